@@ -1,0 +1,95 @@
+import { listOf, numberOf, type State, textOf } from '@core/facts/state';
+import type { Setting, Settings } from '@core/drive/tensioner';
+import type { Carrier, Layout } from '@core/drive/layout';
+
+/** What a part shows, judged from facts: the thing that causes are weighed on. */
+export type Finding = { finding: string; value: string; facts: string[] };
+
+/** Which setting the pointer shows. */
+export type Shown = 'right' | 'wrong_way' | 'slack' | 'end' | 'cannot_tell';
+
+/** Intended setting (pointer in its window, else nearest to nominal) and the other one. */
+export function intendedSetting(settings: Settings, carrier: Carrier): { right?: Setting; other?: Setting } {
+  const far = (s: Setting) => Math.abs(s.pointerDeg - carrier.window.nominal);
+  const sorted = [...settings.found].sort((a, b) => Number(b.inWindow) - Number(a.inWindow) || far(a) - far(b));
+  const [right, other] = sorted;
+  return { ...(right ? { right } : {}), ...(other ? { other } : {}) };
+}
+
+/**
+ * Judges a pointer reading against the window, the end mark and the reading of the other setting. The reading is
+ * judged at v and v ± 2u; when these disagree the answer is "cannot tell".
+ */
+export function judgePointer(readingDeg: number, u: number, carrier: Carrier, wrongDeg: number | undefined): Shown {
+  const judge = (v: number): Shown => {
+    const { from, to } = carrier.window;
+    if (v >= from && v <= to) return 'right';
+    if (v >= carrier.endDeg) return 'end';
+    const toWindow = Math.min(Math.abs(v - from), Math.abs(v - to));
+    return wrongDeg !== undefined && Math.abs(v - wrongDeg) < toWindow ? 'wrong_way' : 'slack';
+  };
+  const [low, mid, high] = [judge(readingDeg - 2 * u), judge(readingDeg), judge(readingDeg + 2 * u)];
+  return low === mid && mid === high ? mid : 'cannot_tell';
+}
+
+const DIRECT = [
+  'cover.rub', 'belt.edge_front', 'belt.edge_rear', 'belt.teeth', 'belt.back', 'belt.break', 'belt.contamination',
+  'tensioner.bearing', 'tensioner.spring', 'tensioner.stop', 'tensioner.bolt', 'pump.bearing', 'guide.bearing',
+  'fit.engine_temp', 'fit.tightened',
+];
+
+export type BenchContext = {
+  layout?: Layout | undefined;
+  settings?: Settings | undefined;
+  kitFits?: boolean | undefined;
+  interval?: { km: number; months: number } | undefined;
+  ran: { km?: number | undefined; months?: number | undefined; facts: string[] };
+};
+
+/** Every finding that the standing facts support. What is not known is not listed. */
+export function findingsOf(state: State, ctx: BenchContext): Finding[] {
+  const out: Finding[] = [];
+  for (const key of DIRECT) {
+    const value = textOf(state, key);
+    if (value !== undefined) out.push({ finding: key, value, facts: [state.standing.get(key)!.id] });
+  }
+  out.push(...tensionerFindings(state, ctx));
+  const kit = state.standing.get('kit.number');
+  if (kit && ctx.kitFits !== undefined) {
+    out.push({ finding: 'kit.match', value: ctx.kitFits ? 'fits' : 'wrong', facts: [kit.id] });
+  }
+  const { km, months, facts } = ctx.ran;
+  if (ctx.interval && (km !== undefined || months !== undefined)) {
+    const past = (km ?? 0) > ctx.interval.km || (months ?? 0) > ctx.interval.months;
+    out.push({ finding: 'interval.run', value: past ? 'past' : 'within', facts });
+  }
+  return out;
+}
+
+function tensionerFindings(state: State, ctx: BenchContext): Finding[] {
+  const { layout, settings } = ctx;
+  const carrier = settings && layout?.wheels[settings.tensioner]?.carrier;
+  if (!layout || !settings || !carrier) return [];
+  const out: Finding[] = [];
+  const pointer = state.standing.get('tensioner.pointer');
+  const reading = numberOf(state, 'tensioner.pointer');
+  if (pointer && reading !== undefined) {
+    const wrong = intendedSetting(settings, carrier).other?.pointerDeg;
+    const value = judgePointer(reading, pointer.u ?? 0, carrier, wrong);
+    if (value !== 'cannot_tell') out.push({ finding: 'setting.shown', value, facts: [pointer.id] });
+  }
+  const key = textOf(state, 'tensioner.key_turn');
+  if (key === 'cw' || key === 'ccw') {
+    const value = key === carrier.keyTurn ? 'proper' : 'wrong';
+    out.push({ finding: 'key.sense', value, facts: [state.standing.get('tensioner.key_turn')!.id] });
+  }
+  const rims = state.standing.get('wheel.rim_marks');
+  if (rims) {
+    const n = layout.wheels.length;
+    const near = [layout.wheels[(settings.tensioner + n - 1) % n]!.id, layout.wheels[(settings.tensioner + 1) % n]!.id];
+    const marked = listOf(state, 'wheel.rim_marks');
+    const value = marked.length === 0 ? 'none' : marked.some((m) => near.includes(m)) ? 'tensioner_side' : 'elsewhere';
+    out.push({ finding: 'rim.marks', value, facts: [rims.id] });
+  }
+  return out;
+}

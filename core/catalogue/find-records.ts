@@ -1,0 +1,87 @@
+import type { Layout } from '@core/drive/layout';
+import type { Engine, Feature, Kit, Pack, Part, Procedure, Variant } from './pack';
+
+/** A pack with its look-ups made once. */
+export type Catalogue = {
+  readonly pack: Pack;
+  readonly engines: ReadonlyMap<string, Engine>;
+  readonly variants: ReadonlyMap<string, Variant>;
+  readonly variantsOf: ReadonlyMap<string, readonly Variant[]>;
+  readonly features: ReadonlyMap<string, Feature>;
+  readonly layouts: ReadonlyMap<string, Layout>;
+  readonly parts: ReadonlyMap<string, Part>;
+  readonly kits: ReadonlyMap<string, Kit>;
+  readonly kitsOf: ReadonlyMap<string, readonly string[]>;
+  readonly variantsOfKit: ReadonlyMap<string, readonly string[]>;
+  readonly procedures: ReadonlyMap<string, Procedure>;
+};
+
+/** Indexes a checked pack. */
+export function catalogueOf(pack: Pack): Catalogue {
+  const by = <T>(rows: readonly T[], key: (row: T) => string) => new Map(rows.map((r) => [key(r), r]));
+  return {
+    pack,
+    engines: by(pack.engines, (e) => e.code),
+    variants: by(pack.variants, (v) => v.id),
+    variantsOf: group(pack.variants, (v) => v.engine, (v) => v),
+    features: by(pack.features, (f) => f.id),
+    layouts: by(pack.layouts, (l) => l.id),
+    parts: by(pack.parts, (p) => p.number),
+    kits: by(pack.kits, (k) => k.number),
+    kitsOf: group(pack.applications, (a) => a.variant, (a) => a.kit),
+    variantsOfKit: group(pack.applications, (a) => a.kit, (a) => a.variant),
+    procedures: by(pack.procedures, (p) => p.id),
+  };
+}
+
+function group<T, V>(rows: readonly T[], key: (row: T) => string, value: (row: T) => V): Map<string, V[]> {
+  const map = new Map<string, V[]>();
+  for (const r of rows) {
+    const list = map.get(key(r));
+    if (list) list.push(value(r));
+    else map.set(key(r), [value(r)]);
+  }
+  return map;
+}
+
+/** Upper case without spaces, dashes, dots; letters and digits that are mixed up in handwriting folded together. */
+export function foldCode(code: string): string {
+  return code
+    .toUpperCase()
+    .replace(/[^A-Z0-9]/g, '')
+    .replace(/O/g, '0')
+    .replace(/[IL]/g, '1')
+    .replace(/S/g, '5')
+    .replace(/B/g, '8')
+    .replace(/Z/g, '2');
+}
+
+/** The record that a typed code means: exact when folded, else undefined. */
+export function findCode(codes: Iterable<string>, typed: string): string | undefined {
+  const t = foldCode(typed);
+  for (const c of codes) if (foldCode(c) === t) return c;
+  return undefined;
+}
+
+/** Codes nearest to the typed one by edit distance, nearest first. */
+export function nearestCodes(codes: Iterable<string>, typed: string, limit = 3): string[] {
+  const t = foldCode(typed);
+  return [...codes]
+    .map((c) => ({ c, d: editDistance(foldCode(c), t) }))
+    .sort((a, b) => a.d - b.d || (a.c < b.c ? -1 : 1))
+    .slice(0, limit)
+    .map((x) => x.c);
+}
+
+/** Levenshtein distance: insertions, deletions and substitutions (Wagner & Fischer 1974). */
+export function editDistance(a: string, b: string): number {
+  let row = Array.from({ length: b.length + 1 }, (_, j) => j);
+  for (let i = 1; i <= a.length; i++) {
+    const next = [i];
+    for (let j = 1; j <= b.length; j++) {
+      next.push(Math.min(row[j]! + 1, next[j - 1]! + 1, row[j - 1]! + (a[i - 1] === b[j - 1] ? 0 : 1)));
+    }
+    row = next;
+  }
+  return row[b.length]!;
+}

@@ -1,0 +1,35 @@
+import type { Finding } from '@core/bench/findings';
+import type { CauseData, EvidenceRow } from './cause-data';
+import type { Ranking } from './rank';
+
+export type Check = { finding: string; bits: number };
+
+/**
+ * What each check not yet made would tell about the cause, in bits: the mutual information between the cause
+ * (as it stands) and the check's result (Lindley 1956). A group that already spoke is left out.
+ */
+export function checkWorth(data: CauseData, ranking: Ranking, findings: readonly Finding[]): Check[] {
+  const spoken = new Set(
+    findings.map((f) => data.evidence.find((r) => r.finding === f.finding)?.group).filter((g) => g !== undefined),
+  );
+  return data.evidence
+    .filter((row) => !spoken.has(row.group))
+    .map((row) => ({ finding: row.finding, bits: information(row, ranking) }))
+    .sort((a, b) => b.bits - a.bits);
+}
+
+function information(row: EvidenceRow, ranking: Ranking): number {
+  const given = [
+    ...ranking.causes.map((c) => ({ p: c.probability, shares: row.causes[c.cause.key] ?? row.background })),
+    { p: ranking.none, shares: row.background },
+  ];
+  let bits = 0;
+  for (const value of Object.keys(row.background)) {
+    const mean = given.reduce((s, g) => s + g.p * (g.shares[value] ?? 0), 0);
+    for (const g of given) {
+      const q = g.shares[value] ?? 0;
+      if (g.p > 0 && q > 0) bits += g.p * q * Math.log2(q / mean);
+    }
+  }
+  return bits;
+}

@@ -1,0 +1,114 @@
+import type { Finding } from '@core/bench/findings';
+import type { CauseData, CauseEntry, EvidenceRow } from './cause-data';
+
+/** What one finding does to one cause: natural log of its odds factor against returns at large. */
+export type Weight = {
+  finding: string;
+  value: string;
+  facts: string[];
+  nats: number;
+  /** False when a stronger finding of the same group already says it. */
+  counted: boolean;
+};
+export type RankedCause = { cause: CauseEntry; probability: number; weights: Weight[] };
+export type Ranking = {
+  causes: RankedCause[];
+  none: number;
+  /** Abnormal findings that the leader does not make likelier. */
+  unexplained: Finding[];
+  contradictions: { wording: string; facts: string[] }[];
+};
+
+/** The finding under which distance to failure is listed. */
+export const LIFE = 'distance.run';
+
+/** Log density of a Weibull life at x > 0. Standard form, shape k, scale λ. */
+export function logWeibull(x: number, k: number, scale: number): number {
+  const z = x / scale;
+  return Math.log(k / scale) + (k - 1) * Math.log(z) - z ** k;
+}
+
+/**
+ * Ranks causes by Bayes' rule in log-odds: prior share, times for each group of findings the likelihood ratio of its
+ * strongest finding against returns at large, times the ratio of life densities at the distance run. Unknown is
+ * neutral. "None of these" keeps its prior and a ratio of one. Probabilities add up to 1.
+ * Good 1950; the weights are the `nats` listed.
+ */
+export function rankCauses(data: CauseData, findings: readonly Finding[], ranKm?: { km: number; facts: string[] }): Ranking {
+  const evidence = pickByGroup(data, findings);
+  const scored = data.causes.map((cause) => {
+    const weights = evidence.map((e) => weigh(data, cause, e));
+    if (ranKm && ranKm.km > 0) weights.push(lifeWeight(data, cause, ranKm));
+    const sum = weights.reduce((s, w) => s + (w.counted ? w.nats : 0), 0);
+    return { cause, weights, score: Math.log(cause.prior) + sum };
+  });
+  const noneScore = Math.log(data.none.prior);
+  const top = Math.max(noneScore, ...scored.map((s) => s.score));
+  const total = Math.exp(noneScore - top) + scored.reduce((s, c) => s + Math.exp(c.score - top), 0);
+  const causes = scored
+    .map(({ cause, weights, score }) => ({ cause, weights, probability: Math.exp(score - top) / total }))
+    .sort((a, b) => b.probability - a.probability);
+  return {
+    causes,
+    none: Math.exp(noneScore - top) / total,
+    unexplained: unexplained(data, findings, causes[0]?.cause),
+    contradictions: contradictions(data, findings),
+  };
+}
+
+type Picked = { row: EvidenceRow; finding: Finding; counted: boolean };
+
+/** Marks, in each group, the finding that can say most (largest ratio over all causes). */
+function pickByGroup(data: CauseData, findings: readonly Finding[]): Picked[] {
+  const picked: Picked[] = [];
+  for (const finding of findings) {
+    const row = data.evidence.find((r) => r.finding === finding.finding);
+    if (row && finding.value in row.background) picked.push({ row, finding, counted: true });
+  }
+  const strength = (p: Picked) => Math.max(...data.causes.map((c) => Math.abs(ratio(p.row, c.key, p.finding.value))));
+  for (const p of picked) {
+    const stronger = picked.find((q) => q !== p && q.row.group === p.row.group && q.counted && strength(q) >= strength(p));
+    if (stronger) p.counted = false;
+  }
+  return picked;
+}
+
+function ratio(row: EvidenceRow, cause: string, value: string): number {
+  const base = row.background[value];
+  const given = row.causes[cause]?.[value];
+  return base === undefined || given === undefined ? 0 : Math.log(given / base);
+}
+
+function weigh(data: CauseData, cause: CauseEntry, p: Picked): Weight {
+  const nats = clip(ratio(p.row, cause.key, p.finding.value), data.maxWeight);
+  return { ...p.finding, nats, counted: p.counted };
+}
+
+function lifeWeight(data: CauseData, cause: CauseEntry, ran: { km: number; facts: string[] }): Weight {
+  const { life } = data.background;
+  const nats = logWeibull(ran.km, cause.life.shape, cause.life.scaleKm) - logWeibull(ran.km, life.shape, life.scaleKm);
+  return { finding: LIFE, value: String(ran.km), facts: ran.facts, nats: clip(nats, data.maxWeight), counted: true };
+}
+
+const clip = (x: number, limit: number) => Math.max(-limit, Math.min(limit, x));
+
+/** A finding is explained when the leader makes it at least a fifth likelier than at large. */
+function unexplained(data: CauseData, findings: readonly Finding[], leader: CauseEntry | undefined): Finding[] {
+  return findings.filter((f) => {
+    const row = data.evidence.find((r) => r.finding === f.finding);
+    return row && leader && !row.normal.includes(f.value) && ratio(row, leader.key, f.value) < Math.log(1.2);
+  });
+}
+
+function contradictions(data: CauseData, findings: readonly Finding[]) {
+  const get = ([finding, value]: [string, string]) => findings.find((f) => f.finding === finding && f.value === value);
+  return data.contradictions.flatMap((c) => {
+    const [a, b] = [get(c.a), get(c.b)];
+    return a && b ? [{ wording: c.wording, facts: [...a.facts, ...b.facts] }] : [];
+  });
+}
+
+/** Leading causes with the weight that separates them from the runner-up, in log-odds (nats). */
+export function logOdds(probability: number): number {
+  return Math.log(probability / (1 - probability));
+}

@@ -1,0 +1,144 @@
+import { type Result, err, ok } from '@core/quantity/result';
+import { type Layout, pitchRadius } from './layout';
+
+export type Point = { x: number; y: number };
+/** A wheel as the solver sees it. `turn` +1: the belt turns anticlockwise round it in running order. */
+export type Circle = Point & { r: number; turn: 1 | -1 };
+export type Span = { from: number; to: number; a: Point; b: Point; lengthMm: number; angle: number };
+export type Path = {
+  lengthMm: number;
+  spans: Span[];
+  /** Arc of contact of each wheel, radians in [0, 2π). */
+  wraps: number[];
+};
+
+export type PathError =
+  | { code: 'too_few_wheels'; wheels: number[] }
+  | { code: 'no_radius'; wheels: number[] }
+  | { code: 'wheels_overlap'; wheels: number[]; byMm: number }
+  | { code: 'no_tangent'; wheels: number[] }
+  | { code: 'not_reached'; wheels: number[] }
+  | { code: 'spans_cross'; wheels: number[] }
+  | { code: 'span_cuts_wheel'; wheels: number[]; byMm: number };
+
+const TAU = 2 * Math.PI;
+const EPS = 1e-9;
+export const wrapAngle = (a: number): number => ((a % TAU) + TAU) % TAU;
+
+/** Angle of the span that leaves i and meets j, or NaN where no tangent exists. Handbook formula, see docs/formulas.md. */
+export function spanAngle(i: Circle, j: Circle): number {
+  const dx = j.x - i.x;
+  const dy = j.y - i.y;
+  return Math.atan2(dy, dx) - Math.asin((j.turn * j.r - i.turn * i.r) / Math.hypot(dx, dy));
+}
+
+/** Length of the span between two wheels, mm, or NaN where no tangent exists. */
+export function spanLength(i: Circle, j: Circle): number {
+  const dx = j.x - i.x;
+  const dy = j.y - i.y;
+  const k = i.turn * i.r - j.turn * j.r;
+  return Math.sqrt(dx * dx + dy * dy - k * k);
+}
+
+/** Wheels of a layout as circles; the tensioner's centre may be given instead of the stored one. */
+export function circlesOf(layout: Layout, at?: { wheel: number; centre: Point }): Circle[] {
+  const sense = layout.runs === 'ccw' ? 1 : -1;
+  return layout.wheels.map((w, i) => {
+    const c = at?.wheel === i ? at.centre : w;
+    return { x: c.x, y: c.y, r: pitchRadius(layout, w), turn: (w.side * sense) as 1 | -1 };
+  });
+}
+
+/** Arc of contact from the incoming to the outgoing span in the wheel's own sense, radians in [0, 2π). */
+export function wrapOf(circle: Circle, angleIn: number, angleOut: number): number {
+  const w = wrapAngle(circle.turn * (angleOut - angleIn));
+  return w > TAU - EPS ? 0 : w;
+}
+
+/**
+ * Closed path round the circles in order: tangent spans, arcs of contact and length at the pitch line.
+ * Refused, with the wheels named by index, when it cannot exist.
+ * @param sense +1 when the belt goes round anticlockwise
+ */
+export function solvePath(circles: readonly Circle[], sense: 1 | -1): Result<Path, PathError> {
+  const n = circles.length;
+  if (n < 2) return err({ code: 'too_few_wheels', wheels: circles.map((_, i) => i) });
+  const bare = circles.findIndex((c) => !(c.r > 0));
+  if (bare >= 0) return err({ code: 'no_radius', wheels: [bare] });
+  const clash = overlap(circles);
+  if (clash) return err(clash);
+
+  const spans: Span[] = [];
+  for (const [i, c] of circles.entries()) {
+    const j = (i + 1) % n;
+    const d = circles[j]!;
+    const angle = spanAngle(c, d);
+    if (Number.isNaN(angle)) return err({ code: 'no_tangent', wheels: [i, j] });
+    spans.push({ from: i, to: j, a: touch(c, angle), b: touch(d, angle), lengthMm: spanLength(c, d), angle });
+  }
+  const wraps = circles.map((c, i) => wrapOf(c, spans[(i + n - 1) % n]!.angle, spans[i]!.angle));
+  const turns = circles.reduce((sum, c, i) => sum + c.turn * wraps[i]!, 0);
+  if (Math.abs(turns - sense * TAU) > 1e-6) {
+    return err({ code: 'not_reached', wheels: [wraps.indexOf(Math.max(...wraps))] });
+  }
+  const fault = crossing(spans) ?? cut(circles, spans);
+  if (fault) return err(fault);
+  const lengthMm = spans.reduce((s, x) => s + x.lengthMm, 0) + circles.reduce((s, c, i) => s + c.r * wraps[i]!, 0);
+  return ok({ lengthMm, spans, wraps });
+}
+
+/** Where a span of this direction touches the circle. */
+function touch(c: Circle, angle: number): Point {
+  return { x: c.x + c.turn * c.r * Math.sin(angle), y: c.y - c.turn * c.r * Math.cos(angle) };
+}
+
+function overlap(circles: readonly Circle[]): PathError | undefined {
+  for (const [i, a] of circles.entries()) {
+    for (let j = i + 1; j < circles.length; j++) {
+      const b = circles[j]!;
+      const byMm = a.r + b.r - Math.hypot(a.x - b.x, a.y - b.y);
+      // Pitch circles of two belt wheels on opposite sides may come as close as the belt between them; they still must not overlap.
+      if (byMm > EPS) return { code: 'wheels_overlap', wheels: [i, j], byMm };
+    }
+  }
+  return undefined;
+}
+
+function crossing(spans: readonly Span[]): PathError | undefined {
+  for (const [i, s] of spans.entries()) {
+    for (let j = i + 1; j < spans.length; j++) {
+      const t = spans[j]!;
+      if (segmentsCross(s.a, s.b, t.a, t.b)) return { code: 'spans_cross', wheels: [s.from, s.to, t.from, t.to] };
+    }
+  }
+  return undefined;
+}
+
+function cut(circles: readonly Circle[], spans: readonly Span[]): PathError | undefined {
+  for (const s of spans) {
+    for (const [k, c] of circles.entries()) {
+      if (k === s.from || k === s.to) continue;
+      const byMm = c.r - pointToSegment(c, s.a, s.b);
+      if (byMm > EPS) return { code: 'span_cuts_wheel', wheels: [s.from, s.to, k], byMm };
+    }
+  }
+  return undefined;
+}
+
+function segmentsCross(a: Point, b: Point, c: Point, d: Point): boolean {
+  const side = (p: Point, q: Point, r: Point) => (q.x - p.x) * (r.y - p.y) - (q.y - p.y) * (r.x - p.x);
+  const s1 = side(a, b, c);
+  const s2 = side(a, b, d);
+  const s3 = side(c, d, a);
+  const s4 = side(c, d, b);
+  return s1 * s2 < -EPS && s3 * s4 < -EPS;
+}
+
+/** Distance from a point to a segment, same unit as the coordinates. */
+export function pointToSegment(p: Point, a: Point, b: Point): number {
+  const dx = b.x - a.x;
+  const dy = b.y - a.y;
+  const len = dx * dx + dy * dy;
+  const t = len === 0 ? 0 : Math.max(0, Math.min(1, ((p.x - a.x) * dx + (p.y - a.y) * dy) / len));
+  return Math.hypot(p.x - a.x - t * dx, p.y - a.y - t * dy);
+}

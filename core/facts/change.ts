@@ -1,0 +1,72 @@
+import { type Result, err, ok } from '@core/quantity/result';
+import { canonical } from './canonical';
+import type { Author, Fact, FactValue, How } from './fact';
+import type { State } from './state';
+
+export type NewFact = { key: string; value: FactValue; how: How; u?: number; note?: string; basis?: string[] };
+
+/** A fact for `key` that corrects the standing one, if there is one. Pure apart from what `author` lends. */
+export function fileFact(state: State, caseId: string, entry: NewFact, author: Author): Fact {
+  const old = state.standing.get(entry.key);
+  return {
+    id: author.newId(),
+    case: caseId,
+    key: entry.key,
+    value: entry.value,
+    how: entry.how,
+    by: author.by,
+    at: author.now(),
+    ...(entry.u === undefined ? {} : { u: entry.u }),
+    ...(old ? { supersedes: old.id } : {}),
+    ...(entry.basis?.length ? { basis: entry.basis } : {}),
+    ...(entry.note ? { note: entry.note } : {}),
+  };
+}
+
+/** A fact that withdraws `target`. Striking a strike brings the first fact back: that is redo. */
+export function strikeFact(target: Fact, author: Author, note?: string): Fact {
+  return {
+    id: author.newId(),
+    case: target.case,
+    key: target.key,
+    value: '',
+    how: 'decided',
+    by: author.by,
+    at: author.now(),
+    strikes: target.id,
+    ...(note ? { note } : {}),
+  };
+}
+
+/**
+ * What undo would strike: the newest fact that still has its effect and is not itself an undoing, and is no seal
+ * (an issued report cannot be unsent). `author` limits it to one's own facts.
+ */
+export function undoTarget(state: State, by: string): Fact | undefined {
+  const mine = state.log.filter((f) => f.by === by && f.strikes === undefined && f.key !== 'report.issue');
+  return mine.reverse().find((f) => !state.aside.has(f.id));
+}
+
+/** What redo would strike: the newest strike of one's own with nothing filed by that person since. */
+export function redoTarget(state: State, by: string): Fact | undefined {
+  const mine = state.log.filter((f) => f.by === by);
+  for (const f of mine.reverse()) {
+    if (f.strikes === undefined) return undefined;
+    const undone = state.log.find((g) => g.id === f.strikes);
+    if (!state.aside.has(f.id) && undone?.strikes === undefined) return f;
+  }
+  return undefined;
+}
+
+export type MergeError = { code: 'same_id_other_content'; id: string };
+
+/** Union by id, commutative and idempotent. Two facts with one id and different content mean tampering: refused. */
+export function mergeFacts(a: readonly Fact[], b: readonly Fact[]): Result<Fact[], MergeError> {
+  const byId = new Map(a.map((f) => [f.id, f]));
+  for (const f of b) {
+    const mine = byId.get(f.id);
+    if (mine && canonical(mine) !== canonical(f)) return err({ code: 'same_id_other_content', id: f.id });
+    byId.set(f.id, f);
+  }
+  return ok([...byId.values()].sort((x, y) => (x.at < y.at ? -1 : x.at > y.at ? 1 : x.id < y.id ? -1 : 1)));
+}

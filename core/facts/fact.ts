@@ -1,0 +1,34 @@
+import * as z from 'zod';
+
+z.config({ jitless: true });
+
+/** How a fact is known. Order is by strength, strongest first. */
+export const HOW = ['measured', 'seen', 'document', 'computed', 'reported', 'imported', 'decided'] as const;
+export type How = (typeof HOW)[number];
+
+/**
+ * One thing that was reported, seen, measured, computed, decided or imported. Facts are only ever added.
+ * - `value` is in the observable's base unit; choices by key; dates as "YYYY-MM-DD"; lists for several.
+ * - `u` is the standard uncertainty in the same unit (JCGM 100).
+ * - `supersedes` names the fact that this one corrects; `strikes` the fact that this one withdraws (value is then '').
+ * - `basis` names the facts on which a computed or decided fact stands.
+ */
+export const FactSchema = z.strictObject({
+  id: z.string().min(1).max(80),
+  case: z.string().min(1).max(80),
+  key: z.string().regex(/^[a-z][a-z0-9_.-]*$/i),
+  value: z.union([z.number(), z.string().max(20_000), z.array(z.string().max(200)).max(500), z.array(z.number()).max(2000)]),
+  u: z.number().positive().optional(),
+  how: z.enum(HOW),
+  by: z.string().min(1).max(120),
+  at: z.iso.datetime(),
+  supersedes: z.string().optional(),
+  strikes: z.string().optional(),
+  basis: z.array(z.string()).optional(),
+  note: z.string().max(5000).optional(),
+});
+export type Fact = Readonly<z.infer<typeof FactSchema>>;
+export type FactValue = Fact['value'];
+
+/** What the edges lend to pure code: who acts, the time, and fresh ids. */
+export type Author = { by: string; now: () => string; newId: () => string };

@@ -1,0 +1,81 @@
+import * as z from 'zod';
+import { DIMENSIONS } from '@core/quantity/units';
+import { HOW } from './fact';
+
+const Option = z.strictObject({
+  key: z.string(),
+  wording: z.string(),
+  /** True when this value is a finding that a cause has to explain. */
+  abnormal: z.boolean().optional(),
+  also: z.array(z.string()).optional(),
+});
+export type ChoiceOption = z.infer<typeof Option>;
+
+export const ValueTypeSchema = z.discriminatedUnion('kind', [
+  z.strictObject({
+    kind: z.literal('number'),
+    dimension: z.enum(DIMENSIONS),
+    /** Unit in which it is first shown and typed. */
+    unit: z.string(),
+    decimals: z.number().int().min(0).max(6),
+    /** Plausible range in the base unit; outside it the entry is refused with the range named. */
+    min: z.number(),
+    max: z.number(),
+    /** Standard uncertainty in the base unit that the usual gauge gives. */
+    u: z.number().positive().optional(),
+  }),
+  z.strictObject({ kind: z.literal('count'), what: z.string(), min: z.number().int(), max: z.number().int() }),
+  z.strictObject({ kind: z.literal('choice'), options: z.array(Option).min(2) }),
+  z.strictObject({ kind: z.literal('several'), options: z.array(Option), none: z.string() }),
+  /** Like several, the options being the wheels of the drive at hand. */
+  z.strictObject({ kind: z.literal('wheels'), none: z.string() }),
+  z.strictObject({ kind: z.literal('date') }),
+  z.strictObject({ kind: z.literal('text'), long: z.boolean() }),
+  z.strictObject({ kind: z.literal('codes'), pattern: z.string(), example: z.string() }),
+  z.strictObject({ kind: z.literal('ref'), table: z.enum(['engine', 'kit', 'variant', 'cause', 'catalogue']) }),
+  z.strictObject({ kind: z.literal('seal') }),
+]);
+export type ValueType = z.infer<typeof ValueTypeSchema>;
+
+export const STATIONS = ['call', 'identify', 'fit', 'examine', 'cause', 'settle'] as const;
+export type Station = (typeof STATIONS)[number];
+
+/** A thing that can be known. Screens render these, the fact line parses them, the cause engine weighs them. */
+export const ObservableSchema = z.strictObject({
+  key: z.string(),
+  wording: z.string(),
+  /** Words that call it up on the fact line. */
+  aliases: z.array(z.string()),
+  part: z.string(),
+  station: z.enum(STATIONS),
+  type: ValueTypeSchema,
+  /** Usual way of knowing; the user may say otherwise. */
+  how: z.enum(HOW),
+  /** How to observe it, in one sentence. */
+  observe: z.string().optional(),
+  /** Minutes of bench or phone time. */
+  minutes: z.number().nonnegative().optional(),
+  /** True when the station lacks something without it. */
+  needed: z.boolean().optional(),
+  caution: z.string().optional(),
+  /** True when only the program files it. */
+  hidden: z.boolean().optional(),
+});
+export type Observable = Readonly<z.infer<typeof ObservableSchema>>;
+
+export type Registry = ReadonlyMap<string, Observable>;
+
+/** Registry by key. Later entries with a known key are a bug in the data and throw. */
+export function registryOf(observables: readonly Observable[]): Registry {
+  const map = new Map<string, Observable>();
+  for (const o of observables) {
+    if (map.has(o.key)) throw new Error(`observable ${o.key} is declared twice`);
+    map.set(o.key, o);
+  }
+  return map;
+}
+
+/** The options of a choice or list, empty for other types. */
+export function optionsOf(o: Observable): readonly ChoiceOption[] {
+  return o.type.kind === 'choice' || o.type.kind === 'several' ? o.type.options : [];
+}

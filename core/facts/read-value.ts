@@ -1,0 +1,132 @@
+import { type DateOrder, type Day, parseDay } from '@core/quantity/dates';
+import { parseQuantity } from '@core/quantity/parse-quantity';
+import { type Result, err, ok } from '@core/quantity/result';
+import { formatQuantity } from '@core/quantity/format-quantity';
+import type { FactValue } from './fact';
+import { type Observable, optionsOf } from './observable';
+
+/** How this house writes figures: date order and the units first shown, by dimension. */
+export type House = { dateOrder: DateOrder; units: Readonly<Partial<Record<string, string>>> };
+export const METRIC: House = { dateOrder: 'dmy', units: {} };
+
+export type ReadContext = {
+  house: House;
+  today: Day;
+  /** Ids and names of the drive's wheels, for observables of that kind. */
+  wheels: readonly { id: string; name: string }[];
+  /** Finds the record that a typed reference means. */
+  findRef: (table: string, typed: string) => string | undefined;
+};
+
+export type ReadError =
+  | { code: 'empty' }
+  | { code: 'not_a_number' | 'not_a_count'; typed: string; example: string }
+  | { code: 'unknown_unit'; typed: string; allowed: string[] }
+  | { code: 'bad_uncertainty'; typed: string }
+  | { code: 'out_of_range'; typed: string; min: string; max: string }
+  | { code: 'not_an_option'; typed: string; allowed: string[] }
+  | { code: 'not_a_date'; typed: string; order: DateOrder }
+  | { code: 'not_a_code'; typed: string; example: string }
+  | { code: 'not_found'; typed: string; table: string };
+
+export type ReadValue = { value: FactValue; u?: number };
+
+/** The unit in which an observable is shown and typed first in this house. */
+export function unitFor(o: Observable, house: House): string | undefined {
+  return o.type.kind === 'number' ? (house.units[o.type.dimension] ?? o.type.unit) : undefined;
+}
+
+/** Reads a typed text as a value of the observable. Refuses, with what would be right, rather than repair. */
+export function readValue(o: Observable, text: string, ctx: ReadContext): Result<ReadValue, ReadError> {
+  const typed = text.trim();
+  if (typed === '') return err({ code: 'empty' });
+  const t = o.type;
+  switch (t.kind) {
+    case 'number':
+      return readNumeric(o, typed, ctx.house);
+    case 'count': {
+      const n = Number(typed);
+      if (!/^\d+$/.test(typed)) return err({ code: 'not_a_count', typed, example: String(t.min) });
+      if (n < t.min || n > t.max) return err({ code: 'out_of_range', typed, min: String(t.min), max: `${t.max} ${t.what}` });
+      return ok({ value: n });
+    }
+    case 'date': {
+      const day = parseDay(typed, ctx.house.dateOrder, ctx.today);
+      return day.ok ? ok({ value: day.value }) : err(day.error);
+    }
+    case 'choice': {
+      const found = findOption(typed, optionsOf(o));
+      return found ? ok({ value: found }) : err({ code: 'not_an_option', typed, allowed: optionsOf(o).map((x) => x.wording) });
+    }
+    case 'several':
+      return readList(typed, t.none, optionsOf(o));
+    case 'wheels':
+      return readList(typed, t.none, ctx.wheels.map((w) => ({ key: w.id, wording: w.name })));
+    case 'codes':
+      return readCodes(typed, t.pattern, t.example);
+    case 'ref': {
+      const key = ctx.findRef(t.table, typed);
+      return key ? ok({ value: key }) : err({ code: 'not_found', typed, table: t.table });
+    }
+    case 'text':
+    case 'seal':
+      return ok({ value: typed });
+  }
+}
+
+function readNumeric(o: Observable, typed: string, house: House): Result<ReadValue, ReadError> {
+  if (o.type.kind !== 'number') throw new Error(`${o.key} is not a number`);
+  const { dimension, min, max, decimals, u } = o.type;
+  const unit = unitFor(o, house);
+  const read = parseQuantity(dimension, typed, unit);
+  if (!read.ok) {
+    return read.error.code === 'not_a_number'
+      ? err({ ...read.error, example: formatQuantity(dimension, Math.max(min, Math.min(max, 10)), { unit, decimals }) })
+      : err(read.error);
+  }
+  if (read.value.value < min || read.value.value > max) {
+    const show = (v: number) => formatQuantity(dimension, v, { unit, decimals });
+    return err({ code: 'out_of_range', typed, min: show(min), max: show(max) });
+  }
+  const spread = read.value.u ?? u;
+  return ok(spread === undefined ? { value: read.value.value } : { value: read.value.value, u: spread });
+}
+
+const fold = (s: string) => s.toLowerCase().replace(/[^a-z0-9?]+/g, ' ').trim();
+
+/** Key of the option that the text names: by key, wording, synonym, or the one whose wording starts so. */
+export function findOption(
+  typed: string,
+  options: readonly { key: string; wording: string; also?: string[] | undefined }[],
+): string | undefined {
+  const t = fold(typed);
+  const exact = options.find((o) => [o.key, o.wording, ...(o.also ?? [])].some((w) => fold(w) === t));
+  if (exact) return exact.key;
+  const starts = options.filter((o) => fold(o.wording).startsWith(t) || fold(o.key).startsWith(t));
+  if (starts.length === 1) return starts[0]!.key;
+  const inside = options.filter((o) => fold(o.wording).split(' ').some((w) => w.startsWith(t)));
+  return inside.length === 1 ? inside[0]!.key : undefined;
+}
+
+function readList(
+  typed: string,
+  none: string,
+  options: readonly { key: string; wording: string }[],
+): Result<ReadValue, ReadError> {
+  if (['none', '-', fold(none)].includes(fold(typed)) || typed === '-') return ok({ value: [] });
+  const keys: string[] = [];
+  for (const piece of typed.split(/[,;+&]| and /)) {
+    const key = findOption(piece, options);
+    if (!key) return err({ code: 'not_an_option', typed: piece.trim(), allowed: [...options.map((o) => o.wording), none] });
+    if (!keys.includes(key)) keys.push(key);
+  }
+  return ok({ value: keys });
+}
+
+function readCodes(typed: string, pattern: string, example: string): Result<ReadValue, ReadError> {
+  if (fold(typed) === 'none') return ok({ value: [] });
+  const shape = new RegExp(pattern);
+  const codes = typed.toUpperCase().split(/[\s,;]+/).filter(Boolean);
+  const bad = codes.find((c) => !shape.test(c));
+  return bad === undefined ? ok({ value: [...new Set(codes)] }) : err({ code: 'not_a_code', typed: bad, example });
+}

@@ -1,0 +1,41 @@
+import { formatDay } from '@core/quantity/dates';
+import { formatQuantity } from '@core/quantity/format-quantity';
+import type { FactValue } from './fact';
+import { type Observable, optionsOf } from './observable';
+import { type House, unitFor } from './read-value';
+
+/** Names of records and wheels for showing; falls back to the key. */
+export type Namer = (table: string, key: string) => string;
+
+/** A value as a person reads it, in the house's units and date order. */
+export function showValue(o: Observable, value: FactValue, house: House, name: Namer, u?: number): string {
+  const t = o.type;
+  switch (t.kind) {
+    case 'number':
+      return typeof value === 'number'
+        ? formatQuantity(t.dimension, value, { unit: unitFor(o, house), decimals: t.decimals, u })
+        : String(value);
+    case 'count':
+      return `${String(value)} ${t.what}`;
+    case 'date':
+      return formatDay(String(value), house.dateOrder);
+    case 'choice':
+      return optionsOf(o).find((x) => x.key === value)?.wording ?? String(value);
+    case 'several':
+    case 'wheels': {
+      const keys = Array.isArray(value) ? value.map(String) : [String(value)];
+      if (keys.length === 0) return t.none;
+      const label = (k: string) =>
+        t.kind === 'wheels' ? name('wheel', k) : (t.options.find((x) => x.key === k)?.wording ?? k);
+      return keys.map(label).join(', ');
+    }
+    case 'codes':
+      return Array.isArray(value) && value.length ? value.join(' ') : 'none';
+    case 'ref':
+      return name(t.table, String(value));
+    case 'seal':
+      return `digest ${String(value).slice(0, 12)}…`;
+    case 'text':
+      return String(value);
+  }
+}

@@ -1,0 +1,72 @@
+import type { Catalogue } from '@core/catalogue/find-records';
+import type { Kit, Variant } from '@core/catalogue/pack';
+import type { Exclusion, Identification } from './identify';
+
+export type Condition = { feature: string; values: readonly string[] };
+export type Refusal =
+  | { code: 'other_engine'; engines: string[] }
+  | { code: 'variant_excluded'; variant: Variant; by: readonly Exclusion[] }
+  | { code: 'part_differs'; part: string; attribute: string; kit: number | string; drive: number | string };
+
+export type KitMatch =
+  | { kit: Kit; verdict: 'fits'; because: readonly Exclusion[]; variants: Variant[] }
+  | { kit: Kit; verdict: 'fits_if'; variants: Variant[]; conditions: Condition[] }
+  | { kit: Kit; verdict: 'no'; refusals: Refusal[] };
+
+/**
+ * Three-valued answer for every kit that belongs to the engine or was named: it fits when it serves every variant
+ * that is still possible, fits if when it serves some, and does not when it serves none.
+ */
+export function matchKits(cat: Catalogue, engine: string, id: Identification, named?: string): KitMatch[] {
+  const numbers = new Set<string>();
+  for (const s of id.standings) for (const k of cat.kitsOf.get(s.variant.id) ?? []) numbers.add(k);
+  if (named !== undefined && cat.kits.has(named)) numbers.add(named);
+  const order = { fits: 0, fits_if: 1, no: 2 };
+  return [...numbers]
+    .map((n) => matchKit(cat, engine, id, cat.kits.get(n)!))
+    .sort((a, b) => order[a.verdict] - order[b.verdict] || (a.kit.number < b.kit.number ? -1 : 1));
+}
+
+function matchKit(cat: Catalogue, engine: string, id: Identification, kit: Kit): KitMatch {
+  const serves = new Set(cat.variantsOfKit.get(kit.number) ?? []);
+  const variants = id.possible.filter((v) => serves.has(v.id));
+  if (variants.length > 0 && variants.length === id.possible.length) {
+    const because = id.standings.filter((s) => !serves.has(s.variant.id)).flatMap((s) => s.excludedBy);
+    return { kit, verdict: 'fits', because, variants };
+  }
+  if (variants.length > 0) return { kit, verdict: 'fits_if', variants, conditions: conditions(cat, variants, id.possible) };
+  return { kit, verdict: 'no', refusals: refusals(cat, engine, id, kit, serves) };
+}
+
+/** Features whose values tell the kit's variants from the other possible ones. */
+function conditions(cat: Catalogue, mine: readonly Variant[], possible: readonly Variant[]): Condition[] {
+  const others = possible.filter((v) => !mine.includes(v));
+  const out: Condition[] = [];
+  for (const f of cat.features.values()) {
+    const values = new Set(mine.flatMap((v) => v.features[f.id] ?? f.options.map((o) => o.key)));
+    const theirs = new Set(others.flatMap((v) => v.features[f.id] ?? f.options.map((o) => o.key)));
+    const own = [...values].filter((x) => !theirs.has(x));
+    if (own.length > 0) out.push({ feature: f.id, values: own });
+  }
+  return out;
+}
+
+function refusals(cat: Catalogue, engine: string, id: Identification, kit: Kit, serves: ReadonlySet<string>): Refusal[] {
+  const out: Refusal[] = [];
+  const mine = id.standings.filter((s) => serves.has(s.variant.id));
+  for (const s of mine) out.push({ code: 'variant_excluded', variant: s.variant, by: s.excludedBy });
+  if (mine.length === 0) {
+    const engines = new Set([...serves].map((v) => cat.variants.get(v)?.engine).filter((e) => e !== undefined && e !== engine));
+    out.push({ code: 'other_engine', engines: [...engines] as string[] });
+  }
+  const sole = id.possible.length === 1 ? id.possible[0] : undefined;
+  const layout = sole?.layout === undefined ? undefined : cat.layouts.get(sole.layout);
+  for (const c of layout ? kit.contents : []) {
+    const part = cat.parts.get(c.part);
+    const teeth = part?.kind === 'belt' ? part.attributes['teeth'] : undefined;
+    if (part && teeth !== undefined && teeth !== layout!.count) {
+      out.push({ code: 'part_differs', part: part.number, attribute: 'teeth', kit: teeth, drive: layout!.count });
+    }
+  }
+  return out;
+}

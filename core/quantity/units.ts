@@ -1,0 +1,104 @@
+/**
+ * Units and their exact factors. Each dimension has one base unit; values are kept in the base unit
+ * and shown in any other. Factors: BIPM SI brochure (9th ed.) and NIST SP 811, appendix B.
+ */
+export const UNITS = {
+  length: { base: 'mm', units: { mm: 1, cm: 10, m: 1000, in: 25.4 } },
+  distance: { base: 'km', units: { km: 1, mi: 1.609344, m: 0.001 } },
+  angle: { base: '°', units: { '°': 1, rad: 180 / Math.PI } },
+  force: { base: 'N', units: { N: 1, kgf: 9.80665, lbf: 4.4482216152605 } },
+  torque: {
+    base: 'N·m',
+    units: { 'N·m': 1, 'kgf·m': 9.80665, 'lbf·ft': 1.3558179483314004, 'lbf·in': 0.1129848290276167 },
+  },
+  mass: { base: 'g', units: { g: 1, kg: 1000, oz: 28.349523125 } },
+  time: { base: 's', units: { s: 1, ms: 0.001, min: 60, h: 3600 } },
+  duration: { base: 'months', units: { months: 1, years: 12 } },
+  frequency: { base: 'Hz', units: { Hz: 1 } },
+  money: { base: 'AC', units: { AC: 1 } },
+  temperature: { base: '°C', units: { '°C': 1, '°F': 1 } },
+  ratio: { base: '1', units: { '1': 1, '%': 0.01 } },
+} as const satisfies Record<string, { base: string; units: Record<string, number> }>;
+
+export type Dimension = keyof typeof UNITS;
+export const DIMENSIONS = Object.keys(UNITS) as [Dimension, ...Dimension[]];
+
+/** Spellings that people type, folded to the unit's symbol. Compared in lower case without spaces. */
+const SPELLINGS: Record<string, string> = {
+  deg: '°',
+  degree: '°',
+  degrees: '°',
+  '"': 'in',
+  inch: 'in',
+  inches: 'in',
+  kms: 'km',
+  miles: 'mi',
+  mile: 'mi',
+  nm: 'N·m',
+  'n.m': 'N·m',
+  'n*m': 'N·m',
+  ftlb: 'lbf·ft',
+  'ft-lb': 'lbf·ft',
+  'ft.lbf': 'lbf·ft',
+  'lb-ft': 'lbf·ft',
+  lbft: 'lbf·ft',
+  'lbf-ft': 'lbf·ft',
+  lbfft: 'lbf·ft',
+  inlb: 'lbf·in',
+  'in-lb': 'lbf·in',
+  'lb-in': 'lbf·in',
+  'lbf-in': 'lbf·in',
+  kgm: 'kgf·m',
+  'kgf-m': 'kgf·m',
+  c: '°C',
+  f: '°F',
+  degc: '°C',
+  degf: '°F',
+  sec: 's',
+  month: 'months',
+  mo: 'months',
+  year: 'years',
+  y: 'years',
+  yr: 'years',
+};
+
+/** Base unit symbol of a dimension. */
+export function baseUnit(dimension: Dimension): string {
+  return UNITS[dimension].base;
+}
+
+/** All unit symbols of a dimension, base first. */
+export function unitsOf(dimension: Dimension): string[] {
+  return Object.keys(UNITS[dimension].units);
+}
+
+/** The symbol that a typed unit means within a dimension, or undefined when it is none of its units. */
+export function findUnit(dimension: Dimension, typed: string): string | undefined {
+  const folded = typed.toLowerCase().replace(/\s/g, '');
+  const symbol = SPELLINGS[folded] ?? folded;
+  return unitsOf(dimension).find((u) => u.toLowerCase() === symbol.toLowerCase());
+}
+
+function factor(dimension: Dimension, unit: string): number {
+  const f = (UNITS[dimension].units as Record<string, number>)[unit];
+  if (f === undefined) throw new RangeError(`${unit} is not a unit of ${dimension}`);
+  return f;
+}
+
+/** Converts a value in `unit` to the base unit of its dimension. @example toBase('length', 1, 'in') // 25.4 */
+export function toBase(dimension: Dimension, value: number, unit: string): number {
+  if (dimension === 'temperature') return unit === '°F' ? ((value - 32) * 5) / 9 : value;
+  return value * factor(dimension, unit);
+}
+
+/** Converts a value in the base unit to `unit`. Inverse of {@link toBase}. */
+export function fromBase(dimension: Dimension, value: number, unit: string): number {
+  if (dimension === 'temperature') return unit === '°F' ? (value * 9) / 5 + 32 : value;
+  return value / factor(dimension, unit);
+}
+
+/** Converts a standard uncertainty (a difference, so no offset) in `unit` to the base unit. */
+export function spreadToBase(dimension: Dimension, u: number, unit: string): number {
+  if (dimension === 'temperature') return unit === '°F' ? (u * 5) / 9 : u;
+  return u * factor(dimension, unit);
+}

@@ -1,0 +1,165 @@
+import type { Author, Fact, FactValue, How } from '@core/facts/fact';
+import { fileFact } from '@core/facts/change';
+import { reduce } from '@core/facts/state';
+import { makeSeal } from '@core/claim/seal';
+import { faultKey } from '@core/claim/faults';
+import { CAUSES } from '@core/cause/cause-data';
+import { randomFrom, weibullLife } from './random';
+
+type Row = [key: string, value: FactValue, how?: How, note?: string];
+type Script = { id: string; tag: string; opened: string; rows: Row[]; fault?: { code: string; on: string[]; note: string }; after?: Row[]; seal?: true };
+
+const PACK = 'Marrowfen 2026.3';
+const round = (v: number, to: number) => Math.round(v / to) * to;
+
+function scripts(random: () => number): Script[] {
+  const life = (key: string) => {
+    const cause = CAUSES.causes.find((c) => c.key === key)!;
+    return round(weibullLife(random, cause.life.shape, cause.life.scaleKm), 100);
+  };
+  const wrongWayRun = life('set_wrong_way');
+  const looseRun = life('bolt_loose');
+  return [
+    {
+      id: 'demo-2041',
+      tag: '2041',
+      opened: '2026-11-23T08:12:00.000Z',
+      rows: [
+        ['call.who', 'Wick Amberlow, Sallow Lane Garage', 'reported'],
+        ['engine.code', 'TE16-CORM', 'reported'],
+        ['vehicle.name', 'Tessarine Orchardman, orchard truck', 'reported'],
+        ['vehicle.built', '2019-05-20', 'document'],
+        ['symptom', 'none', 'reported'],
+        ['complaint', 'Belt job booked for tomorrow. Which kit do I order?', 'reported'],
+      ],
+    },
+    {
+      id: 'demo-2038',
+      tag: '2038',
+      opened: '2026-11-20T13:40:00.000Z',
+      rows: [
+        ['call.who', 'Returns desk, box from Fenmouth Quay Motors', 'document'],
+        ['claim.number', 'C-20381', 'document'],
+        ['engine.code', 'TE16-CORM', 'document'],
+        ['vehicle.name', 'Tessarine Causeway, mountain school bus', 'document'],
+        ['vehicle.built', '2021-02-11', 'document'],
+        ['vehicle.odometer', 88150, 'document'],
+        ['case.date', '2026-11-09', 'document'],
+        ['kit.number', 'MF-K123-1', 'document'],
+        ['kit.bought', 'Aldmere Parts Counter', 'document'],
+        ['kit.fitted', '2026-08-28', 'document'],
+        ['kit.fitted_odometer', 88150 - wrongWayRun, 'document'],
+        ['symptom', 'noise', 'reported'],
+        ['complaint', 'Scraping from the cover since a week, getting louder on the pass.', 'reported'],
+        ['parts.sent', ['tensioner', 'belt', 'guide', 'cover'], 'seen'],
+        ['feature.cover-screws', 'seven', 'reported'],
+      ],
+    },
+    {
+      id: 'demo-2033',
+      tag: '2033',
+      opened: '2026-11-12T09:05:00.000Z',
+      rows: [
+        ['call.who', 'Perrin Oakshaw, Brackenhythe Ambulance Station', 'reported'],
+        ['claim.number', 'C-20334', 'document'],
+        ['engine.code', 'TE16-CORM', 'document'],
+        ['vehicle.built', '2017-09-04', 'document'],
+        ['vehicle.odometer', 141300, 'document'],
+        ['case.date', '2026-11-02', 'document'],
+        ['kit.number', 'MF-K121-1', 'document'],
+        ['kit.fitted', '2026-02-16', 'document'],
+        ['kit.fitted_odometer', 141300 - looseRun, 'document'],
+        ['symptom', 'rough', 'reported'],
+        ['fault.codes', ['P0016'], 'document'],
+        ['complaint', 'Lost power on the way out, came back on the hook.', 'reported'],
+        ['parts.sent', ['tensioner', 'belt', 'bolts'], 'seen'],
+        ['tensioner.pointer', 41, 'measured'],
+        ['tensioner.key_turn', 'ccw', 'seen'],
+        ['tensioner.bearing', 'quiet', 'seen'],
+        ['tensioner.stop', 'marked', 'seen'],
+        ['wheel.rim_marks', [], 'reported', 'Guide roller not sent; the workshop says it is clean.'],
+        ['cover.rub', 'front', 'reported'],
+        ['belt.edge_front', 'polished', 'seen'],
+        ['belt.edge_rear', 'straight', 'seen'],
+        ['belt.teeth', 'hooked', 'seen'],
+        ['belt.break', 'whole', 'seen'],
+        ['belt.contamination', 'dry', 'seen'],
+        ['fit.tightened', 'feel', 'reported'],
+      ],
+    },
+    {
+      id: 'demo-2027',
+      tag: '2027',
+      opened: '2026-10-28T10:20:00.000Z',
+      rows: [
+        ['call.who', 'Hester Quill, Low Ferry Workshop', 'document'],
+        ['claim.number', 'C-20272', 'document'],
+        ['engine.code', 'TE16-CORM', 'document'],
+        ['vehicle.name', 'Tessarine Orchardman, river ferry’s deck van', 'document'],
+        ['vehicle.built', '2018-03-15', 'document'],
+        ['vehicle.odometer', 96420, 'document'],
+        ['case.date', '2026-10-19', 'document'],
+        ['kit.number', 'MF-K121-1', 'document'],
+        ['kit.bought', 'Aldmere Parts Counter', 'document'],
+        ['kit.fitted', '2026-07-30', 'document'],
+        ['kit.fitted_odometer', 90120, 'document'],
+        ['symptom', 'stopped', 'reported'],
+        ['complaint', 'Stopped on the ramp. Belt was off and chewed at the edge.', 'reported'],
+        ['parts.sent', ['tensioner', 'belt', 'guide', 'cover'], 'seen'],
+        ['tensioner.pointer', -100, 'measured'],
+        ['tensioner.key_turn', 'cw', 'seen'],
+        ['tensioner.bearing', 'quiet', 'seen'],
+        ['wheel.rim_marks', ['guide'], 'seen'],
+        ['cover.rub', 'through', 'seen'],
+        ['belt.edge_front', 'frayed', 'seen'],
+        ['belt.edge_rear', 'polished', 'seen'],
+        ['belt.teeth', 'sound', 'seen'],
+        ['belt.break', 'whole', 'seen'],
+        ['belt.contamination', 'dry', 'seen'],
+        ['claim.invoice', 'yes', 'document'],
+        ['claim.sheet', 'no', 'document'],
+        ['cause.decided', 'set_wrong_way', 'decided'],
+      ],
+      fault: { code: 'SET-WAY', on: ['tensioner.pointer', 'tensioner.key_turn', 'wheel.rim_marks'], note: 'tension' },
+      after: [
+        ['claim.cost_part', 148.5, 'document'],
+        ['claim.cost_labour', 310, 'document'],
+        ['claim.alternative', 'A tensioner bearing that tilts could steer the belt off as well; it turns smooth and quiet without play.', 'decided'],
+        ['claim.reason', 'The pointer and the key marks show that the tensioner was turned against its arrow. The belt then ran at the guide roller’s rim, climbed it and came off.', 'decided'],
+        ['claim.decision', 'decline', 'decided'],
+      ],
+      seal: true,
+    },
+  ];
+}
+
+/** The four demo cases as facts, in the order in which they were filed. */
+export function demoFacts(seed: number): Fact[] {
+  return scripts(randomFrom(seed)).flatMap(play);
+}
+
+function play(s: Script): Fact[] {
+  const facts: Fact[] = [];
+  let minute = 0;
+  const author: Author = {
+    by: 'Ida Fennimore',
+    now: () => new Date(Date.parse(s.opened) + minute * 60000).toISOString(),
+    newId: () => `${s.id}-${String(facts.length + 1).padStart(3, '0')}`,
+  };
+  const add = (key: string, value: FactValue, how: How = 'reported', note?: string, basis?: string[]) => {
+    const u = key === 'tensioner.pointer' ? 3 : key.endsWith('odometer') ? 500 : undefined;
+    const entry = { key, value, how, ...(u ? { u } : {}), ...(note ? { note } : {}), ...(basis ? { basis } : {}) };
+    facts.push(fileFact(reduce(facts), s.id, entry, author));
+    minute++;
+  };
+  add('case.tag', s.tag, 'decided');
+  add('case.catalogue', PACK, 'decided');
+  for (const [key, value, how, note] of s.rows) add(key, value, how, note);
+  if (s.fault) {
+    const on = s.fault.on.map((key) => facts.findLast((f) => f.key === key)!.id);
+    add(faultKey(s.fault.code), s.fault.note, 'decided', undefined, on);
+  }
+  for (const [key, value, how, note] of s.after ?? []) add(key, value, how, note);
+  if (s.seal) facts.push(makeSeal(reduce(facts), s.id, author));
+  return facts;
+}

@@ -1,0 +1,12 @@
+import type { Pack } from '@core/catalogue/pack';
+import type { Fact } from '@core/facts/fact';
+import { demoFacts } from './cases';
+import { demoPack } from './catalogue';
+
+export const SEED = 20260901;
+export type Scenario = { format: 'hollow-sprocket-demo'; pack: Pack; facts: Fact[] };
+
+/** The whole invented scenario. Deterministic: a test holds the shipped file against it. */
+export function demoScenario(): Scenario {
+  return { format: 'hollow-sprocket-demo', pack: demoPack(), facts: demoFacts(SEED) };
+}

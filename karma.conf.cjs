@@ -1,0 +1,26 @@
+process.env.CHROME_BIN ??= '/usr/bin/chromium';
+module.exports = (config) =>
+  config.set({
+    frameworks: ['jasmine'],
+    plugins: [require('karma-jasmine'), require('karma-chrome-launcher')],
+    client: { jasmine: { random: true }, clearContext: false },
+    reporters: ['progress'],
+    browsers: ['Headless'],
+    customLaunchers: {
+      Headless: {
+        base: 'ChromeHeadless',
+        flags: [
+          '--no-sandbox',
+          '--disable-gpu',
+          '--disable-dev-shm-usage',
+          '--disable-quic',
+          '--no-first-run',
+          '--disable-background-networking',
+          '--disable-component-update',
+          '--disable-sync',
+        ],
+      },
+    },
+    colors: false,
+    restartOnFileChange: false,
+  });
