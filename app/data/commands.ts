@@ -1,0 +1,85 @@
+import { inject, Injectable, signal } from '@angular/core';
+import { Router } from '@angular/router';
+import { NzMessageService } from 'ng-zorro-antd/message';
+import { STATIONS, type Station } from '@core/facts/observable';
+import { showValue } from '@core/facts/show-value';
+import type { Fact } from '@core/facts/fact';
+import { CaseDesk } from './case-desk';
+import { HouseStore } from './house';
+
+/** Things that can be opened over the desk. */
+export type Overlay = 'palette' | 'keys' | 'house' | undefined;
+export type Command = { name: string; key?: string; run: () => void };
+
+/** Everything that can be done by name or by key, in one place. */
+@Injectable({ providedIn: 'root' })
+export class Commands {
+  private readonly router = inject(Router);
+  private readonly desk = inject(CaseDesk);
+  private readonly house = inject(HouseStore);
+  private readonly message = inject(NzMessageService);
+  readonly overlay = signal<Overlay>(undefined);
+  /** Counts requests to bring the fact line, or the file chooser, forward. */
+  readonly factLineAsked = signal(0);
+  readonly importAsked = signal(0);
+
+  async newCase(): Promise<void> {
+    const id = await this.desk.newCase();
+    await this.router.navigate(['/case', id, 'call']);
+  }
+
+  openCase(id: string, station?: Station): void {
+    void this.router.navigate(['/case', id, station ?? 'call']);
+  }
+
+  station(station: Station): void {
+    const id = this.desk.currentId();
+    if (id) void this.router.navigate(['/case', id, station]);
+  }
+
+  /** Moves to the case that stands before or after the one in hand on the rack. */
+  step(by: 1 | -1): void {
+    const cases = this.desk.cases();
+    const at = cases.findIndex((c) => c.id === this.desk.currentId());
+    const next = cases[(at + by + cases.length) % cases.length];
+    if (next) this.openCase(next.id);
+  }
+
+  async undo(): Promise<void> {
+    const fact = await this.desk.undo();
+    this.message.info(fact ? `Taken back: ${this.words(fact)}` : 'Nothing of yours to take back in this case.');
+  }
+
+  async redo(): Promise<void> {
+    const strike = await this.desk.redo();
+    this.message.info(strike ? 'Brought back.' : 'Nothing to bring back.');
+  }
+
+  /** All commands, for the list by name. */
+  list(): Command[] {
+    const inCase: Command[] = this.desk.currentId()
+      ? [
+          ...STATIONS.map((s, i) => ({ name: `Station: ${s[0]!.toUpperCase()}${s.slice(1)}`, key: String(i + 1), run: () => this.station(s) })),
+          { name: 'File a fact', key: 'f', run: () => this.factLineAsked.update((n) => n + 1) },
+          { name: 'Undo the last fact', key: 'Ctrl+Z', run: () => void this.undo() },
+          { name: 'Redo', key: 'Ctrl+Shift+Z', run: () => void this.redo() },
+        ]
+      : [];
+    return [
+      { name: 'New case', key: 'n', run: () => void this.newCase() },
+      ...inCase,
+      { name: 'Next case on the rack', key: 'j', run: () => this.step(1) },
+      { name: 'Case before', key: 'k', run: () => this.step(-1) },
+      { name: 'Open a case file', key: 'o', run: () => this.importAsked.update((n) => n + 1) },
+      { name: 'House settings', key: 'h', run: () => this.overlay.set('house') },
+      { name: 'Light or dark', key: 'd', run: () => this.house.setTheme(this.house.theme() === 'dark' ? 'light' : 'dark') },
+      { name: 'Keys', key: '?', run: () => this.overlay.set('keys') },
+      { name: 'Find by name', key: 'Ctrl+K', run: () => this.overlay.set('palette') },
+    ];
+  }
+
+  private words(fact: Fact): string {
+    const o = this.desk.registry().get(fact.key);
+    return o ? `${o.wording} ${showValue(o, fact.value, this.house.house(), this.desk.nameOf, fact.u)}` : fact.key;
+  }
+}

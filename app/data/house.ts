@@ -1,0 +1,58 @@
+import { computed, inject, Injectable, signal } from '@angular/core';
+import * as z from 'zod';
+import type { House } from '@core/facts/read-value';
+import { FactRepository } from './fact-repository';
+
+/** How this desk writes and looks. Read back through the schema, so that an old or broken record falls to defaults. */
+export const HouseSchema = z.strictObject({
+  by: z.string().min(1).max(120),
+  dateOrder: z.enum(['dmy', 'mdy', 'ymd']),
+  distance: z.enum(['km', 'mi']),
+  density: z.enum(['compact', 'bench']),
+});
+export type HouseSettings = z.infer<typeof HouseSchema>;
+export type Theme = 'light' | 'dark';
+
+function localeOrder(): HouseSettings['dateOrder'] {
+  const parts = new Intl.DateTimeFormat(navigator.language).formatToParts(Date.UTC(2000, 11, 31));
+  const order = parts.map((p) => p.type[0]).filter((c) => c === 'd' || c === 'm' || c === 'y').join('');
+  return order === 'mdy' || order === 'ymd' ? order : 'dmy';
+}
+
+const DEFAULTS: HouseSettings = { by: 'Specialist', dateOrder: localeOrder(), distance: 'km', density: 'compact' };
+
+@Injectable({ providedIn: 'root' })
+export class HouseStore {
+  private readonly repository = inject(FactRepository);
+  readonly settings = signal<HouseSettings>(DEFAULTS);
+  readonly theme = signal<Theme>(document.documentElement.dataset['theme'] === 'dark' ? 'dark' : 'light');
+  readonly house = computed<House>(() => ({
+    dateOrder: this.settings().dateOrder,
+    units: { distance: this.settings().distance },
+  }));
+
+  async load(): Promise<void> {
+    const kept = HouseSchema.safeParse(await this.repository.setting('house'));
+    if (kept.success) this.settings.set(kept.data);
+    this.paint();
+  }
+
+  change(part: Partial<HouseSettings>): void {
+    const next = HouseSchema.safeParse({ ...this.settings(), ...part });
+    if (!next.success) return;
+    this.settings.set(next.data);
+    this.paint();
+    void this.repository.keepSetting('house', next.data);
+  }
+
+  setTheme(theme: Theme): void {
+    this.theme.set(theme);
+    document.documentElement.dataset['theme'] = theme;
+    document.getElementById('app-theme')?.setAttribute('href', `theme-${theme}.css`);
+    localStorage.setItem('hs-theme', theme);
+  }
+
+  private paint(): void {
+    document.documentElement.dataset['density'] = this.settings().density;
+  }
+}

@@ -1,0 +1,5 @@
+import { bootstrapApplication } from '@angular/platform-browser';
+import { appConfig } from './app.config';
+import { Root } from './shell/root';
+
+bootstrapApplication(Root, appConfig).catch((e: unknown) => console.error(e));

@@ -1,0 +1,165 @@
+import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces';
+import type { Answers } from '@core/answer/answers';
+import type { Setting } from '@core/drive/tensioner';
+import { factsDigest } from '@core/facts/digest';
+import type { Namer } from '@core/facts/show-value';
+import { type State, textOf } from '@core/facts/state';
+import { formatDay } from '@core/quantity/dates';
+import { drivePicture, pictureSvg } from '../ui/drive-picture';
+import {
+  clearanceWords, distance, findingWords, percent, ranWords, SHOWN_WORDS, termsWords, type Voice, weightWords,
+} from '../words/answers';
+import { factWords } from '../words/facts';
+import { STATION_WORDS } from '../words/reading';
+
+/** Everything that the printed report says, in order. Pure: figures come from the answers, words from here. */
+export function reportDocument(tag: string, state: State, a: Answers, voice: Voice, name: Namer, today: string): TDocumentDefinitions {
+  const seal = a.seals.at(-1);
+  const sealed = seal?.later === 0 ? seal : undefined;
+  const digest = sealed ? String(sealed.seal.value) : factsDigest(state.log);
+  const say = (key: string) => {
+    const f = state.standing.get(key);
+    return f ? factWords(f, voice, name).replace(/^[^:]+: /, '') : '—';
+  };
+  const content: Content[] = [
+    { text: `Technical report, case ${tag}`, style: 'title' },
+    {
+      text: sealed ? `Issue ${sealed.issue}, ${formatDay(today, voice.house.dateOrder)}` : `DRAFT, not issued, ${formatDay(today, voice.house.dateOrder)}`,
+      style: sealed ? 'sub' : 'draft',
+    },
+    pairs([
+      ['Claim', say('claim.number')],
+      ['For', say('call.who')],
+      ['Engine', [say('engine.code'), a.variant?.name].filter(Boolean).join(', ')],
+      ['Vehicle', say('vehicle.name')],
+      ['Kit', say('kit.number')],
+      ['Fitted', `${say('kit.fitted')} at ${say('kit.fitted_odometer')}`],
+      ['Failed', `${say('case.date')} at ${say('vehicle.odometer')}`],
+      ['Ran', ranWords(a.ran, voice.house)],
+      ['Complaint', say('complaint')],
+      ['Terms', a.terms ? termsWords(a.terms, voice.house) : 'not known'],
+    ]),
+    ...decisionPart(state, a, voice, name),
+    ...drivePart(a),
+    ...causePart(state, a, voice),
+    heading('All facts'),
+    factTable(state, voice, name),
+    heading('What this report rests on'),
+    {
+      text: `It was computed from the facts listed and from the catalogue “${textOf(state, 'case.catalogue') ?? 'unknown'}”. ${
+        a.engine && a.engine.interference !== 'no' ? 'The engine counts as an interference engine: never turn one shaft alone with the drive off. ' : ''
+      }The vehicle maker’s service information, local rules and qualified people come first. This is a technical finding and no legal advice. If you see it differently, write to us with the case number and what you measured or saw; parts and facts are kept and will be looked at again by another person.`,
+    },
+    { text: `SHA-256 of the ${sealed ? 'sealed' : 'present'} facts: ${digest}`, style: 'digest' },
+  ];
+  return {
+    content,
+    pageSize: 'A4',
+    pageMargins: [46, 46, 46, 52],
+    info: { title: `Technical report ${tag}` },
+    defaultStyle: { font: 'Plex', fontSize: 9.5, lineHeight: 1.2 },
+    styles: {
+      title: { fontSize: 17, bold: true },
+      sub: { fontSize: 10.5, margin: [0, 0, 0, 8] },
+      draft: { fontSize: 10.5, bold: true, color: '#764e00', margin: [0, 0, 0, 8] },
+      h: { fontSize: 12, bold: true, margin: [0, 12, 0, 4] },
+      quiet: { color: '#4f5a59' },
+      digest: { fontSize: 8, margin: [0, 6, 0, 0] },
+    },
+    footer: (page, pages) => ({ text: `Case ${tag} · page ${page} of ${pages}`, alignment: 'center', fontSize: 8, margin: [0, 16, 0, 0] }),
+  };
+}
+
+const heading = (text: string): Content => ({ text, style: 'h' });
+
+function pairs(rows: [string, string][]): Content {
+  return {
+    layout: 'lightHorizontalLines',
+    table: { widths: [80, '*'], body: rows.map(([k, v]) => [{ text: k, bold: true }, v]) },
+  };
+}
+
+const DECISIONS: Record<string, string> = {
+  accept: 'The claim is accepted.',
+  part: 'The claim is accepted in part.',
+  goodwill: 'The claim is settled as goodwill.',
+  decline: 'The claim is declined.',
+  wait: 'The decision waits for more.',
+};
+
+function decisionPart(state: State, a: Answers, voice: Voice, name: Namer): Content[] {
+  const decision = textOf(state, 'claim.decision');
+  const out: Content[] = [heading('Finding and decision')];
+  const cause = textOf(state, 'cause.decided');
+  const entry = a.ranking.causes.find((c) => c.cause.key === cause)?.cause;
+  if (entry) {
+    out.push({ text: [{ text: `Primary cause: ${entry.wording}. `, bold: true }, `${entry.mechanism} Consequence: ${entry.consequence}`] });
+    const note = state.standing.get('cause.decided')?.note;
+    if (note) out.push({ text: `Why this cause: ${note}` });
+  }
+  for (const f of a.faults.filter((x) => x.recorded)) {
+    const basis = f.recorded?.basis ?? [];
+    const facts = state.log.filter((x) => basis.includes(x.id)).map((x) => factWords(x, voice, name));
+    out.push({
+      margin: [0, 4, 0, 0],
+      text: [
+        { text: `Installation fault ${f.fault.code}: ${f.fault.wording}. `, bold: true },
+        f.step ? `Step “${f.step.id}”: ${f.step.text} ` : '',
+        `Evidence: ${facts.join('; ')}. `,
+        { text: `Advice: ${f.fault.advice}`, italics: false },
+      ],
+    });
+  }
+  if (decision) out.push({ margin: [0, 4, 0, 0], text: [{ text: `${DECISIONS[decision] ?? decision} `, bold: true }, textOf(state, 'claim.reason') ?? ''] });
+  const alternative = textOf(state, 'claim.alternative');
+  if (alternative) out.push({ text: `Alternative considered: ${alternative}` });
+  if (!decision) out.push({ text: 'No decision has been made yet.', style: 'quiet' });
+  return out;
+}
+
+function drivePart(a: Answers): Content[] {
+  const d = a.drive;
+  if (!d?.settings.ok || !d.right) return [];
+  const { layout } = d;
+  const figure = (title: string, s: Setting) => [
+    { text: title, bold: true },
+    { svg: pictureSvg(drivePicture(layout, s, title), 235) },
+    { text: `Pointer ${s.pointerDeg.toFixed(1)}°. Smallest clearance ${s.clearance ? `${s.clearance.mm.toFixed(1)} mm ${clearanceWords(layout, s.clearance)}` : '—'}. Path ${s.path.lengthMm.toFixed(2)} mm.` },
+  ];
+  const columns = [figure('As intended', d.right), ...(d.other ? [figure('Turned the wrong way', d.other)] : [])];
+  return [
+    heading('The drive, computed, to one scale'),
+    { text: `${layout.count} teeth × ${layout.pitchMm} mm = ${d.settings.value.targetMm.toFixed(1)} mm. The returned pointer shows ${d.shown ? SHOWN_WORDS[d.shown] : 'nothing: it was not read'}.` },
+    { unbreakable: true, columns: columns.map((stack) => ({ stack, width: '*' })), columnGap: 14, margin: [0, 4, 0, 0] },
+  ];
+}
+
+function causePart(state: State, a: Answers, voice: Voice): Content[] {
+  const chosen = textOf(state, 'cause.decided') ?? a.ranking.causes[0]?.cause.key;
+  const shown = a.ranking.causes.find((c) => c.cause.key === chosen);
+  const rows = a.ranking.causes.slice(0, 5).map((c) => [c.cause.wording, percent(c.probability)]);
+  const weights = [...(shown?.weights ?? [])].filter((w) => w.counted && Math.abs(w.nats) > 0.05).sort((x, y) => Math.abs(y.nats) - Math.abs(x.nats));
+  const unexplained = a.ranking.unexplained.map((f) => findingWords(f, voice));
+  return [
+    heading('Causes weighed'),
+    { layout: 'lightHorizontalLines', table: { widths: ['*', 60], body: [...rows, ['None of these', percent(a.ranking.none)]] } },
+    { text: `For and against “${shown?.cause.wording ?? ''}”: ${weights.map((w) => weightWords(w, voice)).join('; ') || 'nothing filed'}.`, margin: [0, 4, 0, 0] },
+    { text: unexplained.length ? `Not explained: ${unexplained.join('; ')}.` : 'No abnormal finding is left unexplained by the leading cause.' },
+    ...(a.ran.km === undefined ? [] : [{ text: `Distance since fitting ${distance(a.ran.km, voice.house)} was weighed with each cause’s usual distance to failure.` }]),
+  ];
+}
+
+function factTable(state: State, voice: Voice, name: Namer): Content {
+  const rows = [...state.standing.values()].filter((f) => voice.registry.has(f.key) && f.key !== 'report.issue');
+  const body = rows.map((f) => {
+    const o = voice.registry.get(f.key);
+    const words = factWords(f, voice, name);
+    const value = words.slice((o?.wording.length ?? 0) + 2, words.lastIndexOf(' ('));
+    return [o ? STATION_WORDS[o.station] : '', o?.wording ?? f.key, value, f.how, f.by, f.at.slice(0, 16).replace('T', ' ')];
+  });
+  return {
+    fontSize: 8,
+    layout: 'lightHorizontalLines',
+    table: { headerRows: 1, widths: [40, 120, '*', 50, 62, 66], body: [['Station', 'What', 'Value', 'How known', 'By', 'When (UTC)'].map((text) => ({ text, bold: true })), ...body] },
+  };
+}

@@ -1,0 +1,87 @@
+import { ChangeDetectionStrategy, Component, effect, ElementRef, inject, viewChild } from '@angular/core';
+import { RouterOutlet } from '@angular/router';
+import { NzButtonComponent } from 'ng-zorro-antd/button';
+import { CaseFiles } from '../data/case-files';
+import { Commands } from '../data/commands';
+import { Database } from '../data/database';
+import { Setup } from '../data/setup';
+import { commandFor } from './keyboard';
+import { AlteredDialog } from './altered-dialog';
+import { HouseDialog } from './house-dialog';
+import { KeysDialog } from './keys-dialog';
+import { Palette } from './palette';
+import { Rack } from './rack';
+
+/** The frame: rack on the left, what is in hand on the right, dialogs above. */
+@Component({
+  selector: 'hs-root',
+  imports: [RouterOutlet, NzButtonComponent, Rack, Palette, KeysDialog, HouseDialog, AlteredDialog],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  host: { '(document:keydown)': 'press($event)' },
+  template: `
+    @if (database.trouble(); as t) {
+      <p class="trouble" role="alert">{{ t }}</p>
+    }
+    @if (setup.failure(); as f) {
+      <main class="failed">
+        <h1>The desk could not be opened</h1>
+        <p role="alert">{{ f }}</p>
+        <button nz-button nzType="primary" (click)="start()">Try again</button>
+      </main>
+    } @else if (setup.ready()) {
+      <div class="frame">
+        <hs-rack />
+        <router-outlet />
+      </div>
+      <hs-palette />
+      <hs-keys-dialog />
+      <hs-house-dialog />
+      <hs-altered-dialog />
+    } @else {
+      <p class="boot">Opening the desk…</p>
+    }
+    <input #file class="hidden-text" type="file" tabindex="-1" aria-label="Case file" accept=".json,application/json" (change)="picked(file)" />
+  `,
+  styles: `
+    :host { display: block; height: 100%; }
+    .frame { display: grid; grid-template-columns: 214px minmax(0, 1fr); height: 100dvh; }
+    .frame > ::ng-deep :not(hs-rack):not(router-outlet) { min-width: 0; min-height: 0; }
+    .trouble { background: var(--brass-soft); margin: 0; padding: 6px 12px; }
+    .failed { padding: 40px; max-width: 60ch; }
+    @media (max-width: 900px) {
+      .frame { grid-template-columns: minmax(0, 1fr); grid-template-rows: auto minmax(0, 1fr); }
+    }
+  `,
+})
+export class Root {
+  protected readonly setup = inject(Setup);
+  protected readonly database = inject(Database);
+  private readonly commands = inject(Commands);
+  private readonly files = inject(CaseFiles);
+  private readonly fileInput = viewChild.required<ElementRef<HTMLInputElement>>('file');
+
+  constructor() {
+    void this.setup.start();
+    effect(() => {
+      if (this.commands.importAsked() > 0) this.fileInput().nativeElement.click();
+    });
+  }
+
+  protected start(): void {
+    void this.setup.start();
+  }
+
+  protected press(e: KeyboardEvent): void {
+    if (this.commands.overlay() !== undefined) return;
+    const command = commandFor(e, this.commands.list());
+    if (!command) return;
+    e.preventDefault();
+    command.run();
+  }
+
+  protected picked(input: HTMLInputElement): void {
+    const file = input.files?.[0];
+    input.value = '';
+    if (file) void this.files.open(file);
+  }
+}

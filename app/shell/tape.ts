@@ -1,0 +1,109 @@
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { NzButtonComponent } from 'ng-zorro-antd/button';
+import { movedBy } from '@core/answer/moved';
+import type { Fact } from '@core/facts/fact';
+import { showValue } from '@core/facts/show-value';
+import { CaseDesk } from '../data/case-desk';
+import { HouseStore } from '../data/house';
+import { FactLine } from '../ui/fact-line';
+import { moveWords } from '../words/answers';
+import { HOW_WORDS } from '../words/reading';
+
+type Line = { fact: Fact; name: string; value: string; meta: string; standing: boolean; rival: boolean };
+
+/** The facts, newest first. A click tells what a fact moved; it can be corrected on the fact line or struck. */
+@Component({
+  selector: 'hs-tape',
+  imports: [FactLine, NzButtonComponent],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <hs-fact-line />
+    <div class="head"><h2>Tape</h2><label><input type="checkbox" #all (change)="withAside.set(all.checked)" /> with what was put aside</label></div>
+    <ol aria-label="Facts, newest first">
+      @for (l of lines(); track l.fact.id) {
+        <li [class.aside]="!l.standing">
+          <button class="line" [attr.aria-expanded]="open() === l.fact.id" (click)="toggle(l.fact.id)">
+            <span class="name">{{ l.name }}</span><span class="value">{{ l.value }}</span>
+            <span class="meta">{{ l.rival ? '▲ contradicted · ' : '' }}{{ l.meta }}</span>
+          </button>
+          @if (open() === l.fact.id) {
+            <div class="moved">
+              @for (m of moves(); track m) {
+                <div>{{ m }}</div>
+              } @empty {
+                <div class="quiet">It moved no answer so far.</div>
+              }
+              @if (l.fact.note) {
+                <div class="quiet">Note: {{ l.fact.note }}</div>
+              }
+              @if (l.standing && l.fact.key !== 'report.issue' && l.fact.key !== 'case.tag') {
+                <button nz-button (click)="strike(l.fact)">Strike this fact</button>
+              }
+            </div>
+          }
+        </li>
+      }
+    </ol>
+  `,
+  styles: `
+    :host { display: flex; flex-direction: column; }
+    .head { display: flex; justify-content: space-between; align-items: baseline; padding: 4px 12px; }
+    .head h2 { font-size: 1em; }
+    label { font-size: 0.92em; color: var(--ink-2); }
+    ol { list-style: none; margin: 0; padding: 0 8px; overflow: auto; flex: 1; }
+    li { border-bottom: 1px solid var(--rule); }
+    .line { display: grid; grid-template-columns: minmax(0, 1fr) auto; gap: 0 8px; width: 100%; text-align: left; background: none; border: 0; padding: 3px 4px; cursor: pointer; }
+    .value { font-weight: 600; max-width: 150px; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
+    .name { overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
+    .meta { grid-column: 1 / -1; font-size: 0.86em; color: var(--ink-2); }
+    .aside .value, .aside .name { text-decoration: line-through; color: var(--ink-2); }
+    .moved { background: var(--paper-2); padding: 6px 8px; margin-bottom: 4px; border-left: 3px solid var(--verdigris); display: grid; gap: 3px; justify-items: start; }
+  `,
+})
+export class Tape {
+  private readonly desk = inject(CaseDesk);
+  private readonly house = inject(HouseStore);
+  protected readonly withAside = signal(false);
+  protected readonly open = signal<string | undefined>(undefined);
+
+  protected readonly lines = computed<Line[]>(() => {
+    const view = this.desk.current();
+    if (!view) return [];
+    const { state } = view;
+    const standing = new Set([...state.standing.values()].map((f) => f.id));
+    const rivals = new Set([...state.rivals.values()].flat().map((f) => f.id));
+    return state.log
+      .filter((f) => f.strikes === undefined && (this.withAside() || standing.has(f.id) || rivals.has(f.id)))
+      .reverse()
+      .map((fact) => this.lineOf(fact, standing.has(fact.id), rivals.has(fact.id)));
+  });
+
+  protected readonly moves = computed<string[]>(() => {
+    const view = this.desk.current();
+    const fact = view?.state.log.find((f) => f.id === this.open());
+    if (!view?.catalogue || !fact) return [];
+    return movedBy(view.catalogue, view.state.log, fact, view.answers).map((m) => moveWords(m, this.desk.nameOf));
+  });
+
+  protected toggle(id: string): void {
+    this.open.set(this.open() === id ? undefined : id);
+  }
+
+  protected strike(fact: Fact): void {
+    void this.desk.strike(fact);
+  }
+
+  private lineOf(fact: Fact, standing: boolean, rival: boolean): Line {
+    const o = this.desk.registry().get(fact.key);
+    const time = new Date(fact.at);
+    const two = (n: number) => String(n).padStart(2, '0');
+    return {
+      fact,
+      name: o?.wording ?? fact.key,
+      value: o ? showValue(o, fact.value, this.house.house(), this.desk.nameOf, fact.u) : String(fact.value),
+      meta: `${HOW_WORDS[fact.how]} · ${fact.by} · ${two(time.getDate())}.${two(time.getMonth() + 1)}. ${two(time.getHours())}:${two(time.getMinutes())}`,
+      standing,
+      rival,
+    };
+  }
+}

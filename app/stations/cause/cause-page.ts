@@ -1,0 +1,78 @@
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { NzButtonComponent } from 'ng-zorro-antd/button';
+import { NzInputDirective } from 'ng-zorro-antd/input';
+import type { RankedCause } from '@core/cause/rank';
+import { textOf } from '@core/facts/state';
+import { CaseDesk } from '../../data/case-desk';
+import { VoiceService } from '../../data/voice';
+import { FactField } from '../../ui/fact-field';
+import { findingWords, percent, weightWords } from '../../words/answers';
+
+/** Rivals weighed on all the evidence; the specialist decides. */
+@Component({
+  selector: 'hs-cause-page',
+  imports: [NzButtonComponent, NzInputDirective, FactField],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './cause-page.html',
+  styleUrl: './cause-page.less',
+})
+export class CausePage {
+  protected readonly desk = inject(CaseDesk);
+  private readonly voice = inject(VoiceService).voice;
+  protected readonly opened = signal<string | undefined>(undefined);
+  protected readonly ranking = computed(() => this.desk.current()?.answers?.ranking);
+  protected readonly shown = computed(() => this.opened() ?? this.ranking()?.causes[0]?.cause.key);
+  protected readonly decided = computed(() => {
+    const state = this.desk.current()?.state;
+    return state ? textOf(state, 'cause.decided') : undefined;
+  });
+  protected readonly reason = computed(() => this.desk.current()?.state.standing.get('cause.decided')?.note ?? '');
+  protected readonly rows = computed(() =>
+    (this.ranking()?.causes ?? []).map((c) => ({
+      key: c.cause.key,
+      name: c.cause.wording,
+      family: c.cause.family,
+      p: c.probability,
+      share: percent(c.probability),
+      odds: oddsWords(c.probability),
+      decided: c.cause.key === this.decided(),
+    })),
+  );
+  protected readonly none = computed(() => percent(this.ranking()?.none ?? 0));
+  protected readonly detail = computed(() => {
+    const c = this.ranking()?.causes.find((x) => x.cause.key === this.shown());
+    return c ? this.detailOf(c) : undefined;
+  });
+  protected readonly unexplained = computed(() => (this.ranking()?.unexplained ?? []).map((f) => findingWords(f, this.voice())));
+  protected readonly contradictions = computed(() => this.ranking()?.contradictions.map((c) => c.wording) ?? []);
+  protected readonly checks = computed(() =>
+    (this.desk.current()?.answers?.checks ?? []).slice(0, 3).map((c) => ({ key: c.key, worth: `${c.bits.toFixed(2)} bits for ${c.minutes} min` })),
+  );
+
+  /** The leader is decided at once; another cause needs a reason, which is kept with the decision. */
+  protected decide(key: string, reason: string): void {
+    const leader = this.ranking()?.causes[0]?.cause.key;
+    if (key !== leader && reason.trim() === '') return;
+    const basis = this.ranking()?.causes.find((c) => c.cause.key === key)?.weights.flatMap((w) => w.facts) ?? [];
+    void this.desk.file({ key: 'cause.decided', value: key, how: 'decided', basis: [...new Set(basis)], ...(reason.trim() ? { note: reason.trim() } : {}) });
+  }
+
+  private detailOf(c: RankedCause) {
+    const line = (w: RankedCause['weights'][number]) => `${weightWords(w, this.voice())}${w.counted ? '' : ' (said already, not counted twice)'}`;
+    const sorted = [...c.weights].sort((a, b) => Math.abs(b.nats) - Math.abs(a.nats));
+    return {
+      key: c.cause.key,
+      name: c.cause.wording,
+      mechanism: c.cause.mechanism,
+      consequence: c.cause.consequence,
+      leader: c === this.ranking()?.causes[0],
+      for: sorted.filter((w) => w.nats > 0.05).map(line),
+      against: sorted.filter((w) => w.nats < -0.05).map(line),
+    };
+  }
+}
+
+function oddsWords(p: number): string {
+  const odds = p / (1 - p);
+  return odds >= 1 ? `${odds >= 100 ? '>100' : odds.toFixed(1)} : 1` : `1 : ${odds <= 0.01 ? '>100' : (1 / odds).toFixed(1)}`;
+}

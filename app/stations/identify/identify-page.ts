@@ -1,0 +1,60 @@
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { RouterLink } from '@angular/router';
+import { featureKey } from '@core/catalogue/feature-observables';
+import { CaseDesk } from '../../data/case-desk';
+import { VoiceService } from '../../data/voice';
+import { FactField } from '../../ui/fact-field';
+import { SettingsPair } from '../../ui/settings-pair';
+import { exclusionWords, kitReasons, percent, VERDICT_WORDS } from '../../words/answers';
+
+/** Which drive it is, which kit belongs to it, and what it looks like. */
+@Component({
+  selector: 'hs-identify-page',
+  imports: [FactField, RouterLink, SettingsPair],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './identify-page.html',
+  styles: `
+    :host { display: grid; grid-template-columns: minmax(0, 1fr) minmax(0, 1fr); gap: var(--gap); align-items: start; }
+    section { display: grid; gap: 6px; }
+    .wide { grid-column: 1 / -1; }
+    ul { list-style: none; padding: 0; margin: 0; display: grid; gap: 6px; }
+    .out { color: var(--ink-2); }
+    .out b { text-decoration: line-through; }
+    .verdict { font-weight: 600; white-space: nowrap; }
+    @media (max-width: 1100px) { :host { grid-template-columns: minmax(0, 1fr); } }
+  `,
+})
+export class IdentifyPage {
+  protected readonly desk = inject(CaseDesk);
+  private readonly voice = inject(VoiceService).voice;
+  protected readonly answers = computed(() => this.desk.current()?.answers);
+  protected readonly standings = computed(() =>
+    (this.answers()?.identification?.standings ?? []).map((s) => ({
+      name: s.variant.name,
+      share: s.excludedBy.length ? '' : percent(s.share),
+      why: s.excludedBy.map((e) => exclusionWords(e, this.voice())).join('; '),
+    })),
+  );
+  protected readonly questions = computed(() =>
+    (this.answers()?.questions ?? []).map((q) => ({
+      key: featureKey(q.feature.id),
+      worth: `${q.bits.toFixed(2)} bits for ${q.minutes} min`,
+      leaves: q.outcomes.map((o) => `${q.feature.options.find((x) => x.key === o.value)?.wording ?? o.value} → ${o.leaves.map((v) => v.name).join(' or ')}`),
+    })),
+  );
+  protected readonly answered = computed(() => {
+    const cat = this.desk.current()?.catalogue;
+    const standing = this.desk.current()?.state.standing;
+    return [...(cat?.features.keys() ?? [])].map(featureKey).filter((k) => standing?.has(k));
+  });
+  protected readonly kits = computed(() =>
+    (this.answers()?.kits ?? []).map((m) => ({
+      number: m.kit.number,
+      name: m.kit.name,
+      verdict: VERDICT_WORDS[m.verdict],
+      sign: { fits: '✓', fits_if: '?', no: '✕' }[m.verdict],
+      reasons: kitReasons(m, this.voice()),
+      named: this.answers()?.kit?.number === m.kit.number,
+    })),
+  );
+}

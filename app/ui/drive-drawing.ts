@@ -1,0 +1,52 @@
+import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
+import type { DrivePicture } from './drive-picture';
+
+/** Paints a drive picture to scale. The same facts stand beside it as text for those who do not see it. */
+@Component({
+  selector: 'hs-drive-drawing',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <svg [attr.viewBox]="viewBox()" role="img" [attr.aria-label]="picture().title">
+      @for (w of picture().wheels; track w.id) {
+        @if (w.rim) {
+          <circle class="rim" [attr.cx]="w.x" [attr.cy]="w.y" [attr.r]="w.rim" />
+        }
+        <circle class="wheel" [class.toothed]="w.toothed" [attr.cx]="w.x" [attr.cy]="w.y" [attr.r]="w.r" />
+      }
+      <path class="belt" [attr.d]="picture().belt" [attr.stroke-width]="picture().beltWidth" />
+      @for (w of picture().wheels; track w.id) {
+        <text class="name" [attr.x]="w.label.x" [attr.y]="w.label.y - 1" [attr.text-anchor]="w.anchor">{{ w.name }}</text>
+        <text class="wrap" [attr.x]="w.label.x" [attr.y]="w.label.y + 11" [attr.text-anchor]="w.anchor">wrap {{ w.wrapDeg.toFixed(0) }}°</text>
+      }
+      @if (picture().carrier; as c) {
+        <line class="arm" [attr.x1]="c.pivot.x" [attr.y1]="c.pivot.y" [attr.x2]="c.pointer.x" [attr.y2]="c.pointer.y" />
+        <circle class="pivot" [attr.cx]="c.pivot.x" [attr.cy]="c.pivot.y" r="3" />
+      }
+      @if (picture().clearance; as g) {
+        <line class="gap" [attr.x1]="g.a.x" [attr.y1]="g.a.y" [attr.x2]="g.b.x" [attr.y2]="g.b.y" />
+        <circle class="gap-ring" [attr.cx]="(g.a.x + g.b.x) / 2" [attr.cy]="(g.a.y + g.b.y) / 2" r="15" />
+      }
+    </svg>
+  `,
+  styles: `
+    :host { display: block; min-height: 0; }
+    svg { display: block; width: 100%; height: 100%; }
+    .wheel { fill: var(--paper-2); stroke: var(--ink); stroke-width: 1.2; }
+    .wheel.toothed { stroke-dasharray: 3.2 2; stroke-width: 3; }
+    .rim { fill: none; stroke: var(--ink-2); stroke-width: 0.9; }
+    .belt { fill: none; stroke: var(--ink); opacity: 0.82; }
+    .arm { stroke: var(--verdigris); stroke-width: 2.6; stroke-linecap: round; }
+    .pivot { fill: var(--verdigris); }
+    .gap { stroke: var(--brass); stroke-width: 3.4; }
+    .gap-ring { fill: none; stroke: var(--brass); stroke-width: 1.4; stroke-dasharray: 2.5 2; }
+    text { font: 10.5px var(--sans); fill: var(--ink); }
+    .wrap { fill: var(--ink-2); font-size: 9.5px; }
+  `,
+})
+export class DriveDrawing {
+  readonly picture = input.required<DrivePicture>();
+  readonly viewBox = computed(() => {
+    const { x, y, width, height } = this.picture().box;
+    return `${x} ${y} ${width} ${height}`;
+  });
+}

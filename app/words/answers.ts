@@ -1,0 +1,227 @@
+import type { Move } from '@core/answer/moved';
+import type { FaultAnswer, Ran } from '@core/answer/answers';
+import type { Finding, Shown } from '@core/bench/findings';
+import type { Catalogue } from '@core/catalogue/find-records';
+import type { Weight } from '@core/cause/rank';
+import { LIFE } from '@core/cause/rank';
+import type { Objection, Warning } from '@core/claim/decision';
+import type { TermsAnswer } from '@core/claim/terms';
+import type { Clearance } from '@core/drive/clearance';
+import type { Layout } from '@core/drive/layout';
+import type { PathError } from '@core/drive/path';
+import type { SettingsError } from '@core/drive/tensioner';
+import { type Registry, optionsOf } from '@core/facts/observable';
+import type { House } from '@core/facts/read-value';
+import type { Exclusion } from '@core/match/identify';
+import type { Condition, KitMatch, Refusal } from '@core/match/match-kits';
+import { formatDay } from '@core/quantity/dates';
+import { formatNumber, formatQuantity } from '@core/quantity/format-quantity';
+import { list } from './reading';
+
+/** What the sentences need to know about how this house writes. */
+export type Voice = { house: House; cat?: Catalogue | undefined; registry: Registry };
+
+export const SHOWN_WORDS: Record<Shown, string> = {
+  right: 'the intended setting',
+  wrong_way: 'the setting reached by turning the wrong way',
+  slack: 'neither: the tensioner stands slack',
+  end: 'the end mark: worn out or too long a belt',
+  cannot_tell: 'cannot tell: the reading straddles a limit',
+};
+export const VERDICT_WORDS = { fits: 'Fits', fits_if: 'Fits if', no: 'Does not fit' } as const;
+
+const DERIVED: Record<string, { wording: string; values: Record<string, string> }> = {
+  'setting.shown': { wording: 'Setting that the pointer shows', values: { right: 'as intended', wrong_way: 'the wrong way round', slack: 'slack', end: 'end mark' } },
+  'key.sense': { wording: 'Sense in which the key was turned', values: { proper: 'as the arrow says', wrong: 'against the arrow' } },
+  'rim.marks': { wording: 'Rim climb marks', values: { none: 'none', tensioner_side: 'on a neighbour of the tensioner', elsewhere: 'elsewhere' } },
+  'kit.match': { wording: 'Kit against the drive', values: { fits: 'belongs to it', wrong: 'does not belong to it' } },
+  'interval.run': { wording: 'Interval', values: { within: 'within it', past: 'past it' } },
+};
+
+/** "Cover rub: Rubbed through". */
+export function findingWords(f: Pick<Finding, 'finding' | 'value'>, v: Voice): string {
+  if (f.finding === LIFE) return `Ran ${distance(Number(f.value), v.house)} since fitting`;
+  const derived = DERIVED[f.finding];
+  if (derived) return `${derived.wording}: ${derived.values[f.value] ?? f.value}`;
+  const o = v.registry.get(f.finding);
+  if (!o) return `${f.finding}: ${f.value}`;
+  return `${o.wording}: ${optionsOf(o).find((x) => x.key === f.value)?.wording ?? f.value}`;
+}
+
+/** A weight as the factor by which it multiplies the odds: "×8.2" for, "÷3.1" against. */
+export function factorWords(nats: number): string {
+  const factor = Math.exp(Math.abs(nats));
+  const shown = factor >= 10 ? formatNumber(factor, 0) : formatNumber(factor, 1);
+  return nats >= 0 ? `×${shown}` : `÷${shown}`;
+}
+export const weightWords = (w: Weight, v: Voice): string => `${factorWords(w.nats)} ${findingWords(w, v)}`;
+export const percent = (p: number): string => (p > 0 && p < 0.01 ? '<1 %' : p > 0.99 && p < 1 ? '>99 %' : `${Math.round(p * 100)} %`);
+
+export function distance(km: number, house: House): string {
+  return formatQuantity('distance', km, { unit: house.units['distance'] ?? 'km' });
+}
+
+export function ranWords(ran: Ran, house: House): string {
+  const parts: string[] = [];
+  if (ran.km !== undefined) parts.push(distance(ran.km, house));
+  if (ran.months !== undefined) parts.push(`${ran.months} months`);
+  return parts.length ? parts.join(', ') : 'unknown';
+}
+
+export function exclusionWords(e: Exclusion, v: Voice): string {
+  switch (e.code) {
+    case 'built_outside': {
+      const day = (d: string) => formatDay(d, v.house.dateOrder);
+      const window = [e.from ? `from ${day(e.from)}` : '', e.to ? `to ${day(e.to)}` : ''].filter(Boolean).join(' ');
+      return `built ${day(String(e.fact.value))}; this one was built ${window}${e.slackDays ? `, give or take ${e.slackDays} days` : ''}`;
+    }
+    case 'feature_differs': {
+      const f = v.cat?.features.get(e.feature);
+      const word = (k: string) => (f?.options.find((o) => o.key === k)?.wording ?? k).toLowerCase();
+      return `${(f?.wording ?? e.feature).toLowerCase()}: ${word(e.seen)}; this one has ${list(e.allowed.map(word), 'or')}`;
+    }
+    case 'teeth_differ':
+      return `belt counted with ${e.seen} teeth; this one has ${e.needed}`;
+  }
+}
+
+export function conditionWords(c: Condition, v: Voice): string {
+  const f = v.cat?.features.get(c.feature);
+  return `${(f?.wording ?? c.feature).toLowerCase()} is ${list(c.values.map((k) => (f?.options.find((o) => o.key === k)?.wording ?? k).toLowerCase()), 'or')}`;
+}
+
+function refusalWords(r: Refusal, v: Voice): string {
+  switch (r.code) {
+    case 'other_engine':
+      return `it is for ${r.engines.length ? list(r.engines) : 'no engine in this catalogue'}`;
+    case 'variant_excluded':
+      return `it is for ${r.variant.name}, ruled out: ${r.by.map((e) => exclusionWords(e, v)).join('; ')}`;
+    case 'part_differs':
+      return `its belt has ${r.kit} ${r.attribute}, this drive needs ${r.drive}`;
+  }
+}
+
+/** The reasons of a kit's verdict, one sentence each. */
+export function kitReasons(m: KitMatch, v: Voice): string[] {
+  switch (m.verdict) {
+    case 'fits':
+      return m.because.length
+        ? [`serves ${list(m.variants.map((x) => x.name))}; the others are ruled out: ${[...new Set(m.because.map((e) => exclusionWords(e, v)))].join('; ')}`]
+        : [`serves every design of this engine: ${list(m.variants.map((x) => x.name))}`];
+    case 'fits_if':
+      return m.conditions.length ? [`${list(m.conditions.map((c) => conditionWords(c, v)), 'and')}`] : [`the drive is ${list(m.variants.map((x) => x.name), 'or')}`];
+    case 'no':
+      return m.refusals.map((r) => refusalWords(r, v));
+  }
+}
+
+const wheelName = (layout: Layout, i: number) => layout.wheels[i]?.name ?? `wheel ${i + 1}`;
+
+export function clearanceWords(layout: Layout, c: Clearance): string {
+  const strand = (i: number) => `${wheelName(layout, i)}–${wheelName(layout, (i + 1) % layout.wheels.length)}`;
+  switch (c.between.kind) {
+    case 'strands':
+      return `between the strands ${strand(c.between.spans[0])} and ${strand(c.between.spans[1])}`;
+    case 'strand_wheel':
+      return `between the strand ${strand(c.between.span)} and ${wheelName(layout, c.between.wheel)}`;
+    case 'wheels':
+      return `between ${wheelName(layout, c.between.wheels[0])} and the rim of ${wheelName(layout, c.between.wheels[1])}`;
+  }
+}
+
+export function pathSentence(layout: Layout, e: PathError): string {
+  const names = list(e.wheels.map((i) => wheelName(layout, i)));
+  switch (e.code) {
+    case 'too_few_wheels':
+      return 'A drive needs at least two wheels.';
+    case 'no_radius':
+      return `${names} has no radius: give its teeth or its outside diameter.`;
+    case 'wheels_overlap':
+      return `${names} overlap by ${formatNumber(e.byMm, 1)} mm.`;
+    case 'no_tangent':
+      return `No straight strand can run between ${names}.`;
+    case 'not_reached':
+      return `The belt does not reach ${names} on the side given.`;
+    case 'spans_cross':
+      return `Strands cross at ${names}.`;
+    case 'span_cuts_wheel':
+      return `A strand cuts ${wheelName(layout, e.wheels[2] ?? 0)} by ${formatNumber(e.byMm, 1)} mm.`;
+  }
+}
+
+export function settingsSentence(layout: Layout, e: SettingsError): string {
+  switch (e.code) {
+    case 'no_tensioner':
+      return 'This layout has no adjustable tensioner.';
+    case 'no_geometry':
+      return `This layout cannot exist. ${pathSentence(layout, e.why)}`;
+    case 'belt_too_long':
+      return `The belt is ${formatNumber(e.byMm, 1)} mm too long for any setting.`;
+    case 'belt_too_short':
+      return `The belt is ${formatNumber(e.byMm, 1)} mm too short for any setting.`;
+  }
+}
+
+export function termsWords(t: TermsAnswer, house: House): string {
+  switch (t.verdict) {
+    case 'in': {
+      const left = t.kmLeft === undefined ? '' : ` and ${distance(t.kmLeft, house)}`;
+      return `In terms: ${t.daysLeft} days${left} left at the failure.`;
+    }
+    case 'out': {
+      const over = [t.overDays ? `${t.overDays} days` : '', t.overKm ? distance(t.overKm, house) : ''].filter(Boolean);
+      return `Out of terms by ${list(over)}.`;
+    }
+    case 'cannot_tell': {
+      const words = { start: 'the fitting date', failure: 'the date of failure', distance: 'both odometer readings' };
+      return `Cannot tell: ${list(t.missing.map((m) => words[m]))} missing.`;
+    }
+  }
+}
+
+export function objectionWords(o: Objection): string {
+  switch (o.code) {
+    case 'no_decision':
+      return 'Choose a decision.';
+    case 'no_reason':
+      return 'Write the reason in plain words.';
+    case 'decline_needs_evidence':
+      return 'Declining needs at least one measured or seen fact behind the fault; a reported story alone never suffices.';
+    case 'decline_needs_alternative':
+      return 'Declining needs an alternative cause that was considered.';
+    case 'share_missing':
+      return 'Accepting in part needs our share.';
+  }
+}
+
+export function warningWords(w: Warning, name: (table: string, key: string) => string): string {
+  switch (w.code) {
+    case 'leader_weak':
+      return `The decided cause stands at only ${percent(w.probability)}.`;
+    case 'cause_overrules':
+      return `You decided “${name('cause', w.decided)}”; the facts lean to “${name('cause', w.leader)}”. The reason you gave is kept with the decision.`;
+    case 'out_of_terms_accepted':
+      return 'Accepted although out of terms: goodwill may be the honest word.';
+    case 'missing_document':
+      return w.document === 'invoice' ? 'The invoice is missing.' : 'The fitting sheet is missing.';
+  }
+}
+
+export function moveWords(m: Move, name: (table: string, key: string) => string): string {
+  const word = (s: string) => s.replace('_', ' ');
+  switch (m.what) {
+    case 'variants':
+      return `Possible drives: ${m.without.length} → ${m.with.length} (${list(m.with) || 'none'})`;
+    case 'kit':
+      return `${m.kit}: ${word(m.without)} → ${word(m.with)}`;
+    case 'shown':
+      return `Setting shown: ${word(m.without)} → ${word(m.with)}`;
+    case 'cause':
+      return `${name('cause', m.cause)}: ${percent(m.without)} → ${percent(m.with)}`;
+    case 'terms':
+      return `Terms: ${word(m.without)} → ${word(m.with)}`;
+  }
+}
+
+export const faultWords = (f: FaultAnswer): string => `${f.fault.code} · ${f.fault.wording}`;
+export const senseWords = (s: 'cw' | 'ccw'): string => (s === 'cw' ? 'clockwise' : 'anticlockwise');

@@ -1,0 +1,77 @@
+import type { LineError } from '@core/facts/fact-line';
+import type { How } from '@core/facts/fact';
+import type { ReadError } from '@core/facts/read-value';
+import type { Station } from '@core/facts/observable';
+import type { CaseFileError } from '@core/claim/case-file';
+
+export const HOW_WORDS: Record<How, string> = {
+  measured: 'measured',
+  seen: 'seen',
+  document: 'document',
+  computed: 'computed',
+  reported: 'reported',
+  imported: 'imported',
+  decided: 'decided',
+};
+
+export const STATION_WORDS: Record<Station, string> = {
+  call: 'Call',
+  identify: 'Identify',
+  fit: 'Fit',
+  examine: 'Examine',
+  cause: 'Cause',
+  settle: 'Settle',
+};
+
+const ORDER = { dmy: 'day.month.year, such as 12.03.2026', mdy: 'month/day/year, such as 03/12/2026', ymd: 'year-month-day, such as 2026-03-12' };
+
+/** Why a typed value was not taken, and what would be. */
+export function readSentence(e: ReadError | LineError): string {
+  switch (e.code) {
+    case 'empty':
+      return 'Type a value after the name.';
+    case 'not_a_number':
+      return `“${e.typed}” is not a number. Type it like ${e.example}.`;
+    case 'not_a_count':
+      return `“${e.typed}” is not a whole number. Type it like ${e.example}.`;
+    case 'unknown_unit':
+      return `“${e.typed}” is not a unit for this. Use ${list(e.allowed)}.`;
+    case 'bad_uncertainty':
+      return `The uncertainty “${e.typed}” must be a number above zero.`;
+    case 'out_of_range':
+      return `${e.typed} is outside ${e.min} to ${e.max}. Check the unit and the digits.`;
+    case 'not_an_option':
+      return `“${e.typed}” is not one of: ${e.allowed.join(' · ')}.`;
+    case 'not_a_date':
+      return `“${e.typed}” is not a day. Write ${ORDER[e.order]}, or 12 Mar 2026.`;
+    case 'not_a_code':
+      return `“${e.typed}” is not a fault code. They look like ${e.example}.`;
+    case 'not_found':
+      return `“${e.typed}” is not in the catalogue.`;
+    case 'no_observable':
+      return `“${e.typed.split(' ')[0]}” names nothing that can be filed here.`;
+  }
+}
+
+/** Why a case file was not read, where, and what to do. */
+export function caseFileSentence(name: string, e: CaseFileError): string {
+  switch (e.code) {
+    case 'not_json':
+      return `${name} is broken at line ${e.line}, column ${e.column}: ${e.detail}. Nothing was changed. Ask for the file again.`;
+    case 'other_format':
+      return `${name} is no case file of this program (its format says “${e.format}”). Nothing was changed.`;
+    case 'newer_version':
+      return `${name} was written by a newer version (file version ${e.version}). Update this program first. Nothing was changed.`;
+    case 'bad_shape':
+      return `${name} does not fit at ${e.path || 'the top'}: ${e.detail}${e.more ? `, and ${e.more} more` : ''}. Nothing was changed.`;
+    case 'foreign_fact':
+      return `${name} holds fact ${e.id} of another case (${e.case}). Nothing was changed.`;
+    case 'fact_twice':
+      return `${name} holds fact ${e.id} twice. Nothing was changed.`;
+  }
+}
+
+/** "a, b and c". */
+export function list(words: readonly string[], last = 'and'): string {
+  return words.length < 2 ? words.join('') : `${words.slice(0, -1).join(', ')} ${last} ${words.at(-1)}`;
+}

@@ -1,0 +1,75 @@
+import { createServer, type Server } from 'node:http';
+import { existsSync } from 'node:fs';
+import { join } from 'node:path';
+import compression from 'compression';
+import express, { type Express } from 'express';
+import helmet from 'helmet';
+
+export type ServeOptions = { root: string; port: number; host: string; demo: boolean };
+export type ServeError = { code: 'not_built'; root: string } | { code: 'port_taken'; port: number } | { code: 'no_access'; port: number } | { code: 'other'; detail: string };
+
+/** Same nonce in every build: a nonce per request would break any cached page, and nothing here is user content. */
+const NONCE = "'nonce-hollow-sprocket-styles'";
+
+/** The built app with safe headers: no inline script, nothing from elsewhere. */
+export function makeApp(options: Pick<ServeOptions, 'root' | 'demo'>): Express {
+  const app = express();
+  app.disable('x-powered-by');
+  app.use(
+    helmet({
+      strictTransportSecurity: false,
+      contentSecurityPolicy: {
+        useDefaults: false,
+        directives: {
+          defaultSrc: ["'self'"],
+          baseUri: ["'self'"],
+          objectSrc: ["'none'"],
+          frameAncestors: ["'none'"],
+          formAction: ["'self'"],
+          scriptSrc: ["'self'"],
+          scriptSrcAttr: ["'none'"],
+          workerSrc: ["'self'"],
+          connectSrc: ["'self'"],
+          imgSrc: ["'self'", 'data:', 'blob:'],
+          fontSrc: ["'self'", 'data:'],
+          styleSrc: ["'self'", NONCE],
+          styleSrcAttr: ["'unsafe-inline'"],
+        },
+      },
+    }),
+  );
+  app.use(compression());
+  app.get('/health', (_req, res) => void res.json({ ok: true }));
+  app.get('/setup.json', (_req, res) => void res.set('Cache-Control', 'no-store').json({ demo: options.demo }));
+  app.use(
+    express.static(options.root, {
+      index: false,
+      setHeaders: (res, path) => {
+        const hashed = /-[A-Z0-9]{8}\.(js|css|woff2?)$/.test(path);
+        res.setHeader('Cache-Control', hashed ? 'public, max-age=31536000, immutable' : 'no-cache');
+      },
+    }),
+  );
+  app.get('/{*any}', (req, res, next) => {
+    if (/\.[a-z0-9]+$/i.test(req.path)) {
+      next();
+      return;
+    }
+    res.set('Cache-Control', 'no-cache').sendFile(join(options.root, 'index.html'));
+  });
+  return app;
+}
+
+/** Starts listening; a port in use or forbidden is a value, not a crash. */
+export function serve(options: ServeOptions): Promise<{ ok: true; server: Server } | { ok: false; error: ServeError }> {
+  if (!existsSync(join(options.root, 'index.html'))) return Promise.resolve({ ok: false, error: { code: 'not_built', root: options.root } });
+  return new Promise((resolve) => {
+    const server = createServer(makeApp(options));
+    server.once('error', (e: NodeJS.ErrnoException) => {
+      if (e.code === 'EADDRINUSE') resolve({ ok: false, error: { code: 'port_taken', port: options.port } });
+      else if (e.code === 'EACCES') resolve({ ok: false, error: { code: 'no_access', port: options.port } });
+      else resolve({ ok: false, error: { code: 'other', detail: e.message } });
+    });
+    server.listen(options.port, options.host, () => resolve({ ok: true, server }));
+  });
+}
