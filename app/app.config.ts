@@ -1,4 +1,8 @@
-import { type ApplicationConfig, provideBrowserGlobalErrorListeners, provideZonelessChangeDetection } from '@angular/core';
+import {
+  type ApplicationConfig,
+  provideBrowserGlobalErrorListeners,
+  provideZonelessChangeDetection,
+} from '@angular/core';
 import { provideRouter, type Routes, withComponentInputBinding } from '@angular/router';
 import { CheckCircleFill, ExclamationCircleFill, InfoCircleFill } from '@ant-design/icons-angular/icons';
 import { provideNzIcons } from 'ng-zorro-antd/icon';
@@ -10,14 +14,27 @@ export const routes: Routes = [
     children: [
       { path: '', pathMatch: 'full', redirectTo: 'call' },
       { path: 'call', loadComponent: () => import('./stations/call/call-page').then((m) => m.CallPage) },
-      { path: 'identify', loadComponent: () => import('./stations/identify/identify-page').then((m) => m.IdentifyPage) },
+      {
+        path: 'identify',
+        loadComponent: () => import('./stations/identify/identify-page').then((m) => m.IdentifyPage),
+      },
       { path: 'fit', loadComponent: () => import('./stations/fit/fit-page').then((m) => m.FitPage) },
-      { path: 'examine', loadComponent: () => import('./stations/examine/examine-page').then((m) => m.ExaminePage) },
+      {
+        path: 'examine',
+        loadComponent: () => import('./stations/examine/examine-page').then((m) => m.ExaminePage),
+      },
       { path: 'cause', loadComponent: () => import('./stations/cause/cause-page').then((m) => m.CausePage) },
-      { path: 'settle', loadComponent: () => import('./stations/settle/settle-page').then((m) => m.SettlePage) },
+      {
+        path: 'settle',
+        loadComponent: () => import('./stations/settle/settle-page').then((m) => m.SettlePage),
+      },
     ],
   },
-  { path: '', pathMatch: 'full', loadComponent: () => import('./shell/welcome-page').then((m) => m.WelcomePage) },
+  {
+    path: '',
+    pathMatch: 'full',
+    loadComponent: () => import('./shell/welcome-page').then((m) => m.WelcomePage),
+  },
   { path: '**', redirectTo: '' },
 ];
 

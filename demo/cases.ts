@@ -7,7 +7,15 @@ import { CAUSES } from '@core/cause/cause-data';
 import { randomFrom, weibullLife } from './random';
 
 type Row = [key: string, value: FactValue, how?: How, note?: string];
-type Script = { id: string; tag: string; opened: string; rows: Row[]; fault?: { code: string; on: string[]; note: string }; after?: Row[]; seal?: true };
+type Script = {
+  id: string;
+  tag: string;
+  opened: string;
+  rows: Row[];
+  fault?: { code: string; on: string[]; note: string };
+  after?: Row[];
+  seal?: true;
+};
 
 const PACK = 'Marrowfen 2026.3';
 const round = (v: number, to: number) => Math.round(v / to) * to;
@@ -120,12 +128,24 @@ function scripts(random: () => number): Script[] {
         ['claim.sheet', 'no', 'document'],
         ['cause.decided', 'set_wrong_way', 'decided'],
       ],
-      fault: { code: 'SET-WAY', on: ['tensioner.pointer', 'tensioner.key_turn', 'wheel.rim_marks'], note: 'tension' },
+      fault: {
+        code: 'SET-WAY',
+        on: ['tensioner.pointer', 'tensioner.key_turn', 'wheel.rim_marks'],
+        note: 'tension',
+      },
       after: [
         ['claim.cost_part', 148.5, 'document'],
         ['claim.cost_labour', 310, 'document'],
-        ['claim.alternative', 'A tensioner bearing that tilts could steer the belt off as well; it turns smooth and quiet without play.', 'decided'],
-        ['claim.reason', 'The pointer and the key marks show that the tensioner was turned against its arrow. The belt then ran at the guide roller’s rim, climbed it and came off.', 'decided'],
+        [
+          'claim.alternative',
+          'A tensioner bearing that tilts could steer the belt off as well; it turns smooth and quiet without play.',
+          'decided',
+        ],
+        [
+          'claim.reason',
+          'The pointer and the key marks show that the tensioner was turned against its arrow. The belt then ran at the guide roller’s rim, climbed it and came off.',
+          'decided',
+        ],
         ['claim.decision', 'decline', 'decided'],
       ],
       seal: true,
@@ -148,7 +168,14 @@ function play(s: Script): Fact[] {
   };
   const add = (key: string, value: FactValue, how: How = 'reported', note?: string, basis?: string[]) => {
     const u = key === 'tensioner.pointer' ? 3 : key.endsWith('odometer') ? 500 : undefined;
-    const entry = { key, value, how, ...(u ? { u } : {}), ...(note ? { note } : {}), ...(basis ? { basis } : {}) };
+    const entry = {
+      key,
+      value,
+      how,
+      ...(u ? { u } : {}),
+      ...(note ? { note } : {}),
+      ...(basis ? { basis } : {}),
+    };
     facts.push(fileFact(reduce(facts), s.id, entry, author));
     minute++;
   };

@@ -30,11 +30,30 @@ export function singleCam(s: Sketch): Layout {
   const wheels: Wheel[] = [
     { id: 'crank', name: 'Crank sprocket', role: 'crank', x: 0, y: 0, teeth: 20, side: 1, rimMm: 2.5 },
     { id: 'guide', name: 'Guide roller', role: 'idler', ...s.guide, side: 1, rimMm: 3 },
-    { id: 'tensioner', name: 'Tensioner', role: 'tensioner', x: s.pivot.x, y: s.pivot.y, outsideMm: 29, side: -1, rimMm: 0, carrier },
+    {
+      id: 'tensioner',
+      name: 'Tensioner',
+      role: 'tensioner',
+      x: s.pivot.x,
+      y: s.pivot.y,
+      outsideMm: 29,
+      side: -1,
+      rimMm: 0,
+      carrier,
+    },
     { id: 'cam', name: 'Cam sprocket', role: 'cam', x: 0, y: s.camY, teeth: 40, side: 1, rimMm: 0 },
     { id: 'pump', name: 'Water pump', role: 'pump', x: s.pumpX, y: 150, outsideMm: 27, side: -1, rimMm: 0 },
   ];
-  const layout: Layout = { id: s.id, kind: 'belt', runs: 'cw', pitchMm: 8, count: s.count, backMm: 1.6, toothMm: 3.2, wheels };
+  const layout: Layout = {
+    id: s.id,
+    kind: 'belt',
+    runs: 'cw',
+    pitchMm: 8,
+    count: s.count,
+    backMm: 1.6,
+    toothMm: 3.2,
+    wheels,
+  };
   return withSolvedPivot(layout, s.nominalCarrierDeg);
 }
 
@@ -44,7 +63,8 @@ function withSolvedPivot(layout: Layout, nominalDeg: number): Layout {
   const carrier = wheel.carrier!;
   const t = (nominalDeg * Math.PI) / 180;
   const target = nominalLength(layout);
-  const excess = (x: number) => lengthByAngle(layout, index, { ...carrier, pivot: { ...carrier.pivot, x } })(t) - target;
+  const excess = (x: number) =>
+    lengthByAngle(layout, index, { ...carrier, pivot: { ...carrier.pivot, x } })(t) - target;
   let [a, b] = [carrier.pivot.x - 12, carrier.pivot.x + 12];
   if (excess(a) * excess(b) > 0) throw new Error(`${layout.id}: no pivot within 12 mm gives ${target} mm`);
   for (let i = 0; i < 60; i++) {
@@ -55,7 +75,12 @@ function withSolvedPivot(layout: Layout, nominalDeg: number): Layout {
   const pivot = { ...carrier.pivot, x: Math.round(a * 1000) / 1000 };
   const nominal = (carrierAt(carrier, carrier.window.nominal) * Math.PI) / 180;
   const round = (v: number) => Math.round(v * 1000) / 1000;
-  const centre = { x: round(pivot.x + carrier.arm * Math.cos(nominal)), y: round(pivot.y + carrier.arm * Math.sin(nominal)) };
-  const wheels = layout.wheels.map((w, i) => (i === index ? { ...w, ...centre, carrier: { ...carrier, pivot } } : w));
+  const centre = {
+    x: round(pivot.x + carrier.arm * Math.cos(nominal)),
+    y: round(pivot.y + carrier.arm * Math.sin(nominal)),
+  };
+  const wheels = layout.wheels.map((w, i) =>
+    i === index ? { ...w, ...centre, carrier: { ...carrier, pivot } } : w,
+  );
   return { ...layout, wheels };
 }

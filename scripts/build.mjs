@@ -6,6 +6,10 @@ import { ensurePackages, root } from './ensure.mjs';
 ensurePackages();
 const { bundle } = await import('./run-ts.mjs');
 const env = { ...process.env, NG_CLI_ANALYTICS: 'false' };
-const run = spawnSync(process.execPath, [join(root, 'node_modules/@angular/cli/bin/ng.js'), 'build', ...process.argv.slice(2)], { cwd: root, stdio: ['ignore', 'inherit', 'inherit'], env });
+const run = spawnSync(
+  process.execPath,
+  [join(root, 'node_modules/@angular/cli/bin/ng.js'), 'build', ...process.argv.slice(2)],
+  { cwd: root, stdio: ['ignore', 'inherit', 'inherit'], env },
+);
 if (run.status !== 0) process.exit(1);
 await bundle('server/main.ts');

@@ -9,6 +9,10 @@ export function ensureChromium() {
   const line = 'apt-get update && apt-get install -y --no-install-recommends chromium';
   if (process.getuid?.() !== 0) fail(`The tests need Chromium. Run once: sudo sh -c "${line}"`);
   console.log('Installing Chromium from Debian’s packages (once)…');
-  const run = spawnSync('sh', ['-c', line], { stdio: ['ignore', 'inherit', 'inherit'], env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' } });
-  if (run.status !== 0 || !existsSync(process.env.CHROME_BIN)) fail(`Chromium could not be installed. Run this line yourself and look at what it says: ${line}`);
+  const run = spawnSync('sh', ['-c', line], {
+    stdio: ['ignore', 'inherit', 'inherit'],
+    env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' },
+  });
+  if (run.status !== 0 || !existsSync(process.env.CHROME_BIN))
+    fail(`Chromium could not be installed. Run this line yourself and look at what it says: ${line}`);
 }

@@ -4,5 +4,9 @@ import { join } from 'node:path';
 import { ensurePackages, root } from './ensure.mjs';
 
 ensurePackages();
-const child = spawn(process.execPath, [join(root, 'node_modules/@angular/cli/bin/ng.js'), 'serve', ...process.argv.slice(2)], { cwd: root, stdio: 'inherit', env: { ...process.env, NG_CLI_ANALYTICS: 'false' } });
+const child = spawn(
+  process.execPath,
+  [join(root, 'node_modules/@angular/cli/bin/ng.js'), 'serve', ...process.argv.slice(2)],
+  { cwd: root, stdio: 'inherit', env: { ...process.env, NG_CLI_ANALYTICS: 'false' } },
+);
 child.on('exit', (code) => process.exit(code ?? 0));

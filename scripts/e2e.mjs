@@ -9,5 +9,9 @@ ensureChromium();
 ensureBuild();
 const args = process.argv.slice(2);
 if (!args.includes('--config')) args.push('--config', 'e2e/playwright.config.ts');
-const run = spawnSync(process.execPath, [join(root, 'node_modules/@playwright/test/cli.js'), 'test', ...args], { cwd: root, stdio: ['ignore', 'inherit', 'inherit'] });
+const run = spawnSync(
+  process.execPath,
+  [join(root, 'node_modules/@playwright/test/cli.js'), 'test', ...args],
+  { cwd: root, stdio: ['ignore', 'inherit', 'inherit'] },
+);
 process.exit(run.status ?? 1);

@@ -11,11 +11,15 @@ ensureChromium();
 function step(name, args) {
   console.log(`\n── ${name}`);
   return new Promise((resolve) => {
-    const child = spawn(process.execPath, args.map((a, i) => (i === 0 ? join(root, a) : a)), {
-      cwd: root,
-      stdio: ['ignore', 'pipe', 'pipe'],
-      env: { ...process.env, NG_CLI_ANALYTICS: 'false', FORCE_COLOR: '0', NO_COLOR: '1' },
-    });
+    const child = spawn(
+      process.execPath,
+      args.map((a, i) => (i === 0 ? join(root, a) : a)),
+      {
+        cwd: root,
+        stdio: ['ignore', 'pipe', 'pipe'],
+        env: { ...process.env, NG_CLI_ANALYTICS: 'false', FORCE_COLOR: '0', NO_COLOR: '1' },
+      },
+    );
     let out = '';
     for (const stream of [child.stdout, child.stderr]) {
       stream.on('data', (chunk) => {
@@ -49,7 +53,14 @@ passed += Number(closing?.[1] ?? 0) - unitFailed;
 failed += unitFailed + (unit.code !== 0 && unitFailed === 0 ? 1 : 0);
 
 ensureBuild();
-const e2e = await step('end-to-end tests', ['node_modules/@playwright/test/cli.js', 'test', '--config', 'e2e/playwright.config.ts', '--reporter', 'list']);
+const e2e = await step('end-to-end tests', [
+  'node_modules/@playwright/test/cli.js',
+  'test',
+  '--config',
+  'e2e/playwright.config.ts',
+  '--reporter',
+  'list',
+]);
 const e2eFailed = count(e2e.out, /(\d+) failed/);
 passed += count(e2e.out, /(\d+) passed/);
 failed += e2eFailed + (e2e.code !== 0 && e2eFailed === 0 ? 1 : 0);

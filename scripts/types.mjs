@@ -13,7 +13,10 @@ for (const [tool, config] of [
   ['@angular/compiler-cli/bundles/src/bin/ngc.js', 'tsconfig.app.json'],
 ]) {
   if (!existsSync(resolve(root, config))) continue;
-  const run = spawnSync(process.execPath, [bin(tool), '-p', config, '--noEmit'], { cwd: root, stdio: 'inherit' });
+  const run = spawnSync(process.execPath, [bin(tool), '-p', config, '--noEmit'], {
+    cwd: root,
+    stdio: 'inherit',
+  });
   if (run.status !== 0) {
     console.error(`types: ${config} failed`);
     failed++;

@@ -6,7 +6,11 @@ import express, { type Express } from 'express';
 import helmet from 'helmet';
 
 export type ServeOptions = { root: string; port: number; host: string; demo: boolean };
-export type ServeError = { code: 'not_built'; root: string } | { code: 'port_taken'; port: number } | { code: 'no_access'; port: number } | { code: 'other'; detail: string };
+export type ServeError =
+  | { code: 'not_built'; root: string }
+  | { code: 'port_taken'; port: number }
+  | { code: 'no_access'; port: number }
+  | { code: 'other'; detail: string };
 
 /** Same nonce in every build: a nonce per request would break any cached page, and nothing here is user content. */
 const NONCE = "'nonce-hollow-sprocket-styles'";
@@ -40,7 +44,10 @@ export function makeApp(options: Pick<ServeOptions, 'root' | 'demo'>): Express {
   );
   app.use(compression());
   app.get('/health', (_req, res) => void res.json({ ok: true }));
-  app.get('/setup.json', (_req, res) => void res.set('Cache-Control', 'no-store').json({ demo: options.demo }));
+  app.get(
+    '/setup.json',
+    (_req, res) => void res.set('Cache-Control', 'no-store').json({ demo: options.demo }),
+  );
   app.use(
     express.static(options.root, {
       index: false,
@@ -61,8 +68,11 @@ export function makeApp(options: Pick<ServeOptions, 'root' | 'demo'>): Express {
 }
 
 /** Starts listening; a port in use or forbidden is a value, not a crash. */
-export function serve(options: ServeOptions): Promise<{ ok: true; server: Server } | { ok: false; error: ServeError }> {
-  if (!existsSync(join(options.root, 'index.html'))) return Promise.resolve({ ok: false, error: { code: 'not_built', root: options.root } });
+export function serve(
+  options: ServeOptions,
+): Promise<{ ok: true; server: Server } | { ok: false; error: ServeError }> {
+  if (!existsSync(join(options.root, 'index.html')))
+    return Promise.resolve({ ok: false, error: { code: 'not_built', root: options.root } });
   return new Promise((resolve) => {
     const server = createServer(makeApp(options));
     server.once('error', (e: NodeJS.ErrnoException) => {

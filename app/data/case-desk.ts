@@ -7,14 +7,22 @@ import { CAUSES } from '@core/cause/cause-data';
 import { makeSeal } from '@core/claim/seal';
 import { fileFact, type NewFact, redoTarget, strikeFact, undoTarget } from '@core/facts/change';
 import type { Author, Fact } from '@core/facts/fact';
-import type { Registry } from "@core/facts/observable";
+import type { Registry } from '@core/facts/observable';
 import type { ReadContext } from '@core/facts/read-value';
 import { reduce, type State, textOf } from '@core/facts/state';
 import { Clock } from './clock';
 import { FactRepository } from './fact-repository';
 import { HouseStore } from './house';
 
-export type CaseView = { id: string; tag: string; opened: string; touched: string; state: State; answers: Answers | undefined; catalogue: Catalogue | undefined };
+export type CaseView = {
+  id: string;
+  tag: string;
+  opened: string;
+  touched: string;
+  state: State;
+  answers: Answers | undefined;
+  catalogue: Catalogue | undefined;
+};
 
 /** All cases as computed from facts, the one in hand, and what can be done to it. */
 @Injectable({ providedIn: 'root' })
@@ -34,7 +42,10 @@ export class CaseDesk {
   );
   /** The pack that new cases answer with: the one issued last. */
   readonly newestPack = computed<Pack | undefined>(
-    () => [...this.packs().values()].sort((a, b) => (a.issued < b.issued ? 1 : a.issued > b.issued ? -1 : a.version < b.version ? 1 : -1))[0],
+    () =>
+      [...this.packs().values()].sort((a, b) =>
+        a.issued < b.issued ? 1 : a.issued > b.issued ? -1 : a.version < b.version ? 1 : -1,
+      )[0],
   );
   readonly cases = computed<CaseView[]>(() => {
     const groups = new Map<string, Fact[]>();
@@ -43,19 +54,28 @@ export class CaseDesk {
       if (list) list.push(f);
       else groups.set(f.case, [f]);
     }
-    return [...groups].map(([id, facts]) => this.viewOf(id, facts)).sort((a, b) => (a.opened < b.opened ? 1 : -1));
+    return [...groups]
+      .map(([id, facts]) => this.viewOf(id, facts))
+      .sort((a, b) => (a.opened < b.opened ? 1 : -1));
   });
-  readonly current = computed<CaseView | undefined>(() => this.cases().find((c) => c.id === this.currentId()));
+  readonly current = computed<CaseView | undefined>(() =>
+    this.cases().find((c) => c.id === this.currentId()),
+  );
 
   /** Opens a new case and returns its id. */
   async newCase(): Promise<string> {
     const id = crypto.randomUUID();
     const author = this.author();
-    const tags = this.cases().map((c) => Number(c.tag)).filter(Number.isFinite);
+    const tags = this.cases()
+      .map((c) => Number(c.tag))
+      .filter(Number.isFinite);
     const tag = String(Math.max(2000, ...tags) + 1);
     const facts = [fileFact(reduce([]), id, { key: 'case.tag', value: tag, how: 'decided' }, author)];
     const pack = this.newestPack();
-    if (pack) facts.push(fileFact(reduce(facts), id, { key: 'case.catalogue', value: packId(pack), how: 'decided' }, author));
+    if (pack)
+      facts.push(
+        fileFact(reduce(facts), id, { key: 'case.catalogue', value: packId(pack), how: 'decided' }, author),
+      );
     await this.repository.add(facts);
     return id;
   }
@@ -115,8 +135,12 @@ export class CaseDesk {
 
   /** Name of a record for showing. */
   readonly nameOf = (table: string, key: string): string => {
-    if (table === 'wheel') return this.current()?.answers?.drive?.layout.wheels.find((w) => w.id === key)?.name ?? key;
-    if (table === 'cause') return key === 'none' ? CAUSES.none.wording : (CAUSES.causes.find((c) => c.key === key)?.wording ?? key);
+    if (table === 'wheel')
+      return this.current()?.answers?.drive?.layout.wheels.find((w) => w.id === key)?.name ?? key;
+    if (table === 'cause')
+      return key === 'none'
+        ? CAUSES.none.wording
+        : (CAUSES.causes.find((c) => c.key === key)?.wording ?? key);
     return key;
   };
 
@@ -133,7 +157,9 @@ export class CaseDesk {
     const state = reduce(facts);
     const named = textOf(state, 'case.catalogue');
     const newest = this.newestPack();
-    const catalogue = (named === undefined ? undefined : packs.get(named)) ?? (newest ? packs.get(packId(newest)) : undefined);
+    const catalogue =
+      (named === undefined ? undefined : packs.get(named)) ??
+      (newest ? packs.get(packId(newest)) : undefined);
     const view: CaseView = {
       id,
       tag: textOf(state, 'case.tag') ?? '—',

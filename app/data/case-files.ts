@@ -27,22 +27,33 @@ export class CaseFiles {
 
   export(view: CaseView): void {
     if (!view.catalogue) return;
-    const pack = extractPack(view.catalogue, textOf(view.state, 'engine.code'), textOf(view.state, 'kit.number'));
+    const pack = extractPack(
+      view.catalogue,
+      textOf(view.state, 'engine.code'),
+      textOf(view.state, 'kit.number'),
+    );
     const file = writeCaseFile(view.id, view.state.log, pack, this.clock.now());
-    download(`case-${view.tag}.json`, new Blob([JSON.stringify(file, null, 2)], { type: 'application/json' }));
+    download(
+      `case-${view.tag}.json`,
+      new Blob([JSON.stringify(file, null, 2)], { type: 'application/json' }),
+    );
   }
 
   async open(file: File): Promise<void> {
     const read = readCaseFile(await file.text());
     if (!read.ok) {
-      this.message.error(caseFileSentence(file.name, read.error), { nzDuration: 20000, nzPauseOnHover: true });
+      this.message.error(caseFileSentence(file.name, read.error), {
+        nzDuration: 20000,
+        nzPauseOnHover: true,
+      });
       return;
     }
     if (read.value.digest === 'altered') {
       this.altered.set({ name: file.name, read: read.value });
       return;
     }
-    if (await this.take(file.name, read.value.file)) this.message.success(`${file.name}: digest verified, the case is on the rack.`);
+    if (await this.take(file.name, read.value.file))
+      this.message.success(`${file.name}: digest verified, the case is on the rack.`);
   }
 
   /** Takes an altered file in all the same; the case then says so in a fact of its own. */
@@ -52,7 +63,12 @@ export class CaseFiles {
     if (!waiting) return;
     const { file, actual } = waiting.read;
     const words = `stated ${file.digest.facts.slice(0, 12)}…, found ${actual.slice(0, 12)}…`;
-    const mark = fileFact(reduce(file.facts), file.case, { key: 'case.altered', value: words, how: 'imported' }, this.desk.author());
+    const mark = fileFact(
+      reduce(file.facts),
+      file.case,
+      { key: 'case.altered', value: words, how: 'imported' },
+      this.desk.author(),
+    );
     await this.take(waiting.name, { ...file, facts: [...file.facts, mark] });
   }
 
@@ -60,7 +76,10 @@ export class CaseFiles {
     const mine = this.desk.cases().find((c) => c.id === file.case);
     const merged = mergeFacts(mine?.state.log ?? [], file.facts);
     if (!merged.ok) {
-      this.message.error(`${name} holds fact ${merged.error.id} with other content than the one here. Nothing was changed.`, { nzDuration: 20000 });
+      this.message.error(
+        `${name} holds fact ${merged.error.id} with other content than the one here. Nothing was changed.`,
+        { nzDuration: 20000 },
+      );
       return false;
     }
     const known = this.desk.catalogues().has(packId(file.catalogue));

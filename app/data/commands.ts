@@ -47,7 +47,9 @@ export class Commands {
 
   async undo(): Promise<void> {
     const fact = await this.desk.undo();
-    this.message.info(fact ? `Taken back: ${this.words(fact)}` : 'Nothing of yours to take back in this case.');
+    this.message.info(
+      fact ? `Taken back: ${this.words(fact)}` : 'Nothing of yours to take back in this case.',
+    );
   }
 
   async redo(): Promise<void> {
@@ -59,7 +61,11 @@ export class Commands {
   list(): Command[] {
     const inCase: Command[] = this.desk.currentId()
       ? [
-          ...STATIONS.map((s, i) => ({ name: `Station: ${s[0]!.toUpperCase()}${s.slice(1)}`, key: String(i + 1), run: () => this.station(s) })),
+          ...STATIONS.map((s, i) => ({
+            name: `Station: ${s[0]!.toUpperCase()}${s.slice(1)}`,
+            key: String(i + 1),
+            run: () => this.station(s),
+          })),
           { name: 'File a fact', key: 'f', run: () => this.factLineAsked.update((n) => n + 1) },
           { name: 'Undo the last fact', key: 'Ctrl+Z', run: () => void this.undo() },
           { name: 'Redo', key: 'Ctrl+Shift+Z', run: () => void this.redo() },
@@ -72,7 +78,11 @@ export class Commands {
       { name: 'Case before', key: 'k', run: () => this.step(-1) },
       { name: 'Open a case file', key: 'o', run: () => this.importAsked.update((n) => n + 1) },
       { name: 'House settings', key: 'h', run: () => this.overlay.set('house') },
-      { name: 'Light or dark', key: 'd', run: () => this.house.setTheme(this.house.theme() === 'dark' ? 'light' : 'dark') },
+      {
+        name: 'Light or dark',
+        key: 'd',
+        run: () => this.house.setTheme(this.house.theme() === 'dark' ? 'light' : 'dark'),
+      },
       { name: 'Keys', key: '?', run: () => this.overlay.set('keys') },
       { name: 'Find by name', key: 'Ctrl+K', run: () => this.overlay.set('palette') },
     ];
@@ -80,6 +90,8 @@ export class Commands {
 
   private words(fact: Fact): string {
     const o = this.desk.registry().get(fact.key);
-    return o ? `${o.wording} ${showValue(o, fact.value, this.house.house(), this.desk.nameOf, fact.u)}` : fact.key;
+    return o
+      ? `${o.wording} ${showValue(o, fact.value, this.house.house(), this.desk.nameOf, fact.u)}`
+      : fact.key;
   }
 }

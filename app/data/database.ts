@@ -13,7 +13,11 @@ export const DATABASE = 'hollow-sprocket';
 export const VERSION = 1;
 
 /** Opens the browser's database and applies whatever migrations it lacks, oldest first. */
-export function openRecords(on: { blocked: () => void; blocking: () => void; terminated: () => void }): Promise<IDBPDatabase<Records>> {
+export function openRecords(on: {
+  blocked: () => void;
+  blocking: () => void;
+  terminated: () => void;
+}): Promise<IDBPDatabase<Records>> {
   return openDB<Records>(DATABASE, VERSION, {
     upgrade(db, from) {
       if (from < 1) {
@@ -37,10 +41,15 @@ export class Database {
   /** The open database; opened at the first call and again after it was cut off. */
   open(): Promise<IDBPDatabase<Records>> {
     this.connection ??= openRecords({
-      blocked: () => this.trouble.set('Another window holds an older version of the records open. Close it, then reload this one.'),
+      blocked: () =>
+        this.trouble.set(
+          'Another window holds an older version of the records open. Close it, then reload this one.',
+        ),
       blocking: () => {
         void this.connection?.then((db) => db.close());
-        this.trouble.set('A newer version was opened in another window. Reload this one to go on; nothing is lost.');
+        this.trouble.set(
+          'A newer version was opened in another window. Reload this one to go on; nothing is lost.',
+        );
       },
       terminated: () => {
         this.connection = undefined;

@@ -53,7 +53,9 @@ export class FactRepository {
 
   private show(news: News): void {
     if (news.packs.length) {
-      this.packSubject.next(new Map([...this.packSubject.value, ...news.packs.map((p) => [packId(p), p] as const)]));
+      this.packSubject.next(
+        new Map([...this.packSubject.value, ...news.packs.map((p) => [packId(p), p] as const)]),
+      );
     }
     const known = new Set(this.factSubject.value.map((f) => f.id));
     const fresh = news.facts.filter((f) => !known.has(f.id));

@@ -15,11 +15,19 @@ export type Theme = 'light' | 'dark';
 
 function localeOrder(): HouseSettings['dateOrder'] {
   const parts = new Intl.DateTimeFormat(navigator.language).formatToParts(Date.UTC(2000, 11, 31));
-  const order = parts.map((p) => p.type[0]).filter((c) => c === 'd' || c === 'm' || c === 'y').join('');
+  const order = parts
+    .map((p) => p.type[0])
+    .filter((c) => c === 'd' || c === 'm' || c === 'y')
+    .join('');
   return order === 'mdy' || order === 'ymd' ? order : 'dmy';
 }
 
-const DEFAULTS: HouseSettings = { by: 'Specialist', dateOrder: localeOrder(), distance: 'km', density: 'compact' };
+const DEFAULTS: HouseSettings = {
+  by: 'Specialist',
+  dateOrder: localeOrder(),
+  distance: 'km',
+  density: 'compact',
+};
 
 @Injectable({ providedIn: 'root' })
 export class HouseStore {

@@ -13,8 +13,18 @@ export class Reports {
   async download(view: CaseView): Promise<void> {
     const fresh = this.desk.cases().find((c) => c.id === view.id) ?? view;
     if (!fresh.answers) throw new Error('there is no catalogue for this case');
-    const [{ reportDocument }, { downloadPdf }] = await Promise.all([import('../report/report-document'), import('../report/make-pdf')]);
-    const doc = reportDocument(fresh.tag, fresh.state, fresh.answers, this.voice.voice(), this.desk.nameOf, this.clock.today());
+    const [{ reportDocument }, { downloadPdf }] = await Promise.all([
+      import('../report/report-document'),
+      import('../report/make-pdf'),
+    ]);
+    const doc = reportDocument(
+      fresh.tag,
+      fresh.state,
+      fresh.answers,
+      this.voice.voice(),
+      this.desk.nameOf,
+      this.clock.today(),
+    );
     await downloadPdf(doc, `report-${fresh.tag}.pdf`);
   }
 }

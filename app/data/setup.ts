@@ -5,7 +5,11 @@ import { FactSchema } from '@core/facts/fact';
 import { FactRepository } from './fact-repository';
 import { HouseStore } from './house';
 
-const DemoSchema = z.strictObject({ format: z.literal('hollow-sprocket-demo'), pack: PackSchema, facts: z.array(FactSchema) });
+const DemoSchema = z.strictObject({
+  format: z.literal('hollow-sprocket-demo'),
+  pack: PackSchema,
+  facts: z.array(FactSchema),
+});
 const ServedSchema = z.object({ demo: z.boolean() });
 
 /** Opens the records and, on the first opening of a profile, puts the demo in unless the server says to start empty. */
@@ -32,7 +36,8 @@ export class Setup {
 
   async loadDemo(): Promise<void> {
     const answer = await fetch('demo.json');
-    if (!answer.ok) throw new Error(`The demo data could not be fetched (status ${answer.status}). Reload to try again.`);
+    if (!answer.ok)
+      throw new Error(`The demo data could not be fetched (status ${answer.status}). Reload to try again.`);
     const demo = DemoSchema.parse(await answer.json());
     await this.repository.add(demo.facts, [demo.pack]);
   }

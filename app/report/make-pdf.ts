@@ -23,6 +23,7 @@ async function base64(url: string): Promise<string> {
   if (!answer.ok) throw new Error(`the typeface ${url} could not be read`);
   const bytes = new Uint8Array(await answer.arrayBuffer());
   let text = '';
-  for (let i = 0; i < bytes.length; i += 0x8000) text += String.fromCharCode(...bytes.subarray(i, i + 0x8000));
+  for (let i = 0; i < bytes.length; i += 0x8000)
+    text += String.fromCharCode(...bytes.subarray(i, i + 0x8000));
   return btoa(text);
 }

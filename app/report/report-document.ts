@@ -7,13 +7,28 @@ import { type State, textOf } from '@core/facts/state';
 import { formatDay } from '@core/quantity/dates';
 import { drivePicture, pictureSvg } from '../ui/drive-picture';
 import {
-  clearanceWords, distance, findingWords, percent, ranWords, SHOWN_WORDS, termsWords, type Voice, weightWords,
+  clearanceWords,
+  distance,
+  findingWords,
+  percent,
+  ranWords,
+  SHOWN_WORDS,
+  termsWords,
+  type Voice,
+  weightWords,
 } from '../words/answers';
 import { factWords } from '../words/facts';
 import { STATION_WORDS } from '../words/reading';
 
 /** Everything that the printed report says, in order. Pure: figures come from the answers, words from here. */
-export function reportDocument(tag: string, state: State, a: Answers, voice: Voice, name: Namer, today: string): TDocumentDefinitions {
+export function reportDocument(
+  tag: string,
+  state: State,
+  a: Answers,
+  voice: Voice,
+  name: Namer,
+  today: string,
+): TDocumentDefinitions {
   const seal = a.seals.at(-1);
   const sealed = seal?.later === 0 ? seal : undefined;
   const digest = sealed ? String(sealed.seal.value) : factsDigest(state.log);
@@ -24,7 +39,9 @@ export function reportDocument(tag: string, state: State, a: Answers, voice: Voi
   const content: Content[] = [
     { text: `Technical report, case ${tag}`, style: 'title' },
     {
-      text: sealed ? `Issue ${sealed.issue}, ${formatDay(today, voice.house.dateOrder)}` : `DRAFT, not issued, ${formatDay(today, voice.house.dateOrder)}`,
+      text: sealed
+        ? `Issue ${sealed.issue}, ${formatDay(today, voice.house.dateOrder)}`
+        : `DRAFT, not issued, ${formatDay(today, voice.house.dateOrder)}`,
       style: sealed ? 'sub' : 'draft',
     },
     pairs([
@@ -47,7 +64,9 @@ export function reportDocument(tag: string, state: State, a: Answers, voice: Voi
     heading('What this report rests on'),
     {
       text: `It was computed from the facts listed and from the catalogue “${textOf(state, 'case.catalogue') ?? 'unknown'}”. ${
-        a.engine && a.engine.interference !== 'no' ? 'The engine counts as an interference engine: never turn one shaft alone with the drive off. ' : ''
+        a.engine && a.engine.interference !== 'no'
+          ? 'The engine counts as an interference engine: never turn one shaft alone with the drive off. '
+          : ''
       }The vehicle maker’s service information, local rules and qualified people come first. This is a technical finding and no legal advice. If you see it differently, write to us with the case number and what you measured or saw; parts and facts are kept and will be looked at again by another person.`,
     },
     { text: `SHA-256 of the ${sealed ? 'sealed' : 'present'} facts: ${digest}`, style: 'digest' },
@@ -66,7 +85,12 @@ export function reportDocument(tag: string, state: State, a: Answers, voice: Voi
       quiet: { color: '#4f5a59' },
       digest: { fontSize: 8, margin: [0, 6, 0, 0] },
     },
-    footer: (page, pages) => ({ text: `Case ${tag} · page ${page} of ${pages}`, alignment: 'center', fontSize: 8, margin: [0, 16, 0, 0] }),
+    footer: (page, pages) => ({
+      text: `Case ${tag} · page ${page} of ${pages}`,
+      alignment: 'center',
+      fontSize: 8,
+      margin: [0, 16, 0, 0],
+    }),
   };
 }
 
@@ -93,7 +117,12 @@ function decisionPart(state: State, a: Answers, voice: Voice, name: Namer): Cont
   const cause = textOf(state, 'cause.decided');
   const entry = a.ranking.causes.find((c) => c.cause.key === cause)?.cause;
   if (entry) {
-    out.push({ text: [{ text: `Primary cause: ${entry.wording}. `, bold: true }, `${entry.mechanism} Consequence: ${entry.consequence}`] });
+    out.push({
+      text: [
+        { text: `Primary cause: ${entry.wording}. `, bold: true },
+        `${entry.mechanism} Consequence: ${entry.consequence}`,
+      ],
+    });
     const note = state.standing.get('cause.decided')?.note;
     if (note) out.push({ text: `Why this cause: ${note}` });
   }
@@ -110,7 +139,14 @@ function decisionPart(state: State, a: Answers, voice: Voice, name: Namer): Cont
       ],
     });
   }
-  if (decision) out.push({ margin: [0, 4, 0, 0], text: [{ text: `${DECISIONS[decision] ?? decision} `, bold: true }, textOf(state, 'claim.reason') ?? ''] });
+  if (decision)
+    out.push({
+      margin: [0, 4, 0, 0],
+      text: [
+        { text: `${DECISIONS[decision] ?? decision} `, bold: true },
+        textOf(state, 'claim.reason') ?? '',
+      ],
+    });
   const alternative = textOf(state, 'claim.alternative');
   if (alternative) out.push({ text: `Alternative considered: ${alternative}` });
   if (!decision) out.push({ text: 'No decision has been made yet.', style: 'quiet' });
@@ -124,13 +160,25 @@ function drivePart(a: Answers): Content[] {
   const figure = (title: string, s: Setting) => [
     { text: title, bold: true },
     { svg: pictureSvg(drivePicture(layout, s, title), 235) },
-    { text: `Pointer ${s.pointerDeg.toFixed(1)}°. Smallest clearance ${s.clearance ? `${s.clearance.mm.toFixed(1)} mm ${clearanceWords(layout, s.clearance)}` : '—'}. Path ${s.path.lengthMm.toFixed(2)} mm.` },
+    {
+      text: `Pointer ${s.pointerDeg.toFixed(1)}°. Smallest clearance ${s.clearance ? `${s.clearance.mm.toFixed(1)} mm ${clearanceWords(layout, s.clearance)}` : '—'}. Path ${s.path.lengthMm.toFixed(2)} mm.`,
+    },
   ];
-  const columns = [figure('As intended', d.right), ...(d.other ? [figure('Turned the wrong way', d.other)] : [])];
+  const columns = [
+    figure('As intended', d.right),
+    ...(d.other ? [figure('Turned the wrong way', d.other)] : []),
+  ];
   return [
     heading('The drive, computed, to one scale'),
-    { text: `${layout.count} teeth × ${layout.pitchMm} mm = ${d.settings.value.targetMm.toFixed(1)} mm. The returned pointer shows ${d.shown ? SHOWN_WORDS[d.shown] : 'nothing: it was not read'}.` },
-    { unbreakable: true, columns: columns.map((stack) => ({ stack, width: '*' })), columnGap: 14, margin: [0, 4, 0, 0] },
+    {
+      text: `${layout.count} teeth × ${layout.pitchMm} mm = ${d.settings.value.targetMm.toFixed(1)} mm. The returned pointer shows ${d.shown ? SHOWN_WORDS[d.shown] : 'nothing: it was not read'}.`,
+    },
+    {
+      unbreakable: true,
+      columns: columns.map((stack) => ({ stack, width: '*' })),
+      columnGap: 14,
+      margin: [0, 4, 0, 0],
+    },
   ];
 }
 
@@ -138,28 +186,62 @@ function causePart(state: State, a: Answers, voice: Voice): Content[] {
   const chosen = textOf(state, 'cause.decided') ?? a.ranking.causes[0]?.cause.key;
   const shown = a.ranking.causes.find((c) => c.cause.key === chosen);
   const rows = a.ranking.causes.slice(0, 5).map((c) => [c.cause.wording, percent(c.probability)]);
-  const weights = [...(shown?.weights ?? [])].filter((w) => w.counted && Math.abs(w.nats) > 0.05).sort((x, y) => Math.abs(y.nats) - Math.abs(x.nats));
+  const weights = [...(shown?.weights ?? [])]
+    .filter((w) => w.counted && Math.abs(w.nats) > 0.05)
+    .sort((x, y) => Math.abs(y.nats) - Math.abs(x.nats));
   const unexplained = a.ranking.unexplained.map((f) => findingWords(f, voice));
   return [
     heading('Causes weighed'),
-    { layout: 'lightHorizontalLines', table: { widths: ['*', 60], body: [...rows, ['None of these', percent(a.ranking.none)]] } },
-    { text: `For and against “${shown?.cause.wording ?? ''}”: ${weights.map((w) => weightWords(w, voice)).join('; ') || 'nothing filed'}.`, margin: [0, 4, 0, 0] },
-    { text: unexplained.length ? `Not explained: ${unexplained.join('; ')}.` : 'No abnormal finding is left unexplained by the leading cause.' },
-    ...(a.ran.km === undefined ? [] : [{ text: `Distance since fitting ${distance(a.ran.km, voice.house)} was weighed with each cause’s usual distance to failure.` }]),
+    {
+      layout: 'lightHorizontalLines',
+      table: { widths: ['*', 60], body: [...rows, ['None of these', percent(a.ranking.none)]] },
+    },
+    {
+      text: `For and against “${shown?.cause.wording ?? ''}”: ${weights.map((w) => weightWords(w, voice)).join('; ') || 'nothing filed'}.`,
+      margin: [0, 4, 0, 0],
+    },
+    {
+      text: unexplained.length
+        ? `Not explained: ${unexplained.join('; ')}.`
+        : 'No abnormal finding is left unexplained by the leading cause.',
+    },
+    ...(a.ran.km === undefined
+      ? []
+      : [
+          {
+            text: `Distance since fitting ${distance(a.ran.km, voice.house)} was weighed with each cause’s usual distance to failure.`,
+          },
+        ]),
   ];
 }
 
 function factTable(state: State, voice: Voice, name: Namer): Content {
-  const rows = [...state.standing.values()].filter((f) => voice.registry.has(f.key) && f.key !== 'report.issue');
+  const rows = [...state.standing.values()].filter(
+    (f) => voice.registry.has(f.key) && f.key !== 'report.issue',
+  );
   const body = rows.map((f) => {
     const o = voice.registry.get(f.key);
     const words = factWords(f, voice, name);
     const value = words.slice((o?.wording.length ?? 0) + 2, words.lastIndexOf(' ('));
-    return [o ? STATION_WORDS[o.station] : '', o?.wording ?? f.key, value, f.how, f.by, f.at.slice(0, 16).replace('T', ' ')];
+    return [
+      o ? STATION_WORDS[o.station] : '',
+      o?.wording ?? f.key,
+      value,
+      f.how,
+      f.by,
+      f.at.slice(0, 16).replace('T', ' '),
+    ];
   });
   return {
     fontSize: 8,
     layout: 'lightHorizontalLines',
-    table: { headerRows: 1, widths: [40, 120, '*', 50, 62, 66], body: [['Station', 'What', 'Value', 'How known', 'By', 'When (UTC)'].map((text) => ({ text, bold: true })), ...body] },
+    table: {
+      headerRows: 1,
+      widths: [40, 120, '*', 50, 62, 66],
+      body: [
+        ['Station', 'What', 'Value', 'How known', 'By', 'When (UTC)'].map((text) => ({ text, bold: true })),
+        ...body,
+      ],
+    },
   };
 }

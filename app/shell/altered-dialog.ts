@@ -1,4 +1,11 @@
-import { ChangeDetectionStrategy, Component, effect, type ElementRef, inject, viewChild } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  effect,
+  type ElementRef,
+  inject,
+  viewChild,
+} from '@angular/core';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
 import { CaseFiles } from '../data/case-files';
 
@@ -10,11 +17,20 @@ import { CaseFiles } from '../data/case-files';
     <dialog #dialog aria-labelledby="altered-title" (close)="files.altered.set(undefined)">
       @if (files.altered(); as a) {
         <h2 id="altered-title">This file was altered</h2>
-        <p role="alert">The facts in <b>{{ a.name }}</b> do not match the digest that was written with them. Somebody or something changed it after it left.</p>
+        <p role="alert">
+          The facts in <b>{{ a.name }}</b> do not match the digest that was written with them. Somebody or
+          something changed it after it left.
+        </p>
         <table class="plain">
           <tbody>
-            <tr><th scope="row">Digest stated</th><td class="mono">{{ a.read.file.digest.facts.slice(0, 24) }}…</td></tr>
-            <tr><th scope="row">Digest found</th><td class="mono">{{ a.read.actual.slice(0, 24) }}…</td></tr>
+            <tr>
+              <th scope="row">Digest stated</th>
+              <td class="mono">{{ a.read.file.digest.facts.slice(0, 24) }}…</td>
+            </tr>
+            <tr>
+              <th scope="row">Digest found</th>
+              <td class="mono">{{ a.read.actual.slice(0, 24) }}…</td>
+            </tr>
           </tbody>
         </table>
         <p>Nothing was changed here. Ask the sender for the file again.</p>

@@ -11,19 +11,42 @@ import { percent } from '../words/answers';
       <h2>Balance</h2>
       @for (r of rows(); track r.name) {
         <div class="row">
-          <span class="name">{{ r.name }}</span><span class="mono">{{ r.share }}</span>
+          <span class="name">{{ r.name }}</span
+          ><span class="mono">{{ r.share }}</span>
           <span class="bar"><span [style.width.%]="r.p * 100"></span></span>
         </div>
       }
     </section>
   `,
   styles: `
-    section { border-top: 1px solid var(--rule-strong); padding: 8px 12px 10px; }
-    h2 { font-size: 1em; }
-    .row { display: grid; grid-template-columns: 1fr auto; gap: 0 6px; margin-top: 3px; }
-    .name { overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
-    .bar { grid-column: 1 / -1; height: 4px; background: var(--paper-2); }
-    .bar span { display: block; height: 100%; background: var(--verdigris); }
+    section {
+      border-top: 1px solid var(--rule-strong);
+      padding: 8px 12px 10px;
+    }
+    h2 {
+      font-size: 1em;
+    }
+    .row {
+      display: grid;
+      grid-template-columns: 1fr auto;
+      gap: 0 6px;
+      margin-top: 3px;
+    }
+    .name {
+      overflow: hidden;
+      text-overflow: ellipsis;
+      white-space: nowrap;
+    }
+    .bar {
+      grid-column: 1 / -1;
+      height: 4px;
+      background: var(--paper-2);
+    }
+    .bar span {
+      display: block;
+      height: 100%;
+      background: var(--verdigris);
+    }
   `,
 })
 export class Balance {
@@ -31,7 +54,9 @@ export class Balance {
   protected readonly rows = computed(() => {
     const ranking = this.desk.current()?.answers?.ranking;
     if (!ranking) return [];
-    const rows = ranking.causes.slice(0, 4).map((c) => ({ name: c.cause.wording, p: c.probability, share: percent(c.probability) }));
+    const rows = ranking.causes
+      .slice(0, 4)
+      .map((c) => ({ name: c.cause.wording, p: c.probability, share: percent(c.probability) }));
     return [...rows, { name: 'None of these', p: ranking.none, share: percent(ranking.none) }];
   });
 }

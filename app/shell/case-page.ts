@@ -15,7 +15,9 @@ import { Tape } from './tape';
   template: `
     @if (desk.current(); as c) {
       <header>
-        <h1><span class="mono">{{ c.tag }}</span> <small>{{ title() }}</small></h1>
+        <h1>
+          <span class="mono">{{ c.tag }}</span> <small>{{ title() }}</small>
+        </h1>
         <nav aria-label="Stations">
           @for (s of stations; track s.key; let i = $index) {
             <a [routerLink]="['/case', c.id, s.key]" routerLinkActive="here" ariaCurrentWhenActive="step">
@@ -28,26 +30,93 @@ import { Tape } from './tape';
       <main tabindex="-1"><router-outlet /></main>
       <aside aria-label="Tape and balance"><hs-tape /><hs-balance /></aside>
     } @else {
-      <main class="gone"><h1>No such case here</h1><p>It may be in another browser profile. <a routerLink="/">Back to the rack</a></p></main>
+      <main class="gone">
+        <h1>No such case here</h1>
+        <p>It may be in another browser profile. <a routerLink="/">Back to the rack</a></p>
+      </main>
     }
   `,
   styles: `
-    :host { display: grid; grid-template: auto minmax(0, 1fr) / minmax(0, 1fr) 296px; height: 100%; }
-    header { grid-column: 1 / -1; display: flex; gap: 18px; align-items: end; padding: 8px 14px 0; border-bottom: 1px solid var(--rule-strong); flex-wrap: wrap; }
-    h1 { font-size: 1.2em; padding-bottom: 6px; min-width: 190px; }
-    h1 small { display: block; font-weight: 400; }
-    nav { display: flex; gap: 2px; flex-wrap: wrap; }
-    nav a { color: var(--ink); padding: 5px 10px 5px; border: 1px solid transparent; border-bottom: 0; border-radius: 4px 4px 0 0; }
-    nav a.here { background: var(--paper-2); border-color: var(--rule-strong); font-weight: 600; margin-bottom: -1px; }
-    .key { color: var(--ink-2); font-size: 0.9em; }
-    .lack { display: block; font-weight: 400; font-size: 0.85em; color: var(--ink-2); }
-    main { overflow: auto; padding: 12px 14px; background: var(--paper); }
-    aside { border-left: 1px solid var(--rule); background: var(--paper-3); display: flex; flex-direction: column; min-height: 0; }
-    hs-tape { flex: 1; min-height: 0; }
-    .gone { padding: 40px; }
+    :host {
+      display: grid;
+      grid-template: auto minmax(0, 1fr) / minmax(0, 1fr) 296px;
+      height: 100%;
+    }
+    header {
+      grid-column: 1 / -1;
+      display: flex;
+      gap: 18px;
+      align-items: end;
+      padding: 8px 14px 0;
+      border-bottom: 1px solid var(--rule-strong);
+      flex-wrap: wrap;
+    }
+    h1 {
+      font-size: 1.2em;
+      padding-bottom: 6px;
+      min-width: 190px;
+    }
+    h1 small {
+      display: block;
+      font-weight: 400;
+    }
+    nav {
+      display: flex;
+      gap: 2px;
+      flex-wrap: wrap;
+    }
+    nav a {
+      color: var(--ink);
+      padding: 5px 10px 5px;
+      border: 1px solid transparent;
+      border-bottom: 0;
+      border-radius: 4px 4px 0 0;
+    }
+    nav a.here {
+      background: var(--paper-2);
+      border-color: var(--rule-strong);
+      font-weight: 600;
+      margin-bottom: -1px;
+    }
+    .key {
+      color: var(--ink-2);
+      font-size: 0.9em;
+    }
+    .lack {
+      display: block;
+      font-weight: 400;
+      font-size: 0.85em;
+      color: var(--ink-2);
+    }
+    main {
+      overflow: auto;
+      padding: 12px 14px;
+      background: var(--paper);
+    }
+    aside {
+      border-left: 1px solid var(--rule);
+      background: var(--paper-3);
+      display: flex;
+      flex-direction: column;
+      min-height: 0;
+    }
+    hs-tape {
+      flex: 1;
+      min-height: 0;
+    }
+    .gone {
+      padding: 40px;
+    }
     @media (max-width: 1000px) {
-      :host { display: block; overflow: auto; }
-      aside { border-left: 0; border-top: 1px solid var(--rule); max-height: 60vh; }
+      :host {
+        display: block;
+        overflow: auto;
+      }
+      aside {
+        border-left: 0;
+        border-top: 1px solid var(--rule);
+        max-height: 60vh;
+      }
     }
   `,
 })
@@ -63,7 +132,10 @@ export class CasePage {
   protected title(): string {
     const state = this.desk.current()?.state;
     if (!state) return '';
-    return [textOf(state, 'engine.code'), textOf(state, 'call.who')].filter(Boolean).join(' · ') || 'nothing known yet';
+    return (
+      [textOf(state, 'engine.code'), textOf(state, 'call.who')].filter(Boolean).join(' · ') ||
+      'nothing known yet'
+    );
   }
 
   protected lackOf(station: (typeof STATIONS)[number]): string {

@@ -3,8 +3,11 @@ import type { Command } from '../data/commands';
 /** True where typed letters belong to a field. */
 export function isTyping(target: EventTarget | null): boolean {
   if (!(target instanceof HTMLElement)) return false;
-  if (target instanceof HTMLInputElement) return !['radio', 'checkbox', 'button', 'file'].includes(target.type);
-  return target instanceof HTMLTextAreaElement || target instanceof HTMLSelectElement || target.isContentEditable;
+  if (target instanceof HTMLInputElement)
+    return !['radio', 'checkbox', 'button', 'file'].includes(target.type);
+  return (
+    target instanceof HTMLTextAreaElement || target instanceof HTMLSelectElement || target.isContentEditable
+  );
 }
 
 /** Name of a key press as the commands write it: "f", "?", "Ctrl+K", "Ctrl+Shift+Z". */

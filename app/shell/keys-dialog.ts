@@ -12,17 +12,39 @@ import { OverlayDialog } from './dialog-base';
       <table class="plain">
         <tbody>
           @for (c of keys(); track c.name) {
-            <tr><td><kbd>{{ c.key }}</kbd></td><td>{{ c.name }}</td></tr>
+            <tr>
+              <td>
+                <kbd>{{ c.key }}</kbd>
+              </td>
+              <td>{{ c.name }}</td>
+            </tr>
           }
-          <tr><td><kbd>Enter</kbd></td><td>In a field: file it and go to the next</td></tr>
-          <tr><td><kbd>Esc</kbd></td><td>Close; in a field: leave it as it was</td></tr>
+          <tr>
+            <td><kbd>Enter</kbd></td>
+            <td>In a field: file it and go to the next</td>
+          </tr>
+          <tr>
+            <td><kbd>Esc</kbd></td>
+            <td>Close; in a field: leave it as it was</td>
+          </tr>
         </tbody>
       </table>
-      <p class="quiet">On the fact line type a name and a value: <span class="mono">ptr -96</span>, <span class="mono">edge front frayed</span>, <span class="mono">odo 48200 km</span>. A last word such as <span class="mono">reported</span> or <span class="mono">seen</span> says how it is known.</p>
+      <p class="quiet">
+        On the fact line type a name and a value: <span class="mono">ptr -96</span>,
+        <span class="mono">edge front frayed</span>, <span class="mono">odo 48200 km</span>. A last word such
+        as <span class="mono">reported</span> or <span class="mono">seen</span> says how it is known.
+      </p>
       <button nz-button (click)="close()">Close</button>
     </dialog>
   `,
-  styles: `kbd { font: 12px var(--mono); border: 1px solid var(--rule-strong); border-radius: 3px; padding: 1px 6px; }`,
+  styles: `
+    kbd {
+      font: 12px var(--mono);
+      border: 1px solid var(--rule-strong);
+      border-radius: 3px;
+      padding: 1px 6px;
+    }
+  `,
 })
 export class KeysDialog extends OverlayDialog {
   protected readonly dialog = viewChild.required<ElementRef<HTMLDialogElement>>('dialog');

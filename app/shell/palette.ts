@@ -1,4 +1,12 @@
-import { ChangeDetectionStrategy, Component, computed, type ElementRef, inject, signal, viewChild } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  type ElementRef,
+  inject,
+  signal,
+  viewChild,
+} from '@angular/core';
 import { NzInputDirective } from 'ng-zorro-antd/input';
 import { CaseDesk } from '../data/case-desk';
 import type { Command } from '../data/commands';
@@ -27,7 +35,14 @@ import { OverlayDialog } from './dialog-base';
       />
       <div id="palette-list" role="listbox" aria-label="Found">
         @for (c of found(); track c.name; let i = $index) {
-          <div role="option" tabindex="-1" [id]="'palette-' + i" [attr.aria-selected]="i === at()" (click)="run(c)" (keydown.enter)="run(c)">
+          <div
+            role="option"
+            tabindex="-1"
+            [id]="'palette-' + i"
+            [attr.aria-selected]="i === at()"
+            (click)="run(c)"
+            (keydown.enter)="run(c)"
+          >
             <span>{{ c.name }}</span>
             @if (c.key) {
               <kbd>{{ c.key }}</kbd>
@@ -40,11 +55,26 @@ import { OverlayDialog } from './dialog-base';
     </dialog>
   `,
   styles: `
-    dialog { width: 520px; }
-    [role='listbox'] { margin-top: 8px; }
-    [role='option'] { display: flex; justify-content: space-between; padding: 5px 8px; border-radius: 3px; cursor: pointer; }
-    [role='option'][aria-selected='true'] { background: var(--verdigris-soft); }
-    kbd { font: 12px var(--mono); color: var(--ink-2); }
+    dialog {
+      width: 520px;
+    }
+    [role='listbox'] {
+      margin-top: 8px;
+    }
+    [role='option'] {
+      display: flex;
+      justify-content: space-between;
+      padding: 5px 8px;
+      border-radius: 3px;
+      cursor: pointer;
+    }
+    [role='option'][aria-selected='true'] {
+      background: var(--verdigris-soft);
+    }
+    kbd {
+      font: 12px var(--mono);
+      color: var(--ink-2);
+    }
   `,
 })
 export class Palette extends OverlayDialog {
@@ -60,7 +90,9 @@ export class Palette extends OverlayDialog {
       name: `Case ${c.tag} · ${textOf(c.state, 'engine.code') ?? 'no engine yet'} · ${textOf(c.state, 'call.who') ?? ''}`,
       run: () => this.commands.openCase(c.id),
     }));
-    return [...this.commands.list(), ...cases].filter((c) => words.every((w) => c.name.toLowerCase().includes(w))).slice(0, 14);
+    return [...this.commands.list(), ...cases]
+      .filter((c) => words.every((w) => c.name.toLowerCase().includes(w)))
+      .slice(0, 14);
   });
 
   protected override opened(): void {

@@ -40,16 +40,44 @@ import { Rack } from './rack';
     } @else {
       <p class="boot">Opening the desk…</p>
     }
-    <input #file class="hidden-text" type="file" tabindex="-1" aria-label="Case file" accept=".json,application/json" (change)="picked(file)" />
+    <input
+      #file
+      hidden
+      type="file"
+      tabindex="-1"
+      aria-label="Case file"
+      accept=".json,application/json"
+      (change)="picked(file)"
+    />
   `,
   styles: `
-    :host { display: block; height: 100%; }
-    .frame { display: grid; grid-template-columns: 214px minmax(0, 1fr); height: 100dvh; }
-    .frame > ::ng-deep :not(hs-rack):not(router-outlet) { min-width: 0; min-height: 0; }
-    .trouble { background: var(--brass-soft); margin: 0; padding: 6px 12px; }
-    .failed { padding: 40px; max-width: 60ch; }
+    :host {
+      display: block;
+      height: 100%;
+    }
+    .frame {
+      display: grid;
+      grid-template-columns: 214px minmax(0, 1fr);
+      height: 100dvh;
+    }
+    .frame > ::ng-deep :not(hs-rack):not(router-outlet) {
+      min-width: 0;
+      min-height: 0;
+    }
+    .trouble {
+      background: var(--brass-soft);
+      margin: 0;
+      padding: 6px 12px;
+    }
+    .failed {
+      padding: 40px;
+      max-width: 60ch;
+    }
     @media (max-width: 900px) {
-      .frame { grid-template-columns: minmax(0, 1fr); grid-template-rows: auto minmax(0, 1fr); }
+      .frame {
+        grid-template-columns: minmax(0, 1fr);
+        grid-template-rows: auto minmax(0, 1fr);
+      }
     }
   `,
 })

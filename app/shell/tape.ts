@@ -2,6 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@a
 import { NzButtonComponent } from 'ng-zorro-antd/button';
 import { movedBy } from '@core/answer/moved';
 import type { Fact } from '@core/facts/fact';
+import { formatDay } from '@core/quantity/dates';
 import { showValue } from '@core/facts/show-value';
 import { CaseDesk } from '../data/case-desk';
 import { HouseStore } from '../data/house';
@@ -18,12 +19,18 @@ type Line = { fact: Fact; name: string; value: string; meta: string; standing: b
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <hs-fact-line />
-    <div class="head"><h2>Tape</h2><label><input type="checkbox" #all (change)="withAside.set(all.checked)" /> with what was put aside</label></div>
+    <div class="head">
+      <h2>Tape</h2>
+      <label
+        ><input type="checkbox" #all (change)="withAside.set(all.checked)" /> with what was put aside</label
+      >
+    </div>
     <ol aria-label="Facts, newest first">
       @for (l of lines(); track l.fact.id) {
         <li [class.aside]="!l.standing">
           <button class="line" [attr.aria-expanded]="open() === l.fact.id" (click)="toggle(l.fact.id)">
-            <span class="name">{{ l.name }}</span><span class="value">{{ l.value }}</span>
+            <span class="name">{{ l.name }}</span
+            ><span class="value">{{ l.value }}</span>
             <span class="meta">{{ l.rival ? '▲ contradicted · ' : '' }}{{ l.meta }}</span>
           </button>
           @if (open() === l.fact.id) {
@@ -46,18 +53,75 @@ type Line = { fact: Fact; name: string; value: string; meta: string; standing: b
     </ol>
   `,
   styles: `
-    :host { display: flex; flex-direction: column; }
-    .head { display: flex; justify-content: space-between; align-items: baseline; padding: 4px 12px; }
-    .head h2 { font-size: 1em; }
-    label { font-size: 0.92em; color: var(--ink-2); }
-    ol { list-style: none; margin: 0; padding: 0 8px; overflow: auto; flex: 1; }
-    li { border-bottom: 1px solid var(--rule); }
-    .line { display: grid; grid-template-columns: minmax(0, 1fr) auto; gap: 0 8px; width: 100%; text-align: left; background: none; border: 0; padding: 3px 4px; cursor: pointer; }
-    .value { font-weight: 600; max-width: 150px; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
-    .name { overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
-    .meta { grid-column: 1 / -1; font-size: 0.86em; color: var(--ink-2); }
-    .aside .value, .aside .name { text-decoration: line-through; color: var(--ink-2); }
-    .moved { background: var(--paper-2); padding: 6px 8px; margin-bottom: 4px; border-left: 3px solid var(--verdigris); display: grid; gap: 3px; justify-items: start; }
+    :host {
+      display: flex;
+      flex-direction: column;
+    }
+    .head {
+      display: flex;
+      justify-content: space-between;
+      align-items: baseline;
+      padding: 4px 12px;
+    }
+    .head h2 {
+      font-size: 1em;
+    }
+    label {
+      font-size: 0.92em;
+      color: var(--ink-2);
+    }
+    ol {
+      list-style: none;
+      margin: 0;
+      padding: 0 8px;
+      overflow: auto;
+      flex: 1;
+    }
+    li {
+      border-bottom: 1px solid var(--rule);
+    }
+    .line {
+      display: grid;
+      grid-template-columns: minmax(0, 1fr) auto;
+      gap: 0 8px;
+      width: 100%;
+      text-align: left;
+      background: none;
+      border: 0;
+      padding: 3px 4px;
+      cursor: pointer;
+    }
+    .value {
+      font-weight: 600;
+      max-width: 150px;
+      overflow: hidden;
+      text-overflow: ellipsis;
+      white-space: nowrap;
+    }
+    .name {
+      overflow: hidden;
+      text-overflow: ellipsis;
+      white-space: nowrap;
+    }
+    .meta {
+      grid-column: 1 / -1;
+      font-size: 0.86em;
+      color: var(--ink-2);
+    }
+    .aside .value,
+    .aside .name {
+      text-decoration: line-through;
+      color: var(--ink-2);
+    }
+    .moved {
+      background: var(--paper-2);
+      padding: 6px 8px;
+      margin-bottom: 4px;
+      border-left: 3px solid var(--verdigris);
+      display: grid;
+      gap: 3px;
+      justify-items: start;
+    }
   `,
 })
 export class Tape {
@@ -82,7 +146,9 @@ export class Tape {
     const view = this.desk.current();
     const fact = view?.state.log.find((f) => f.id === this.open());
     if (!view?.catalogue || !fact) return [];
-    return movedBy(view.catalogue, view.state.log, fact, view.answers).map((m) => moveWords(m, this.desk.nameOf));
+    return movedBy(view.catalogue, view.state.log, fact, view.answers).map((m) =>
+      moveWords(m, this.desk.nameOf),
+    );
   });
 
   protected toggle(id: string): void {
@@ -97,11 +163,15 @@ export class Tape {
     const o = this.desk.registry().get(fact.key);
     const time = new Date(fact.at);
     const two = (n: number) => String(n).padStart(2, '0');
+    const day = formatDay(
+      `${time.getFullYear()}-${two(time.getMonth() + 1)}-${two(time.getDate())}`,
+      this.house.settings().dateOrder,
+    );
     return {
       fact,
       name: o?.wording ?? fact.key,
       value: o ? showValue(o, fact.value, this.house.house(), this.desk.nameOf, fact.u) : String(fact.value),
-      meta: `${HOW_WORDS[fact.how]} · ${fact.by} · ${two(time.getDate())}.${two(time.getMonth() + 1)}. ${two(time.getHours())}:${two(time.getMinutes())}`,
+      meta: `${HOW_WORDS[fact.how]} · ${fact.by} · ${day} ${two(time.getHours())}:${two(time.getMinutes())}`,
       standing,
       rival,
     };

@@ -15,11 +15,21 @@ import type { DrivePicture } from './drive-picture';
       }
       <path class="belt" [attr.d]="picture().belt" [attr.stroke-width]="picture().beltWidth" />
       @for (w of picture().wheels; track w.id) {
-        <text class="name" [attr.x]="w.label.x" [attr.y]="w.label.y - 1" [attr.text-anchor]="w.anchor">{{ w.name }}</text>
-        <text class="wrap" [attr.x]="w.label.x" [attr.y]="w.label.y + 11" [attr.text-anchor]="w.anchor">wrap {{ w.wrapDeg.toFixed(0) }}°</text>
+        <text class="name" [attr.x]="w.label.x" [attr.y]="w.label.y - 1" [attr.text-anchor]="w.anchor">
+          {{ w.name }}
+        </text>
+        <text class="wrap" [attr.x]="w.label.x" [attr.y]="w.label.y + 11" [attr.text-anchor]="w.anchor">
+          wrap {{ w.wrapDeg.toFixed(0) }}°
+        </text>
       }
       @if (picture().carrier; as c) {
-        <line class="arm" [attr.x1]="c.pivot.x" [attr.y1]="c.pivot.y" [attr.x2]="c.pointer.x" [attr.y2]="c.pointer.y" />
+        <line
+          class="arm"
+          [attr.x1]="c.pivot.x"
+          [attr.y1]="c.pivot.y"
+          [attr.x2]="c.pointer.x"
+          [attr.y2]="c.pointer.y"
+        />
         <circle class="pivot" [attr.cx]="c.pivot.x" [attr.cy]="c.pivot.y" r="3" />
       }
       @if (picture().clearance; as g) {
@@ -29,18 +39,60 @@ import type { DrivePicture } from './drive-picture';
     </svg>
   `,
   styles: `
-    :host { display: block; min-height: 0; }
-    svg { display: block; width: 100%; height: 100%; }
-    .wheel { fill: var(--paper-2); stroke: var(--ink); stroke-width: 1.2; }
-    .wheel.toothed { stroke-dasharray: 3.2 2; stroke-width: 3; }
-    .rim { fill: none; stroke: var(--ink-2); stroke-width: 0.9; }
-    .belt { fill: none; stroke: var(--ink); opacity: 0.82; }
-    .arm { stroke: var(--verdigris); stroke-width: 2.6; stroke-linecap: round; }
-    .pivot { fill: var(--verdigris); }
-    .gap { stroke: var(--brass); stroke-width: 3.4; }
-    .gap-ring { fill: none; stroke: var(--brass); stroke-width: 1.4; stroke-dasharray: 2.5 2; }
-    text { font: 10.5px var(--sans); fill: var(--ink); }
-    .wrap { fill: var(--ink-2); font-size: 9.5px; }
+    :host {
+      display: block;
+      min-height: 0;
+    }
+    svg {
+      display: block;
+      width: 100%;
+      height: 100%;
+    }
+    .wheel {
+      fill: var(--paper-2);
+      stroke: var(--ink);
+      stroke-width: 1.2;
+    }
+    .wheel.toothed {
+      stroke-dasharray: 3.2 2;
+      stroke-width: 3;
+    }
+    .rim {
+      fill: none;
+      stroke: var(--ink-2);
+      stroke-width: 0.9;
+    }
+    .belt {
+      fill: none;
+      stroke: var(--ink);
+      opacity: 0.82;
+    }
+    .arm {
+      stroke: var(--verdigris);
+      stroke-width: 2.6;
+      stroke-linecap: round;
+    }
+    .pivot {
+      fill: var(--verdigris);
+    }
+    .gap {
+      stroke: var(--brass);
+      stroke-width: 3.4;
+    }
+    .gap-ring {
+      fill: none;
+      stroke: var(--brass);
+      stroke-width: 1.4;
+      stroke-dasharray: 2.5 2;
+    }
+    text {
+      font: 12px var(--sans);
+      fill: var(--ink);
+    }
+    .wrap {
+      fill: var(--ink-2);
+      font-size: 11px;
+    }
   `,
 })
 export class DriveDrawing {

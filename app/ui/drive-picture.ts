@@ -8,7 +8,18 @@ export type DrivePicture = {
   box: { x: number; y: number; width: number; height: number };
   belt: string;
   beltWidth: number;
-  wheels: { id: string; name: string; x: number; y: number; r: number; rim: number; toothed: boolean; label: Point; anchor: 'start' | 'middle' | 'end'; wrapDeg: number }[];
+  wheels: {
+    id: string;
+    name: string;
+    x: number;
+    y: number;
+    r: number;
+    rim: number;
+    toothed: boolean;
+    label: Point;
+    anchor: 'start' | 'middle' | 'end';
+    wrapDeg: number;
+  }[];
   carrier?: { pivot: Point; centre: Point; pointer: Point } | undefined;
   clearance?: { a: Point; b: Point; mm: number } | undefined;
   title: string;
@@ -24,7 +35,7 @@ export function drivePicture(layout: Layout, setting: Setting, title: string): D
     const w = layout.wheels[i]!;
     const r = w.teeth === undefined ? (w.outsideMm ?? c.r) : c.r - layout.toothMm / 2;
     const left = c.x < -40;
-    const right = c.x > 40;
+    const right = c.x > 40 || (w.role !== 'cam' && !left);
     const out = bodyRadius(layout, c, i) + 7;
     return {
       id: w.id,
@@ -42,7 +53,7 @@ export function drivePicture(layout: Layout, setting: Setting, title: string): D
   const margin = 14;
   const xs = wheels.flatMap((w) => [w.x - w.r, w.x + w.r]);
   const ys = wheels.flatMap((w) => [w.y - w.r, w.y + w.r]);
-  const labelRoom = 92;
+  const labelRoom = 74;
   const x0 = Math.min(...xs) - margin - labelRoom;
   const x1 = Math.max(...xs) + margin + labelRoom;
   const y0 = Math.min(...ys) - margin;
@@ -70,7 +81,10 @@ export function beltPath(layout: Layout, setting: Pick<Setting, 'circles'> & { p
     const leave = flip(next.a);
     const wrap = path.wraps[s.to]!;
     // y is flipped, so an anticlockwise turn is drawn with sweep 0.
-    parts.push(`L${n1(b.x)} ${n1(b.y)}`, `A${n1(c.r)} ${n1(c.r)} 0 ${wrap > Math.PI ? 1 : 0} ${c.turn === 1 ? 0 : 1} ${n1(leave.x)} ${n1(leave.y)}`);
+    parts.push(
+      `L${n1(b.x)} ${n1(b.y)}`,
+      `A${n1(c.r)} ${n1(c.r)} 0 ${wrap > Math.PI ? 1 : 0} ${c.turn === 1 ? 0 : 1} ${n1(leave.x)} ${n1(leave.y)}`,
+    );
   }
   return `${parts.join('')}Z`;
 }
@@ -110,7 +124,9 @@ export function pictureSvg(p: DrivePicture, widthPt: number): string {
   const wheels = p.wheels.map(
     (w) =>
       `<circle cx="${n1(w.x)}" cy="${n1(w.y)}" r="${n1(w.r)}" fill="#f4f1ea" stroke="#1e2a2b" stroke-width="1.2"/>` +
-      (w.rim ? `<circle cx="${n1(w.x)}" cy="${n1(w.y)}" r="${n1(w.rim)}" fill="none" stroke="#1e2a2b" stroke-width="0.8" stroke-dasharray="3 2"/>` : '') +
+      (w.rim
+        ? `<circle cx="${n1(w.x)}" cy="${n1(w.y)}" r="${n1(w.rim)}" fill="none" stroke="#1e2a2b" stroke-width="0.8" stroke-dasharray="3 2"/>`
+        : '') +
       `<text x="${n1(w.label.x)}" y="${n1(w.label.y + 3)}" font-size="9.5" text-anchor="${w.anchor}" fill="#1e2a2b">${esc(w.name)} ${Math.round(w.wrapDeg)}°</text>`,
   );
   const carrier = p.carrier

@@ -1,4 +1,14 @@
-import { ChangeDetectionStrategy, Component, computed, type ElementRef, inject, input, linkedSignal, signal, viewChild } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  type ElementRef,
+  inject,
+  input,
+  linkedSignal,
+  signal,
+  viewChild,
+} from '@angular/core';
 import { NgTemplateOutlet } from '@angular/common';
 import { NzInputDirective } from 'ng-zorro-antd/input';
 import { nearestCodes } from '@core/catalogue/find-records';
@@ -31,12 +41,18 @@ export class FactField {
 
   protected readonly hows = HOWS.map((key) => ({ key, word: HOW_WORDS[key] }));
   protected readonly observable = computed(() => this.desk.registry().get(this.key()));
-  protected readonly fact = computed<Fact | undefined>(() => this.desk.current()?.state.standing.get(this.key()));
-  protected readonly rivals = computed(() => (this.desk.current()?.state.rivals.get(this.key()) ?? []).map((f) => this.show(f)));
+  protected readonly fact = computed<Fact | undefined>(() =>
+    this.desk.current()?.state.standing.get(this.key()),
+  );
+  protected readonly rivals = computed(() =>
+    (this.desk.current()?.state.rivals.get(this.key()) ?? []).map((f) => this.show(f)),
+  );
   protected readonly id = computed(() => `field-${this.key().replace(/\W/g, '-')}`);
   protected readonly error = signal('');
   protected readonly offers = signal<string[]>([]);
-  protected readonly known = linkedSignal<How>(() => this.fact()?.how ?? this.observable()?.how ?? 'reported');
+  protected readonly known = linkedSignal<How>(
+    () => this.fact()?.how ?? this.observable()?.how ?? 'reported',
+  );
   protected readonly unit = computed(() => {
     const o = this.observable();
     return o ? (o.type.kind === 'count' ? o.type.what : (unitFor(o, this.house.house()) ?? '')) : '';
@@ -50,7 +66,9 @@ export class FactField {
   protected readonly options = computed(() => {
     const o = this.observable();
     if (!o) return [];
-    return o.type.kind === 'wheels' ? this.desk.readContext().wheels.map((w) => ({ key: w.id, wording: w.name })) : optionsOf(o);
+    return o.type.kind === 'wheels'
+      ? this.desk.readContext().wheels.map((w) => ({ key: w.id, wording: w.name }))
+      : optionsOf(o);
   });
   protected readonly none = computed(() => {
     const t = this.observable()?.type;
@@ -91,7 +109,8 @@ export class FactField {
   protected changeHow(how: string): void {
     this.known.set(how as How);
     const fact = this.fact();
-    if (fact && fact.how !== how) this.put({ value: fact.value, ...(fact.u === undefined ? {} : { u: fact.u }) });
+    if (fact && fact.how !== how)
+      this.put({ value: fact.value, ...(fact.u === undefined ? {} : { u: fact.u }) });
   }
 
   protected draft(text: string): void {

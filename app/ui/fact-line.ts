@@ -1,4 +1,13 @@
-import { ChangeDetectionStrategy, Component, computed, effect, type ElementRef, inject, signal, viewChild } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  type ElementRef,
+  inject,
+  signal,
+  viewChild,
+} from '@angular/core';
 import { NzInputDirective } from 'ng-zorro-antd/input';
 import { completions, readLine } from '@core/facts/fact-line';
 import { optionsOf } from '@core/facts/observable';
@@ -35,7 +44,13 @@ import { readSentence } from '../words/reading';
     />
     <div id="fact-line-list" role="listbox" aria-label="Observables that fit">
       @for (o of offers(); track o.key; let i = $index) {
-        <div role="option" tabindex="-1" [id]="'fl-' + i" [attr.aria-selected]="i === at()" (mousedown)="pick(i); $event.preventDefault()">
+        <div
+          role="option"
+          tabindex="-1"
+          [id]="'fl-' + i"
+          [attr.aria-selected]="i === at()"
+          (mousedown)="pick(i); $event.preventDefault()"
+        >
           <b class="mono">{{ o.aliases[0] ?? o.wording }}</b> {{ o.wording }} <small>{{ o.hint }}</small>
         </div>
       }
@@ -43,12 +58,33 @@ import { readSentence } from '../words/reading';
     <p id="fact-line-says" aria-live="polite" [class.bad]="preview().bad">{{ preview().text }}</p>
   `,
   styles: `
-    :host { display: block; padding: 8px 12px 2px; border-bottom: 1px solid var(--rule); position: relative; }
-    label { display: flex; justify-content: space-between; font-weight: 600; margin-bottom: 2px; }
-    [role='option'] { padding: 2px 4px; cursor: pointer; }
-    [role='option'][aria-selected='true'] { background: var(--verdigris-soft); }
-    p { min-height: 1.45em; margin: 2px 0; font-size: 0.92em; }
-    .bad { color: var(--bad-ink); }
+    :host {
+      display: block;
+      padding: 8px 12px 2px;
+      border-bottom: 1px solid var(--rule);
+      position: relative;
+    }
+    label {
+      display: flex;
+      justify-content: space-between;
+      font-weight: 600;
+      margin-bottom: 2px;
+    }
+    [role='option'] {
+      padding: 2px 4px;
+      cursor: pointer;
+    }
+    [role='option'][aria-selected='true'] {
+      background: var(--verdigris-soft);
+    }
+    p {
+      min-height: 1.45em;
+      margin: 2px 0;
+      font-size: 0.92em;
+    }
+    .bad {
+      color: var(--bad-ink);
+    }
   `,
 })
 export class FactLine {
@@ -70,7 +106,13 @@ export class FactLine {
     if (reading?.ok && (reading.value.read.ok || this.typed().trim().split(/\s+/).length > 2)) return [];
     return completions(this.typed(), this.desk.registry()).map((o) => ({
       ...o,
-      hint: o.type.kind === 'number' ? o.type.unit : optionsOf(o).map((x) => x.key).slice(0, 4).join(' / '),
+      hint:
+        o.type.kind === 'number'
+          ? o.type.unit
+          : optionsOf(o)
+              .map((x) => x.key)
+              .slice(0, 4)
+              .join(' / '),
     }));
   });
 
@@ -79,7 +121,11 @@ export class FactLine {
     if (!reading) return { text: '', bad: false };
     if (!reading.ok) return { text: this.offers().length ? '' : readSentence(reading.error), bad: true };
     const { observable, read, how } = reading.value;
-    if (!read.ok) return { text: read.error.code === 'empty' ? (observable.observe ?? '') : readSentence(read.error), bad: read.error.code !== 'empty' };
+    if (!read.ok)
+      return {
+        text: read.error.code === 'empty' ? (observable.observe ?? '') : readSentence(read.error),
+        bad: read.error.code !== 'empty',
+      };
     const value = showValue(observable, read.value.value, this.house.house(), this.desk.nameOf, read.value.u);
     return { text: `Enter files: ${observable.wording} = ${value} · ${how}`, bad: false };
   });

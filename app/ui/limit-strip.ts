@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
+import { formatNumber } from '@core/quantity/format-quantity';
 
 /** A value against its limits: window as a box, nominal as a notch, end as a bar, value as a pin with its ±2u. */
 export type Strip = {
@@ -21,20 +22,33 @@ export type Strip = {
   selector: 'hs-limit-strip',
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <div class="head"><span>{{ strip().label }}</span><b [class.look]="strip().good === false">{{ strip().good === false ? '▲ ' : strip().good ? '✓ ' : '' }}{{ strip().text }}</b></div>
-    <svg viewBox="0 0 300 30" preserveAspectRatio="none" role="img" [attr.aria-label]="strip().label + ': ' + strip().text">
+    <div class="head">
+      <span>{{ strip().label }}</span
+      ><b [class.look]="strip().good === false"
+        >{{ strip().good === false ? '▲ ' : strip().good ? '✓ ' : '' }}{{ strip().text }}</b
+      >
+    </div>
+    <svg viewBox="0 0 300 30" role="img" [attr.aria-label]="strip().label + ': ' + strip().text">
       <line class="base" x1="0" x2="300" y1="15" y2="15" />
       @if (strip().window; as w) {
         <rect class="window" [attr.x]="at(w.from)" y="8" [attr.width]="at(w.to) - at(w.from)" height="14" />
       }
       @if (strip().nominal !== undefined) {
-        <line class="nominal" [attr.x1]="at(strip().nominal!)" [attr.x2]="at(strip().nominal!)" y1="6" y2="24" />
+        <line
+          class="nominal"
+          [attr.x1]="at(strip().nominal!)"
+          [attr.x2]="at(strip().nominal!)"
+          y1="6"
+          y2="24"
+        />
       }
       @if (strip().end !== undefined) {
         <line class="end" [attr.x1]="at(strip().end!)" [attr.x2]="at(strip().end!)" y1="3" y2="27" />
       }
       @for (m of strip().marks ?? []; track m.name) {
-        <path class="mark" [attr.d]="'M' + (at(m.at) - 5) + ' 27h10l-5 -8z'"><title>{{ m.name }}</title></path>
+        <path class="mark" [attr.d]="'M' + (at(m.at) - 5) + ' 27h10l-5 -8z'">
+          <title>{{ m.name }}</title>
+        </path>
       }
       @if (strip().value !== undefined) {
         @if (strip().u) {
@@ -43,21 +57,67 @@ export type Strip = {
         <circle class="pin" [attr.cx]="at(strip().value!)" cy="15" r="5" />
       }
     </svg>
-    <div class="scale"><span>{{ strip().min }}</span><span class="legend">{{ legend() }}</span><span>{{ strip().max }}</span></div>
+    <div class="scale">
+      <span>{{ words(strip().min) }}</span
+      ><span class="legend">{{ legend() }}</span
+      ><span>{{ words(strip().max) }}</span>
+    </div>
   `,
   styles: `
-    :host { display: block; max-width: 460px; }
-    .head { display: flex; justify-content: space-between; gap: 12px; }
-    .look { color: var(--brass-ink); }
-    svg { width: 100%; height: 30px; overflow: visible; }
-    .base { stroke: var(--rule-strong); stroke-width: 1.5; }
-    .window { fill: var(--verdigris-soft); stroke: var(--verdigris); }
-    .nominal { stroke: var(--verdigris); stroke-width: 2; }
-    .end { stroke: var(--ink); stroke-width: 3; }
-    .mark { fill: none; stroke: var(--brass-ink); stroke-width: 1.5; }
-    .spread { stroke: var(--ink); stroke-width: 5; opacity: 0.35; }
-    .pin { fill: var(--ink); stroke: var(--paper); stroke-width: 1.5; }
-    .scale { display: flex; justify-content: space-between; color: var(--ink-2); font: 11px var(--mono); }
+    :host {
+      display: block;
+      max-width: 560px;
+    }
+    .head {
+      display: flex;
+      justify-content: space-between;
+      gap: 12px;
+    }
+    .look {
+      color: var(--brass-ink);
+    }
+    svg {
+      display: block;
+      width: 100%;
+      overflow: visible;
+    }
+    .base {
+      stroke: var(--rule-strong);
+      stroke-width: 1.5;
+    }
+    .window {
+      fill: var(--verdigris-soft);
+      stroke: var(--verdigris);
+    }
+    .nominal {
+      stroke: var(--verdigris);
+      stroke-width: 2;
+    }
+    .end {
+      stroke: var(--ink);
+      stroke-width: 3;
+    }
+    .mark {
+      fill: none;
+      stroke: var(--brass-ink);
+      stroke-width: 1.5;
+    }
+    .spread {
+      stroke: var(--ink);
+      stroke-width: 5;
+      opacity: 0.35;
+    }
+    .pin {
+      fill: var(--ink);
+      stroke: var(--paper);
+      stroke-width: 1.5;
+    }
+    .scale {
+      display: flex;
+      justify-content: space-between;
+      color: var(--ink-2);
+      font: 11px var(--mono);
+    }
   `,
 })
 export class LimitStrip {
@@ -68,8 +128,18 @@ export class LimitStrip {
   });
   readonly legend = computed(() => {
     const s = this.strip();
-    return [s.window ? 'box: window' : '', s.end !== undefined ? 'bar: end' : '', s.marks?.length ? `△ ${s.marks.map((m) => m.name).join(', ')}` : ''].filter(Boolean).join(' · ');
+    return [
+      s.window ? 'box: window' : '',
+      s.end !== undefined ? 'bar: end' : '',
+      s.marks?.length ? `△ ${s.marks.map((m) => m.name).join(', ')}` : '',
+    ]
+      .filter(Boolean)
+      .join(' · ');
   });
+
+  protected words(v: number): string {
+    return formatNumber(v, 0);
+  }
 
   at(v: number): number {
     const { min, max } = this.strip();

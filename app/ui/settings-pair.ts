@@ -2,6 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, input } from '@an
 import type { DriveAnswer } from '@core/answer/answers';
 import type { Setting } from '@core/drive/tensioner';
 import { numberOf } from '@core/facts/state';
+import { formatNumber } from '@core/quantity/format-quantity';
 import { CaseDesk } from '../data/case-desk';
 import { clearanceWords, pathSentence, senseWords, settingsSentence, SHOWN_WORDS } from '../words/answers';
 import { DriveDrawing } from './drive-drawing';
@@ -15,15 +16,43 @@ import { LimitStrip, type Strip } from './limit-strip';
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './settings-pair.html',
   styles: `
-    :host { display: block; }
-    .pair { display: grid; grid-template-columns: 1fr 1fr; gap: var(--gap); }
-    figure { margin: 0; display: grid; gap: 4px; align-content: start; border: 1px solid var(--rule); padding: 8px; }
-    figure.shown { border: 2px solid var(--brass); }
-    hs-drive-drawing { height: 330px; }
-    table.plain td { padding: 1px 8px 1px 0; }
-    .tight td { font-weight: 600; color: var(--brass-ink); }
-    .strip { margin-bottom: 8px; }
-    @media (max-width: 760px) { .pair { grid-template-columns: 1fr; } }
+    :host {
+      display: block;
+    }
+    .pair {
+      display: grid;
+      grid-template-columns: 1fr 1fr;
+      gap: var(--gap);
+    }
+    figure {
+      margin: 0;
+      display: grid;
+      gap: 4px;
+      align-content: start;
+      border: 1px solid var(--rule);
+      padding: 8px;
+    }
+    figure.shown {
+      border: 2px solid var(--brass);
+    }
+    hs-drive-drawing {
+      height: 330px;
+    }
+    table.plain td {
+      padding: 1px 8px 1px 0;
+    }
+    .tight td {
+      font-weight: 600;
+      color: var(--brass-ink);
+    }
+    .strip {
+      margin-bottom: 8px;
+    }
+    @media (max-width: 760px) {
+      .pair {
+        grid-template-columns: 1fr;
+      }
+    }
   `,
 })
 export class SettingsPair {
@@ -35,14 +64,24 @@ export class SettingsPair {
   });
   protected readonly impossible = computed(() => {
     const { settings, layout } = this.drive();
-    return settings.ok ? settings.value.impossible.map((i) => `Pointer ${i.pointerDeg.toFixed(0)}°: ${pathSentence(layout, i.why)}`) : [];
+    return settings.ok
+      ? settings.value.impossible.map(
+          (i) => `Pointer ${i.pointerDeg.toFixed(0)}°: ${pathSentence(layout, i.why)}`,
+        )
+      : [];
   });
   protected readonly figures = computed(() => {
     const d = this.drive();
     const pair: { name: string; s: Setting; shown: boolean }[] = [];
     if (d.right) pair.push({ name: 'As intended', s: d.right, shown: d.shown === 'right' });
     if (d.other) pair.push({ name: 'Turned the wrong way', s: d.other, shown: d.shown === 'wrong_way' });
-    return pair.map(({ name, s, shown }) => ({ name, shown, picture: drivePicture(d.layout, s, this.title(name, s)), rows: this.rows(s), tight: (s.clearance?.mm ?? 99) < 5 }));
+    return pair.map(({ name, s, shown }) => ({
+      name,
+      shown,
+      picture: drivePicture(d.layout, s, this.title(name, s)),
+      rows: this.rows(s),
+      tight: (s.clearance?.mm ?? 99) < 5,
+    }));
   });
   protected readonly facts = computed(() => {
     const d = this.drive();
@@ -55,17 +94,20 @@ export class SettingsPair {
     if (!d.carrier || !state) return undefined;
     const value = numberOf(state, 'tensioner.pointer');
     return {
-      label: 'Pointer, degrees from the start mark',
+      label: 'Pointer from its start mark',
       min: -180,
       max: 180,
       window: d.carrier.window,
       nominal: d.carrier.window.nominal,
       end: d.carrier.endDeg,
-      marks: d.other ? [{ at: d.other.pointerDeg, name: `turned the wrong way ${d.other.pointerDeg.toFixed(0)}°` }] : [],
+      marks: d.other
+        ? [{ at: d.other.pointerDeg, name: `turned the wrong way ${formatNumber(d.other.pointerDeg, 0)}°` }]
+        : [],
       value,
       u: state.standing.get('tensioner.pointer')?.u,
       good: d.shown === undefined ? undefined : d.shown === 'right',
-      text: d.shown === undefined ? 'not read yet' : `${(value ?? 0).toFixed(0)}°: ${SHOWN_WORDS[d.shown]}`,
+      text:
+        d.shown === undefined ? 'not read yet' : `${formatNumber(value ?? 0, 0)}°: ${SHOWN_WORDS[d.shown]}`,
     };
   });
 
@@ -81,10 +123,24 @@ export class SettingsPair {
     const n = layout.wheels.length;
     const near = [(i + n - 1) % n, i, (i + 1) % n];
     return [
-      { name: 'Pointer', value: `${s.pointerDeg.toFixed(1)}° ${s.inWindow ? 'in its window' : 'outside its window'}` },
-      { name: 'Smallest clearance', value: s.clearance ? `${s.clearance.mm.toFixed(1)} mm ${clearanceWords(layout, s.clearance)}` : '—' },
-      { name: 'Wrap', value: near.map((k) => `${layout.wheels[k]!.name} ${((s.path.wraps[k]! * 180) / Math.PI).toFixed(0)}°`).join(' · ') },
-      { name: 'Can still follow', value: `${s.reserveMm.toFixed(1)} mm of growth, eccentric moving ${senseWords(s.takeUp)}` },
+      {
+        name: 'Pointer',
+        value: `${formatNumber(s.pointerDeg, 1)}° ${s.inWindow ? 'in its window' : 'outside its window'}`,
+      },
+      {
+        name: 'Smallest clearance',
+        value: s.clearance ? `${s.clearance.mm.toFixed(1)} mm ${clearanceWords(layout, s.clearance)}` : '—',
+      },
+      {
+        name: 'Wrap',
+        value: near
+          .map((k) => `${layout.wheels[k]!.name} ${((s.path.wraps[k]! * 180) / Math.PI).toFixed(0)}°`)
+          .join(' · '),
+      },
+      {
+        name: 'Can still follow',
+        value: `${s.reserveMm.toFixed(1)} mm of growth, eccentric moving ${senseWords(s.takeUp)}`,
+      },
       { name: 'Path length', value: `${s.path.lengthMm.toFixed(2)} mm` },
     ];
   }

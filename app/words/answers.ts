@@ -31,10 +31,22 @@ export const SHOWN_WORDS: Record<Shown, string> = {
 export const VERDICT_WORDS = { fits: 'Fits', fits_if: 'Fits if', no: 'Does not fit' } as const;
 
 const DERIVED: Record<string, { wording: string; values: Record<string, string> }> = {
-  'setting.shown': { wording: 'Setting that the pointer shows', values: { right: 'as intended', wrong_way: 'the wrong way round', slack: 'slack', end: 'end mark' } },
-  'key.sense': { wording: 'Sense in which the key was turned', values: { proper: 'as the arrow says', wrong: 'against the arrow' } },
-  'rim.marks': { wording: 'Rim climb marks', values: { none: 'none', tensioner_side: 'on a neighbour of the tensioner', elsewhere: 'elsewhere' } },
-  'kit.match': { wording: 'Kit against the drive', values: { fits: 'belongs to it', wrong: 'does not belong to it' } },
+  'setting.shown': {
+    wording: 'Setting that the pointer shows',
+    values: { right: 'as intended', wrong_way: 'the wrong way round', slack: 'slack', end: 'end mark' },
+  },
+  'key.sense': {
+    wording: 'Sense in which the key was turned',
+    values: { proper: 'as the arrow says', wrong: 'against the arrow' },
+  },
+  'rim.marks': {
+    wording: 'Rim climb marks',
+    values: { none: 'none', tensioner_side: 'on a neighbour of the tensioner', elsewhere: 'elsewhere' },
+  },
+  'kit.match': {
+    wording: 'Kit against the drive',
+    values: { fits: 'belongs to it', wrong: 'does not belong to it' },
+  },
   'interval.run': { wording: 'Interval', values: { within: 'within it', past: 'past it' } },
 };
 
@@ -55,7 +67,8 @@ export function factorWords(nats: number): string {
   return nats >= 0 ? `×${shown}` : `÷${shown}`;
 }
 export const weightWords = (w: Weight, v: Voice): string => `${factorWords(w.nats)} ${findingWords(w, v)}`;
-export const percent = (p: number): string => (p > 0 && p < 0.01 ? '<1 %' : p > 0.99 && p < 1 ? '>99 %' : `${Math.round(p * 100)} %`);
+export const percent = (p: number): string =>
+  p > 0 && p < 0.01 ? '<1 %' : p > 0.99 && p < 1 ? '>99 %' : `${Math.round(p * 100)} %`;
 
 export function distance(km: number, house: House): string {
   return formatQuantity('distance', km, { unit: house.units['distance'] ?? 'km' });
@@ -72,7 +85,9 @@ export function exclusionWords(e: Exclusion, v: Voice): string {
   switch (e.code) {
     case 'built_outside': {
       const day = (d: string) => formatDay(d, v.house.dateOrder);
-      const window = [e.from ? `from ${day(e.from)}` : '', e.to ? `to ${day(e.to)}` : ''].filter(Boolean).join(' ');
+      const window = [e.from ? `from ${day(e.from)}` : '', e.to ? `to ${day(e.to)}` : '']
+        .filter(Boolean)
+        .join(' ');
       return `built ${day(String(e.fact.value))}; this one was built ${window}${e.slackDays ? `, give or take ${e.slackDays} days` : ''}`;
     }
     case 'feature_differs': {
@@ -87,7 +102,10 @@ export function exclusionWords(e: Exclusion, v: Voice): string {
 
 export function conditionWords(c: Condition, v: Voice): string {
   const f = v.cat?.features.get(c.feature);
-  return `${(f?.wording ?? c.feature).toLowerCase()} is ${list(c.values.map((k) => (f?.options.find((o) => o.key === k)?.wording ?? k).toLowerCase()), 'or')}`;
+  return `${(f?.wording ?? c.feature).toLowerCase()} is ${list(
+    c.values.map((k) => (f?.options.find((o) => o.key === k)?.wording ?? k).toLowerCase()),
+    'or',
+  )}`;
 }
 
 function refusalWords(r: Refusal, v: Voice): string {
@@ -106,10 +124,24 @@ export function kitReasons(m: KitMatch, v: Voice): string[] {
   switch (m.verdict) {
     case 'fits':
       return m.because.length
-        ? [`serves ${list(m.variants.map((x) => x.name))}; the others are ruled out: ${[...new Set(m.because.map((e) => exclusionWords(e, v)))].join('; ')}`]
+        ? [
+            `serves ${list(m.variants.map((x) => x.name))}; the others are ruled out: ${[...new Set(m.because.map((e) => exclusionWords(e, v)))].join('; ')}`,
+          ]
         : [`serves every design of this engine: ${list(m.variants.map((x) => x.name))}`];
     case 'fits_if':
-      return m.conditions.length ? [`${list(m.conditions.map((c) => conditionWords(c, v)), 'and')}`] : [`the drive is ${list(m.variants.map((x) => x.name), 'or')}`];
+      return m.conditions.length
+        ? [
+            `${list(
+              m.conditions.map((c) => conditionWords(c, v)),
+              'and',
+            )}`,
+          ]
+        : [
+            `the drive is ${list(
+              m.variants.map((x) => x.name),
+              'or',
+            )}`,
+          ];
     case 'no':
       return m.refusals.map((r) => refusalWords(r, v));
   }
@@ -118,14 +150,19 @@ export function kitReasons(m: KitMatch, v: Voice): string[] {
 const wheelName = (layout: Layout, i: number) => layout.wheels[i]?.name ?? `wheel ${i + 1}`;
 
 export function clearanceWords(layout: Layout, c: Clearance): string {
-  const strand = (i: number) => `${wheelName(layout, i)}–${wheelName(layout, (i + 1) % layout.wheels.length)}`;
+  const strand = (i: number) =>
+    `${wheelName(layout, i)}–${wheelName(layout, (i + 1) % layout.wheels.length)}`;
   switch (c.between.kind) {
     case 'strands':
       return `between the strands ${strand(c.between.spans[0])} and ${strand(c.between.spans[1])}`;
     case 'strand_wheel':
       return `between the strand ${strand(c.between.span)} and ${wheelName(layout, c.between.wheel)}`;
-    case 'wheels':
-      return `between ${wheelName(layout, c.between.wheels[0])} and the rim of ${wheelName(layout, c.between.wheels[1])}`;
+    case 'wheels': {
+      const [i, j] = c.between.wheels;
+      const rimmed = (k: number) =>
+        `${(layout.wheels[k]?.rimMm ?? 0) > 0 ? 'the rim of ' : ''}${wheelName(layout, k)}`;
+      return `between ${rimmed(i)} and ${rimmed(j)}`;
+    }
   }
 }
 
@@ -169,11 +206,17 @@ export function termsWords(t: TermsAnswer, house: House): string {
       return `In terms: ${t.daysLeft} days${left} left at the failure.`;
     }
     case 'out': {
-      const over = [t.overDays ? `${t.overDays} days` : '', t.overKm ? distance(t.overKm, house) : ''].filter(Boolean);
+      const over = [t.overDays ? `${t.overDays} days` : '', t.overKm ? distance(t.overKm, house) : ''].filter(
+        Boolean,
+      );
       return `Out of terms by ${list(over)}.`;
     }
     case 'cannot_tell': {
-      const words = { start: 'the fitting date', failure: 'the date of failure', distance: 'both odometer readings' };
+      const words = {
+        start: 'the fitting date',
+        failure: 'the date of failure',
+        distance: 'both odometer readings',
+      };
       return `Cannot tell: ${list(t.missing.map((m) => words[m]))} missing.`;
     }
   }

@@ -23,7 +23,11 @@ export const STATION_WORDS: Record<Station, string> = {
   settle: 'Settle',
 };
 
-const ORDER = { dmy: 'day.month.year, such as 12.03.2026', mdy: 'month/day/year, such as 03/12/2026', ymd: 'year-month-day, such as 2026-03-12' };
+const ORDER = {
+  dmy: 'day.month.year, such as 12.03.2026',
+  mdy: 'month/day/year, such as 03/12/2026',
+  ymd: 'year-month-day, such as 2026-03-12',
+};
 
 /** Why a typed value was not taken, and what would be. */
 export function readSentence(e: ReadError | LineError): string {

@@ -30,7 +30,13 @@ export type DriveAnswer = {
   other?: Setting | undefined;
   shown?: Shown | undefined;
 };
-export type FaultAnswer = { fault: InstallationFault; step?: Procedure['steps'][number] | undefined; evidence: string[]; recorded?: Fact | undefined; proposed: boolean };
+export type FaultAnswer = {
+  fault: InstallationFault;
+  step?: Procedure['steps'][number] | undefined;
+  evidence: string[];
+  recorded?: Fact | undefined;
+  proposed: boolean;
+};
 
 /** Everything that follows from a case's facts, a catalogue and the shipped weights. Nothing of it is stored. */
 export type Answers = {
@@ -107,11 +113,31 @@ export function answersFor(cat: Catalogue, state: State): Answers {
     interval: procedure?.interval,
     ran,
   });
-  const ranking = rankCauses(CAUSES, findings, ran.km === undefined ? undefined : { km: ran.km, facts: ran.facts });
-  const terms = kit ? judgeTerms(kit.terms, textOf(state, 'kit.fitted'), textOf(state, 'case.date'), ran.km) : undefined;
-  const faults = faultAnswers(state, findings, ranking, procedure);
+  const ranking = rankCauses(
+    CAUSES,
+    findings,
+    ran.km === undefined ? undefined : { km: ran.km, facts: ran.facts },
+  );
+  const terms = kit
+    ? judgeTerms(kit.terms, textOf(state, 'kit.fitted'), textOf(state, 'case.date'), ran.km)
+    : undefined;
+  const faults = faultAnswers(state, ranking, procedure);
   const recorded = faults.flatMap((f) => (f.recorded ? [f.recorded] : []));
-  const partial = { registry, engine, identification, variant, kits, kit, procedure, drive, ran, findings, ranking, terms, faults };
+  const partial = {
+    registry,
+    engine,
+    identification,
+    variant,
+    kits,
+    kit,
+    procedure,
+    drive,
+    ran,
+    findings,
+    ranking,
+    terms,
+    faults,
+  };
   return {
     ...partial,
     questions: identification ? nextQuestions(cat, identification, state) : [],
@@ -131,7 +157,10 @@ function driveAnswer(cat: Catalogue, variant: Variant | undefined, state: State)
   const pair = intendedSetting(settings.value, carrier);
   const pointer = state.standing.get('tensioner.pointer');
   const reading = numberOf(state, 'tensioner.pointer');
-  const shown = reading === undefined ? undefined : judgePointer(reading, pointer?.u ?? 0, carrier, pair.other?.pointerDeg);
+  const shown =
+    reading === undefined
+      ? undefined
+      : judgePointer(reading, pointer?.u ?? 0, carrier, pair.other?.pointerDeg);
   return { layout, settings, carrier, ...pair, shown };
 }
 
@@ -155,20 +184,25 @@ function kitFits(kits: readonly KitMatch[], named: string | undefined): boolean 
   return match === undefined || match.verdict === 'fits_if' ? undefined : match.verdict === 'fits';
 }
 
-function faultAnswers(state: State, findings: readonly Finding[], ranking: Ranking, procedure?: Procedure): FaultAnswer[] {
+function faultAnswers(state: State, ranking: Ranking, procedure?: Procedure): FaultAnswer[] {
   const decided = textOf(state, 'cause.decided') ?? ranking.causes[0]?.cause.key;
   const wanted = ranking.causes.find((c) => c.cause.key === decided)?.cause.fault;
   return FAULTS.map((fault) => ({
     fault,
     step: faultStep(fault, procedure),
-    evidence: faultEvidence(fault, findings),
+    evidence: faultEvidence(fault, ranking),
     recorded: state.standing.get(faultKey(fault.code)),
     proposed: fault.code === wanted,
   }));
 }
 
 /** Checks worth making, by bits per minute, with the observable to file. */
-function checkList(registry: Registry, ranking: Ranking, findings: readonly Finding[], state: State): Answers['checks'] {
+function checkList(
+  registry: Registry,
+  ranking: Ranking,
+  findings: readonly Finding[],
+  state: State,
+): Answers['checks'] {
   return checkWorth(CAUSES, ranking, findings)
     .map((c) => {
       const key = keyOfFinding(c.finding);
@@ -178,12 +212,17 @@ function checkList(registry: Registry, ranking: Ranking, findings: readonly Find
     .sort((a, b) => b.bits / b.minutes - a.bits / a.minutes);
 }
 
-function lacking(registry: Registry, state: State, id: Identification | undefined): Record<Station, string[]> {
+function lacking(
+  registry: Registry,
+  state: State,
+  id: Identification | undefined,
+): Record<Station, string[]> {
   const lacks = Object.fromEntries(STATIONS.map((s) => [s, []])) as unknown as Record<Station, string[]>;
   for (const o of registry.values()) if (o.needed && !state.standing.has(o.key)) lacks[o.station].push(o.key);
-  if (!id || id.possible.length !== 1) lacks.identify.push('variant');
+  if (id?.possible.length !== 1) lacks.identify.push('variant');
   if (!state.standing.has('cause.decided')) lacks.cause.push('cause.decided');
-  if (state.standing.has('claim.decision') && !state.standing.has('claim.reason')) lacks.settle.push('claim.reason');
+  if (state.standing.has('claim.decision') && !state.standing.has('claim.reason'))
+    lacks.settle.push('claim.reason');
   if (!state.standing.has('report.issue')) lacks.settle.push('report.issue');
   return lacks;
 }

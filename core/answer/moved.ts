@@ -17,7 +17,8 @@ export function movedBy(cat: Catalogue, facts: readonly Fact[], fact: Fact, full
   const withoutIt = answersFor(cat, reduce(facts.filter((f) => f.id !== fact.id)));
   const moves: Move[] = [];
   const names = (a: Answers) => a.identification?.possible.map((v) => v.name) ?? [];
-  if (names(withIt).join() !== names(withoutIt).join()) moves.push({ what: 'variants', without: names(withoutIt), with: names(withIt) });
+  if (names(withIt).join() !== names(withoutIt).join())
+    moves.push({ what: 'variants', without: names(withoutIt), with: names(withIt) });
   const verdict = (a: Answers, kit: string) => a.kits.find((k) => k.kit.number === kit)?.verdict ?? 'unknown';
   for (const kit of new Set([...withIt.kits, ...withoutIt.kits].map((k) => k.kit.number))) {
     const [a, b] = [verdict(withoutIt, kit), verdict(withIt, kit)];
@@ -27,7 +28,8 @@ export function movedBy(cat: Catalogue, facts: readonly Fact[], fact: Fact, full
   if (shownA !== shownB) moves.push({ what: 'shown', without: shownA, with: shownB });
   for (const c of withIt.ranking.causes) {
     const before = withoutIt.ranking.causes.find((x) => x.cause.key === c.cause.key)?.probability ?? 0;
-    if (Math.abs(before - c.probability) >= 0.01) moves.push({ what: 'cause', cause: c.cause.key, without: before, with: c.probability });
+    if (Math.abs(before - c.probability) >= 0.01)
+      moves.push({ what: 'cause', cause: c.cause.key, without: before, with: c.probability });
   }
   const [termsA, termsB] = [withoutIt.terms?.verdict ?? 'unknown', withIt.terms?.verdict ?? 'unknown'];
   if (termsA !== termsB) moves.push({ what: 'terms', without: termsA, with: termsB });

@@ -11,7 +11,9 @@ export type Shown = 'right' | 'wrong_way' | 'slack' | 'end' | 'cannot_tell';
 /** Intended setting (pointer in its window, else nearest to nominal) and the other one. */
 export function intendedSetting(settings: Settings, carrier: Carrier): { right?: Setting; other?: Setting } {
   const far = (s: Setting) => Math.abs(s.pointerDeg - carrier.window.nominal);
-  const sorted = [...settings.found].sort((a, b) => Number(b.inWindow) - Number(a.inWindow) || far(a) - far(b));
+  const sorted = [...settings.found].sort(
+    (a, b) => Number(b.inWindow) - Number(a.inWindow) || far(a) - far(b),
+  );
   const [right, other] = sorted;
   return { ...(right ? { right } : {}), ...(other ? { other } : {}) };
 }
@@ -20,7 +22,12 @@ export function intendedSetting(settings: Settings, carrier: Carrier): { right?:
  * Judges a pointer reading against the window, the end mark and the reading of the other setting. The reading is
  * judged at v and v ± 2u; when these disagree the answer is "cannot tell".
  */
-export function judgePointer(readingDeg: number, u: number, carrier: Carrier, wrongDeg: number | undefined): Shown {
+export function judgePointer(
+  readingDeg: number,
+  u: number,
+  carrier: Carrier,
+  wrongDeg: number | undefined,
+): Shown {
   const judge = (v: number): Shown => {
     const { from, to } = carrier.window;
     if (v >= from && v <= to) return 'right';
@@ -33,9 +40,21 @@ export function judgePointer(readingDeg: number, u: number, carrier: Carrier, wr
 }
 
 const DIRECT = [
-  'cover.rub', 'belt.edge_front', 'belt.edge_rear', 'belt.teeth', 'belt.back', 'belt.break', 'belt.contamination',
-  'tensioner.bearing', 'tensioner.spring', 'tensioner.stop', 'tensioner.bolt', 'pump.bearing', 'guide.bearing',
-  'fit.engine_temp', 'fit.tightened',
+  'cover.rub',
+  'belt.edge_front',
+  'belt.edge_rear',
+  'belt.teeth',
+  'belt.back',
+  'belt.break',
+  'belt.contamination',
+  'tensioner.bearing',
+  'tensioner.spring',
+  'tensioner.stop',
+  'tensioner.bolt',
+  'pump.bearing',
+  'guide.bearing',
+  'fit.engine_temp',
+  'fit.tightened',
 ];
 
 export type BenchContext = {
@@ -86,9 +105,13 @@ function tensionerFindings(state: State, ctx: BenchContext): Finding[] {
   const rims = state.standing.get('wheel.rim_marks');
   if (rims) {
     const n = layout.wheels.length;
-    const near = [layout.wheels[(settings.tensioner + n - 1) % n]!.id, layout.wheels[(settings.tensioner + 1) % n]!.id];
+    const near = [
+      layout.wheels[(settings.tensioner + n - 1) % n]!.id,
+      layout.wheels[(settings.tensioner + 1) % n]!.id,
+    ];
     const marked = listOf(state, 'wheel.rim_marks');
-    const value = marked.length === 0 ? 'none' : marked.some((m) => near.includes(m)) ? 'tensioner_side' : 'elsewhere';
+    const value =
+      marked.length === 0 ? 'none' : marked.some((m) => near.includes(m)) ? 'tensioner_side' : 'elsewhere';
     out.push({ finding: 'rim.marks', value, facts: [rims.id] });
   }
   return out;

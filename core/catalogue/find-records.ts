@@ -23,13 +23,25 @@ export function catalogueOf(pack: Pack): Catalogue {
     pack,
     engines: by(pack.engines, (e) => e.code),
     variants: by(pack.variants, (v) => v.id),
-    variantsOf: group(pack.variants, (v) => v.engine, (v) => v),
+    variantsOf: group(
+      pack.variants,
+      (v) => v.engine,
+      (v) => v,
+    ),
     features: by(pack.features, (f) => f.id),
     layouts: by(pack.layouts, (l) => l.id),
     parts: by(pack.parts, (p) => p.number),
     kits: by(pack.kits, (k) => k.number),
-    kitsOf: group(pack.applications, (a) => a.variant, (a) => a.kit),
-    variantsOfKit: group(pack.applications, (a) => a.kit, (a) => a.variant),
+    kitsOf: group(
+      pack.applications,
+      (a) => a.variant,
+      (a) => a.kit,
+    ),
+    variantsOfKit: group(
+      pack.applications,
+      (a) => a.kit,
+      (a) => a.variant,
+    ),
     procedures: by(pack.procedures, (p) => p.id),
   };
 }

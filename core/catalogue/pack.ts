@@ -35,7 +35,11 @@ export const VariantSchema = z.strictObject({
   /** Share among engines of this code, any positive scale. */
   share: z.number().positive(),
   /** Build window; an open end is left out. `slackDays`: nobody is sure of the date by this much. */
-  built: z.strictObject({ from: DayText.optional(), to: DayText.optional(), slackDays: z.number().int().nonnegative() }),
+  built: z.strictObject({
+    from: DayText.optional(),
+    to: DayText.optional(),
+    slackDays: z.number().int().nonnegative(),
+  }),
   /** Allowed values of each feature; a feature that is not listed may have any. */
   features: z.record(z.string(), z.array(Id)),
   layout: Id.optional(),
@@ -65,7 +69,21 @@ export const ApplicationSchema = z.strictObject({ kit: Id, variant: Id });
 export const StepSchema = z.strictObject({
   id: Id,
   kind: z.enum([
-    'prepare', 'position', 'lock', 'slacken', 'remove', 'clean', 'inspect', 'fit', 'align', 'tension', 'torque', 'release', 'rotate', 'verify', 'close',
+    'prepare',
+    'position',
+    'lock',
+    'slacken',
+    'remove',
+    'clean',
+    'inspect',
+    'fit',
+    'align',
+    'tension',
+    'torque',
+    'release',
+    'rotate',
+    'verify',
+    'close',
   ]),
   text: z.string(),
   proof: z.string().optional(),
@@ -74,7 +92,12 @@ export const StepSchema = z.strictObject({
   caution: z.string().optional(),
   torqueNm: z.number().positive().optional(),
 });
-export const ProcedureSchema = z.strictObject({ id: Id, name: z.string(), interval: z.strictObject({ km: z.number(), months: z.number() }), steps: z.array(StepSchema) });
+export const ProcedureSchema = z.strictObject({
+  id: Id,
+  name: z.string(),
+  interval: z.strictObject({ km: z.number(), months: z.number() }),
+  steps: z.array(StepSchema),
+});
 export type Procedure = z.infer<typeof ProcedureSchema>;
 
 /** A catalogue as it is exchanged. Limits of parts and engines live here, never in code. */

@@ -10,7 +10,9 @@ export type Check = { finding: string; bits: number };
  */
 export function checkWorth(data: CauseData, ranking: Ranking, findings: readonly Finding[]): Check[] {
   const spoken = new Set(
-    findings.map((f) => data.evidence.find((r) => r.finding === f.finding)?.group).filter((g) => g !== undefined),
+    findings
+      .map((f) => data.evidence.find((r) => r.finding === f.finding)?.group)
+      .filter((g) => g !== undefined),
   );
   return data.evidence
     .filter((row) => !spoken.has(row.group))

@@ -34,7 +34,11 @@ export function logWeibull(x: number, k: number, scale: number): number {
  * neutral. "None of these" keeps its prior and a ratio of one. Probabilities add up to 1.
  * Good 1950; the weights are the `nats` listed.
  */
-export function rankCauses(data: CauseData, findings: readonly Finding[], ranKm?: { km: number; facts: string[] }): Ranking {
+export function rankCauses(
+  data: CauseData,
+  findings: readonly Finding[],
+  ranKm?: { km: number; facts: string[] },
+): Ranking {
   const evidence = pickByGroup(data, findings);
   const scored = data.causes.map((cause) => {
     const weights = evidence.map((e) => weigh(data, cause, e));
@@ -65,9 +69,12 @@ function pickByGroup(data: CauseData, findings: readonly Finding[]): Picked[] {
     const row = data.evidence.find((r) => r.finding === finding.finding);
     if (row && finding.value in row.background) picked.push({ row, finding, counted: true });
   }
-  const strength = (p: Picked) => Math.max(...data.causes.map((c) => Math.abs(ratio(p.row, c.key, p.finding.value))));
+  const strength = (p: Picked) =>
+    Math.max(...data.causes.map((c) => Math.abs(ratio(p.row, c.key, p.finding.value))));
   for (const p of picked) {
-    const stronger = picked.find((q) => q !== p && q.row.group === p.row.group && q.counted && strength(q) >= strength(p));
+    const stronger = picked.find(
+      (q) => q !== p && q.row.group === p.row.group && q.counted && strength(q) >= strength(p),
+    );
     if (stronger) p.counted = false;
   }
   return picked;
@@ -86,14 +93,25 @@ function weigh(data: CauseData, cause: CauseEntry, p: Picked): Weight {
 
 function lifeWeight(data: CauseData, cause: CauseEntry, ran: { km: number; facts: string[] }): Weight {
   const { life } = data.background;
-  const nats = logWeibull(ran.km, cause.life.shape, cause.life.scaleKm) - logWeibull(ran.km, life.shape, life.scaleKm);
-  return { finding: LIFE, value: String(ran.km), facts: ran.facts, nats: clip(nats, data.maxWeight), counted: true };
+  const nats =
+    logWeibull(ran.km, cause.life.shape, cause.life.scaleKm) - logWeibull(ran.km, life.shape, life.scaleKm);
+  return {
+    finding: LIFE,
+    value: String(ran.km),
+    facts: ran.facts,
+    nats: clip(nats, data.maxWeight),
+    counted: true,
+  };
 }
 
 const clip = (x: number, limit: number) => Math.max(-limit, Math.min(limit, x));
 
 /** A finding is explained when the leader makes it at least a fifth likelier than at large. */
-function unexplained(data: CauseData, findings: readonly Finding[], leader: CauseEntry | undefined): Finding[] {
+function unexplained(
+  data: CauseData,
+  findings: readonly Finding[],
+  leader: CauseEntry | undefined,
+): Finding[] {
   return findings.filter((f) => {
     const row = data.evidence.find((r) => r.finding === f.finding);
     return row && leader && !row.normal.includes(f.value) && ratio(row, leader.key, f.value) < Math.log(1.2);
@@ -101,7 +119,8 @@ function unexplained(data: CauseData, findings: readonly Finding[], leader: Caus
 }
 
 function contradictions(data: CauseData, findings: readonly Finding[]) {
-  const get = ([finding, value]: [string, string]) => findings.find((f) => f.finding === finding && f.value === value);
+  const get = ([finding, value]: [string, string]) =>
+    findings.find((f) => f.finding === finding && f.value === value);
   return data.contradictions.flatMap((c) => {
     const [a, b] = [get(c.a), get(c.b)];
     return a && b ? [{ wording: c.wording, facts: [...a.facts, ...b.facts] }] : [];

@@ -30,7 +30,12 @@ export type CaseFileError =
 export type ReadCase = { file: CaseFile; digest: 'verified' | 'altered'; actual: string };
 
 /** Puts a case into its file. */
-export function writeCaseFile(caseId: string, facts: readonly Fact[], catalogue: CaseFile['catalogue'], exportedAt: string): CaseFile {
+export function writeCaseFile(
+  caseId: string,
+  facts: readonly Fact[],
+  catalogue: CaseFile['catalogue'],
+  exportedAt: string,
+): CaseFile {
   return {
     format: 'hollow-sprocket-case',
     formatVersion: 1,
@@ -48,15 +53,26 @@ export function readCaseFile(text: string): Result<ReadCase, CaseFileError> {
   try {
     raw = JSON.parse(text);
   } catch (e) {
-    return err({ code: 'not_json', ...placeOf(text, e instanceof Error ? e.message : ''), detail: e instanceof Error ? e.message : '' });
+    return err({
+      code: 'not_json',
+      ...placeOf(text, e instanceof Error ? e.message : ''),
+      detail: e instanceof Error ? e.message : '',
+    });
   }
   const head = raw as { format?: unknown; formatVersion?: unknown } | null;
-  if (head?.format !== 'hollow-sprocket-case') return err({ code: 'other_format', format: String(head?.format ?? 'none') });
-  if (typeof head.formatVersion === 'number' && head.formatVersion > 1) return err({ code: 'newer_version', version: head.formatVersion });
+  if (head?.format !== 'hollow-sprocket-case')
+    return err({ code: 'other_format', format: typeof head?.format === 'string' ? head.format : 'none' });
+  if (typeof head.formatVersion === 'number' && head.formatVersion > 1)
+    return err({ code: 'newer_version', version: head.formatVersion });
   const read = CaseFileSchema.safeParse(raw);
   if (!read.success) {
     const [first, ...rest] = read.error.issues;
-    return err({ code: 'bad_shape', path: (first?.path ?? []).map(String).join(' › '), detail: first?.message ?? '', more: rest.length });
+    return err({
+      code: 'bad_shape',
+      path: (first?.path ?? []).map(String).join(' › '),
+      detail: first?.message ?? '',
+      more: rest.length,
+    });
   }
   const file = read.data;
   const foreign = file.facts.find((f) => f.case !== file.case);

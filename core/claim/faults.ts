@@ -1,6 +1,6 @@
 import * as z from 'zod';
-import type { Finding } from '@core/bench/findings';
 import type { Procedure } from '@core/catalogue/pack';
+import type { Ranking } from '@core/cause/rank';
 import data from './data/faults.json';
 
 const FaultSchema = z.strictObject({
@@ -25,7 +25,9 @@ export function faultStep(fault: InstallationFault, procedure: Procedure | undef
   return procedure?.steps.find((s) => s.kind === fault.stepKind);
 }
 
-/** Ids of the facts at hand that can stand as evidence for a fault. */
-export function faultEvidence(fault: InstallationFault, findings: readonly Finding[]): string[] {
-  return [...new Set(findings.filter((f) => fault.evidence.includes(f.finding)).flatMap((f) => f.facts))];
+/** Ids of the facts that speak for a fault: findings it can be proved by, that make its cause likelier. */
+export function faultEvidence(fault: InstallationFault, ranking: Ranking): string[] {
+  const cause = ranking.causes.find((c) => c.cause.fault === fault.code);
+  const speaking = (cause?.weights ?? []).filter((w) => fault.evidence.includes(w.finding) && w.nats > 0);
+  return [...new Set(speaking.flatMap((w) => w.facts))];
 }

@@ -36,7 +36,9 @@ export function checkSeals(state: State): SealCheck[] {
       const facts = ids.map((id) => byId.get(id)).filter((f) => f !== undefined);
       const whole = facts.length === ids.length && factsDigest(facts) === seal.value;
       const sealed = new Set(ids);
-      const later = state.log.filter((f) => !sealed.has(f.id) && f.key !== 'report.issue' && f.at > seal.at).length;
+      const later = state.log.filter(
+        (f) => !sealed.has(f.id) && f.key !== 'report.issue' && f.at > seal.at,
+      ).length;
       return { seal, issue: i + 1, verdict: whole ? ('intact' as const) : ('altered' as const), later };
     });
 }

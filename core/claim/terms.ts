@@ -10,7 +10,12 @@ export type TermsAnswer =
  * In or out of terms, by months or distance, whichever comes first. The last day still counts.
  * A distance that is not known leaves "in" undecided but can never turn "out by time" round.
  */
-export function judgeTerms(terms: Terms, start: Day | undefined, failure: Day | undefined, ranKm: number | undefined): TermsAnswer {
+export function judgeTerms(
+  terms: Terms,
+  start: Day | undefined,
+  failure: Day | undefined,
+  ranKm: number | undefined,
+): TermsAnswer {
   const missing: ('start' | 'failure' | 'distance')[] = [];
   if (start === undefined) missing.push('start');
   if (failure === undefined) missing.push('failure');
@@ -21,7 +26,8 @@ export function judgeTerms(terms: Terms, start: Day | undefined, failure: Day | 
     return { verdict: 'out', ends, overKm: Math.max(0, overKm ?? 0), overDays: Math.max(0, overDays ?? 0) };
   }
   if (overKm === undefined) missing.push('distance');
-  if (missing.length > 0 || ends === undefined || overDays === undefined) return { verdict: 'cannot_tell', missing, ends };
+  if (missing.length > 0 || ends === undefined || overDays === undefined)
+    return { verdict: 'cannot_tell', missing, ends };
   return { verdict: 'in', ends, kmLeft: overKm === undefined ? undefined : -overKm, daysLeft: -overDays };
 }
 

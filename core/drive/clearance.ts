@@ -4,7 +4,10 @@ import { type Circle, type Path, type Span, pointToSegment } from './path';
 /** The closest approach of two things that do not belong together. */
 export type Clearance = {
   mm: number;
-  between: { kind: 'strands'; spans: [number, number] } | { kind: 'strand_wheel'; span: number; wheel: number } | { kind: 'wheels'; wheels: [number, number] };
+  between:
+    | { kind: 'strands'; spans: [number, number] }
+    | { kind: 'strand_wheel'; span: number; wheel: number }
+    | { kind: 'wheels'; wheels: [number, number] };
 };
 
 /**
@@ -12,7 +15,11 @@ export type Clearance = {
  * as thick as the whole belt towards another strand, and as its thicker half towards a wheel; a wheel is taken to the
  * top of its rim. Neighbours that touch by intent (a strand and its own wheels) do not count.
  */
-export function smallestClearance(layout: Layout, circles: readonly Circle[], path: Path): Clearance | undefined {
+export function smallestClearance(
+  layout: Layout,
+  circles: readonly Circle[],
+  path: Path,
+): Clearance | undefined {
   const half = Math.max(layout.backMm, layout.toothMm);
   const body = circles.map((c, i) => bodyRadius(layout, c, i));
   let best: Clearance | undefined;
@@ -28,7 +35,10 @@ export function smallestClearance(layout: Layout, circles: readonly Circle[], pa
     }
     for (const [k, c] of circles.entries()) {
       if (k === s.from || k === s.to) continue;
-      offer({ mm: pointToSegment(c, s.a, s.b) - body[k]! - half, between: { kind: 'strand_wheel', span: i, wheel: k } });
+      offer({
+        mm: pointToSegment(c, s.a, s.b) - body[k]! - half,
+        between: { kind: 'strand_wheel', span: i, wheel: k },
+      });
     }
   }
   for (const [i, a] of circles.entries()) {

@@ -74,4 +74,5 @@ export function pitchRadius(
 }
 
 /** Length that the belt or chain must have: count · pitch, mm. */
-export const nominalLength = (layout: Pick<Layout, 'count' | 'pitchMm'>): number => layout.count * layout.pitchMm;
+export const nominalLength = (layout: Pick<Layout, 'count' | 'pitchMm'>): number =>
+  layout.count * layout.pitchMm;

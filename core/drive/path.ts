@@ -29,7 +29,7 @@ export const wrapAngle = (a: number): number => ((a % TAU) + TAU) % TAU;
 export function spanAngle(i: Circle, j: Circle): number {
   const dx = j.x - i.x;
   const dy = j.y - i.y;
-  return Math.atan2(dy, dx) - Math.asin((j.turn * j.r - i.turn * i.r) / Math.hypot(dx, dy));
+  return Math.atan2(dy, dx) - Math.asin((j.turn * j.r - i.turn * i.r) / Math.sqrt(dx * dx + dy * dy));
 }
 
 /** Length of the span between two wheels, mm, or NaN where no tangent exists. */
@@ -83,7 +83,8 @@ export function solvePath(circles: readonly Circle[], sense: 1 | -1): Result<Pat
   }
   const fault = crossing(spans) ?? cut(circles, spans);
   if (fault) return err(fault);
-  const lengthMm = spans.reduce((s, x) => s + x.lengthMm, 0) + circles.reduce((s, c, i) => s + c.r * wraps[i]!, 0);
+  const lengthMm =
+    spans.reduce((s, x) => s + x.lengthMm, 0) + circles.reduce((s, c, i) => s + c.r * wraps[i]!, 0);
   return ok({ lengthMm, spans, wraps });
 }
 
@@ -108,7 +109,8 @@ function crossing(spans: readonly Span[]): PathError | undefined {
   for (const [i, s] of spans.entries()) {
     for (let j = i + 1; j < spans.length; j++) {
       const t = spans[j]!;
-      if (segmentsCross(s.a, s.b, t.a, t.b)) return { code: 'spans_cross', wheels: [s.from, s.to, t.from, t.to] };
+      if (segmentsCross(s.a, s.b, t.a, t.b))
+        return { code: 'spans_cross', wheels: [s.from, s.to, t.from, t.to] };
     }
   }
   return undefined;
@@ -140,5 +142,8 @@ export function pointToSegment(p: Point, a: Point, b: Point): number {
   const dy = b.y - a.y;
   const len = dx * dx + dy * dy;
   const t = len === 0 ? 0 : Math.max(0, Math.min(1, ((p.x - a.x) * dx + (p.y - a.y) * dy) / len));
-  return Math.hypot(p.x - a.x - t * dx, p.y - a.y - t * dy);
+  const ex = p.x - a.x - t * dx;
+  const ey = p.y - a.y - t * dy;
+  // Math.hypot guards against overflow that millimetres never reach, at ten times the cost.
+  return Math.sqrt(ex * ex + ey * ey);
 }

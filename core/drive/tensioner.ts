@@ -82,7 +82,9 @@ export function lengthByAngle(layout: Layout, index: number, carrier: Carrier): 
       const out = spanAngle(loose, after);
       const back = spanAngle(after, loose);
       return (
-        2 * spanLength(loose, after) + loose.r * signedWrap(loose, back, out) + after.r * signedWrap(after, out, back)
+        2 * spanLength(loose, after) +
+        loose.r * signedWrap(loose, back, out) +
+        after.r * signedWrap(after, out, back)
       );
     };
   }
@@ -119,7 +121,7 @@ export function lengthByAngle(layout: Layout, index: number, carrier: Carrier): 
 /**
  * All carrier angles at which the path has the length `count · pitch` (plus `growthMm`), each with what follows from
  * it. Commonly two: the intended one and the one reached by turning the wrong way. Angles at which the drive cannot
- * exist are listed as impossible and not offered. Dense scan over one turn, then bisection to 1e-12 of a turn.
+ * exist are listed as impossible and not offered. Dense scan over one turn, then regula falsi to 1e-11 mm.
  */
 export function tensionerSettings(layout: Layout, growthMm = 0): Result<Settings, SettingsError> {
   const index = layout.wheels.findIndex((w) => w.carrier !== undefined);
@@ -133,14 +135,22 @@ export function tensionerSettings(layout: Layout, growthMm = 0): Result<Settings
   const bottom = extremum(lengthAt, at, step, -1);
   if (Number.isNaN(top.value)) {
     const tried = solvePath(circlesOf(layout), layout.runs === 'ccw' ? 1 : -1);
-    return err({ code: 'no_geometry', why: tried.ok ? { code: 'no_tangent', wheels: [index] } : tried.error });
+    return err({
+      code: 'no_geometry',
+      why: tried.ok ? { code: 'no_tangent', wheels: [index] } : tried.error,
+    });
   }
   if (targetMm > top.value) return err({ code: 'belt_too_long', byMm: targetMm - top.value });
   if (targetMm < bottom.value) return err({ code: 'belt_too_short', byMm: bottom.value - targetMm });
 
   const found: Setting[] = [];
   const impossible: ImpossibleSetting[] = [];
-  for (const t of roots((x) => lengthAt(x) - targetMm, at.map((l) => l - targetMm), step, [top.t, bottom.t])) {
+  for (const t of roots(
+    (x) => lengthAt(x) - targetMm,
+    at.map((l) => l - targetMm),
+    step,
+    [top.t, bottom.t],
+  )) {
     const carrierDeg = t / RAD;
     const pointerDeg = pointerAt(carrier, carrierDeg);
     const centre = carriedCentre(carrier, t);
@@ -162,7 +172,13 @@ export function tensionerSettings(layout: Layout, growthMm = 0): Result<Settings
       inWindow: pointerDeg >= carrier.window.from && pointerDeg <= carrier.window.to,
     });
   }
-  return ok({ tensioner: index, targetMm, found, impossible, reach: { minMm: bottom.value, maxMm: top.value } });
+  return ok({
+    tensioner: index,
+    targetMm,
+    found,
+    impossible,
+    reach: { minMm: bottom.value, maxMm: top.value },
+  });
 }
 
 /**
@@ -196,7 +212,12 @@ function extremum(f: (t: number) => number, at: readonly number[], step: number,
  * Zeros over one turn, ascending in [0, 2π). The scan is split at the extrema too, so that two zeros
  * that lie closer together than a scan step are both found.
  */
-function roots(f: (t: number) => number, at: readonly number[], step: number, extra: readonly number[]): number[] {
+function roots(
+  f: (t: number) => number,
+  at: readonly number[],
+  step: number,
+  extra: readonly number[],
+): number[] {
   const points = at.map((v, k) => ({ t: k * step, v }));
   for (const t of extra) points.push({ t: ((t % TAU) + TAU) % TAU, v: f(t) });
   points.sort((a, b) => a.t - b.t);
@@ -204,22 +225,39 @@ function roots(f: (t: number) => number, at: readonly number[], step: number, ex
   points.push({ t: first.t + TAU, v: first.v });
   const zeros: number[] = [];
   for (let i = 0; i + 1 < points.length; i++) {
-    let { t: a, v: fa } = points[i]!;
+    const { t: a, v: fa } = points[i]!;
     const { t: tb, v: fb } = points[i + 1]!;
     if (Math.abs(fa) < 1e-12) {
       zeros.push(a);
       continue;
     }
     if (!(fa * fb < 0)) continue;
-    let b = tb;
-    for (let n = 0; n < 60 && b - a > 1e-13; n++) {
-      const m = (a + b) / 2;
-      const fm = f(m);
-      if (fm * fa > 0) [a, fa] = [m, fm];
-      else b = m;
-    }
-    zeros.push((a + b) / 2);
+    zeros.push(zeroBetween(f, a, fa, tb, fb));
   }
   // A jump from 2π to 0 in a wrap looks like a zero; a true zero is small.
-  return zeros.filter((t, i) => Math.abs(f(t)) < 1e-6 && (i === 0 || t - zeros[i - 1]! > 1e-9)).map((t) => t % TAU);
+  return zeros
+    .filter((t, i) => Math.abs(f(t)) < 1e-6 && (i === 0 || t - zeros[i - 1]! > 1e-9))
+    .map((t) => t % TAU);
+}
+
+/** Zero of f in [a, b] with f(a)·f(b) < 0: regula falsi, Illinois variant (Dowell & Jarratt 1971). */
+function zeroBetween(f: (t: number) => number, a: number, fa: number, b: number, fb: number): number {
+  let side = 0;
+  for (let n = 0; n < 80 && Math.abs(b - a) > 1e-13; n++) {
+    const m = (fa * b - fb * a) / (fa - fb);
+    const fm = f(m);
+    if (Math.abs(fm) < 1e-11) return m;
+    if (fm * fb > 0) {
+      b = m;
+      fb = fm;
+      if (side === -1) fa /= 2;
+      side = -1;
+    } else {
+      a = m;
+      fa = fm;
+      if (side === 1) fb /= 2;
+      side = 1;
+    }
+  }
+  return (a + b) / 2;
 }

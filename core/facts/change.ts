@@ -3,7 +3,14 @@ import { canonical } from './canonical';
 import type { Author, Fact, FactValue, How } from './fact';
 import type { State } from './state';
 
-export type NewFact = { key: string; value: FactValue; how: How; u?: number; note?: string; basis?: string[] };
+export type NewFact = {
+  key: string;
+  value: FactValue;
+  how: How;
+  u?: number;
+  note?: string;
+  basis?: string[];
+};
 
 /** A fact for `key` that corrects the standing one, if there is one. Pure apart from what `author` lends. */
 export function fileFact(state: State, caseId: string, entry: NewFact, author: Author): Fact {

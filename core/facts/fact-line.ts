@@ -18,7 +18,8 @@ export function readLine(line: string, registry: Registry, ctx: ReadContext): Re
   for (const o of registry.values()) {
     if (o.hidden) continue;
     for (const alias of [...o.aliases, o.wording].map(fold)) {
-      if ((typed === alias || typed.startsWith(alias + ' ')) && alias.length > (best?.alias.length ?? 0)) best = { o, alias };
+      if ((typed === alias || typed.startsWith(alias + ' ')) && alias.length > (best?.alias.length ?? 0))
+        best = { o, alias };
     }
   }
   if (!best) return err({ code: 'no_observable', typed: line.trim() });
@@ -45,5 +46,8 @@ export function completions(line: string, registry: Registry, limit = 6): Observ
     const word = names.some((n) => n.split(' ').some((w) => w.startsWith(typed)));
     if (starts || word) scored.push({ o, score: starts ? 0 : 1 });
   }
-  return scored.sort((a, b) => a.score - b.score).slice(0, limit).map((s) => s.o);
+  return scored
+    .sort((a, b) => a.score - b.score)
+    .slice(0, limit)
+    .map((s) => s.o);
 }

@@ -17,7 +17,12 @@ export const FactSchema = z.strictObject({
   id: z.string().min(1).max(80),
   case: z.string().min(1).max(80),
   key: z.string().regex(/^[a-z][a-z0-9_.-]*$/i),
-  value: z.union([z.number(), z.string().max(20_000), z.array(z.string().max(200)).max(500), z.array(z.number()).max(2000)]),
+  value: z.union([
+    z.number(),
+    z.string().max(20_000),
+    z.array(z.string().max(200)).max(500),
+    z.array(z.number()).max(2000),
+  ]),
   u: z.number().positive().optional(),
   how: z.enum(HOW),
   by: z.string().min(1).max(120),

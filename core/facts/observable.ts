@@ -24,7 +24,12 @@ export const ValueTypeSchema = z.discriminatedUnion('kind', [
     /** Standard uncertainty in the base unit that the usual gauge gives. */
     u: z.number().positive().optional(),
   }),
-  z.strictObject({ kind: z.literal('count'), what: z.string(), min: z.number().int(), max: z.number().int() }),
+  z.strictObject({
+    kind: z.literal('count'),
+    what: z.string(),
+    min: z.number().int(),
+    max: z.number().int(),
+  }),
   z.strictObject({ kind: z.literal('choice'), options: z.array(Option).min(2) }),
   z.strictObject({ kind: z.literal('several'), options: z.array(Option), none: z.string() }),
   /** Like several, the options being the wheels of the drive at hand. */
@@ -32,7 +37,10 @@ export const ValueTypeSchema = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('date') }),
   z.strictObject({ kind: z.literal('text'), long: z.boolean() }),
   z.strictObject({ kind: z.literal('codes'), pattern: z.string(), example: z.string() }),
-  z.strictObject({ kind: z.literal('ref'), table: z.enum(['engine', 'kit', 'variant', 'cause', 'catalogue']) }),
+  z.strictObject({
+    kind: z.literal('ref'),
+    table: z.enum(['engine', 'kit', 'variant', 'cause', 'catalogue']),
+  }),
   z.strictObject({ kind: z.literal('seal') }),
 ]);
 export type ValueType = z.infer<typeof ValueTypeSchema>;

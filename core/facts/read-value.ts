@@ -47,7 +47,8 @@ export function readValue(o: Observable, text: string, ctx: ReadContext): Result
     case 'count': {
       const n = Number(typed);
       if (!/^\d+$/.test(typed)) return err({ code: 'not_a_count', typed, example: String(t.min) });
-      if (n < t.min || n > t.max) return err({ code: 'out_of_range', typed, min: String(t.min), max: `${t.max} ${t.what}` });
+      if (n < t.min || n > t.max)
+        return err({ code: 'out_of_range', typed, min: String(t.min), max: `${t.max} ${t.what}` });
       return ok({ value: n });
     }
     case 'date': {
@@ -56,12 +57,18 @@ export function readValue(o: Observable, text: string, ctx: ReadContext): Result
     }
     case 'choice': {
       const found = findOption(typed, optionsOf(o));
-      return found ? ok({ value: found }) : err({ code: 'not_an_option', typed, allowed: optionsOf(o).map((x) => x.wording) });
+      return found
+        ? ok({ value: found })
+        : err({ code: 'not_an_option', typed, allowed: optionsOf(o).map((x) => x.wording) });
     }
     case 'several':
       return readList(typed, t.none, optionsOf(o));
     case 'wheels':
-      return readList(typed, t.none, ctx.wheels.map((w) => ({ key: w.id, wording: w.name })));
+      return readList(
+        typed,
+        t.none,
+        ctx.wheels.map((w) => ({ key: w.id, wording: w.name })),
+      );
     case 'codes':
       return readCodes(typed, t.pattern, t.example);
     case 'ref': {
@@ -81,7 +88,10 @@ function readNumeric(o: Observable, typed: string, house: House): Result<ReadVal
   const read = parseQuantity(dimension, typed, unit);
   if (!read.ok) {
     return read.error.code === 'not_a_number'
-      ? err({ ...read.error, example: formatQuantity(dimension, Math.max(min, Math.min(max, 10)), { unit, decimals }) })
+      ? err({
+          ...read.error,
+          example: formatQuantity(dimension, Math.max(min, Math.min(max, 10)), { unit, decimals }),
+        })
       : err(read.error);
   }
   if (read.value.value < min || read.value.value > max) {
@@ -92,7 +102,11 @@ function readNumeric(o: Observable, typed: string, house: House): Result<ReadVal
   return ok(spread === undefined ? { value: read.value.value } : { value: read.value.value, u: spread });
 }
 
-const fold = (s: string) => s.toLowerCase().replace(/[^a-z0-9?]+/g, ' ').trim();
+const fold = (s: string) =>
+  s
+    .toLowerCase()
+    .replace(/[^a-z0-9?]+/g, ' ')
+    .trim();
 
 /** Key of the option that the text names: by key, wording, synonym, or the one whose wording starts so. */
 export function findOption(
@@ -104,7 +118,11 @@ export function findOption(
   if (exact) return exact.key;
   const starts = options.filter((o) => fold(o.wording).startsWith(t) || fold(o.key).startsWith(t));
   if (starts.length === 1) return starts[0]!.key;
-  const inside = options.filter((o) => fold(o.wording).split(' ').some((w) => w.startsWith(t)));
+  const inside = options.filter((o) =>
+    fold(o.wording)
+      .split(' ')
+      .some((w) => w.startsWith(t)),
+  );
   return inside.length === 1 ? inside[0]!.key : undefined;
 }
 
@@ -117,7 +135,12 @@ function readList(
   const keys: string[] = [];
   for (const piece of typed.split(/[,;+&]| and /)) {
     const key = findOption(piece, options);
-    if (!key) return err({ code: 'not_an_option', typed: piece.trim(), allowed: [...options.map((o) => o.wording), none] });
+    if (!key)
+      return err({
+        code: 'not_an_option',
+        typed: piece.trim(),
+        allowed: [...options.map((o) => o.wording), none],
+      });
     if (!keys.includes(key)) keys.push(key);
   }
   return ok({ value: keys });
@@ -126,7 +149,12 @@ function readList(
 function readCodes(typed: string, pattern: string, example: string): Result<ReadValue, ReadError> {
   if (fold(typed) === 'none') return ok({ value: [] });
   const shape = new RegExp(pattern);
-  const codes = typed.toUpperCase().split(/[\s,;]+/).filter(Boolean);
+  const codes = typed
+    .toUpperCase()
+    .split(/[\s,;]+/)
+    .filter(Boolean);
   const bad = codes.find((c) => !shape.test(c));
-  return bad === undefined ? ok({ value: [...new Set(codes)] }) : err({ code: 'not_a_code', typed: bad, example });
+  return bad === undefined
+    ? ok({ value: [...new Set(codes)] })
+    : err({ code: 'not_a_code', typed: bad, example });
 }

@@ -12,7 +12,8 @@ export type State = {
   readonly aside: ReadonlyMap<string, string>;
 };
 
-const byTime = (a: Fact, b: Fact) => (a.at < b.at ? -1 : a.at > b.at ? 1 : a.id < b.id ? -1 : a.id > b.id ? 1 : 0);
+const byTime = (a: Fact, b: Fact) =>
+  a.at < b.at ? -1 : a.at > b.at ? 1 : a.id < b.id ? -1 : a.id > b.id ? 1 : 0;
 
 /**
  * Reduces facts to what stands. The order given does not matter: facts are sorted by time, then id.
@@ -40,7 +41,8 @@ export function reduce(facts: readonly Fact[]): State {
     else if (f.strikes === undefined) alive.push(f);
   }
   for (const f of alive) {
-    if (f.supersedes !== undefined && f.supersedes !== f.id && !aside.has(f.id)) aside.set(f.supersedes, f.id);
+    if (f.supersedes !== undefined && f.supersedes !== f.id && !aside.has(f.id))
+      aside.set(f.supersedes, f.id);
   }
 
   const standing = new Map<string, Fact>();

@@ -24,7 +24,11 @@ export type Identification = {
 /** Variants of an engine against the facts. Unknown stays unknown: only a fact that says otherwise excludes. */
 export function identify(cat: Catalogue, engine: string, state: State): Identification {
   const variants = cat.variantsOf.get(engine) ?? [];
-  const standings = variants.map((variant) => ({ variant, excludedBy: exclusions(cat, variant, state), share: 0 }));
+  const standings = variants.map((variant) => ({
+    variant,
+    excludedBy: exclusions(cat, variant, state),
+    share: 0,
+  }));
   const open = standings.filter((s) => s.excludedBy.length === 0);
   const total = open.reduce((sum, s) => sum + s.variant.share, 0);
   for (const s of open) s.share = s.variant.share / total;

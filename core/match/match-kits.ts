@@ -34,7 +34,8 @@ function matchKit(cat: Catalogue, engine: string, id: Identification, kit: Kit):
     const because = id.standings.filter((s) => !serves.has(s.variant.id)).flatMap((s) => s.excludedBy);
     return { kit, verdict: 'fits', because, variants };
   }
-  if (variants.length > 0) return { kit, verdict: 'fits_if', variants, conditions: conditions(cat, variants, id.possible) };
+  if (variants.length > 0)
+    return { kit, verdict: 'fits_if', variants, conditions: conditions(cat, variants, id.possible) };
   return { kit, verdict: 'no', refusals: refusals(cat, engine, id, kit, serves) };
 }
 
@@ -51,12 +52,20 @@ function conditions(cat: Catalogue, mine: readonly Variant[], possible: readonly
   return out;
 }
 
-function refusals(cat: Catalogue, engine: string, id: Identification, kit: Kit, serves: ReadonlySet<string>): Refusal[] {
+function refusals(
+  cat: Catalogue,
+  engine: string,
+  id: Identification,
+  kit: Kit,
+  serves: ReadonlySet<string>,
+): Refusal[] {
   const out: Refusal[] = [];
   const mine = id.standings.filter((s) => serves.has(s.variant.id));
   for (const s of mine) out.push({ code: 'variant_excluded', variant: s.variant, by: s.excludedBy });
   if (mine.length === 0) {
-    const engines = new Set([...serves].map((v) => cat.variants.get(v)?.engine).filter((e) => e !== undefined && e !== engine));
+    const engines = new Set(
+      [...serves].map((v) => cat.variants.get(v)?.engine).filter((e) => e !== undefined && e !== engine),
+    );
     out.push({ code: 'other_engine', engines: [...engines] as string[] });
   }
   const sole = id.possible.length === 1 ? id.possible[0] : undefined;
@@ -65,7 +74,13 @@ function refusals(cat: Catalogue, engine: string, id: Identification, kit: Kit, 
     const part = cat.parts.get(c.part);
     const teeth = part?.kind === 'belt' ? part.attributes['teeth'] : undefined;
     if (part && teeth !== undefined && teeth !== layout!.count) {
-      out.push({ code: 'part_differs', part: part.number, attribute: 'teeth', kit: teeth, drive: layout!.count });
+      out.push({
+        code: 'part_differs',
+        part: part.number,
+        attribute: 'teeth',
+        kit: teeth,
+        drive: layout!.count,
+      });
     }
   }
   return out;

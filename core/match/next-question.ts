@@ -27,7 +27,9 @@ export function nextQuestions(cat: Catalogue, id: Identification, state: State):
     const bits = before - after;
     if (bits > 1e-9) out.push({ feature, bits, minutes: lookMinutes(feature.look), outcomes });
   }
-  return out.sort((a, b) => b.bits / b.minutes - a.bits / a.minutes || (a.feature.id < b.feature.id ? -1 : 1));
+  return out.sort(
+    (a, b) => b.bits / b.minutes - a.bits / a.minutes || (a.feature.id < b.feature.id ? -1 : 1),
+  );
 }
 
 function outcome(feature: Feature, value: string, id: Identification): Outcome & { entropy: number } {

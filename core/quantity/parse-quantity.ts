@@ -10,7 +10,10 @@ export type QuantityError =
 export type Measured = { value: number; u?: number };
 
 const NUMBER = String.raw`[-+−]?(?:\d[\d\u00a0\u202f ’']*(?:[.,]\d+)*|[.,]\d+)`;
-const SHAPE = new RegExp(`^(${NUMBER})\\s*(k(?=\\s|$|km|mi))?\\s*(?:(?:±|\\+-|\\+/-)\\s*(${NUMBER}))?\\s*(.*)$`, 'i');
+const SHAPE = new RegExp(
+  `^(${NUMBER})\\s*(k(?=\\s|$|km|mi))?\\s*(?:(?:±|\\+-|\\+/-)\\s*(${NUMBER}))?\\s*(.*)$`,
+  'i',
+);
 
 /**
  * Reads one number as people type it: "48 200", "48.200", "7,4", "7.4", "-0.35".
@@ -41,7 +44,11 @@ export function readNumber(text: string, grouping = false): number | undefined {
  * The result is in the base unit of the dimension.
  * @example parseQuantity('length', '1 in') // { value: 25.4 }
  */
-export function parseQuantity(dimension: Dimension, text: string, unit?: string): Result<Measured, QuantityError> {
+export function parseQuantity(
+  dimension: Dimension,
+  text: string,
+  unit?: string,
+): Result<Measured, QuantityError> {
   const typed = text.trim();
   const found = SHAPE.exec(typed);
   if (!found) return err({ code: 'not_a_number', typed });
@@ -54,11 +61,13 @@ export function parseQuantity(dimension: Dimension, text: string, unit?: string)
   const unitText = (late ? (late[1] ?? '') || (late[3] ?? '') : tail).trim();
   const spreadText = spread ?? late?.[2];
   const symbol = unitText === '' ? (unit ?? baseUnit(dimension)) : findUnit(dimension, unitText);
-  if (symbol === undefined) return err({ code: 'unknown_unit', typed: unitText, allowed: unitsOf(dimension) });
+  if (symbol === undefined)
+    return err({ code: 'unknown_unit', typed: unitText, allowed: unitsOf(dimension) });
 
   const value = toBase(dimension, number * (kilo ? 1000 : 1), symbol);
   if (spreadText === undefined) return ok({ value });
   const spreadNumber = readNumber(spreadText);
-  if (spreadNumber === undefined || spreadNumber <= 0) return err({ code: 'bad_uncertainty', typed: spreadText });
+  if (spreadNumber === undefined || spreadNumber <= 0)
+    return err({ code: 'bad_uncertainty', typed: spreadText });
   return ok({ value, u: spreadToBase(dimension, spreadNumber, symbol) });
 }

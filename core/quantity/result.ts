@@ -1,5 +1,7 @@
 /** A value or a reason. Expected failure is a value; a bug throws. */
-export type Result<T, E> = { readonly ok: true; readonly value: T } | { readonly ok: false; readonly error: E };
+export type Result<T, E> =
+  | { readonly ok: true; readonly value: T }
+  | { readonly ok: false; readonly error: E };
 
 export const ok = <T>(value: T): { readonly ok: true; readonly value: T } => ({ ok: true, value });
 export const err = <E>(error: E): { readonly ok: false; readonly error: E } => ({ ok: false, error });

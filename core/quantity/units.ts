@@ -9,7 +9,7 @@ export const UNITS = {
   force: { base: 'N', units: { N: 1, kgf: 9.80665, lbf: 4.4482216152605 } },
   torque: {
     base: 'N·m',
-    units: { 'N·m': 1, 'kgf·m': 9.80665, 'lbf·ft': 1.3558179483314004, 'lbf·in': 0.1129848290276167 },
+    units: { 'N·m': 1, 'kgf·m': 9.80665, 'lbf·ft': 1.3558179483314, 'lbf·in': 0.112984829027617 },
   },
   mass: { base: 'g', units: { g: 1, kg: 1000, oz: 28.349523125 } },
   time: { base: 's', units: { s: 1, ms: 0.001, min: 60, h: 3600 } },

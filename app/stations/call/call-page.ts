@@ -17,14 +17,35 @@ import { FactField } from '../../ui/fact-field';
     }
   `,
   styles: `
-    :host { display: grid; grid-template-columns: repeat(auto-fit, minmax(300px, 1fr)); gap: var(--gap); align-items: start; }
-    section { display: grid; gap: 4px; }
+    :host {
+      display: grid;
+      grid-template-columns: repeat(auto-fit, minmax(225px, 1fr));
+      gap: var(--gap);
+      align-items: start;
+    }
+    section {
+      display: grid;
+      gap: 4px;
+    }
   `,
 })
 export class CallPage {
   protected readonly groups = [
-    { name: 'Who and which engine', keys: ['call.who', 'engine.code', 'vehicle.name', 'vehicle.built', 'claim.number'] },
-    { name: 'Now, and the kit', keys: ['vehicle.odometer', 'case.date', 'kit.number', 'kit.bought', 'kit.fitted', 'kit.fitted_odometer'] },
+    {
+      name: 'Who and which engine',
+      keys: ['call.who', 'engine.code', 'vehicle.name', 'vehicle.built', 'claim.number'],
+    },
+    {
+      name: 'Now, and the kit',
+      keys: [
+        'vehicle.odometer',
+        'case.date',
+        'kit.number',
+        'kit.bought',
+        'kit.fitted',
+        'kit.fitted_odometer',
+      ],
+    },
     { name: 'What is wrong', keys: ['symptom', 'complaint', 'fault.codes', 'parts.sent'] },
   ];
 }

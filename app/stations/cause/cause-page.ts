@@ -26,7 +26,9 @@ export class CausePage {
     const state = this.desk.current()?.state;
     return state ? textOf(state, 'cause.decided') : undefined;
   });
-  protected readonly reason = computed(() => this.desk.current()?.state.standing.get('cause.decided')?.note ?? '');
+  protected readonly reason = computed(
+    () => this.desk.current()?.state.standing.get('cause.decided')?.note ?? '',
+  );
   protected readonly rows = computed(() =>
     (this.ranking()?.causes ?? []).map((c) => ({
       key: c.cause.key,
@@ -43,22 +45,38 @@ export class CausePage {
     const c = this.ranking()?.causes.find((x) => x.cause.key === this.shown());
     return c ? this.detailOf(c) : undefined;
   });
-  protected readonly unexplained = computed(() => (this.ranking()?.unexplained ?? []).map((f) => findingWords(f, this.voice())));
-  protected readonly contradictions = computed(() => this.ranking()?.contradictions.map((c) => c.wording) ?? []);
+  protected readonly unexplained = computed(() =>
+    (this.ranking()?.unexplained ?? []).map((f) => findingWords(f, this.voice())),
+  );
+  protected readonly contradictions = computed(
+    () => this.ranking()?.contradictions.map((c) => c.wording) ?? [],
+  );
   protected readonly checks = computed(() =>
-    (this.desk.current()?.answers?.checks ?? []).slice(0, 3).map((c) => ({ key: c.key, worth: `${c.bits.toFixed(2)} bits for ${c.minutes} min` })),
+    (this.desk.current()?.answers?.checks ?? [])
+      .slice(0, 3)
+      .map((c) => ({ key: c.key, worth: `${c.bits.toFixed(2)} bits for ${c.minutes} min` })),
   );
 
   /** The leader is decided at once; another cause needs a reason, which is kept with the decision. */
   protected decide(key: string, reason: string): void {
     const leader = this.ranking()?.causes[0]?.cause.key;
     if (key !== leader && reason.trim() === '') return;
-    const basis = this.ranking()?.causes.find((c) => c.cause.key === key)?.weights.flatMap((w) => w.facts) ?? [];
-    void this.desk.file({ key: 'cause.decided', value: key, how: 'decided', basis: [...new Set(basis)], ...(reason.trim() ? { note: reason.trim() } : {}) });
+    const basis =
+      this.ranking()
+        ?.causes.find((c) => c.cause.key === key)
+        ?.weights.flatMap((w) => w.facts) ?? [];
+    void this.desk.file({
+      key: 'cause.decided',
+      value: key,
+      how: 'decided',
+      basis: [...new Set(basis)],
+      ...(reason.trim() ? { note: reason.trim() } : {}),
+    });
   }
 
   private detailOf(c: RankedCause) {
-    const line = (w: RankedCause['weights'][number]) => `${weightWords(w, this.voice())}${w.counted ? '' : ' (said already, not counted twice)'}`;
+    const line = (w: RankedCause['weights'][number]) =>
+      `${weightWords(w, this.voice())}${w.counted ? '' : ' (said already, not counted twice)'}`;
     const sorted = [...c.weights].sort((a, b) => Math.abs(b.nats) - Math.abs(a.nats));
     return {
       key: c.cause.key,
@@ -74,5 +92,7 @@ export class CausePage {
 
 function oddsWords(p: number): string {
   const odds = p / (1 - p);
-  return odds >= 1 ? `${odds >= 100 ? '>100' : odds.toFixed(1)} : 1` : `1 : ${odds <= 0.01 ? '>100' : (1 / odds).toFixed(1)}`;
+  return odds >= 1
+    ? `${odds >= 100 ? '>100' : odds.toFixed(1)} : 1`
+    : `1 : ${odds <= 0.01 ? '>100' : (1 / odds).toFixed(1)}`;
 }

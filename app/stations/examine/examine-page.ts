@@ -12,7 +12,14 @@ import { ranWords } from '../../words/answers';
   imports: [FactField, SettingsPair],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <p class="head">Ran <b>{{ ran() }}</b> since fitting. @if (missing().length) { <span class="quiet">Not sent: {{ missing().join(', ') }}. An incomplete return limits what can be concluded.</span> }</p>
+    <p class="head">
+      Ran <b>{{ ran() }}</b> since fitting.
+      @if (missing().length) {
+        <span class="quiet"
+          >Not sent: {{ missing().join(', ') }}. An incomplete return limits what can be concluded.</span
+        >
+      }
+    </p>
     @for (g of groups; track g.name) {
       <section class="card" [attr.aria-label]="g.name">
         <h2>{{ g.name }}</h2>
@@ -26,21 +33,56 @@ import { ranWords } from '../../words/answers';
     }
   `,
   styles: `
-    :host { display: grid; grid-template-columns: repeat(auto-fit, minmax(330px, 1fr)); gap: var(--gap); align-items: start; }
-    section { display: grid; gap: 4px; }
-    .head, .wide { grid-column: 1 / -1; margin: 0; }
+    :host {
+      display: grid;
+      grid-template-columns: repeat(auto-fit, minmax(330px, 1fr));
+      gap: var(--gap);
+      align-items: start;
+    }
+    section {
+      display: grid;
+      gap: 4px;
+    }
+    .head,
+    .wide {
+      grid-column: 1 / -1;
+      margin: 0;
+    }
   `,
 })
 export class ExaminePage {
   private readonly desk = inject(CaseDesk);
   private readonly house = inject(HouseStore);
   protected readonly groups = [
-    { name: 'Tensioner, as found', keys: ['tensioner.pointer', 'tensioner.key_turn', 'tensioner.bearing', 'tensioner.spring', 'tensioner.stop', 'tensioner.bolt'] },
-    { name: 'Belt', keys: ['belt.edge_front', 'belt.edge_rear', 'belt.teeth', 'belt.back', 'belt.break', 'belt.contamination', 'belt.width'] },
+    {
+      name: 'Tensioner, as found',
+      keys: [
+        'tensioner.pointer',
+        'tensioner.key_turn',
+        'tensioner.bearing',
+        'tensioner.spring',
+        'tensioner.stop',
+        'tensioner.bolt',
+      ],
+    },
+    {
+      name: 'Belt',
+      keys: [
+        'belt.edge_front',
+        'belt.edge_rear',
+        'belt.teeth',
+        'belt.back',
+        'belt.break',
+        'belt.contamination',
+        'belt.width',
+      ],
+    },
     { name: 'Neighbours and cover', keys: ['wheel.rim_marks', 'cover.rub', 'pump.bearing', 'guide.bearing'] },
   ];
   protected readonly drive = computed(() => this.desk.current()?.answers?.drive);
-  protected readonly ran = computed(() => ranWords(this.desk.current()?.answers?.ran ?? { facts: [] }, this.house.house()));
+  protected readonly ran = computed(() =>
+    ranWords(this.desk.current()?.answers?.ran ?? { facts: [] }, this.house.house()),
+  );
   protected readonly missing = computed(() => {
     const view = this.desk.current();
     const type = this.desk.registry().get('parts.sent')?.type;

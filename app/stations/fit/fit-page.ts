@@ -13,23 +13,40 @@ import { senseWords } from '../../words/answers';
     @if (procedure(); as p) {
       <section class="card">
         <h2>{{ p.name }}</h2>
-        <p class="quiet">The vehicle maker’s service information, local rules and qualified people come first.</p>
+        <p class="quiet">
+          The vehicle maker’s service information, local rules and qualified people come first.
+        </p>
         @if (setting(); as s) {
           <p><b>Setting:</b> {{ s }}</p>
         }
         <ol>
           @for (s of p.steps; track s.id) {
             <li>
-              <b>{{ s.text }}</b> @if (s.torqueNm) { <span class="mono">{{ s.torqueNm }} N·m</span> }
-              @if (s.proof) { <div class="quiet">Done when: {{ s.proof }}</div> }
-              @if (s.fault) { <div class="quiet">Else: {{ s.fault }}</div> }
-              @if (s.caution) { <div class="caution">{{ s.caution }}</div> }
+              <b>{{ s.text }}</b>
+              @if (s.torqueNm) {
+                <span class="mono">{{ s.torqueNm }} N·m</span>
+              }
+              @if (s.proof) {
+                <div class="quiet">Done when: {{ s.proof }}</div>
+              }
+              @if (s.fault) {
+                <div class="quiet">Else: {{ s.fault }}</div>
+              }
+              @if (s.caution) {
+                <div class="caution">{{ s.caution }}</div>
+              }
             </li>
           }
         </ol>
       </section>
     } @else {
-      <section class="card"><h2>No procedure yet</h2><p>Steps show as soon as one design of the drive is left. <a [routerLink]="['..', 'identify']">Identify it</a></p></section>
+      <section class="card">
+        <h2>No procedure yet</h2>
+        <p>
+          Steps show as soon as one design of the drive is left.
+          <a [routerLink]="['..', 'identify']">Identify it</a>
+        </p>
+      </section>
     }
     <section class="card">
       <h2>How it was fitted</h2>
@@ -39,9 +56,22 @@ import { senseWords } from '../../words/answers';
     </section>
   `,
   styles: `
-    :host { display: grid; grid-template-columns: minmax(0, 3fr) minmax(0, 2fr); gap: var(--gap); align-items: start; }
-    ol { padding-left: 26px; display: grid; gap: 7px; }
-    @media (max-width: 1000px) { :host { grid-template-columns: 1fr; } }
+    :host {
+      display: grid;
+      grid-template-columns: minmax(0, 3fr) minmax(0, 2fr);
+      gap: var(--gap);
+      align-items: start;
+    }
+    ol {
+      padding-left: 26px;
+      display: grid;
+      gap: 7px;
+    }
+    @media (max-width: 1000px) {
+      :host {
+        grid-template-columns: 1fr;
+      }
+    }
   `,
 })
 export class FitPage {

@@ -14,14 +14,45 @@ import { exclusionWords, kitReasons, percent, VERDICT_WORDS } from '../../words/
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './identify-page.html',
   styles: `
-    :host { display: grid; grid-template-columns: minmax(0, 1fr) minmax(0, 1fr); gap: var(--gap); align-items: start; }
-    section { display: grid; gap: 6px; }
-    .wide { grid-column: 1 / -1; }
-    ul { list-style: none; padding: 0; margin: 0; display: grid; gap: 6px; }
-    .out { color: var(--ink-2); }
-    .out b { text-decoration: line-through; }
-    .verdict { font-weight: 600; white-space: nowrap; }
-    @media (max-width: 1100px) { :host { grid-template-columns: minmax(0, 1fr); } }
+    :host {
+      display: grid;
+      grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
+      gap: var(--gap);
+      align-items: start;
+    }
+    section {
+      display: grid;
+      gap: 6px;
+    }
+    .wide {
+      grid-column: 1 / -1;
+    }
+    .left {
+      display: grid;
+      gap: var(--gap);
+    }
+    ul {
+      list-style: none;
+      padding: 0;
+      margin: 0;
+      display: grid;
+      gap: 6px;
+    }
+    .out {
+      color: var(--ink-2);
+    }
+    .out b {
+      text-decoration: line-through;
+    }
+    .verdict {
+      font-weight: 600;
+      white-space: nowrap;
+    }
+    @media (max-width: 1100px) {
+      :host {
+        grid-template-columns: minmax(0, 1fr);
+      }
+    }
   `,
 })
 export class IdentifyPage {
@@ -39,7 +70,10 @@ export class IdentifyPage {
     (this.answers()?.questions ?? []).map((q) => ({
       key: featureKey(q.feature.id),
       worth: `${q.bits.toFixed(2)} bits for ${q.minutes} min`,
-      leaves: q.outcomes.map((o) => `${q.feature.options.find((x) => x.key === o.value)?.wording ?? o.value} → ${o.leaves.map((v) => v.name).join(' or ')}`),
+      leaves: q.outcomes.map(
+        (o) =>
+          `${q.feature.options.find((x) => x.key === o.value)?.wording ?? o.value} → ${o.leaves.map((v) => v.name).join(' or ')}`,
+      ),
     })),
   );
   protected readonly answered = computed(() => {

@@ -19,13 +19,37 @@ import { objectionWords, termsWords, warningWords } from '../../words/answers';
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './settle-page.html',
   styles: `
-    :host { display: grid; grid-template-columns: repeat(auto-fit, minmax(340px, 1fr)); gap: var(--gap); align-items: start; }
-    section { display: grid; gap: 5px; }
-    .fault { border-bottom: 1px solid var(--rule); padding: 4px 0; display: grid; gap: 2px; }
-    .objections { margin: 0; padding-left: 18px; }
-    .seal { border-left: 3px solid var(--verdigris); padding-left: 8px; }
-    .seal.altered { border-color: var(--bad-ink); }
-    .digest { overflow-wrap: anywhere; font-size: 0.86em; }
+    :host {
+      display: grid;
+      grid-template-columns: repeat(auto-fit, minmax(340px, 1fr));
+      gap: var(--gap);
+      align-items: start;
+    }
+    section {
+      display: grid;
+      gap: 5px;
+    }
+    .fault {
+      border-bottom: 1px solid var(--rule);
+      padding: 4px 0;
+      display: grid;
+      gap: 2px;
+    }
+    .objections {
+      margin: 0;
+      padding-left: 18px;
+    }
+    .seal {
+      border-left: 3px solid var(--verdigris);
+      padding-left: 8px;
+    }
+    .seal.altered {
+      border-color: var(--bad-ink);
+    }
+    .digest {
+      overflow-wrap: anywhere;
+      font-size: 0.86em;
+    }
   `,
 })
 export class SettlePage {
@@ -41,20 +65,36 @@ export class SettlePage {
     const t = this.answers()?.terms;
     return t ? termsWords(t, this.house.house()) : 'Cannot tell: the kit is not known.';
   });
-  protected readonly claimKeys = ['claim.number', 'claim.invoice', 'claim.sheet', 'claim.cost_part', 'claim.cost_labour', 'claim.cost_other'];
+  protected readonly claimKeys = [
+    'claim.number',
+    'claim.invoice',
+    'claim.sheet',
+    'claim.cost_part',
+    'claim.cost_labour',
+    'claim.cost_other',
+  ];
   protected readonly decisionKeys = ['claim.decision', 'claim.share', 'claim.alternative', 'claim.reason'];
   protected readonly faults = computed(() =>
     (this.answers()?.faults ?? [])
-      .filter((f) => f.proposed || f.recorded || f.evidence.length > 0)
+      .filter((f) => f.proposed || f.recorded !== undefined || f.evidence.length > 0)
       .sort((a, b) => Number(b.proposed) - Number(a.proposed))
       .map((f) => ({ answer: f, evidence: f.evidence.map((id) => this.factText(id)) })),
   );
-  protected readonly objections = computed(() => (this.answers()?.decision.objections ?? []).map(objectionWords));
-  protected readonly warnings = computed(() => (this.answers()?.decision.warnings ?? []).map((w) => warningWords(w, this.desk.nameOf)));
+  protected readonly objections = computed(() =>
+    (this.answers()?.decision.objections ?? []).map(objectionWords),
+  );
+  protected readonly warnings = computed(() =>
+    (this.answers()?.decision.warnings ?? []).map((w) => warningWords(w, this.desk.nameOf)),
+  );
   protected readonly seals = computed(() => this.answers()?.seals ?? []);
 
   protected record(f: FaultAnswer): void {
-    void this.desk.file({ key: faultKey(f.fault.code), value: f.step?.id ?? 'step not known', how: 'decided', basis: f.evidence });
+    void this.desk.file({
+      key: faultKey(f.fault.code),
+      value: f.step?.id ?? 'step not known',
+      how: 'decided',
+      basis: f.evidence,
+    });
   }
 
   protected withdraw(f: FaultAnswer): void {
@@ -73,7 +113,9 @@ export class SettlePage {
     try {
       await this.reports.download(view);
     } catch (e) {
-      this.message.error(`The report could not be made: ${e instanceof Error ? e.message : String(e)}. The case is kept; try again.`);
+      this.message.error(
+        `The report could not be made: ${e instanceof Error ? e.message : String(e)}. The case is kept; try again.`,
+      );
     } finally {
       this.busy.set(false);
     }

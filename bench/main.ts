@@ -1,0 +1,8 @@
+import { resolve } from 'node:path';
+import { driveBench } from './drive-bench';
+import { loadBench } from './load-bench';
+import { print } from './measure';
+
+console.log('Medians on this machine, now; the ratio is what compares across machines.\n');
+print(driveBench());
+print(await loadBench(resolve('dist/app')));

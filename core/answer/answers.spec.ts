@@ -1,0 +1,281 @@
+import { demoPack } from '../../demo/catalogue';
+import { demoFacts } from '../../demo/cases';
+import { demoScenario, SEED } from '../../demo/scenario';
+import shipped from '../../demo/demo.json';
+import { judgePointer } from '@core/bench/findings';
+import { extractPack } from '@core/catalogue/extract-pack';
+import { catalogueOf, findCode, nearestCodes } from '@core/catalogue/find-records';
+import { CAUSES } from '@core/cause/cause-data';
+import { checkWorth } from '@core/cause/next-check';
+import { logWeibull, rankCauses } from '@core/cause/rank';
+import { readCaseFile, writeCaseFile } from '@core/claim/case-file';
+import { checkSeals } from '@core/claim/seal';
+import { judgeTerms } from '@core/claim/terms';
+import { fileFact } from '@core/facts/change';
+import type { Author, Fact } from '@core/facts/fact';
+import { reduce } from '@core/facts/state';
+import { nominalLength } from '@core/drive/layout';
+import { tensionerSettings } from '@core/drive/tensioner';
+import { answersFor } from './answers';
+import { movedBy } from './moved';
+
+const cat = catalogueOf(demoPack());
+const all = demoFacts(SEED);
+const caseOf = (tag: string) => all.filter((f) => f.case === `demo-${tag}`);
+const answers = (facts: readonly Fact[]) => answersFor(cat, reduce(facts));
+let n = 0;
+const author: Author = {
+  by: 'T',
+  now: () => new Date(Date.UTC(2027, 0, 1) + ++n * 1000).toISOString(),
+  newId: () => `t${++n}`,
+};
+const plus = (facts: readonly Fact[], key: string, value: Fact['value']) => [
+  ...facts,
+  fileFact(reduce(facts), facts[0]!.case, { key, value, how: 'seen' }, author),
+];
+
+describe('demo scenario', () => {
+  it('is what the generator makes', () => {
+    expect(JSON.parse(JSON.stringify(demoScenario()))).toEqual(shipped);
+  });
+
+  it('is physically true: each layout has its belt’s length at the nominal pointer, to 0.05 mm', () => {
+    for (const layout of cat.pack.layouts) {
+      const settings = tensionerSettings(layout);
+      const right = settings.ok ? settings.value.found.find((s) => s.inWindow) : undefined;
+      expect(right).withContext(layout.id).toBeDefined();
+      expect(Math.abs(right!.path.lengthMm - nominalLength(layout))).toBeLessThan(0.05);
+      expect(
+        Math.abs(right!.pointerDeg - layout.wheels.find((w) => w.carrier)!.carrier!.window.nominal),
+      ).toBeLessThan(0.5);
+    }
+  });
+});
+
+describe('identification and kits', () => {
+  const verdicts = (facts: readonly Fact[]) =>
+    Object.fromEntries(answers(facts).kits.map((k) => [k.kit.number, k.verdict]));
+
+  it('never rules out on unknown, and answers in three values', () => {
+    const call = caseOf('2041');
+    expect(verdicts(call)).toEqual({ 'MF-K121-1': 'fits_if', 'MF-K123-1': 'fits_if' });
+    expect(verdicts(plus(call, 'feature.cover-screws', 'unknown'))).toEqual({
+      'MF-K121-1': 'fits_if',
+      'MF-K123-1': 'fits_if',
+    });
+    expect(verdicts(plus(call, 'feature.cover-screws', 'seven'))).toEqual({
+      'MF-K121-1': 'no',
+      'MF-K123-1': 'fits',
+    });
+    expect(verdicts(plus(call, 'kit.number', 'MF-K117-1'))['MF-K117-1']).toBe('no');
+  });
+
+  it('shows facts that contradict each other instead of resolving them', () => {
+    const both = plus(plus(caseOf('2041'), 'feature.cover-screws', 'seven'), 'feature.guide-roller', 'steel');
+    const a = answers(both);
+    expect(a.identification?.contradicted).toBeTrue();
+    expect(a.identification?.standings.map((s) => s.excludedBy.length)).toEqual([1, 1]);
+    expect(a.drive).toBeUndefined();
+  });
+
+  it('asks the cheaper of two equally telling questions first, worth the entropy of the shares', () => {
+    const [first, second] = answers(caseOf('2041')).questions;
+    const h = -(0.62 * Math.log2(0.62) + 0.38 * Math.log2(0.38));
+    expect(first!.feature.id).toBe('cover-screws');
+    expect(first!.bits).toBeCloseTo(h, 12);
+    expect(second!.minutes).toBeGreaterThan(first!.minutes);
+  });
+
+  it('finds a code however it is written and names the nearest otherwise', () => {
+    expect(findCode(cat.engines.keys(), 'te 16 c0rm')).toBe('TE16-CORM');
+    expect(nearestCodes(cat.engines.keys(), 'TE15-CORM', 1)).toEqual(['TE14-CORM']);
+  });
+});
+
+describe('pointer', () => {
+  const carrier = cat.pack.layouts[0]!.wheels.find((w) => w.carrier)!.carrier!;
+  it('is judged with its uncertainty', () => {
+    expect(judgePointer(90, 3, carrier, -102)).toBe('right');
+    expect(judgePointer(97, 3, carrier, -102)).toBe('cannot_tell');
+    expect(judgePointer(-96, 3, carrier, -102)).toBe('wrong_way');
+    expect(judgePointer(40, 3, carrier, -102)).toBe('slack');
+    expect(judgePointer(158, 3, carrier, -102)).toBe('end');
+  });
+});
+
+describe('causes', () => {
+  const examined = answers(caseOf('2027'));
+
+  it('add up to one with "none of these", and follow Bayes by hand for a single finding', () => {
+    const sum = examined.ranking.causes.reduce((s, c) => s + c.probability, examined.ranking.none);
+    expect(sum).toBeCloseTo(1, 12);
+    const r = rankCauses(CAUSES, [{ finding: 'belt.contamination', value: 'oil', facts: [] }]);
+    const like = (key: string) =>
+      CAUSES.evidence.find((e) => e.finding === 'belt.contamination')!.causes[key]?.['oil'] ?? 0.08;
+    const total = CAUSES.causes.reduce((s, c) => s + c.prior * like(c.key), CAUSES.none.prior * 0.08);
+    for (const c of r.causes)
+      expect(c.probability).toBeCloseTo((c.cause.prior * like(c.cause.key)) / total, 10);
+  });
+
+  it('does not count twice what two facts of one group say', () => {
+    const shown = { finding: 'setting.shown', value: 'wrong_way', facts: ['a'] };
+    const key = { finding: 'key.sense', value: 'wrong', facts: ['b'] };
+    const one = rankCauses(CAUSES, [shown]).causes[0]!;
+    const two = rankCauses(CAUSES, [shown, key]).causes[0]!;
+    expect(two.weights.filter((w) => w.counted).length).toBe(1);
+    expect(two.probability).toBeCloseTo(one.probability, 12);
+  });
+
+  it('are all neutral on unknown, and every share table is a distribution', () => {
+    expect(answers(plus(caseOf('2041'), 'belt.contamination', 'unknown')).ranking.none).toBeCloseTo(
+      answers(caseOf('2041')).ranking.none,
+      12,
+    );
+    for (const e of CAUSES.evidence) {
+      for (const [who, shares] of [['background', e.background], ...Object.entries(e.causes)] as const) {
+        expect(Object.values(shares).reduce((a, b) => a + b, 0))
+          .withContext(`${e.finding} ${who}`)
+          .toBeCloseTo(1, 9);
+        expect(Object.keys(shares).sort())
+          .withContext(`${e.finding} ${who}`)
+          .toEqual(Object.keys(e.background).sort());
+      }
+    }
+  });
+
+  it('weigh distance by life densities that integrate to one', () => {
+    let area = 0;
+    for (let x = 5; x < 400000; x += 10) area += Math.exp(logWeibull(x, 1.6, 9000)) * 10;
+    expect(area).toBeCloseTo(1, 4);
+    const far = answers(plus(caseOf('2038'), 'vehicle.odometer', 160000)).ranking.causes.find(
+      (c) => c.cause.key === 'set_wrong_way',
+    )!;
+    const near = answers(caseOf('2038')).ranking.causes.find((c) => c.cause.key === 'set_wrong_way')!;
+    expect(far.probability).toBeLessThan(near.probability / 3);
+  });
+
+  it('name what the leader leaves unexplained, and facts that contradict each other', () => {
+    const odd = plus(plus(caseOf('2027'), 'pump.bearing', 'seized'), 'tensioner.key_turn', 'ccw');
+    const r = answers(odd).ranking;
+    expect(r.causes[0]!.cause.key).toBe('set_wrong_way');
+    expect(r.unexplained.map((f) => f.finding)).toContain('pump.bearing');
+    expect(r.contradictions.length).toBe(1);
+  });
+
+  it('value a check by the mean drop of entropy that it brings', () => {
+    const { ranking } = answers(caseOf('2041'));
+    const row = CAUSES.evidence.find((e) => e.finding === 'pump.bearing')!;
+    const rivals = [
+      ...ranking.causes.map((c) => ({ p: c.probability, s: row.causes[c.cause.key] ?? row.background })),
+      { p: ranking.none, s: row.background },
+    ];
+    const entropy = (ps: number[]) => -ps.reduce((h, p) => h + (p > 0 ? p * Math.log2(p) : 0), 0);
+    let expected = entropy(rivals.map((r) => r.p));
+    for (const v of Object.keys(row.background)) {
+      const joint = rivals.map((r) => r.p * r.s[v]!);
+      const pv = joint.reduce((a, b) => a + b, 0);
+      expected -= pv * entropy(joint.map((j) => j / pv));
+    }
+    const worth = checkWorth(CAUSES, ranking, []).find((c) => c.finding === 'pump.bearing')!;
+    expect(worth.bits).toBeCloseTo(expected, 10);
+  });
+});
+
+describe('claim', () => {
+  const terms = { months: 24, km: 60000 };
+  it('is in to the last day and kilometre and out by how much', () => {
+    expect(judgeTerms(terms, '2024-11-24', '2026-11-24', 60000).verdict).toBe('in');
+    expect(judgeTerms(terms, '2024-11-24', '2026-11-25', 100)).toEqual({
+      verdict: 'out',
+      ends: '2026-11-24',
+      overKm: 0,
+      overDays: 1,
+    });
+    expect(judgeTerms(terms, '2026-01-01', '2026-02-01', 60100)).toEqual(
+      jasmine.objectContaining({ verdict: 'out', overKm: 100, overDays: 0 }),
+    );
+    expect(judgeTerms(terms, '2026-01-01', '2026-02-01', undefined).verdict).toBe('cannot_tell');
+    expect(judgeTerms(terms, '2020-01-01', '2026-02-01', undefined).verdict).toBe('out');
+  });
+
+  it('may not be declined on a story alone, without an alternative or plain words', () => {
+    const told = caseOf('2027').filter(
+      (f) =>
+        !['measured', 'seen'].includes(f.how) &&
+        !f.key.startsWith('claim.alternative') &&
+        f.key !== 'claim.reason',
+    );
+    const codes = answers(told).decision.objections.map((o) => o.code);
+    expect(codes).toContain('decline_needs_evidence');
+    expect(codes).toContain('decline_needs_alternative');
+    expect(codes).toContain('no_reason');
+    expect(answers(caseOf('2027')).decision.objections).toEqual([]);
+  });
+
+  it('offers a fault only with evidence that speaks for it', () => {
+    const offered = answers(caseOf('2027'))
+      .faults.filter((f) => f.evidence.length > 0)
+      .map((f) => f.fault.code);
+    expect(offered).toEqual(['SET-WAY']);
+  });
+
+  it('proves a sealed report and notices what was altered or filed later', () => {
+    const sealed = caseOf('2027');
+    expect(checkSeals(reduce(sealed))[0]).toEqual(jasmine.objectContaining({ verdict: 'intact', later: 0 }));
+    expect(checkSeals(reduce(plus(sealed, 'belt.back', 'cut')))[0]).toEqual(
+      jasmine.objectContaining({ verdict: 'intact', later: 1 }),
+    );
+    const bent = sealed.map((f) => (f.key === 'cover.rub' ? { ...f, value: 'none' } : f));
+    expect(checkSeals(reduce(bent))[0]!.verdict).toBe('altered');
+    expect(checkSeals(reduce(sealed.filter((f) => f.key !== 'cover.rub')))[0]!.verdict).toBe('altered');
+  });
+});
+
+describe('case file', () => {
+  const facts = caseOf('2027');
+  const file = writeCaseFile(
+    'demo-2027',
+    facts,
+    extractPack(cat, 'TE16-CORM', 'MF-K121-1'),
+    '2026-11-24T10:00:00.000Z',
+  );
+  const text = JSON.stringify(file, null, 2);
+  const code = (t: string) => {
+    const r = readCaseFile(t);
+    return r.ok ? r.value.digest : r.error.code;
+  };
+
+  it('gives the same answers elsewhere with the catalogue that it carries', () => {
+    const read = readCaseFile(text);
+    if (!read.ok) return fail(read.error.code);
+    const there = answersFor(catalogueOf(read.value.file.catalogue), reduce(read.value.file.facts));
+    const here = answers(facts);
+    expect(there.ranking).toEqual(here.ranking);
+    expect(there.kits.map((k) => [k.kit.number, k.verdict])).toEqual(
+      here.kits.map((k) => [k.kit.number, k.verdict]),
+    );
+    expect(there.drive).toEqual(here.drive);
+    expect(there.terms).toEqual(here.terms);
+  });
+
+  it('is verified, reported as altered, or refused with the place', () => {
+    expect(code(text)).toBe('verified');
+    expect(code(text.replace('"value": -100', '"value": 90'))).toBe('altered');
+    expect(code(text.slice(0, 4000))).toBe('not_json');
+    expect(code('{"format":"something"}')).toBe('other_format');
+    expect(code(text.replace('"formatVersion": 1', '"formatVersion": 9'))).toBe('newer_version');
+    expect(code(text.replace('"how": "measured"', '"how": "dreamt"'))).toBe('bad_shape');
+    expect(code(JSON.stringify({ ...file, facts: [...facts, facts[0]] }))).toBe('fact_twice');
+    expect(code(JSON.stringify({ ...file, case: 'other' }))).toBe('foreign_fact');
+  });
+});
+
+describe('what a fact moved', () => {
+  it('is told for the fact that decides', () => {
+    const facts = caseOf('2027');
+    const moves = movedBy(cat, facts, facts.find((f) => f.key === 'tensioner.pointer')!);
+    expect(moves).toContain({ what: 'shown', without: 'unknown', with: 'wrong_way' });
+    const built = movedBy(cat, facts, facts.find((f) => f.key === 'vehicle.built')!);
+    expect(built.map((m) => m.what)).toContain('variants');
+  });
+});

@@ -1,0 +1,156 @@
+import fc from 'fast-check';
+import { demoPack } from '../../demo/catalogue';
+import { demoFacts } from '../../demo/cases';
+import { SEED } from '../../demo/scenario';
+import { registryFor } from '@core/answer/answers';
+import { catalogueOf } from '@core/catalogue/find-records';
+import { fileFact, mergeFacts, redoTarget, strikeFact, undoTarget } from './change';
+import { factsDigest } from './digest';
+import type { Author, Fact } from './fact';
+import { completions, readLine } from './fact-line';
+import { METRIC, type ReadContext } from './read-value';
+import { reduce, valueOf } from './state';
+
+let tick = 0;
+const author: Author = {
+  by: 'A',
+  now: () => new Date(Date.UTC(2026, 0, 1) + ++tick * 1000).toISOString(),
+  newId: () => `f${++tick}`,
+};
+const file = (facts: Fact[], key: string, value: string | number) => [
+  ...facts,
+  fileFact(reduce(facts), 'c', { key, value, how: 'seen' }, author),
+];
+const all = demoFacts(SEED);
+
+describe('facts', () => {
+  it('are corrected by superseding, withdrawn by striking, and brought back by striking the strike', () => {
+    let facts = file(file([], 'cover.rub', 'none'), 'cover.rub', 'front');
+    expect(valueOf(reduce(facts), 'cover.rub')).toBe('front');
+    const target = undoTarget(reduce(facts), 'A')!;
+    facts = [...facts, strikeFact(target, author)];
+    expect(valueOf(reduce(facts), 'cover.rub')).toBe('none');
+    const redo = redoTarget(reduce(facts), 'A')!;
+    facts = [...facts, strikeFact(redo, author)];
+    expect(valueOf(reduce(facts), 'cover.rub')).toBe('front');
+    expect(redoTarget(reduce(facts), 'A')).toBeUndefined();
+  });
+
+  it('of two people who said different things stand as rivals', () => {
+    const a = file([], 'belt.back', 'sound');
+    const b = file([], 'belt.back', 'glazed');
+    const merged = mergeFacts(a, b);
+    const state = reduce(merged.ok ? merged.value : []);
+    expect(valueOf(state, 'belt.back')).toBe('glazed');
+    expect(state.rivals.get('belt.back')?.map((f) => f.value)).toEqual(['sound']);
+  });
+
+  it('merge to the same union whichever side comes first, twice or once', () => {
+    const part = fc.subarray(all);
+    fc.assert(
+      fc.property(part, part, (a, b) => {
+        const ab = mergeFacts(a, b);
+        const ba = mergeFacts(b, a);
+        expect(ab).toEqual(ba);
+        expect(ab.ok && mergeFacts(ab.value, b)).toEqual(ab);
+      }),
+    );
+    const changed = { ...all[0]!, value: 'other' };
+    expect(mergeFacts(all, [changed])).toEqual({
+      ok: false,
+      error: { code: 'same_id_other_content', id: changed.id },
+    });
+  });
+
+  it('reduce to the same state in any order', () => {
+    const own = all.filter((f) => f.case === 'demo-2027');
+    fc.assert(
+      fc.property(fc.shuffledSubarray(own, { minLength: own.length }), (mixed) =>
+        expect(reduce(mixed).standing).toEqual(reduce(own).standing),
+      ),
+    );
+  });
+
+  it('survive a circle of supersessions in a broken file', () => {
+    const a: Fact = {
+      id: 'a',
+      case: 'c',
+      key: 'k',
+      value: 1,
+      how: 'seen',
+      by: 'A',
+      at: '2026-01-01T00:00:00.000Z',
+      supersedes: 'b',
+      strikes: 'b',
+    };
+    const b: Fact = { ...a, id: 'b', supersedes: 'a', strikes: 'a' };
+    expect(reduce([a, b]).log.length).toBe(2);
+  });
+});
+
+describe('digest', () => {
+  it('is SHA-256 of the canonical lines, as the browser’s own SHA-256 finds it', async () => {
+    const fact = all[0]!;
+    const line = `{"at":"${fact.at}","by":"${fact.by}","case":"${fact.case}","how":"decided","id":"${fact.id}","key":"case.tag","value":"2041"}`;
+    const bytes = await crypto.subtle.digest('SHA-256', new TextEncoder().encode(line));
+    const hex = [...new Uint8Array(bytes)].map((b) => b.toString(16).padStart(2, '0')).join('');
+    expect(factsDigest([fact])).toBe(hex);
+  });
+
+  it('does not mind the order of facts and minds every field', () => {
+    const digest = factsDigest(all);
+    expect(factsDigest([...all].reverse())).toBe(digest);
+    fc.assert(
+      fc.property(
+        fc.nat(all.length - 1),
+        fc.constantFrom('by', 'at', 'value', 'how', 'note', 'u'),
+        (i, field) => {
+          const changed = all.map((f, k) => (k === i ? { ...f, [field]: 'x' } : f));
+          expect(factsDigest(changed)).not.toBe(digest);
+        },
+      ),
+    );
+  });
+});
+
+describe('fact line', () => {
+  const registry = registryFor(catalogueOf(demoPack()));
+  const ctx: ReadContext = {
+    house: METRIC,
+    today: '2026-11-24',
+    wheels: [{ id: 'guide', name: 'Guide roller' }],
+    findRef: () => undefined,
+  };
+  const read = (line: string) => {
+    const r = readLine(line, registry, ctx);
+    if (!r.ok) return r.error.code;
+    const { observable, how, read: v } = r.value;
+    return v.ok ? [observable.key, v.value.value, how] : [observable.key, v.error.code];
+  };
+
+  it('takes the longest name that begins the line and the way of knowing that ends it', () => {
+    expect(read('ptr -96')).toEqual(['tensioner.pointer', -96, 'measured']);
+    expect(read('edge front frayed')).toEqual(['belt.edge_front', 'frayed', 'seen']);
+    expect(read('spring weak reported')).toEqual(['tensioner.spring', 'weak', 'reported']);
+    expect(read('rim guide')).toEqual(['wheel.rim_marks', ['guide'], 'seen']);
+    expect(read('rim none')).toEqual(['wheel.rim_marks', [], 'seen']);
+    expect(read('codes p0016, P0340')).toEqual(['fault.codes', ['P0016', 'P0340'], 'reported']);
+    expect(read('ptr 400')).toEqual(['tensioner.pointer', 'out_of_range']);
+    expect(read('edge front purple')).toEqual(['belt.edge_front', 'not_an_option']);
+    expect(read('xyzzy 3')).toBe('no_observable');
+  });
+
+  it('completes what could still be meant', () => {
+    expect(completions('edg', registry).map((o) => o.key)).toEqual(['belt.edge_front', 'belt.edge_rear']);
+  });
+
+  it('calls no two observables by one name', () => {
+    const seen = new Map<string, string>();
+    for (const o of registry.values()) {
+      for (const a of o.aliases) {
+        expect(seen.get(a)).withContext(`alias ${a}`).toBeUndefined();
+        seen.set(a, o.key);
+      }
+    }
+  });
+});

@@ -1,0 +1,216 @@
+import { readFileSync } from 'node:fs';
+import AxeBuilder from '@axe-core/playwright';
+import { expect, test } from '@playwright/test';
+import { Desk } from './desk';
+
+test('a returned tensioner, from the call to a report that can be proved', async ({ page, browser }) => {
+  const desk = new Desk(page);
+  await desk.open();
+  await desk.newCase();
+
+  // Call
+  await desk.type('Caller', 'Odo Larkham, Saltmarsh Road Garage');
+  await desk.type('Engine code', 'te-16 c0rm');
+  await expect(page.getByLabel('Engine code', { exact: true })).toHaveValue('TE16-CORM');
+  await desk.type('Distance now', '54 300 mi');
+  await desk.type('Distance when fitted', '49000 mi');
+  await desk.type('Date of failure', '3.11.2026');
+  await desk.type('Fitted on', '14 Jul 2026');
+  await desk.type('Kit', 'mf k121 1');
+  await desk.choose('Symptom', 'Engine stopped while running');
+  await desk.type('Complaint', 'Bang, then nothing. The belt was off.');
+  await desk.type('Fault codes', 'P0335 P0340');
+  await desk.choose('Parts sent in', 'Tensioner');
+  await desk.choose('Parts sent in', 'Belt');
+  await expect(desk.tape()).toContainText('87 387 ± 500 km');
+
+  // Identify: unknown stays unknown, then one answer leaves one design
+  await desk.go('Identify');
+  await desk.choose('Screws of the upper cover', 'Unknown');
+  await expect(page.getByText('Fits if').first()).toBeVisible();
+  await desk.choose('Lower guide roller', 'Steel, 48 mm');
+  await expect(page.getByRole('row', { name: /MF-K121-1/ })).toContainText('✓ Fits');
+  await expect(page.getByRole('row', { name: /MF-K123-1/ })).toContainText(
+    'its belt has 123 teeth, this drive needs 121',
+  );
+
+  // Examine, the fields and the fact line alike
+  await desk.go('Examine');
+  await desk.type('Pointer, as found', '-101');
+  await desk.choose('Setting key was turned', 'Clockwise');
+  await desk.choose('Rim climb marks on', 'Guide roller');
+  await desk.line('edge front frayed');
+  await desk.line('rub through seen');
+  await desk.line('brg quiet');
+  const shown = page.locator('figure.shown');
+  await expect(shown).toContainText('Turned the wrong way');
+  await expect(shown).toContainText(/Smallest clearance\s*2\.\d mm/);
+  expect(
+    (await new AxeBuilder({ page }).analyze()).violations.map(
+      (v) => `${v.id} ${v.nodes[0]?.target.join(' ') ?? ''}`,
+    ),
+  ).toEqual([]);
+
+  // Cause
+  await desk.go('Cause');
+  await expect(page.getByRole('button', { name: /Tensioner set the wrong way round/ }).first()).toContainText(
+    '>99 %',
+  );
+  await page.getByRole('button', { name: 'Decide: Tensioner set the wrong way round' }).click();
+
+  // Settle: not before the rules are met
+  await desk.go('Settle');
+  await expect(page.getByText('In terms:')).toBeVisible();
+  await page.getByRole('button', { name: 'Record SET-WAY against the claim' }).click();
+  await desk.choose('Decision', 'Decline');
+  await expect(page.getByRole('button', { name: 'Seal and issue report' })).toBeDisabled();
+  await expect(page.getByText('Declining needs an alternative cause that was considered.')).toBeVisible();
+  await desk.type('Alternative considered', 'A seized pump would have torn teeth; they are sound.');
+  await desk.type('Reason, in plain words', 'The tensioner was set against its arrow.');
+  const pdf = await desk.download(() => page.getByRole('button', { name: 'Seal and issue report' }).click());
+  expect(pdf.name).toMatch(/^report-\d+\.pdf$/);
+  expect(readFileSync(pdf.path).subarray(0, 5).toString()).toBe('%PDF-');
+  await expect(page.getByText('Issue 1: ✓ facts unchanged since')).toBeVisible();
+  const sealed = await page.locator('.digest').innerText();
+  const json = await desk.download(() => page.getByRole('button', { name: 'Case as JSON' }).click());
+  const text = readFileSync(json.path, 'utf8');
+
+  // A second, empty profile
+  const other = await browser.newContext();
+  const page2 = await other.newPage();
+  await page2.route('**/setup.json', (route) => route.fulfill({ json: { demo: false } }));
+  const desk2 = new Desk(page2);
+  await desk2.open();
+  await expect(page2.getByText('There is no catalogue yet')).toBeVisible();
+
+  const as = (name: string, content: string) => ({
+    name,
+    mimeType: 'application/json',
+    buffer: Buffer.from(content),
+  });
+  await desk2.openFile(as('cut.json', text.slice(0, text.length / 2)));
+  await expect(page2.getByText(/cut\.json is broken at line \d+/)).toBeVisible();
+  await desk2.openFile(as('altered.json', text.replace('"value": -101', '"value": 90')));
+  await expect(page2.getByRole('dialog', { name: 'This file was altered' })).toBeVisible();
+  await page2.getByRole('button', { name: 'Leave it out' }).click();
+  await expect(page2.getByText('No cases yet')).toBeVisible();
+
+  await desk2.openFile(as('case.json', text));
+  await expect(page2.getByText('digest verified')).toBeVisible();
+  await desk2.go('Cause');
+  await expect(
+    page2.getByRole('button', { name: /Tensioner set the wrong way round/ }).first(),
+  ).toContainText('>99 %');
+  await desk2.go('Settle');
+  await expect(page2.getByText('Issue 1: ✓ facts unchanged since')).toBeVisible();
+  expect(await page2.locator('.digest').innerText()).toBe(sealed);
+  await other.close();
+});
+
+test('the same by keyboard alone, and nothing is lost when the window closes', async ({ page }) => {
+  const desk = new Desk(page);
+  const key = (k: string) => page.keyboard.press(k);
+  await desk.open();
+  await page.locator('body').press('n');
+  await expect(page.getByRole('heading', { name: 'Who and which engine' })).toBeVisible();
+  const file = async (text: string) => {
+    await page.keyboard.type(text);
+    await expect(page.locator('#fact-line-says')).toContainText('Enter files');
+    await key('Enter');
+    await expect(page.getByLabel('Fact line')).toHaveValue('');
+  };
+  await key('f');
+  for (const line of [
+    'engine TE16-CORM',
+    'built 11.3.2017',
+    'odo 61000',
+    'date 2.11.2026',
+    'kit MF-K121-1',
+    'fitted 1.6.2026',
+    'fitodo 55200',
+    'symptom stopped',
+    'sent tensioner, belt',
+  ]) {
+    await file(line);
+  }
+  for (const line of [
+    'ptr -98 ±2',
+    'key clockwise',
+    'rim guide',
+    'rub front',
+    'ef frayed',
+    'er straight',
+    'brg quiet',
+    'break whole',
+    'oil dry',
+  ])
+    await file(line);
+  await page.keyboard.type('half a thought');
+  await page.reload();
+  await expect(page.getByLabel('Fact line')).toHaveValue('half a thought');
+  await expect(desk.tape()).toContainText('−98 ± 2°');
+
+  await page.getByLabel('Fact line').press('Escape');
+  await key('5');
+  await expect(page.getByRole('heading', { name: 'Rival causes' })).toBeVisible();
+  await key('Control+z');
+  await expect(page.getByText('Taken back: Belt contamination Dry')).toBeVisible();
+  await key('Control+Shift+z');
+  await expect(page.getByText('Brought back.')).toBeVisible();
+
+  await page.getByRole('button', { name: /^Decide:/ }).press('Enter');
+  await expect(page.getByText('You decided this.')).toBeVisible();
+  await key('6');
+  await page.getByRole('button', { name: /^Record SET-WAY/ }).press('Enter');
+  await page.getByRole('radio', { name: 'Accept', exact: true }).press('Space');
+  await page.getByRole('textbox', { name: 'Reason, in plain words' }).focus();
+  await page.keyboard.type('Settled by keyboard.');
+  await key('Control+Enter');
+  const pdf = await desk.download(() =>
+    page.getByRole('button', { name: 'Seal and issue report' }).press('Enter'),
+  );
+  expect(pdf.name).toMatch(/\.pdf$/);
+  const json = await desk.download(() => page.getByRole('button', { name: 'Case as JSON' }).press('Enter'));
+  const facts = (JSON.parse(readFileSync(json.path, 'utf8')) as { facts: { key: string }[] }).facts;
+  expect(facts.filter((f) => f.key === 'report.issue')).toHaveLength(1);
+
+  await page.locator('body').press('Control+k');
+  await page.keyboard.type('2027');
+  await key('Enter');
+  await expect(page.getByRole('heading', { name: /2027/ })).toBeVisible();
+  await page.locator('body').press('?');
+  await expect(page.getByRole('dialog', { name: 'Keys' })).toBeVisible();
+});
+
+test('the frame fits the window, light and dark, with no accessibility fault at any station', async ({
+  page,
+}) => {
+  const desk = new Desk(page);
+  for (const theme of ['light', 'dark']) {
+    await page.addInitScript((t) => localStorage.setItem('hs-theme', t), theme);
+    for (const station of ['call', 'identify', 'fit', 'cause', 'settle']) {
+      await desk.open(`/case/demo-2033/${station}`);
+      await expect(page.locator('main .card').first()).toBeVisible();
+      const over = await page.evaluate(() => document.documentElement.scrollHeight - window.innerHeight);
+      expect(over, `${station} scrolls the page`).toBeLessThanOrEqual(0);
+      const found = (await new AxeBuilder({ page }).analyze()).violations.map(
+        (v) => `${station} ${theme}: ${v.id} ${v.nodes[0]?.target.join(' ') ?? ''}`,
+      );
+      expect(found).toEqual([]);
+    }
+  }
+});
+
+test('bad input is refused with a sentence and changes nothing', async ({ page }) => {
+  const desk = new Desk(page);
+  await desk.open('/case/demo-2041/call');
+  const before = await desk.tape().getByRole('listitem').count();
+  await desk.type('Engine code', 'TE16-CORN');
+  await expect(page.getByText('“TE16-CORN” is not in the catalogue.')).toBeVisible();
+  await page.getByRole('button', { name: 'TE16-CORM', exact: true }).click();
+  await desk.type('Distance now', '48 miles per hour');
+  await expect(page.getByText('is not a unit for this. Use km, mi and m.')).toBeVisible();
+  await desk.type('Date of failure', '31.2.2026');
+  await expect(page.getByText('“31.2.2026” is not a day.')).toBeVisible();
+  expect(await desk.tape().getByRole('listitem').count()).toBe(before);
+});
