@@ -15,7 +15,7 @@ export async function downloadPdf(doc: TDocumentDefinitions, name: string): Prom
   maker.addVirtualFileSystem(Object.fromEntries(files));
   const [normal, bold] = FONTS;
   maker.addFonts({ Plex: { normal, bold, italics: normal, bolditalics: bold } });
-  await maker.createPdf(doc).download(name);
+  await maker.createPdf(withPlainSpaces(doc)).download(name);
 }
 
 async function base64(url: string): Promise<string> {
@@ -26,4 +26,12 @@ async function base64(url: string): Promise<string> {
   for (let i = 0; i < bytes.length; i += 0x8000)
     text += String.fromCharCode(...bytes.subarray(i, i + 0x8000));
   return btoa(text);
+}
+
+/** The embedded subset has no narrow no-break space; an ordinary one keeps figures together as well. */
+function withPlainSpaces<T>(value: T): T {
+  if (typeof value === 'string') return value.replace(/\u202f/g, '\u00a0') as T;
+  if (Array.isArray(value)) return value.map(withPlainSpaces) as T;
+  if (value === null || typeof value !== 'object') return value;
+  return Object.fromEntries(Object.entries(value).map(([k, v]) => [k, withPlainSpaces(v)])) as T;
 }

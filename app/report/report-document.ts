@@ -5,6 +5,7 @@ import { factsDigest } from '@core/facts/digest';
 import type { Namer } from '@core/facts/show-value';
 import { type State, textOf } from '@core/facts/state';
 import { formatDay } from '@core/quantity/dates';
+import { formatNumber } from '@core/quantity/format-quantity';
 import { drivePicture, pictureSvg } from '../ui/drive-picture';
 import {
   clearanceWords,
@@ -17,7 +18,7 @@ import {
   type Voice,
   weightWords,
 } from '../words/answers';
-import { factWords } from '../words/facts';
+import { factWords, valueWords } from '../words/facts';
 import { STATION_WORDS } from '../words/reading';
 
 /** Everything that the printed report says, in order. Pure: figures come from the answers, words from here. */
@@ -34,7 +35,7 @@ export function reportDocument(
   const digest = sealed ? String(sealed.seal.value) : factsDigest(state.log);
   const say = (key: string) => {
     const f = state.standing.get(key);
-    return f ? factWords(f, voice, name).replace(/^[^:]+: /, '') : '—';
+    return f ? valueWords(f, voice, name) : '—';
   };
   const content: Content[] = [
     { text: `Technical report, case ${tag}`, style: 'title' },
@@ -161,7 +162,7 @@ function drivePart(a: Answers): Content[] {
     { text: title, bold: true },
     { svg: pictureSvg(drivePicture(layout, s, title), 235) },
     {
-      text: `Pointer ${s.pointerDeg.toFixed(1)}°. Smallest clearance ${s.clearance ? `${s.clearance.mm.toFixed(1)} mm ${clearanceWords(layout, s.clearance)}` : '—'}. Path ${s.path.lengthMm.toFixed(2)} mm.`,
+      text: `Pointer ${formatNumber(s.pointerDeg, 1)}°. Smallest clearance ${s.clearance ? `${s.clearance.mm.toFixed(1)} mm ${clearanceWords(layout, s.clearance)}` : '—'}. Path ${s.path.lengthMm.toFixed(2)} mm.`,
     },
   ];
   const columns = [
@@ -169,15 +170,19 @@ function drivePart(a: Answers): Content[] {
     ...(d.other ? [figure('Turned the wrong way', d.other)] : []),
   ];
   return [
-    heading('The drive, computed, to one scale'),
-    {
-      text: `${layout.count} teeth × ${layout.pitchMm} mm = ${d.settings.value.targetMm.toFixed(1)} mm. The returned pointer shows ${d.shown ? SHOWN_WORDS[d.shown] : 'nothing: it was not read'}.`,
-    },
     {
       unbreakable: true,
-      columns: columns.map((stack) => ({ stack, width: '*' })),
-      columnGap: 14,
-      margin: [0, 4, 0, 0],
+      stack: [
+        heading('The drive, computed, to one scale'),
+        {
+          text: `${layout.count} teeth × ${layout.pitchMm} mm = ${d.settings.value.targetMm.toFixed(1)} mm. The returned pointer shows ${d.shown ? SHOWN_WORDS[d.shown] : 'nothing: it was not read'}.`,
+        },
+        {
+          columns: columns.map((stack) => ({ stack, width: '*' })),
+          columnGap: 14,
+          margin: [0, 4, 0, 0],
+        },
+      ],
     },
   ];
 }
@@ -221,8 +226,7 @@ function factTable(state: State, voice: Voice, name: Namer): Content {
   );
   const body = rows.map((f) => {
     const o = voice.registry.get(f.key);
-    const words = factWords(f, voice, name);
-    const value = words.slice((o?.wording.length ?? 0) + 2, words.lastIndexOf(' ('));
+    const value = valueWords(f, voice, name);
     return [
       o ? STATION_WORDS[o.station] : '',
       o?.wording ?? f.key,

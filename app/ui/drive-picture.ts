@@ -127,7 +127,7 @@ export function pictureSvg(p: DrivePicture, widthPt: number): string {
       (w.rim
         ? `<circle cx="${n1(w.x)}" cy="${n1(w.y)}" r="${n1(w.rim)}" fill="none" stroke="#1e2a2b" stroke-width="0.8" stroke-dasharray="3 2"/>`
         : '') +
-      `<text x="${n1(w.label.x)}" y="${n1(w.label.y + 3)}" font-size="9.5" text-anchor="${w.anchor}" fill="#1e2a2b">${esc(w.name)} ${Math.round(w.wrapDeg)}°</text>`,
+      `<text x="${n1(w.label.x)}" y="${n1(w.label.y + 3)}" font-size="12" text-anchor="${w.anchor}" fill="#1e2a2b">${esc(w.name)} ${Math.round(w.wrapDeg)}°</text>`,
   );
   const carrier = p.carrier
     ? `<line x1="${n1(p.carrier.pivot.x)}" y1="${n1(p.carrier.pivot.y)}" x2="${n1(p.carrier.pointer.x)}" y2="${n1(p.carrier.pointer.y)}" stroke="#1f6f5f" stroke-width="2.4"/><circle cx="${n1(p.carrier.pivot.x)}" cy="${n1(p.carrier.pivot.y)}" r="2.6" fill="#1f6f5f"/>`

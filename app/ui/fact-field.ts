@@ -55,7 +55,7 @@ export class FactField {
   );
   protected readonly unit = computed(() => {
     const o = this.observable();
-    return o ? (o.type.kind === 'count' ? o.type.what : (unitFor(o, this.house.house()) ?? '')) : '';
+    return o ? (unitFor(o, this.house.house()) ?? '') : '';
   });
   /** Text in the box: a draft if one was left, else what stands. */
   protected readonly text = computed(() => {
