@@ -1,22 +1,46 @@
-import { type Pack, PackSchema } from '@core/catalogue/pack';
-import { singleCam } from './layouts';
+import { type Kit, type Pack, PackSchema, type Part } from '@core/catalogue/pack';
+import cormorant from './data/cormorant.json';
 import procedures from './data/procedures.json';
+import { FAMILIES, type FamilySketch, type VariantSketch } from './families';
+import { singleCam } from './layouts';
+import { jobsFor, partsFor } from './parts';
 
-const kit = (number: string, name: string, belt: string, tensioner: string, guide: string) => ({
-  number,
-  name,
-  contents: [belt, tensioner, guide, 'MF-SB10-55'].map((part) => ({ part, quantity: 1 })),
-  terms: { months: 24, km: 60000 },
-});
-const belt = (teeth: number) => ({
-  number: `MF-TB${teeth}-22`,
-  kind: 'belt' as const,
-  name: `Timing belt ${teeth} teeth`,
-  attributes: { teeth, pitchMm: 8, widthMm: 22, profile: 'rounded' },
-});
+const CODE: Record<Part['kind'], string> = {
+  belt: 'TB',
+  chain: 'CH',
+  tensioner: 'TN',
+  guide: 'GD',
+  idler: 'GR',
+  sprocket: 'SP',
+  phaser: 'PH',
+  ring: 'RG',
+  pump: 'PU',
+  thermostat: 'TH',
+  bolt: 'SB',
+  seal: 'SL',
+  screen: 'SC',
+  liquid: 'LQ',
+};
+type Rows = Pick<
+  Pack,
+  'engines' | 'variants' | 'layouts' | 'parts' | 'kits' | 'applications' | 'jobs' | 'intervals' | 'cross'
+>;
 
-/** The invented catalogue: one family of belt engines with its kits. */
+/** The invented catalogue: sixteen engines with their drives, kits, parts and jobs. */
 export function demoPack(): Pack {
+  const rows: Rows = {
+    engines: [],
+    variants: [],
+    layouts: [],
+    parts: [],
+    kits: [],
+    applications: [],
+    jobs: [],
+    intervals: [],
+    cross: [],
+  };
+  addCormorant(rows);
+  FAMILIES.families.forEach((f, i) => addFamily(rows, f, 301 + i));
   return PackSchema.parse({
     format: 'hollow-sprocket-catalogue',
     formatVersion: 1,
@@ -24,145 +48,117 @@ export function demoPack(): Pack {
     version: '2026.3',
     issued: '2026-09-01',
     source: 'Marrowfen Drive Parts, invented demonstration data',
-    engines: [
-      {
-        code: 'TE16-CORM',
-        maker: 'Tessarine',
-        family: 'Cormorant',
-        vehicles: ['Tessarine Orchardman', 'Tessarine Causeway school bus'],
-        interference: 'yes',
-      },
-      {
-        code: 'TE14-CORM',
-        maker: 'Tessarine',
-        family: 'Cormorant',
-        vehicles: ['Tessarine Dinghy van'],
-        interference: 'unknown',
-      },
-    ],
-    features: [
-      {
-        id: 'cover-screws',
-        wording: 'Screws of the upper cover',
-        say: 'Please count the screws round the upper belt cover: five or seven?',
-        look: 'eye',
-        options: [
-          { key: 'five', wording: 'Five' },
-          { key: 'seven', wording: 'Seven' },
-        ],
-      },
-      {
-        id: 'guide-roller',
-        wording: 'Lower guide roller',
-        say: 'With the cover off: is the lower guide roller steel and shiny, or black plastic?',
-        look: 'cover',
-        options: [
-          { key: 'steel', wording: 'Steel, 48 mm' },
-          { key: 'plastic', wording: 'Black plastic, 58 mm' },
-        ],
-      },
-    ],
-    variants: [
-      {
-        id: 'TE16-CORM/A',
-        engine: 'TE16-CORM',
-        name: 'first design, 121 teeth',
-        share: 62,
-        built: { to: '2019-06-30', slackDays: 120 },
-        features: { 'cover-screws': ['five'], 'guide-roller': ['steel'] },
-        layout: 'corm-121',
-        procedure: 'corm-belt',
-      },
-      {
-        id: 'TE16-CORM/B',
-        engine: 'TE16-CORM',
-        name: 'second design, 123 teeth',
-        share: 38,
-        built: { from: '2019-05-01', slackDays: 120 },
-        features: { 'cover-screws': ['seven'], 'guide-roller': ['plastic'] },
-        layout: 'corm-123',
-        procedure: 'corm-belt',
-      },
-      {
-        id: 'TE14-CORM/A',
-        engine: 'TE14-CORM',
-        name: 'low block, 117 teeth',
-        share: 100,
-        built: { from: '2016-01-01', slackDays: 60 },
-        features: { 'cover-screws': ['five'], 'guide-roller': ['steel'] },
-        layout: 'corm-117',
-        procedure: 'corm-belt',
-      },
-    ],
-    layouts: [
-      singleCam({
-        id: 'corm-121',
-        count: 121,
-        camY: 330,
-        guide: { x: -78, y: 92, outsideMm: 24 },
-        pumpX: 52,
-        pivot: { x: -70, y: 160 },
-        nominalCarrierDeg: 52,
-      }),
-      singleCam({
-        id: 'corm-123',
-        count: 123,
-        camY: 330,
-        guide: { x: -80, y: 100, outsideMm: 29 },
-        pumpX: 52,
-        pivot: { x: -60, y: 170 },
-        nominalCarrierDeg: 68,
-      }),
-      singleCam({
-        id: 'corm-117',
-        count: 117,
-        camY: 314,
-        guide: { x: -78, y: 92, outsideMm: 24 },
-        pumpX: 52,
-        pivot: { x: -70, y: 160 },
-        nominalCarrierDeg: 52,
-      }),
-    ],
-    parts: [
-      belt(117),
-      belt(121),
-      belt(123),
-      {
-        number: 'MF-ET58-A',
-        kind: 'tensioner',
-        name: 'Automatic eccentric tensioner 58 mm',
-        attributes: { outsideMm: 58, boltM: 10, tab: 'left' },
-      },
-      {
-        number: 'MF-ET58-B',
-        kind: 'tensioner',
-        name: 'Automatic eccentric tensioner 58 mm, tab right',
-        attributes: { outsideMm: 58, boltM: 10, tab: 'right' },
-      },
-      { number: 'MF-GR48', kind: 'idler', name: 'Guide roller 48 mm, steel', attributes: { outsideMm: 48 } },
-      {
-        number: 'MF-GR58',
-        kind: 'idler',
-        name: 'Guide roller 58 mm, plastic',
-        attributes: { outsideMm: 58 },
-      },
-      {
-        number: 'MF-SB10-55',
-        kind: 'bolt',
-        name: 'Bolt M10 × 55, single use',
-        attributes: { boltM: 10, lengthMm: 55 },
-      },
-    ],
-    kits: [
-      kit('MF-K121-1', 'Belt kit 121 teeth', 'MF-TB121-22', 'MF-ET58-A', 'MF-GR48'),
-      kit('MF-K123-1', 'Belt kit 123 teeth', 'MF-TB123-22', 'MF-ET58-B', 'MF-GR58'),
-      kit('MF-K117-1', 'Belt kit 117 teeth', 'MF-TB117-22', 'MF-ET58-A', 'MF-GR48'),
-    ],
-    applications: [
-      { kit: 'MF-K121-1', variant: 'TE16-CORM/A' },
-      { kit: 'MF-K123-1', variant: 'TE16-CORM/B' },
-      { kit: 'MF-K117-1', variant: 'TE14-CORM/A' },
-    ],
+    features: FAMILIES.features,
     procedures,
+    ...rows,
+  });
+}
+
+/** The family of the demo cases: its numbers are written out, since cases and tests name them. */
+function addCormorant(rows: Rows): void {
+  const { engines, variants, parts, kits, applications, jobs, intervals, cross } =
+    cormorant as unknown as Omit<Rows, 'layouts'>;
+  rows.engines.push(...engines);
+  rows.variants.push(...variants);
+  rows.parts.push(...parts);
+  rows.kits.push(...kits);
+  rows.applications.push(...applications);
+  rows.jobs.push(...jobs);
+  rows.intervals.push(...intervals);
+  rows.cross.push(...cross);
+  rows.layouts.push(
+    firstDesign('corm-121', 121, 330),
+    secondDesign('corm-123', 123, 330),
+    firstDesign('corm-117', 117, 314),
+  );
+}
+
+const firstDesign = (id: string, count: number, camY: number) =>
+  singleCam({
+    id,
+    count,
+    camY,
+    guide: { x: -78, y: 92, outsideMm: 24 },
+    pumpX: 52,
+    pivot: { x: -70, y: 160 },
+    nominalCarrierDeg: 52,
+  });
+const secondDesign = (id: string, count: number, camY: number) =>
+  singleCam({
+    id,
+    count,
+    camY,
+    guide: { x: -80, y: 100, outsideMm: 29 },
+    pumpX: 52,
+    pivot: { x: -60, y: 170 },
+    nominalCarrierDeg: 68,
+  });
+
+function addFamily(rows: Rows, f: FamilySketch, number: number): void {
+  rows.engines.push({
+    code: f.code,
+    maker: f.maker,
+    family: f.family,
+    vehicles: f.vehicles,
+    interference: f.interference,
+  });
+  f.vehicles.forEach((vehicle, i) =>
+    rows.intervals.push({
+      engine: f.code,
+      vehicle,
+      km: f.interval.km - 20000 * i,
+      months: f.interval.months,
+    }),
+  );
+  for (const v of f.variants) addVariant(rows, f, v, number);
+}
+
+function addVariant(rows: Rows, f: FamilySketch, v: VariantSketch, number: number): void {
+  const id = `${f.code}/${v.key}`;
+  const layout = v.sketch ? `${f.family.toLowerCase()}-${v.key.toLowerCase()}` : undefined;
+  if (v.sketch && layout) rows.layouts.push(firstDesign(layout, v.sketch.count, v.sketch.camY));
+  rows.variants.push({
+    id,
+    engine: f.code,
+    name: v.name,
+    share: v.share,
+    built: { ...(v.from ? { from: v.from } : {}), ...(v.to ? { to: v.to } : {}), slackDays: v.slackDays },
+    markets: v.markets,
+    features: v.features,
+    ...(layout ? { layout, procedure: 'corm-belt' } : {}),
+  });
+  const mine = partsFor(v).map((p, i) => ({ ...p, number: `MF-${CODE[p.kind]}${number}${v.key}${i + 1}` }));
+  for (const { number: n, kind, name, attributes } of mine)
+    rows.parts.push({ number: n, kind, name, attributes });
+  addKits(rows, v, id, number, mine);
+  for (const { kindOfPart, ...job } of jobsFor(v)) {
+    const part = mine.filter((p) => p.kind === kindOfPart).at(-1);
+    rows.jobs.push({ variant: id, ...job, ...(part ? { part: part.number } : {}) });
+  }
+}
+
+function addKits(
+  rows: Rows,
+  v: VariantSketch,
+  id: string,
+  number: number,
+  parts: { number: string; quantity?: number; option?: string }[],
+): void {
+  const terms = { months: 24, km: 60000 };
+  v.options.forEach((option, i) => {
+    const kit: Kit = {
+      number: `MF-K${number}${v.key}-${i + 1}`,
+      name: `${v.template.startsWith('belt') ? 'Belt' : 'Chain'} kit ${number}${v.key}${option === 'plain' ? '' : ` with ${option}`}`,
+      revision: 1,
+      options: option === 'plain' ? [] : [option],
+      status: 'current',
+      contents: parts
+        .filter((p) => p.option === undefined || p.option === option)
+        .map((p) => ({ part: p.number, quantity: p.quantity ?? 1 })),
+      terms,
+    };
+    rows.kits.push(kit);
+    rows.applications.push({ kit: kit.number, variant: id });
+    rows.cross.push({ number: `ALD ${number}.${v.key}${i + 1}`, names: kit.number });
   });
 }

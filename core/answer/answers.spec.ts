@@ -52,21 +52,25 @@ describe('demo scenario', () => {
   });
 });
 
+const FITS_IF: Record<string, 'fits' | 'no' | 'fits_if'> = {
+  'MF-K121-0': 'fits_if',
+  'MF-K121-1': 'fits_if',
+  'MF-K121-2': 'fits_if',
+  'MF-K123-1': 'fits_if',
+  'MF-K123-2': 'fits_if',
+};
+
 describe('identification and kits', () => {
   const verdicts = (facts: readonly Fact[]) =>
     Object.fromEntries(answers(facts).kits.map((k) => [k.kit.number, k.verdict]));
 
   it('never rules out on unknown, and answers in three values', () => {
     const call = caseOf('2041');
-    expect(verdicts(call)).toEqual({ 'MF-K121-1': 'fits_if', 'MF-K123-1': 'fits_if' });
-    expect(verdicts(plus(call, 'feature.cover-screws', 'unknown'))).toEqual({
-      'MF-K121-1': 'fits_if',
-      'MF-K123-1': 'fits_if',
-    });
-    expect(verdicts(plus(call, 'feature.cover-screws', 'seven'))).toEqual({
-      'MF-K121-1': 'no',
-      'MF-K123-1': 'fits',
-    });
+    expect(verdicts(call)).toEqual(FITS_IF);
+    expect(verdicts(plus(call, 'feature.cover-screws', 'unknown'))).toEqual(FITS_IF);
+    expect(verdicts(plus(call, 'feature.cover-screws', 'seven'))).toEqual(
+      jasmine.objectContaining({ 'MF-K121-1': 'no', 'MF-K123-1': 'fits' }),
+    );
     expect(verdicts(plus(call, 'kit.number', 'MF-K117-1'))['MF-K117-1']).toBe('no');
   });
 
@@ -79,7 +83,7 @@ describe('identification and kits', () => {
   });
 
   it('asks the cheaper of two equally telling questions first, worth the entropy of the shares', () => {
-    const [first, second] = answers(caseOf('2041')).questions;
+    const [first, second] = answers(caseOf('2041')).asking.questions;
     const h = -(0.62 * Math.log2(0.62) + 0.38 * Math.log2(0.38));
     expect(first!.feature.id).toBe('cover-screws');
     expect(first!.bits).toBeCloseTo(h, 12);

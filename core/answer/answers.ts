@@ -1,6 +1,8 @@
 import { findingsOf, type Finding, intendedSetting, type Shown, judgePointer } from '@core/bench/findings';
 import type { Catalogue } from '@core/catalogue/find-records';
+import { intervalFor } from '@core/catalogue/interval';
 import { featureObservables } from '@core/catalogue/feature-observables';
+import { oldPartObservables } from '@core/catalogue/old-part-observables';
 import type { Engine, Kit, Procedure, Variant } from '@core/catalogue/pack';
 import { CAUSES } from '@core/cause/cause-data';
 import { type Check, checkWorth } from '@core/cause/next-check';
@@ -17,7 +19,7 @@ import { registryWith } from '@core/facts/registry';
 import { numberOf, type State, textOf } from '@core/facts/state';
 import { type Identification, identify } from '@core/match/identify';
 import { type KitMatch, matchKits } from '@core/match/match-kits';
-import { nextQuestions, type Question } from '@core/match/next-question';
+import { type Asking, nextQuestions } from '@core/match/next-question';
 import type { Result } from '@core/quantity/result';
 
 /** Distance and time since fitting, with the facts that say so. */
@@ -44,7 +46,7 @@ export type Answers = {
   engine?: Engine | undefined;
   identification?: Identification | undefined;
   variant?: Variant | undefined;
-  questions: Question[];
+  asking: Asking;
   kits: KitMatch[];
   kit?: Kit | undefined;
   procedure?: Procedure | undefined;
@@ -75,7 +77,11 @@ const registries = new WeakMap<Catalogue, Registry>();
 export function registryFor(cat: Catalogue): Registry {
   const known = registries.get(cat);
   if (known) return known;
-  const made = registryWith([...featureObservables(cat.pack.features), ...faultObservables()]);
+  const made = registryWith([
+    ...featureObservables(cat.pack.features),
+    ...oldPartObservables(cat.pack.parts),
+    ...faultObservables(),
+  ]);
   registries.set(cat, made);
   return made;
 }
@@ -110,7 +116,9 @@ export function answersFor(cat: Catalogue, state: State): Answers {
     layout: drive?.layout,
     settings: drive?.settings.ok ? drive.settings.value : undefined,
     kitFits: kitFits(kits, kitNumber),
-    interval: procedure?.interval,
+    interval: engine
+      ? intervalFor(cat.pack.intervals, engine.code, textOf(state, 'vehicle.name'))
+      : undefined,
     ran,
   });
   const ranking = rankCauses(
@@ -140,7 +148,9 @@ export function answersFor(cat: Catalogue, state: State): Answers {
   };
   return {
     ...partial,
-    questions: identification ? nextQuestions(cat, identification, state) : [],
+    asking: identification
+      ? nextQuestions(cat, identification, state)
+      : { questions: [], expectedMinutes: 0, allMinutes: 0, exact: true },
     checks: checkList(registry, ranking, findings, state),
     decision: checkDecision(state, ranking, terms, recorded),
     seals: checkSeals(state),

@@ -1,3 +1,4 @@
+import { supersessionChain } from './check-pack';
 import type { Catalogue } from './find-records';
 import type { Pack } from './pack';
 
@@ -7,6 +8,7 @@ export function extractPack(cat: Catalogue, engine: string | undefined, kit: str
   const own = pack.variants.filter((v) => v.engine === engine);
   const kits = new Set(own.flatMap((v) => cat.kitsOf.get(v.id) ?? []));
   if (kit !== undefined) kits.add(kit);
+  for (const k of kits) for (const next of supersessionChain(cat.kits, k).chain) kits.add(next);
   const applications = pack.applications.filter((a) => kits.has(a.kit));
   const variantIds = new Set([...own.map((v) => v.id), ...applications.map((a) => a.variant)]);
   const variants = pack.variants.filter((v) => variantIds.has(v.id));
@@ -14,9 +16,16 @@ export function extractPack(cat: Catalogue, engine: string | undefined, kit: str
   if (engine !== undefined) engines.add(engine);
   const layouts = new Set(variants.map((v) => v.layout));
   const procedures = new Set(variants.map((v) => v.procedure));
+  const jobs = pack.jobs.filter((j) => variantIds.has(j.variant));
   const features = new Set(variants.flatMap((v) => Object.keys(v.features)));
   const kitRows = pack.kits.filter((k) => kits.has(k.number));
-  const parts = new Set(kitRows.flatMap((k) => k.contents.map((c) => c.part)));
+  const parts = withAncestors(
+    pack,
+    new Set([
+      ...kitRows.flatMap((k) => k.contents.map((c) => c.part)),
+      ...jobs.flatMap((j) => (j.part === undefined ? [] : [j.part])),
+    ]),
+  );
   return {
     ...pack,
     engines: pack.engines.filter((e) => engines.has(e.code)),
@@ -26,6 +35,22 @@ export function extractPack(cat: Catalogue, engine: string | undefined, kit: str
     parts: pack.parts.filter((p) => parts.has(p.number)),
     kits: kitRows,
     applications,
+    jobs,
+    intervals: pack.intervals.filter((i) => engines.has(i.engine)),
+    cross: pack.cross.filter((c) => kits.has(c.names) || parts.has(c.names)),
     procedures: pack.procedures.filter((p) => procedures.has(p.id)),
   };
+}
+
+/** Parts with all that they replaced or are replaced by, so that a comparison says the same elsewhere. */
+function withAncestors(pack: Pack, numbers: Set<string>): Set<string> {
+  for (let before = 0; before !== numbers.size; ) {
+    before = numbers.size;
+    for (const p of pack.parts) {
+      if (p.supersededBy === undefined) continue;
+      if (numbers.has(p.supersededBy)) numbers.add(p.number);
+      else if (numbers.has(p.number)) numbers.add(p.supersededBy);
+    }
+  }
+  return numbers;
 }

@@ -1,5 +1,5 @@
 import type { Layout } from '@core/drive/layout';
-import type { Engine, Feature, Kit, Pack, Part, Procedure, Variant } from './pack';
+import type { Engine, Feature, JobItem, Kit, Pack, Part, Procedure, Variant } from './pack';
 
 /** A pack with its look-ups made once. */
 export type Catalogue = {
@@ -14,36 +14,67 @@ export type Catalogue = {
   readonly kitsOf: ReadonlyMap<string, readonly string[]>;
   readonly variantsOfKit: ReadonlyMap<string, readonly string[]>;
   readonly procedures: ReadonlyMap<string, Procedure>;
+  readonly jobsOf: ReadonlyMap<string, readonly JobItem[]>;
 };
 
-/** Indexes a checked pack. */
+/** A checked pack with its look-ups, each made when it is first wanted: a large pack must not hold the screen up. */
 export function catalogueOf(pack: Pack): Catalogue {
-  const by = <T>(rows: readonly T[], key: (row: T) => string) => new Map(rows.map((r) => [key(r), r]));
-  return {
-    pack,
-    engines: by(pack.engines, (e) => e.code),
-    variants: by(pack.variants, (v) => v.id),
-    variantsOf: group(
-      pack.variants,
-      (v) => v.engine,
-      (v) => v,
-    ),
-    features: by(pack.features, (f) => f.id),
-    layouts: by(pack.layouts, (l) => l.id),
-    parts: by(pack.parts, (p) => p.number),
-    kits: by(pack.kits, (k) => k.number),
-    kitsOf: group(
-      pack.applications,
-      (a) => a.variant,
-      (a) => a.kit,
-    ),
-    variantsOfKit: group(
-      pack.applications,
-      (a) => a.kit,
-      (a) => a.variant,
-    ),
-    procedures: by(pack.procedures, (p) => p.id),
+  const by = <T>(rows: readonly T[], key: (row: T) => string) => {
+    const map = new Map<string, T>();
+    for (const r of rows) map.set(key(r), r);
+    return map;
   };
+  return lazily({
+    pack: () => pack,
+    engines: () => by(pack.engines, (e) => e.code),
+    variants: () => by(pack.variants, (v) => v.id),
+    variantsOf: () =>
+      group(
+        pack.variants,
+        (v) => v.engine,
+        (v) => v,
+      ),
+    features: () => by(pack.features, (f) => f.id),
+    layouts: () => by(pack.layouts, (l) => l.id),
+    parts: () => by(pack.parts, (p) => p.number),
+    kits: () => by(pack.kits, (k) => k.number),
+    kitsOf: () =>
+      group(
+        pack.applications,
+        (a) => a.variant,
+        (a) => a.kit,
+      ),
+    variantsOfKit: () =>
+      group(
+        pack.applications,
+        (a) => a.kit,
+        (a) => a.variant,
+      ),
+    procedures: () => by(pack.procedures, (p) => p.id),
+    jobsOf: () =>
+      group(
+        pack.jobs,
+        (j) => j.variant,
+        (j) => j,
+      ),
+  });
+}
+
+/** An object whose properties are computed once, at their first reading. */
+function lazily<T extends object>(make: { [K in keyof T]: () => T[K] }): T {
+  const out = {} as T;
+  for (const key of Object.keys(make) as (keyof T)[]) {
+    Object.defineProperty(out, key, {
+      configurable: true,
+      enumerable: true,
+      get() {
+        const value = make[key]();
+        Object.defineProperty(out, key, { value, enumerable: true });
+        return value;
+      },
+    });
+  }
+  return out;
 }
 
 function group<T, V>(rows: readonly T[], key: (row: T) => string, value: (row: T) => V): Map<string, V[]> {
@@ -85,14 +116,19 @@ export function nearestCodes(codes: Iterable<string>, typed: string, limit = 3):
     .map((x) => x.c);
 }
 
-/** Levenshtein distance: insertions, deletions and substitutions (Wagner & Fischer 1974). */
-export function editDistance(a: string, b: string): number {
+/**
+ * Levenshtein distance: insertions, deletions and substitutions (Wagner & Fischer 1974). Above `limit` it stops early and
+ * returns limit + 1.
+ */
+export function editDistance(a: string, b: string, limit = Infinity): number {
+  if (Math.abs(a.length - b.length) > limit) return limit + 1;
   let row = Array.from({ length: b.length + 1 }, (_, j) => j);
   for (let i = 1; i <= a.length; i++) {
     const next = [i];
     for (let j = 1; j <= b.length; j++) {
       next.push(Math.min(row[j]! + 1, next[j - 1]! + 1, row[j - 1]! + (a[i - 1] === b[j - 1] ? 0 : 1)));
     }
+    if (Math.min(...next) > limit) return limit + 1;
     row = next;
   }
   return row[b.length]!;

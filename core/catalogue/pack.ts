@@ -1,10 +1,11 @@
 import * as z from 'zod';
 import { LayoutSchema } from '@core/drive/layout';
+import { isDay } from '@core/quantity/dates';
 
 z.config({ jitless: true });
 
 const Id = z.string().min(1).max(60);
-const DayText = z.string().regex(/^\d{4}-\d{2}-\d{2}$/);
+const DayText = z.string().refine(isDay, 'is not a calendar day such as 2026-03-12');
 
 export const EngineSchema = z.strictObject({
   code: Id,
@@ -42,22 +43,48 @@ export const VariantSchema = z.strictObject({
   }),
   /** Allowed values of each feature; a feature that is not listed may have any. */
   features: z.record(z.string(), z.array(Id)),
+  /** Markets in which it was sold; empty: all. */
+  markets: z.array(z.string()),
   layout: Id.optional(),
   procedure: Id.optional(),
 });
 export type Variant = z.infer<typeof VariantSchema>;
 
+export const PART_KINDS = [
+  'belt',
+  'chain',
+  'tensioner',
+  'guide',
+  'idler',
+  'sprocket',
+  'phaser',
+  'ring',
+  'pump',
+  'thermostat',
+  'bolt',
+  'seal',
+  'screen',
+  'liquid',
+] as const;
 export const PartSchema = z.strictObject({
   number: Id,
-  kind: z.enum(['belt', 'tensioner', 'idler', 'pump', 'bolt']),
+  kind: z.enum(PART_KINDS),
   name: z.string(),
+  /** By attribute key (data/attributes.json); lengths in mm. */
   attributes: z.record(z.string(), z.union([z.number(), z.string()])),
+  /** The part that replaces this one by design. */
+  supersededBy: Id.optional(),
 });
 export type Part = z.infer<typeof PartSchema>;
 
 export const KitSchema = z.strictObject({
   number: Id,
   name: z.string(),
+  revision: z.number().int().positive(),
+  /** What this kit has beyond the plain one, for example "crank sprocket". */
+  options: z.array(z.string()),
+  status: z.enum(['current', 'discontinued']),
+  supersededBy: Id.optional(),
   contents: z.array(z.strictObject({ part: Id, quantity: z.number().int().positive() })),
   /** Warranty terms, whichever comes first. */
   terms: z.strictObject({ months: z.number().int().positive(), km: z.number().positive() }),
@@ -65,6 +92,45 @@ export const KitSchema = z.strictObject({
 export type Kit = z.infer<typeof KitSchema>;
 
 export const ApplicationSchema = z.strictObject({ kit: Id, variant: Id });
+
+/** Why a job needs a thing beyond the drive itself. */
+export const JOB_KINDS = [
+  'single_use',
+  'seal',
+  'sealant',
+  'fluid',
+  'reachable_now',
+  'clean',
+  'length',
+  'check',
+] as const;
+export const JobSchema = z.strictObject({
+  variant: Id,
+  item: z.string(),
+  kind: z.enum(JOB_KINDS),
+  /** The part that it takes; when the kit holds it, nothing is ordered. */
+  part: Id.optional(),
+  quantity: z.number().int().positive(),
+  why: z.string(),
+  /** Given: it may be used again after this check. */
+  check: z.string().optional(),
+  costNow: z.number().nonnegative(),
+  /** What it costs when it fails later and the drive has to come off again. */
+  costLater: z.number().nonnegative(),
+});
+export type JobItem = z.infer<typeof JobSchema>;
+
+export const IntervalSchema = z.strictObject({
+  engine: Id,
+  vehicle: z.string(),
+  km: z.number().positive(),
+  months: z.number().int().positive(),
+});
+export type Interval = z.infer<typeof IntervalSchema>;
+
+/** A number of our own for the same thing elsewhere: an older list, a dealer's shelf. */
+export const CrossSchema = z.strictObject({ number: Id, names: Id });
+export type Cross = z.infer<typeof CrossSchema>;
 
 export const StepSchema = z.strictObject({
   id: Id,
@@ -92,12 +158,7 @@ export const StepSchema = z.strictObject({
   caution: z.string().optional(),
   torqueNm: z.number().positive().optional(),
 });
-export const ProcedureSchema = z.strictObject({
-  id: Id,
-  name: z.string(),
-  interval: z.strictObject({ km: z.number(), months: z.number() }),
-  steps: z.array(StepSchema),
-});
+export const ProcedureSchema = z.strictObject({ id: Id, name: z.string(), steps: z.array(StepSchema) });
 export type Procedure = z.infer<typeof ProcedureSchema>;
 
 /** A catalogue as it is exchanged. Limits of parts and engines live here, never in code. */
@@ -115,6 +176,9 @@ export const PackSchema = z.strictObject({
   parts: z.array(PartSchema),
   kits: z.array(KitSchema),
   applications: z.array(ApplicationSchema),
+  jobs: z.array(JobSchema),
+  intervals: z.array(IntervalSchema),
+  cross: z.array(CrossSchema),
   procedures: z.array(ProcedureSchema),
 });
 export type Pack = z.infer<typeof PackSchema>;

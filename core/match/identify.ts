@@ -9,6 +9,7 @@ import type { Variant } from '@core/catalogue/pack';
 export type Exclusion =
   | { code: 'built_outside'; fact: Fact; from?: Day | undefined; to?: Day | undefined; slackDays: number }
   | { code: 'feature_differs'; fact: Fact; feature: string; seen: string; allowed: readonly string[] }
+  | { code: 'market_differs'; fact: Fact; markets: readonly string[] }
   | { code: 'teeth_differ'; fact: Fact; seen: number; needed: number };
 
 export type VariantStanding = { variant: Variant; excludedBy: Exclusion[]; share: number };
@@ -55,6 +56,14 @@ function exclusions(cat: Catalogue, v: Variant, state: State): Exclusion[] {
     if (seen !== undefined && fact && !allowed.includes(seen)) {
       out.push({ code: 'feature_differs', fact, feature, seen, allowed });
     }
+  }
+  const market = state.standing.get('vehicle.market');
+  if (
+    market &&
+    v.markets.length > 0 &&
+    !v.markets.some((m) => m.toLowerCase() === String(market.value).toLowerCase())
+  ) {
+    out.push({ code: 'market_differs', fact: market, markets: v.markets });
   }
   const counted = state.standing.get('belt.teeth_count');
   const layout = v.layout === undefined ? undefined : cat.layouts.get(v.layout);

@@ -1,3 +1,4 @@
+import { supersessionChain } from '@core/catalogue/check-pack';
 import type { Catalogue } from '@core/catalogue/find-records';
 import type { Kit, Variant } from '@core/catalogue/pack';
 import type { Exclusion, Identification } from './identify';
@@ -8,7 +9,9 @@ export type Refusal =
   | { code: 'variant_excluded'; variant: Variant; by: readonly Exclusion[] }
   | { code: 'part_differs'; part: string; attribute: string; kit: number | string; drive: number | string };
 
-export type KitMatch =
+/** `replacedBy`: the end of its supersession chain, when it has one. */
+export type KitMatch = { replacedBy?: string | undefined } & KitVerdict;
+type KitVerdict =
   | { kit: Kit; verdict: 'fits'; because: readonly Exclusion[]; variants: Variant[] }
   | { kit: Kit; verdict: 'fits_if'; variants: Variant[]; conditions: Condition[] }
   | { kit: Kit; verdict: 'no'; refusals: Refusal[] };
@@ -23,11 +26,21 @@ export function matchKits(cat: Catalogue, engine: string, id: Identification, na
   if (named !== undefined && cat.kits.has(named)) numbers.add(named);
   const order = { fits: 0, fits_if: 1, no: 2 };
   return [...numbers]
-    .map((n) => matchKit(cat, engine, id, cat.kits.get(n)!))
-    .sort((a, b) => order[a.verdict] - order[b.verdict] || (a.kit.number < b.kit.number ? -1 : 1));
+    .map((n) => ({ ...matchKit(cat, engine, id, cat.kits.get(n)!), replacedBy: successor(cat, n) }))
+    .sort(
+      (a, b) =>
+        order[a.verdict] - order[b.verdict] ||
+        Number(a.kit.status === 'discontinued') - Number(b.kit.status === 'discontinued') ||
+        (a.kit.number < b.kit.number ? -1 : 1),
+    );
 }
 
-function matchKit(cat: Catalogue, engine: string, id: Identification, kit: Kit): KitMatch {
+function successor(cat: Catalogue, number: string): string | undefined {
+  const { chain, loop } = supersessionChain(cat.kits, number);
+  return loop || chain.length < 2 ? undefined : chain.at(-1);
+}
+
+function matchKit(cat: Catalogue, engine: string, id: Identification, kit: Kit): KitVerdict {
   const serves = new Set(cat.variantsOfKit.get(kit.number) ?? []);
   const variants = id.possible.filter((v) => serves.has(v.id));
   if (variants.length > 0 && variants.length === id.possible.length) {

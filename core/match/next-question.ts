@@ -3,9 +3,19 @@ import { featureKey, lookMinutes } from '@core/catalogue/feature-observables';
 import type { Feature, Variant } from '@core/catalogue/pack';
 import type { State } from '@core/facts/state';
 import type { Identification } from './identify';
+import { planQuestions } from './question-plan';
 
 export type Outcome = { value: string; probability: number; leaves: Variant[] };
 export type Question = { feature: Feature; bits: number; minutes: number; outcomes: Outcome[] };
+/** Questions in asking order, and what the order is worth. */
+export type Asking = {
+  questions: Question[];
+  /** Minutes to expect until one design is left, and minutes of asking everything that splits. */
+  expectedMinutes: number;
+  allMinutes: number;
+  /** True when the order is the best there is, not only a good one. */
+  exact: boolean;
+};
 
 /** Shannon entropy of weights (any positive scale), bits. @example entropy([1, 1]) // 1 */
 export function entropy(weights: readonly number[]): number {
@@ -14,10 +24,10 @@ export function entropy(weights: readonly number[]): number {
 }
 
 /**
- * Unanswered features that split what is still possible, best first by bits gained per minute of looking.
- * A variant that allows several values is shared evenly between them (Lindley 1956: expected information of an experiment).
+ * Unanswered features that split what is still possible: first the one with which the best tree of questions begins,
+ * then by bits gained per minute of looking. A variant that allows several values is shared evenly between them (Lindley 1956: expected information of an experiment).
  */
-export function nextQuestions(cat: Catalogue, id: Identification, state: State): Question[] {
+export function nextQuestions(cat: Catalogue, id: Identification, state: State): Asking {
   const before = entropy(id.shares);
   const out: Question[] = [];
   for (const feature of cat.features.values()) {
@@ -27,9 +37,23 @@ export function nextQuestions(cat: Catalogue, id: Identification, state: State):
     const bits = before - after;
     if (bits > 1e-9) out.push({ feature, bits, minutes: lookMinutes(feature.look), outcomes });
   }
-  return out.sort(
-    (a, b) => b.bits / b.minutes - a.bits / a.minutes || (a.feature.id < b.feature.id ? -1 : 1),
+  out.sort((a, b) => b.bits / b.minutes - a.bits / a.minutes || (a.feature.id < b.feature.id ? -1 : 1));
+  const plan = planQuestions(
+    id.shares,
+    out.map((q) => ({
+      id: q.feature.id,
+      minutes: q.minutes,
+      values: id.possible.map((v) => v.features[q.feature.id] ?? q.feature.options.map((o) => o.key)),
+    })),
   );
+  const first = out.findIndex((q) => q.feature.id === plan.first);
+  if (first > 0) out.unshift(...out.splice(first, 1));
+  return {
+    questions: out,
+    expectedMinutes: plan.expectedMinutes,
+    allMinutes: out.reduce((s, q) => s + q.minutes, 0),
+    exact: plan.exact,
+  };
 }
 
 function outcome(feature: Feature, value: string, id: Identification): Outcome & { entropy: number } {

@@ -1,0 +1,214 @@
+import fc from 'fast-check';
+import Papa from 'papaparse';
+import { demoPack } from '../../demo/catalogue';
+import { largePack } from '../../demo/large-catalogue';
+import { readPackFiles, readTableText } from '../../app/workers/read-pack-files';
+import { diffPacks } from './diff-packs';
+import { nextDue, roundDown } from './interval';
+import { type Pack, PackSchema } from './pack';
+import { TABLES, type TableName } from './pack-issue';
+import { nextVersion, packFromTables, PackHeadSchema, readPackJson } from './read-pack';
+import { buildSearch, search } from './search';
+import { tableCells } from './tables';
+import { supersessionChain } from './check-pack';
+import { nominalLength } from '@core/drive/layout';
+import { tensionerSettings } from '@core/drive/tensioner';
+
+const pack = demoPack();
+const csv = (t: TableName, p: Pack = pack) => Papa.unparse(tableCells(t, p[t]));
+const head = JSON.stringify(
+  Object.fromEntries(Object.keys(PackHeadSchema.shape).map((k) => [k, pack[k as keyof Pack]])),
+);
+const files = (p: Pack = pack, changed: Partial<Record<TableName, string>> = {}) => [
+  { name: 'pack.json', text: head },
+  ...TABLES.map((t) => ({ name: `${t}.csv`, text: changed[t] ?? csv(t, p) })),
+];
+const quiet = () => undefined;
+const faults = (read: ReturnType<typeof readPackFiles>) =>
+  read.issues.map((i) => `${i.table} ${i.row} ${i.column} ${i.reason.code}`);
+
+describe('catalogue pack', () => {
+  it('has the breadth that the demo promises', () => {
+    expect(pack.engines.length).toBeGreaterThanOrEqual(14);
+    expect(pack.kits.length).toBeGreaterThanOrEqual(40);
+    expect(pack.parts.length).toBeGreaterThanOrEqual(150);
+    for (const e of pack.engines)
+      expect(pack.variants.some((v) => v.engine === e.code))
+        .withContext(e.code)
+        .toBeTrue();
+    for (const v of pack.variants)
+      expect(pack.applications.some((a) => a.variant === v.id))
+        .withContext(v.id)
+        .toBeTrue();
+  });
+
+  it('has a belt in every kit that is as long as the drive’s path, where the drive has a layout', () => {
+    for (const v of pack.variants.filter((x) => x.layout)) {
+      const layout = pack.layouts.find((l) => l.id === v.layout)!;
+      const settings = tensionerSettings(layout);
+      expect(
+        settings.ok &&
+          Math.abs(settings.value.found.find((s) => s.inWindow)!.path.lengthMm - nominalLength(layout)) <
+            0.05,
+      )
+        .withContext(v.id)
+        .toBeTrue();
+      for (const a of pack.applications.filter((x) => x.variant === v.id)) {
+        const kit = pack.kits.find((k) => k.number === a.kit)!;
+        const teeth = kit.contents
+          .map((c) => pack.parts.find((p) => p.number === c.part)!)
+          .filter((p) => p.kind === 'belt')
+          .map((p) => p.attributes['teeth']);
+        expect(teeth).withContext(kit.number).toContain(layout.count);
+      }
+    }
+  });
+
+  it('goes out as CSV and JSON and comes back the same', () => {
+    expect(readPackFiles(files(), undefined, quiet).pack).toEqual(pack);
+    expect(readPackJson(JSON.stringify(pack)).pack).toEqual(pack);
+    expect(diffPacks(pack, pack).every((d) => d.added + d.changed + d.removed === 0)).toBeTrue();
+  });
+
+  it('names each planted fault with its line and column, and gives no pack', () => {
+    const bad = readPackFiles(
+      files(pack, {
+        parts: csv('parts')
+          .replace(
+            'MF-TB117-22,belt,Timing belt 117 teeth,teeth=117',
+            'MF-TB117-22,belt,Timing belt 117 teeth,teeth=-117',
+          )
+          .replace('outsideMm=58;boltM=10;tab=right', 'outsideMm=2.3in;boltM=10;tab=right'),
+        kits: csv('kits')
+          .replace('MF-GR48*1', 'MF-GR49*1')
+          .replace(
+            'MF-K121-1,Belt kit 121 teeth,2,,current,',
+            'MF-K121-1,Belt kit 121 teeth,2,,current,MF-K121-0',
+          ),
+        variants: csv('variants')
+          .replace('2019-05-01', '2019-13-01')
+          .replace('cover-screws=five;guide-roller=steel', 'cover-screws=six;guide-roller=steel'),
+        engines: `${csv('engines')}\r\nTE16-CORM,Tessarine,Twice,,yes`,
+      }),
+      undefined,
+      quiet,
+    );
+    expect(bad.pack).toBeUndefined();
+    const found = faults(bad);
+    expect(found).toContain('parts 2 attributes not_positive');
+    expect(found).toContain('parts 7 attributes wrong_unit');
+    expect(found).toContain('variants 3 built_from not_a_day');
+    expect(found).toContain('variants 2 features value_not_of_feature');
+    expect(found).toContain('engines 18 code duplicate');
+    expect(found).toContain('kits 2 contents dangling');
+    expect(found.filter((f) => f.endsWith('supersession_loop')).length).toBe(1);
+  });
+
+  it('refuses windows that end before they begin and designs that nothing tells apart', () => {
+    const twin = { ...pack, variants: [...pack.variants, { ...pack.variants[0]!, id: 'TE16-CORM/X' }] };
+    expect(readPackJson(JSON.stringify(twin)).issues.map((i) => i.reason.code)).toEqual(['windows_overlap']);
+    const backwards = {
+      ...pack,
+      variants: pack.variants.map((v, i) =>
+        i === 0 ? { ...v, built: { from: '2020-01-01', to: '2019-01-01', slackDays: 0 } } : v,
+      ),
+    };
+    expect(readPackJson(JSON.stringify(backwards)).issues.map((i) => i.reason.code)).toContain(
+      'window_impossible',
+    );
+    expect(readPackJson('{"format":').issues.length).toBe(1);
+  });
+
+  it('takes single tables onto what is here, as the next version', () => {
+    const text = csv('cross').replace('ALD 121.A', 'ALD 121.Z');
+    const read = readPackFiles([{ name: 'cross.csv', text }], pack, quiet);
+    expect(read.pack?.version).toBe('2026.3.1');
+    expect(nextVersion('2026.3.1')).toBe('2026.3.2');
+    expect(diffPacks(pack, read.pack!).find((d) => d.table === 'cross')).toEqual(
+      jasmine.objectContaining({ added: 1, removed: 1, changed: 0 }),
+    );
+    expect(packFromTables(undefined, {}, undefined).issues.length).toBe(1);
+  });
+
+  it('keeps true line numbers where a cell holds a line break, and reports columns by name', () => {
+    const reader = readTableText('cross', 'number,names\n"A\nB",K1\n,K2\n');
+    expect(reader.issues).toEqual([{ row: 4, column: 'number', reason: { code: 'empty' } }]);
+    const header = readTableText('cross', 'number,nmes\nA,K1\n');
+    expect(header.issues.map((i) => i.reason.code)).toEqual(['unknown_column', 'missing_column', 'empty']);
+  });
+
+  it('follows supersession to its end and sees a circle', () => {
+    const rows = new Map([
+      ['a', { supersededBy: 'b' }],
+      ['b', { supersededBy: 'c' }],
+      ['c', {}],
+      ['x', { supersededBy: 'y' }],
+      ['y', { supersededBy: 'x' }],
+    ]);
+    expect(supersessionChain(rows, 'a')).toEqual({ chain: ['a', 'b', 'c'], loop: false });
+    expect(supersessionChain(rows, 'x')).toEqual({ chain: ['x', 'y', 'x'], loop: true });
+  });
+
+  it('that is generated for measuring is valid by the same schema', () => {
+    expect(PackSchema.safeParse(largePack(40, 400)).success).toBeTrue();
+    expect(
+      readPackJson(JSON.stringify(largePack(40, 400))).issues.filter(
+        (i) => i.reason.code !== 'windows_overlap',
+      ),
+    ).toEqual([]);
+  });
+});
+
+describe('find', () => {
+  const index = buildSearch(pack);
+  const keys = (typed: string) => search(index, typed).map((h) => h.key);
+
+  it('finds by code, maker, vehicle, kit, part and other numbers, with look-alike letters', () => {
+    expect(keys('te16')[0]).toBe('TE16-CORM');
+    expect(keys('TE l6 C0RM')[0]).toBe('TE16-CORM');
+    expect(keys('orchard')).toContain('QU22-DRAY');
+    expect(keys('quillon dray')).toEqual(['QU22-DRAY']);
+    expect(keys('mf k121 1')[0]).toBe('MF-K121-1');
+    expect(keys('ald121a')[0]).toBe('ALD 121.A');
+    expect(keys('TE16-CROM')).toContain('TE16-CORM');
+    expect(keys('zzzzqqqq')).toEqual([]);
+  });
+
+  it('finds every code by any of its beginnings', () => {
+    fc.assert(
+      fc.property(fc.constantFrom(...pack.engines), fc.nat(6), (e, n) => {
+        expect(search(index, e.code.slice(0, 4 + n), 500).map((h) => h.key)).toContain(e.code);
+      }),
+    );
+  });
+});
+
+describe('interval', () => {
+  const interval = { km: 120000, months: 96 };
+  const fitted = { day: '2024-03-15', km: 80000 };
+
+  it('says what comes first, what is left and by how much it is overdue', () => {
+    const time = nextDue(interval, fitted, { day: '2026-11-24', km: 100000 }, 10000);
+    expect(time).toEqual(
+      jasmine.objectContaining({ dueKm: 200000, dueDay: '2032-03-15', leftKm: 100000, first: 'time' }),
+    );
+    const far = nextDue(interval, fitted, { day: '2026-11-24', km: 150000 }, 50000);
+    // 50,000 km left at 50,000 a year: one year
+    expect(far).toEqual(
+      jasmine.objectContaining({ first: 'distance', distanceDay: '2027-11-24', firstDay: '2027-11-24' }),
+    );
+    const late = nextDue(interval, fitted, { day: '2033-03-15', km: 204000 });
+    expect(late.leftKm).toBe(-4000);
+    expect(late.leftDays).toBe(-365);
+    expect(nextDue(interval, fitted, { day: '2026-11-24' }).first).toBe('time');
+  });
+
+  it('rounds a label down, never up', () => {
+    fc.assert(
+      fc.property(fc.nat(900000), fc.constantFrom(500, 1000, 5000), (km, step) =>
+        expect(roundDown(km, step)).toBeLessThanOrEqual(km),
+      ),
+    );
+    expect(roundDown(199999, 1000)).toBe(199000);
+  });
+});

@@ -1,0 +1,185 @@
+import { circlesOf, solvePath } from '@core/drive/path';
+import { readAttribute } from './attributes';
+import type { Pack, Variant } from './pack';
+import type { AnyTable, IssueReason, PackIssue } from './pack-issue';
+
+/** Row numbers of a pack's entries as the user sees them; JSON entries count from 1. */
+export type RowOf = (table: AnyTable, index: number) => number;
+const countFromOne: RowOf = (_table, index) => index + 1;
+/** True for a key whose own row was refused already: what refers to it is no second fault. */
+export type Refused = (table: AnyTable, key: string) => boolean;
+
+/**
+ * What the schema of single rows cannot see: duplicates, dangling references, supersession loops, impossible or
+ * indistinguishable build windows, values outside a feature, attributes out of shape, layouts that cannot exist.
+ */
+export function checkPack(
+  pack: Pack,
+  rowOf: RowOf = countFromOne,
+  refused: Refused = () => false,
+): PackIssue[] {
+  const issues: PackIssue[] = [];
+  const report = (table: AnyTable, index: number, column: string, reason: IssueReason) =>
+    issues.push({ table, row: rowOf(table, index), column, reason });
+  const engines = keys('engines', pack.engines, (e) => e.code, 'code');
+  const features = keys('features', pack.features, (f) => f.id, 'id');
+  const variants = keys('variants', pack.variants, (v) => v.id, 'id');
+  const layouts = keys('layouts', pack.layouts, (l) => l.id, 'id');
+  const procedures = keys('procedures', pack.procedures, (p) => p.id, 'id');
+  const parts = keys('parts', pack.parts, (p) => p.number, 'number');
+  const kits = keys('kits', pack.kits, (k) => k.number, 'number');
+
+  function keys<T>(
+    table: AnyTable,
+    rows: readonly T[],
+    key: (row: T) => string,
+    column: string,
+  ): ReadonlyMap<string, number> {
+    const seen = new Map<string, number>();
+    for (let i = 0; i < rows.length; i++) {
+      const k = key(rows[i]!);
+      const first = seen.get(k);
+      if (first === undefined) seen.set(k, i);
+      else report(table, i, column, { code: 'duplicate', key: k, firstRow: rowOf(table, first) });
+    }
+    return seen;
+  }
+  const refer = (
+    table: AnyTable,
+    i: number,
+    column: string,
+    key: string | undefined,
+    to: ReadonlyMap<string, number>,
+    other: AnyTable,
+  ) => {
+    if (key !== undefined && !to.has(key) && !refused(other, key))
+      report(table, i, column, { code: 'dangling', key, table: other });
+  };
+
+  pack.variants.forEach((v, i) => {
+    refer('variants', i, 'engine', v.engine, engines, 'engines');
+    refer('variants', i, 'layout', v.layout, layouts, 'layouts');
+    refer('variants', i, 'procedure', v.procedure, procedures, 'procedures');
+    const { from, to } = v.built;
+    if (from !== undefined && to !== undefined && from > to)
+      report('variants', i, 'built_from', { code: 'window_impossible', from, to });
+    for (const [feature, values] of Object.entries(v.features)) {
+      const at = features.get(feature);
+      if (at === undefined) {
+        if (refused('features', feature)) continue;
+        report('variants', i, 'features', { code: 'dangling', key: feature, table: 'features' });
+        continue;
+      }
+      const allowed = pack.features[at]!.options.map((o) => o.key);
+      for (const value of values) {
+        if (!allowed.includes(value))
+          report('variants', i, 'features', { code: 'value_not_of_feature', feature, value, allowed });
+      }
+    }
+  });
+  twins(pack.variants).forEach(([i, other]) =>
+    report('variants', i, 'built_from', { code: 'windows_overlap', other: other.id }),
+  );
+
+  pack.parts.forEach((p, i) => {
+    refer('parts', i, 'superseded_by', p.supersededBy, parts, 'parts');
+    for (const [key, value] of Object.entries(p.attributes)) {
+      const read = readAttribute(key, String(value));
+      if ('fault' in read) report('parts', i, 'attributes', read.fault);
+    }
+  });
+  pack.kits.forEach((k, i) => {
+    refer('kits', i, 'superseded_by', k.supersededBy, kits, 'kits');
+    for (const c of k.contents) refer('kits', i, 'contents', c.part, parts, 'parts');
+  });
+  for (const { index, chain } of loops(pack.kits))
+    report('kits', index, 'superseded_by', { code: 'supersession_loop', chain });
+  for (const { index, chain } of loops(pack.parts))
+    report('parts', index, 'superseded_by', { code: 'supersession_loop', chain });
+
+  keys('applications', pack.applications, (a) => `${a.kit} → ${a.variant}`, 'kit');
+  for (let i = 0; i < pack.applications.length; i++) {
+    const a = pack.applications[i]!;
+    refer('applications', i, 'kit', a.kit, kits, 'kits');
+    refer('applications', i, 'variant', a.variant, variants, 'variants');
+  }
+  pack.jobs.forEach((j, i) => {
+    refer('jobs', i, 'variant', j.variant, variants, 'variants');
+    refer('jobs', i, 'part', j.part, parts, 'parts');
+  });
+  pack.intervals.forEach((v, i) => refer('intervals', i, 'engine', v.engine, engines, 'engines'));
+  keys('cross', pack.cross, (c) => c.number, 'number');
+  pack.cross.forEach((c, i) => {
+    const known = kits.has(c.names) || parts.has(c.names) || engines.has(c.names);
+    if (!known && !(['kits', 'parts', 'engines'] as const).some((t) => refused(t, c.names)))
+      report('cross', i, 'names', { code: 'dangling', key: c.names, table: 'kits' });
+  });
+  pack.layouts.forEach((l, i) => {
+    const path = solvePath(circlesOf(l), l.runs === 'ccw' ? 1 : -1);
+    const names = path.ok ? '' : path.error.wheels.map((w) => l.wheels[w]?.name ?? String(w)).join(', ');
+    if (!path.ok)
+      report('layouts', i, 'wheels', {
+        code: 'layout_impossible',
+        detail: `${path.error.code.replace(/_/g, ' ')}: ${names}`,
+      });
+  });
+  return issues;
+}
+
+/** Variants of one engine whose build windows overlap and which no feature or market tells apart. */
+function twins(variants: readonly Variant[]): [number, Variant][] {
+  const out: [number, Variant][] = [];
+  const byEngine = new Map<string, number[]>();
+  for (let i = 0; i < variants.length; i++) {
+    const list = byEngine.get(variants[i]!.engine);
+    if (!list) byEngine.set(variants[i]!.engine, [i]);
+    else {
+      for (const j of list) if (alike(variants[j]!, variants[i]!)) out.push([i, variants[j]!]);
+      list.push(i);
+    }
+  }
+  return out;
+}
+
+function alike(a: Variant, b: Variant): boolean {
+  const apart =
+    (a.built.to ?? '9999') < (b.built.from ?? '0000') || (b.built.to ?? '9999') < (a.built.from ?? '0000');
+  if (apart) return false;
+  if (a.markets.length && b.markets.length && !a.markets.some((m) => b.markets.includes(m))) return false;
+  return !Object.entries(a.features).some(([f, values]) => {
+    const theirs = b.features[f];
+    return theirs !== undefined && !values.some((v) => theirs.includes(v));
+  });
+}
+
+/** Follows supersession to its end. Undefined chain end means a loop. @example chainOf(kits, 'K1') // ['K1', 'K2'] */
+export function supersessionChain(
+  rows: ReadonlyMap<string, { supersededBy?: string | undefined }>,
+  number: string,
+): { chain: string[]; loop: boolean } {
+  const chain = [number];
+  let next = rows.get(number)?.supersededBy;
+  while (next !== undefined) {
+    if (chain.includes(next)) return { chain: [...chain, next], loop: true };
+    chain.push(next);
+    next = rows.get(next)?.supersededBy;
+  }
+  return { chain, loop: false };
+}
+
+/** Each loop once, at the row that comes first in the file. */
+function loops(
+  rows: readonly { number: string; supersededBy?: string | undefined }[],
+): { index: number; chain: string[] }[] {
+  const byNumber = new Map(rows.map((r) => [r.number, r]));
+  const reported = new Set<string>();
+  const out: { index: number; chain: string[] }[] = [];
+  rows.forEach((r, index) => {
+    if (r.supersededBy === undefined || reported.has(r.number)) return;
+    const { chain, loop } = supersessionChain(byNumber, r.number);
+    if (!loop || chain.at(-1) !== r.number) return;
+    chain.forEach((n) => reported.add(n));
+    out.push({ index, chain });
+  });
+  return out;
+}

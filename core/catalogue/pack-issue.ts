@@ -1,0 +1,37 @@
+import type { AttributeFault } from './attributes';
+
+/** Tables of a pack that travel as CSV; layouts and procedures are nested and travel as JSON. */
+export const TABLES = [
+  'engines',
+  'features',
+  'variants',
+  'parts',
+  'kits',
+  'applications',
+  'jobs',
+  'intervals',
+  'cross',
+] as const;
+export type TableName = (typeof TABLES)[number];
+export type AnyTable = TableName | 'layouts' | 'procedures' | 'pack';
+
+export type IssueReason =
+  | AttributeFault
+  | { code: 'missing_column'; column: string }
+  | { code: 'unknown_column'; column: string }
+  | { code: 'empty' }
+  | { code: 'too_few_cells'; have: number; want: number }
+  | { code: 'not_allowed'; typed: string; allowed: readonly string[] }
+  | { code: 'not_a_day'; typed: string }
+  | { code: 'bad_pair'; typed: string; shape: string }
+  | { code: 'bad_shape'; detail: string }
+  | { code: 'duplicate'; key: string; firstRow: number }
+  | { code: 'dangling'; key: string; table: AnyTable }
+  | { code: 'supersession_loop'; chain: string[] }
+  | { code: 'window_impossible'; from: string; to: string }
+  | { code: 'windows_overlap'; other: string }
+  | { code: 'value_not_of_feature'; feature: string; value: string; allowed: string[] }
+  | { code: 'layout_impossible'; detail: string };
+
+/** One bad place. `row` is the line in a CSV file (the header is line 1), or the entry's number in JSON. */
+export type PackIssue = { table: AnyTable; row: number; column: string; reason: IssueReason };

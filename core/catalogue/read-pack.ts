@@ -1,0 +1,122 @@
+import * as z from 'zod';
+import { checkPack, type Refused, type RowOf } from './check-pack';
+import { type Pack, PackSchema } from './pack';
+import { type AnyTable, type PackIssue, type TableName, TABLES } from './pack-issue';
+import type { TableReader } from './tables';
+
+/** What a pack says of itself, with the nested tables that do not travel as CSV. */
+export const PackHeadSchema = PackSchema.pick({
+  format: true,
+  formatVersion: true,
+  name: true,
+  version: true,
+  issued: true,
+  source: true,
+  layouts: true,
+  procedures: true,
+});
+export type PackHead = z.infer<typeof PackHeadSchema>;
+export type PackReading = { pack?: Pack; issues: PackIssue[] };
+
+/** A pack from one JSON text: syntax, shape, then what {@link checkPack} sees. All bad places are reported. */
+export function readPackJson(text: string): PackReading {
+  let raw: unknown;
+  try {
+    raw = JSON.parse(text);
+  } catch (e) {
+    return {
+      issues: [
+        {
+          table: 'pack',
+          row: 1,
+          column: '',
+          reason: { code: 'bad_shape', detail: e instanceof Error ? e.message : 'no JSON' },
+        },
+      ],
+    };
+  }
+  const read = PackSchema.safeParse(raw);
+  if (!read.success) return { issues: read.error.issues.map(shapeIssue) };
+  const issues = checkPack(read.data);
+  return issues.length ? { issues } : { pack: read.data, issues };
+}
+
+/** The head of a CSV pack, from its pack.json. */
+export function readPackHead(text: string): { head?: PackHead; issues: PackIssue[] } {
+  try {
+    const read = PackHeadSchema.safeParse(JSON.parse(text));
+    return read.success ? { head: read.data, issues: [] } : { issues: read.error.issues.map(shapeIssue) };
+  } catch (e) {
+    return {
+      issues: [
+        {
+          table: 'pack',
+          row: 1,
+          column: '',
+          reason: { code: 'bad_shape', detail: e instanceof Error ? e.message : 'no JSON' },
+        },
+      ],
+    };
+  }
+}
+
+function shapeIssue(issue: z.core.$ZodIssue): PackIssue {
+  const [table, index, ...rest] = issue.path;
+  const known = typeof table === 'string' && table !== '' && typeof index === 'number';
+  return {
+    table: known ? (table as AnyTable) : 'pack',
+    row: known ? index + 1 : 1,
+    column: (known ? rest : issue.path).map(String).join('.'),
+    reason: { code: 'bad_shape', detail: issue.message },
+  };
+}
+
+/**
+ * A pack from CSV tables. Tables that were not given are taken from `base`, so that one corrected table can be brought in
+ * by itself; without a head the base's is kept with the next version.
+ */
+export function packFromTables(
+  head: PackHead | undefined,
+  readers: Partial<Record<TableName, TableReader>>,
+  base: Pack | undefined,
+): PackReading {
+  const issues: PackIssue[] = [];
+  for (const table of TABLES) {
+    for (const i of readers[table]?.issues ?? []) issues.push({ table, ...i });
+  }
+  if (!head && !base) {
+    issues.push({
+      table: 'pack',
+      row: 1,
+      column: '',
+      reason: {
+        code: 'bad_shape',
+        detail: 'There is no pack.json, and no catalogue here that these tables could belong to.',
+      },
+    });
+    return { issues };
+  }
+  const top = head ?? { ...base!, version: nextVersion(base!.version) };
+  const rows = (t: TableName) => readers[t]?.rows ?? base?.[t] ?? [];
+  const pack = {
+    format: top.format,
+    formatVersion: top.formatVersion,
+    name: top.name,
+    version: top.version,
+    issued: top.issued,
+    source: top.source,
+    layouts: top.layouts,
+    procedures: top.procedures,
+    ...Object.fromEntries(TABLES.map((t) => [t, rows(t)])),
+  } as Pack;
+  const rowOf: RowOf = (table, index) => readers[table as TableName]?.lines[index] ?? index + 1;
+  const refused: Refused = (table, key) => readers[table as TableName]?.refused.has(key) ?? false;
+  issues.push(...checkPack(pack, rowOf, refused));
+  return issues.length ? { issues } : { pack, issues };
+}
+
+/** "2026.3" → "2026.3.1" → "2026.3.2". */
+export function nextVersion(version: string): string {
+  const m = /^(.*\..*\.)(\d+)$/.exec(version);
+  return m ? `${m[1] ?? ''}${Number(m[2]) + 1}` : `${version}.1`;
+}
