@@ -31,6 +31,10 @@ export const routes: Routes = [
     ],
   },
   {
+    path: 'catalogue',
+    loadComponent: () => import('./catalogue/catalogue-page').then((m) => m.CataloguePage),
+  },
+  {
     path: '',
     pathMatch: 'full',
     loadComponent: () => import('./shell/welcome-page').then((m) => m.WelcomePage),

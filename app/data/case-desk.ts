@@ -32,13 +32,14 @@ export class CaseDesk {
   private readonly house = inject(HouseStore);
   private readonly facts = toSignal(this.repository.facts$, { requireSync: true });
   private readonly packs = toSignal(this.repository.packs$, { requireSync: true });
+  private readonly indexes = new WeakMap<Pack, Catalogue>();
   private readonly views = new Map<string, { facts: number; packs: unknown; view: CaseView }>();
 
   /** Id of the case in hand. */
   readonly currentId = signal<string | undefined>(undefined);
   /** Catalogues by pack id. */
   readonly catalogues = computed<ReadonlyMap<string, Catalogue>>(
-    () => new Map([...this.packs()].map(([id, pack]) => [id, catalogueOf(pack)])),
+    () => new Map([...this.packs()].map(([id, pack]) => [id, this.indexed(pack)])),
   );
   /** The pack that new cases answer with: the one issued last. */
   readonly newestPack = computed<Pack | undefined>(
@@ -62,8 +63,8 @@ export class CaseDesk {
     this.cases().find((c) => c.id === this.currentId()),
   );
 
-  /** Opens a new case and returns its id. */
-  async newCase(): Promise<string> {
+  /** Opens a new case, with what is known of it already, and returns its id. */
+  async newCase(known: readonly NewFact[] = []): Promise<string> {
     const id = crypto.randomUUID();
     const author = this.author();
     const tags = this.cases()
@@ -76,6 +77,7 @@ export class CaseDesk {
       facts.push(
         fileFact(reduce(facts), id, { key: 'case.catalogue', value: packId(pack), how: 'decided' }, author),
       );
+    for (const entry of known) facts.push(fileFact(reduce(facts), id, entry, author));
     await this.repository.add(facts);
     return id;
   }
@@ -143,6 +145,15 @@ export class CaseDesk {
         : (CAUSES.causes.find((c) => c.key === key)?.wording ?? key);
     return key;
   };
+
+  /** A pack's look-ups are made once, whatever else comes in. */
+  private indexed(pack: Pack): Catalogue {
+    const known = this.indexes.get(pack);
+    if (known) return known;
+    const made = catalogueOf(pack);
+    this.indexes.set(pack, made);
+    return made;
+  }
 
   private target(find: (state: State, by: string) => Fact | undefined): Fact | undefined {
     const view = this.current();

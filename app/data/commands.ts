@@ -23,8 +23,11 @@ export class Commands {
   readonly factLineAsked = signal(0);
   readonly importAsked = signal(0);
 
-  async newCase(): Promise<void> {
-    const id = await this.desk.newCase();
+  /** @param engine code of the engine, when it is known already */
+  async newCase(engine?: string): Promise<void> {
+    const id = await this.desk.newCase(
+      engine === undefined ? [] : [{ key: 'engine.code', value: engine, how: 'reported' }],
+    );
     await this.router.navigate(['/case', id, 'call']);
   }
 
@@ -76,6 +79,7 @@ export class Commands {
       ...inCase,
       { name: 'Next case on the rack', key: 'j', run: () => this.step(1) },
       { name: 'Case before', key: 'k', run: () => this.step(-1) },
+      { name: 'Catalogue', key: 'c', run: () => void this.router.navigate(['/catalogue']) },
       { name: 'Open a case file', key: 'o', run: () => this.importAsked.update((n) => n + 1) },
       { name: 'House settings', key: 'h', run: () => this.overlay.set('house') },
       {

@@ -9,6 +9,8 @@ export const HouseSchema = z.strictObject({
   dateOrder: z.enum(['dmy', 'mdy', 'ymd']),
   distance: z.enum(['km', 'mi']),
   density: z.enum(['compact', 'bench']),
+  /** Step to which a service label rounds its distance down, in the house's unit. */
+  labelStep: z.number().int().min(1).max(50_000).default(1000),
 });
 export type HouseSettings = z.infer<typeof HouseSchema>;
 export type Theme = 'light' | 'dark';
@@ -27,6 +29,7 @@ const DEFAULTS: HouseSettings = {
   dateOrder: localeOrder(),
   distance: 'km',
   density: 'compact',
+  labelStep: 1000,
 };
 
 @Injectable({ providedIn: 'root' })

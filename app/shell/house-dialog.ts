@@ -34,6 +34,15 @@ import { OverlayDialog } from './dialog-base';
           <option value="km" [selected]="house.settings().distance === 'km'">km</option>
           <option value="mi" [selected]="house.settings().distance === 'mi'">miles</option>
         </select>
+        <label for="house-step">Labels round down to</label>
+        <input
+          nz-input
+          id="house-step"
+          #step
+          inputmode="numeric"
+          [value]="house.settings().labelStep"
+          (change)="labelStep(step)"
+        />
         <label for="house-density">Targets</label>
         <select
           id="house-density"
@@ -80,6 +89,11 @@ export class HouseDialog extends OverlayDialog {
     const by = input.value.trim();
     if (by) this.house.change({ by });
     else input.value = this.house.settings().by;
+  }
+
+  protected labelStep(input: HTMLInputElement): void {
+    this.house.change({ labelStep: Number(input.value) });
+    input.value = String(this.house.settings().labelStep);
   }
 
   protected order(value: string): HouseSettings['dateOrder'] {

@@ -9,6 +9,7 @@ import {
 } from '@angular/core';
 import { NzInputDirective } from 'ng-zorro-antd/input';
 import { CaseDesk } from '../data/case-desk';
+import { Find } from '../data/find';
 import type { Command } from '../data/commands';
 import { textOf } from '@core/facts/state';
 import { OverlayDialog } from './dialog-base';
@@ -79,6 +80,7 @@ import { OverlayDialog } from './dialog-base';
 })
 export class Palette extends OverlayDialog {
   private readonly desk = inject(CaseDesk);
+  private readonly find = inject(Find);
   private readonly box = viewChild.required<ElementRef<HTMLInputElement>>('box');
   protected readonly dialog = viewChild.required<ElementRef<HTMLDialogElement>>('dialog');
   protected readonly overlay = 'palette' as const;
@@ -90,9 +92,17 @@ export class Palette extends OverlayDialog {
       name: `Case ${c.tag} · ${textOf(c.state, 'engine.code') ?? 'no engine yet'} · ${textOf(c.state, 'call.who') ?? ''}`,
       run: () => this.commands.openCase(c.id),
     }));
-    return [...this.commands.list(), ...cases]
+    const found = this.find
+      .hits(this.typed(), 6)
+      .filter((h) => h.kind === 'engine')
+      .map((h) => ({
+        name: `New case for engine ${h.key} · ${h.detail}`,
+        run: () => void this.commands.newCase(h.key),
+      }));
+    const named = [...this.commands.list(), ...cases]
       .filter((c) => words.every((w) => c.name.toLowerCase().includes(w)))
       .slice(0, 14);
+    return [...named, ...found];
   });
 
   protected override opened(): void {

@@ -66,9 +66,10 @@ type Tag = { id: string; tag: string; engine: string; waits: string; age: string
         }
       </ul>
       <div class="foot">
+        <a nz-button nzType="text" routerLink="/catalogue">Catalogue</a>
         <button nz-button nzType="text" (click)="commands.overlay.set('house')">House</button>
-        <button nz-button nzType="text" (click)="commands.overlay.set('keys')">Keys ?</button>
-        <button nz-button nzType="text" (click)="import()">Open file</button>
+        <button nz-button nzType="text" (click)="commands.overlay.set('keys')">Keys</button>
+        <button nz-button nzType="text" (click)="import()">Open</button>
       </div>
     </nav>
   `,
@@ -154,7 +155,8 @@ type Tag = { id: string; tag: string; engine: string; waits: string; age: string
       justify-content: space-between;
       padding: 4px 4px 8px;
     }
-    .foot button {
+    .foot button,
+    .foot a {
       padding: 2px 6px;
       color: var(--ink);
     }

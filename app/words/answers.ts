@@ -95,6 +95,8 @@ export function exclusionWords(e: Exclusion, v: Voice): string {
       const word = (k: string) => (f?.options.find((o) => o.key === k)?.wording ?? k).toLowerCase();
       return `${(f?.wording ?? e.feature).toLowerCase()}: ${word(e.seen)}; this one has ${list(e.allowed.map(word), 'or')}`;
     }
+    case 'market_differs':
+      return `sold in ${String(e.fact.value)}; this one went to ${list(e.markets, 'or')}`;
     case 'teeth_differ':
       return `belt counted with ${e.seen} teeth; this one has ${e.needed}`;
   }
@@ -117,6 +119,16 @@ function refusalWords(r: Refusal, v: Voice): string {
     case 'part_differs':
       return `its belt has ${r.kit} ${r.attribute}, this drive needs ${r.drive}`;
   }
+}
+
+/** "discontinued, replaced by …", the options it has, or nothing. */
+export function kitStatus(m: KitMatch): string {
+  const parts = [
+    m.kit.options.length ? `with ${list(m.kit.options)}` : '',
+    m.kit.status === 'discontinued' ? 'discontinued' : '',
+    m.replacedBy ? `replaced by ${m.replacedBy}` : '',
+  ];
+  return parts.filter(Boolean).join(', ');
 }
 
 /** The reasons of a kit's verdict, one sentence each. */

@@ -33,7 +33,7 @@ export class CallPage {
   protected readonly groups = [
     {
       name: 'Who and which engine',
-      keys: ['call.who', 'engine.code', 'vehicle.name', 'vehicle.built', 'claim.number'],
+      keys: ['call.who', 'engine.code', 'vehicle.name', 'vehicle.built', 'vehicle.market', 'claim.number'],
     },
     {
       name: 'Now, and the kit',

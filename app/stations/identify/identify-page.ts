@@ -1,16 +1,21 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { featureKey } from '@core/catalogue/feature-observables';
+import { formatNumber } from '@core/quantity/format-quantity';
 import { CaseDesk } from '../../data/case-desk';
 import { VoiceService } from '../../data/voice';
 import { FactField } from '../../ui/fact-field';
 import { SettingsPair } from '../../ui/settings-pair';
-import { exclusionWords, kitReasons, percent, VERDICT_WORDS } from '../../words/answers';
+import { ComparePanel } from './compare-panel';
+import { DuePanel } from './due-panel';
+import { JobPanel } from './job-panel';
+import { NewerPack } from './newer-pack';
+import { exclusionWords, kitReasons, kitStatus, percent, VERDICT_WORDS } from '../../words/answers';
 
 /** Which drive it is, which kit belongs to it, and what it looks like. */
 @Component({
   selector: 'hs-identify-page',
-  imports: [FactField, RouterLink, SettingsPair],
+  imports: [FactField, RouterLink, SettingsPair, ComparePanel, DuePanel, JobPanel, NewerPack],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './identify-page.html',
   styles: `
@@ -67,7 +72,7 @@ export class IdentifyPage {
     })),
   );
   protected readonly questions = computed(() =>
-    (this.answers()?.questions ?? []).map((q) => ({
+    (this.answers()?.asking.questions ?? []).map((q) => ({
       key: featureKey(q.feature.id),
       worth: `${q.bits.toFixed(2)} bits for ${q.minutes} min`,
       leaves: q.outcomes.map(
@@ -76,6 +81,11 @@ export class IdentifyPage {
       ),
     })),
   );
+  protected readonly saving = computed(() => {
+    const a = this.answers()?.asking;
+    if (!a || a.questions.length < 2 || Number.isNaN(a.expectedMinutes)) return '';
+    return `In this order about ${formatNumber(a.expectedMinutes, 1)} min to expect, ${formatNumber(a.allMinutes - a.expectedMinutes, 1)} min less than asking everything.`;
+  });
   protected readonly answered = computed(() => {
     const cat = this.desk.current()?.catalogue;
     const standing = this.desk.current()?.state.standing;
@@ -86,6 +96,7 @@ export class IdentifyPage {
       number: m.kit.number,
       name: m.kit.name,
       verdict: VERDICT_WORDS[m.verdict],
+      status: kitStatus(m),
       sign: { fits: '✓', fits_if: '?', no: '✕' }[m.verdict],
       reasons: kitReasons(m, this.voice()),
       named: this.answers()?.kit?.number === m.kit.number,

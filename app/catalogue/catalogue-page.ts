@@ -1,0 +1,68 @@
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { ScrollingModule } from '@angular/cdk/scrolling';
+import { NzButtonComponent } from 'ng-zorro-antd/button';
+import { NzInputDirective } from 'ng-zorro-antd/input';
+import { packId } from '@core/catalogue/pack';
+import { type TableName, TABLES } from '@core/catalogue/pack-issue';
+import { COLUMNS, tableCells } from '@core/catalogue/tables';
+import type { Hit } from '@core/catalogue/search';
+import { CaseDesk } from '../data/case-desk';
+import { Commands } from '../data/commands';
+import { Find } from '../data/find';
+import { PackExports } from '../data/pack-exports';
+import { ImportPanel } from './import-panel';
+
+/** The catalogue itself: find anything, look through any table, bring packs in and out. */
+@Component({
+  selector: 'hs-catalogue-page',
+  imports: [ScrollingModule, NzButtonComponent, NzInputDirective, ImportPanel],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './catalogue-page.html',
+  styleUrl: './catalogue-page.less',
+})
+export class CataloguePage {
+  protected readonly desk = inject(CaseDesk);
+  private readonly find = inject(Find);
+  private readonly commands = inject(Commands);
+  private readonly exports = inject(PackExports);
+  protected readonly tables = TABLES;
+  protected readonly table = signal<TableName>('engines');
+  protected readonly typed = signal('');
+  protected readonly pack = this.desk.newestPack;
+  protected readonly title = computed(() => {
+    const p = this.pack();
+    return p ? `${packId(p)}, issued ${p.issued}. ${p.source}` : 'No catalogue yet';
+  });
+  protected readonly hits = computed(() => this.find.hits(this.typed()));
+  protected readonly columns = computed(() => COLUMNS[this.table()].map((c) => c.name));
+  protected readonly rows = computed<readonly object[]>(() => this.pack()?.[this.table()] ?? []);
+  protected readonly counts = computed(
+    () =>
+      Object.fromEntries(TABLES.map((t) => [t, this.pack()?.[t].length ?? 0])) as Record<TableName, number>,
+  );
+
+  constructor() {
+    this.desk.currentId.set(undefined);
+  }
+
+  /** Cells of one row; only rows on the screen are ever written out. */
+  protected cells(row: object): string[] {
+    return tableCells(this.table(), [row])[1] ?? [];
+  }
+
+  protected async open(hit: Hit): Promise<void> {
+    if (hit.kind === 'engine') {
+      await this.commands.newCase(hit.key);
+      return;
+    }
+    this.table.set(hit.kind === 'kit' ? 'kits' : hit.kind === 'part' ? 'parts' : 'cross');
+  }
+
+  protected json(): void {
+    this.exports.json();
+  }
+
+  protected csv(): void {
+    this.exports.csv();
+  }
+}

@@ -1,0 +1,41 @@
+import { inject, Injectable } from '@angular/core';
+import { strToU8, zipSync } from 'fflate';
+import Papa from 'papaparse';
+import type { Pack } from '@core/catalogue/pack';
+import { TABLES } from '@core/catalogue/pack-issue';
+import { PackHeadSchema } from '@core/catalogue/read-pack';
+import { tableCells } from '@core/catalogue/tables';
+import { CaseDesk } from './case-desk';
+import { download } from './download';
+
+/** Catalogues out to open files. */
+@Injectable({ providedIn: 'root' })
+export class PackExports {
+  private readonly desk = inject(CaseDesk);
+
+  json(): void {
+    const pack = this.desk.newestPack();
+    if (pack)
+      download(
+        `${nameOf(pack)}.json`,
+        new Blob([JSON.stringify(pack, null, 1)], { type: 'application/json' }),
+      );
+  }
+
+  /** One CSV a table and pack.json, zipped. */
+  csv(): void {
+    const pack = this.desk.newestPack();
+    if (!pack) return;
+    const head = PackHeadSchema.parse(
+      Object.fromEntries(Object.keys(PackHeadSchema.shape).map((k) => [k, pack[k as keyof Pack]])),
+    );
+    const files = Object.fromEntries(
+      TABLES.map((t) => [`${t}.csv`, strToU8(Papa.unparse(tableCells(t, pack[t])))]),
+    );
+    const zip = zipSync({ 'pack.json': strToU8(JSON.stringify(head, null, 1)), ...files });
+    download(`${nameOf(pack)}.zip`, new Blob([zip], { type: 'application/zip' }));
+  }
+}
+
+const nameOf = (pack: Pack) =>
+  `catalogue-${pack.name}-${pack.version}`.toLowerCase().replace(/[^a-z0-9.-]+/g, '-');

@@ -1,0 +1,70 @@
+import type { IDBPDatabase } from 'idb';
+import { type Pack, packId } from '@core/catalogue/pack';
+import type { Records } from './records';
+
+/** Rows a chunk: small enough that reading one never holds the screen up. */
+const CHUNK = 4000;
+const TABLES = [
+  'engines',
+  'features',
+  'variants',
+  'layouts',
+  'parts',
+  'kits',
+  'applications',
+  'jobs',
+  'intervals',
+  'cross',
+  'procedures',
+] as const;
+
+export type PackRecord = {
+  id: string;
+  head: Omit<Pack, (typeof TABLES)[number]>;
+  chunks: { table: (typeof TABLES)[number]; key: string }[];
+};
+
+/** Writes packs chunk by chunk inside one transaction: all or nothing. Runs in the page and in the import worker alike. */
+export function putPack(
+  store: { packs: (v: PackRecord) => unknown; rows: (v: unknown[], key: string) => unknown },
+  pack: Pack,
+): void {
+  const id = packId(pack);
+  const chunks: PackRecord['chunks'] = [];
+  const head = { ...pack } as Partial<Pack>;
+  for (const table of TABLES) {
+    const rows = pack[table] as unknown[];
+    Reflect.deleteProperty(head, table);
+    for (let i = 0; i < Math.max(1, rows.length); i += CHUNK) {
+      const key = `${id}|${table}|${i}`;
+      store.rows(rows.slice(i, i + CHUNK), key);
+      chunks.push({ table, key });
+    }
+  }
+  store.packs({ id, head: head as PackRecord['head'], chunks });
+}
+
+/** Reads a pack back, one chunk at a time, so that other work can run between. */
+export async function getPack(db: IDBPDatabase<Records>, id: string): Promise<Pack | undefined> {
+  const record = await db.get('packs', id);
+  if (!record) return undefined;
+  const tables = Object.fromEntries(TABLES.map((t) => [t, [] as unknown[]]));
+  for (const { table, key } of record.chunks) {
+    const rows = (await db.get('packRows', key)) ?? [];
+    for (const row of rows) tables[table]!.push(row);
+  }
+  return { ...record.head, ...tables } as Pack;
+}
+
+/** Writes a pack by itself. */
+export async function writePack(db: IDBPDatabase<Records>, pack: Pack): Promise<void> {
+  const tx = db.transaction(['packs', 'packRows'], 'readwrite', { durability: 'strict' });
+  putPack(
+    {
+      packs: (v) => void tx.objectStore('packs').put(v),
+      rows: (v, k) => void tx.objectStore('packRows').put(v, k),
+    },
+    pack,
+  );
+  await tx.done;
+}

@@ -1,0 +1,63 @@
+import { inject, Injectable } from '@angular/core';
+import { NzMessageService } from 'ng-zorro-antd/message';
+import type { JobLine } from '@core/match/job-list';
+import type { LabelModel } from '../report/label';
+import type { OrderHead } from '../report/order-list';
+import { download } from './download';
+import { HouseStore } from './house';
+
+/** Small papers: order list and service label. What sets them is fetched when one is wanted. */
+@Injectable({ providedIn: 'root' })
+export class Papers {
+  private readonly house = inject(HouseStore);
+  private readonly message = inject(NzMessageService);
+
+  orderCsv(head: OrderHead, lines: readonly JobLine[]): Promise<void> {
+    return this.guard(async () => {
+      const { orderCsv } = await import('../report/order-list');
+      download(`order-${head.tag}.csv`, new Blob(['\ufeff', orderCsv(head, lines)], { type: 'text/csv' }));
+    });
+  }
+
+  orderPdf(head: OrderHead, lines: readonly JobLine[]): Promise<void> {
+    return this.guard(async () => {
+      const [{ orderDocument }, { downloadPdf }] = await Promise.all([
+        import('../report/order-list'),
+        import('../report/make-pdf'),
+      ]);
+      await downloadPdf(orderDocument(head, lines), `order-${head.tag}.pdf`);
+    });
+  }
+
+  label(tag: string, model: LabelModel, as: 'svg' | 'pdf'): Promise<void> {
+    return this.guard(async () => {
+      const { labelSvg } = await import('../report/label');
+      const svg = labelSvg(model, this.house.house());
+      if (as === 'svg') {
+        download(`label-${tag}.svg`, new Blob([svg], { type: 'image/svg+xml' }));
+        return;
+      }
+      const { downloadPdf } = await import('../report/make-pdf');
+      const [width, height] = [(74 / 25.4) * 72, (44 / 25.4) * 72];
+      await downloadPdf(
+        {
+          pageSize: { width, height },
+          pageMargins: 0,
+          defaultStyle: { font: 'Plex' },
+          content: [{ svg, width, height }],
+        },
+        `label-${tag}.pdf`,
+      );
+    });
+  }
+
+  private async guard(make: () => Promise<void>): Promise<void> {
+    try {
+      await make();
+    } catch (e) {
+      this.message.error(
+        `The paper could not be made: ${e instanceof Error ? e.message : String(e)}. Nothing is lost; try again.`,
+      );
+    }
+  }
+}

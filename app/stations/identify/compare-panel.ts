@@ -1,0 +1,141 @@
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { oldPartKey } from '@core/catalogue/old-part-observables';
+import { compareParts, wrapShortfall } from '@core/match/compare-parts';
+import { formatNumber } from '@core/quantity/format-quantity';
+import { CaseDesk } from '../../data/case-desk';
+import { FactField } from '../../ui/fact-field';
+import { COMPARE_WORDS, COMPARISON_WORDS } from '../../words/jobs';
+
+/** The old part against the new one, attribute by attribute. */
+@Component({
+  selector: 'hs-compare-panel',
+  imports: [FactField],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <section class="card" aria-label="Old part against new">
+      <h2>Old part against new</h2>
+      @if (parts().length) {
+        <label
+          >New part
+          <select #pick aria-label="New part to compare with" (change)="chosen.set(pick.value)">
+            @for (p of parts(); track p.number) {
+              <option [value]="p.number" [selected]="p.number === part()?.number">
+                {{ p.number }} {{ p.name }}
+              </option>
+            }
+          </select>
+        </label>
+        @if (comparison(); as c) {
+          <p class="verdict">
+            {{ overall(c.verdict) }}
+            @if (c.lacks.length) {
+              <span class="quiet">Still to measure: {{ lacks() }}.</span>
+            }
+          </p>
+          @for (l of c.lines; track l.attribute.key) {
+            <div class="line">
+              <hs-fact-field [key]="keyOf(l.attribute.key)" />
+              <div>
+                <span class="quiet">new:</span> <b>{{ l.new }}</b
+                ><br />{{ word(l.verdict) }}
+                @if (l.by) {
+                  <small>(as in {{ l.by }})</small>
+                }
+              </div>
+              @if (l.verdict === 'wrong') {
+                <div class="caution">If it is fitted: {{ l.attribute.wrong }}</div>
+              }
+            </div>
+          }
+        }
+        @if (shortfall(); as s) {
+          <p class="quiet">
+            Wrapped once round the new belt, the old one comes up short by {{ s }} teeth although both have
+            the same length: it lies further out. Count the teeth instead.
+          </p>
+        }
+      } @else {
+        <p class="quiet">Name a kit, or leave one design, and its parts can be compared with the old ones.</p>
+      }
+    </section>
+  `,
+  styles: `
+    section {
+      display: grid;
+      gap: 6px;
+    }
+    select {
+      max-width: 100%;
+      min-height: var(--target);
+      background: var(--paper-2);
+      border: 1px solid var(--rule-strong);
+      border-radius: 3px;
+    }
+    .line {
+      display: grid;
+      grid-template-columns: minmax(0, 1fr) 118px;
+      gap: 2px 10px;
+    }
+    .line .caution {
+      grid-column: 1 / -1;
+    }
+    .verdict {
+      font-weight: 600;
+      margin: 0;
+    }
+    .verdict .quiet {
+      font-weight: 400;
+    }
+  `,
+})
+export class ComparePanel {
+  private readonly desk = inject(CaseDesk);
+  protected readonly chosen = signal<string | undefined>(undefined);
+  protected readonly parts = computed(() => {
+    const view = this.desk.current();
+    const a = view?.answers;
+    const kit = a?.kit ?? a?.kits.find((k) => k.verdict === 'fits')?.kit;
+    const parts = (kit?.contents ?? [])
+      .map((c) => view?.catalogue?.parts.get(c.part))
+      .filter((p) => p !== undefined);
+    return parts.filter((p) => Object.keys(p.attributes).length > 0);
+  });
+  protected readonly part = computed(
+    () => this.parts().find((p) => p.number === this.chosen()) ?? this.parts()[0],
+  );
+  protected readonly comparison = computed(() => {
+    const [view, part] = [this.desk.current(), this.part()];
+    if (!view?.catalogue || !part) return undefined;
+    const old = new Map<string, { value: number | string; u?: number }>();
+    for (const key of Object.keys(part.attributes)) {
+      const fact = view.state.standing.get(oldPartKey(part.kind, key));
+      if (fact && !Array.isArray(fact.value) && fact.value !== 'unknown')
+        old.set(key, {
+          value: fact.value,
+          ...(fact.u === undefined ? {} : { u: fact.u }),
+        });
+    }
+    return compareParts(view.catalogue, part, old);
+  });
+  protected readonly lacks = computed(() =>
+    (this.comparison()?.lacks ?? []).map((a) => a.wording.toLowerCase()).join(', '),
+  );
+  protected readonly shortfall = computed(() => {
+    const { thicknessMm, pitchMm } = this.part()?.attributes ?? {};
+    return typeof thicknessMm === 'number' && typeof pitchMm === 'number'
+      ? formatNumber(wrapShortfall(thicknessMm, pitchMm), 1)
+      : undefined;
+  });
+
+  protected keyOf(attribute: string): string {
+    return oldPartKey(this.part()?.kind ?? 'belt', attribute);
+  }
+
+  protected word(v: keyof typeof COMPARE_WORDS): string {
+    return COMPARE_WORDS[v];
+  }
+
+  protected overall(v: keyof typeof COMPARISON_WORDS): string {
+    return COMPARISON_WORDS[v];
+  }
+}

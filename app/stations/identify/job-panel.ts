@@ -1,0 +1,102 @@
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { NzButtonComponent } from 'ng-zorro-antd/button';
+import { jobList } from '@core/match/job-list';
+import { formatDay } from '@core/quantity/dates';
+import { CaseDesk } from '../../data/case-desk';
+import { Clock } from '../../data/clock';
+import { HouseStore } from '../../data/house';
+import { Papers } from '../../data/papers';
+import { SOURCE_WORDS } from '../../words/jobs';
+
+/** What the job needs against what the kit holds, as an order list. */
+@Component({
+  selector: 'hs-job-panel',
+  imports: [NzButtonComponent],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <section class="card" aria-label="What the job needs">
+      <h2>
+        What the job needs <small>{{ kit() ? 'with kit ' + kit()!.number : 'no kit named yet' }}</small>
+      </h2>
+      @if (lines().length) {
+        <table class="plain">
+          <thead>
+            <tr>
+              <th>From</th>
+              <th>What</th>
+              <th>Why</th>
+              <th class="num">Now</th>
+              <th class="num">Later</th>
+            </tr>
+          </thead>
+          <tbody>
+            @for (l of lines(); track l.item.item) {
+              <tr>
+                <td>
+                  <b>{{ words[l.source] }}</b>
+                </td>
+                <td>
+                  {{ l.item.quantity }} × {{ l.item.item }} <small class="mono">{{ l.item.part }}</small>
+                </td>
+                <td>
+                  {{ l.item.why }}
+                  @if (l.source === 'reuse_after_check') {
+                    <small>Check: {{ l.item.check }}</small>
+                  }
+                </td>
+                <td class="num">{{ l.item.costNow }} AC</td>
+                <td class="num">{{ l.item.costLater }} AC</td>
+              </tr>
+            }
+          </tbody>
+        </table>
+        <div class="row">
+          <button nz-button (click)="csv()">Order list CSV</button>
+          <button nz-button (click)="print()">Order list PDF</button>
+        </div>
+      } @else {
+        <p class="quiet">It shows as soon as one design is left.</p>
+      }
+    </section>
+  `,
+})
+export class JobPanel {
+  private readonly desk = inject(CaseDesk);
+  private readonly house = inject(HouseStore);
+  private readonly clock = inject(Clock);
+  private readonly papers = inject(Papers);
+  protected readonly words = SOURCE_WORDS;
+  /** The kit named on the case, else the first that fits. */
+  protected readonly kit = computed(() => {
+    const a = this.desk.current()?.answers;
+    return a?.kit ?? a?.kits.find((k) => k.verdict === 'fits' && k.kit.status === 'current')?.kit;
+  });
+  protected readonly lines = computed(() => {
+    const view = this.desk.current();
+    const variant = view?.answers?.variant;
+    return view?.catalogue && variant ? jobList(view.catalogue, variant.id, this.kit()) : [];
+  });
+
+  protected csv(): void {
+    const head = this.head();
+    if (head) void this.papers.orderCsv(head, this.lines());
+  }
+
+  protected print(): void {
+    const head = this.head();
+    if (head) void this.papers.orderPdf(head, this.lines());
+  }
+
+  private head() {
+    const view = this.desk.current();
+    const a = view?.answers;
+    if (!a?.variant || !a.engine) return undefined;
+    return {
+      tag: view!.tag,
+      engine: a.engine.code,
+      variant: a.variant.name,
+      kit: this.kit()?.number ?? 'not chosen',
+      today: formatDay(this.clock.today(), this.house.settings().dateOrder),
+    };
+  }
+}

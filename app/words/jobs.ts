@@ -1,0 +1,43 @@
+import type { JobLine } from '@core/match/job-list';
+import type { AttributeVerdict, Comparison } from '@core/match/compare-parts';
+import type { Due } from '@core/catalogue/interval';
+import type { House } from '@core/facts/read-value';
+import { formatDay } from '@core/quantity/dates';
+import { distance } from './answers';
+
+export const SOURCE_WORDS: Record<JobLine['source'], string> = {
+  in_kit: 'in the kit',
+  order: 'order separately',
+  reuse_after_check: 'reuse after check',
+  replace_now: 'replace now',
+};
+export const COMPARE_WORDS: Record<AttributeVerdict, string> = {
+  equal: '= equal',
+  superseded: '≈ superseded by design',
+  wrong: '✕ wrong',
+  not_measured: '… not measured',
+  cannot_tell: '? cannot tell',
+};
+export const COMPARISON_WORDS: Record<Comparison['verdict'], string> = {
+  equal: '= The same part in all that was compared.',
+  superseded: '≈ Different, but superseded by design: it may be fitted.',
+  wrong: '✕ Wrong part. Do not fit it.',
+  cannot_tell: '? Not settled yet.',
+};
+
+/** Next due, in words: which limit comes first, when, and what is left or overdue. */
+export function dueWords(d: Due, house: House): string[] {
+  const out = [
+    `Due at ${distance(d.dueKm, house)} or on ${formatDay(d.dueDay, house.dateOrder)}, whichever comes first.`,
+  ];
+  if (d.leftKm !== undefined)
+    out.push(
+      d.leftKm >= 0 ? `${distance(d.leftKm, house)} left.` : `Overdue by ${distance(-d.leftKm, house)}.`,
+    );
+  out.push(d.leftDays >= 0 ? `${d.leftDays} days left.` : `Overdue by ${-d.leftDays} days.`);
+  if (d.distanceDay && (d.leftKm ?? 0) > 0)
+    out.push(
+      `At that yearly distance it is reached on ${formatDay(d.distanceDay, house.dateOrder)}: ${d.first === 'distance' ? 'distance' : 'time'} comes first.`,
+    );
+  return out;
+}
