@@ -17,6 +17,7 @@ const views = [
   ['cause', '/case/demo-2033/cause'],
   ['settle', '/case/demo-2027/settle'],
   ['fit', '/case/demo-2033/fit'],
+  ['catalogue', '/catalogue'],
 ] as const;
 
 for (const [name, path] of views) {
@@ -36,4 +37,10 @@ test('dark', async ({ page }) => {
   await page.addInitScript(() => localStorage.setItem('hs-theme', 'dark'));
   await open(page, '/case/demo-2033/cause');
   await page.screenshot({ path: out('dark') });
+});
+
+test('parts compared, the job and the interval', async ({ page }) => {
+  await open(page, '/case/demo-2027/identify');
+  await page.getByRole('region', { name: 'What the job needs' }).evaluate((e) => e.scrollIntoView());
+  await page.screenshot({ path: out('job') });
 });

@@ -29,8 +29,8 @@ test('a returned tensioner, from the call to a report that can be proved', async
   await desk.choose('Screws of the upper cover', 'Unknown');
   await expect(page.getByText('Fits if').first()).toBeVisible();
   await desk.choose('Lower guide roller', 'Steel, 48 mm');
-  await expect(page.getByRole('row', { name: /MF-K121-1/ })).toContainText('✓ Fits');
-  await expect(page.getByRole('row', { name: /MF-K123-1/ })).toContainText(
+  await expect(page.getByRole('row', { name: /^MF-K121-1/ })).toContainText('✓ Fits');
+  await expect(page.getByRole('row', { name: /^MF-K123-1/ })).toContainText(
     'its belt has 123 teeth, this drive needs 121',
   );
 
