@@ -2,7 +2,7 @@ import { type Kit, type Pack, PackSchema, type Part } from '@core/catalogue/pack
 import cormorant from './data/cormorant.json';
 import procedures from './data/procedures.json';
 import { FAMILIES, type FamilySketch, type VariantSketch } from './families';
-import { singleCam } from './layouts';
+import { firstDesign, layoutsFor, secondDesign } from './layouts/drives';
 import { jobsFor, partsFor } from './parts';
 
 const CODE: Record<Part['kind'], string> = {
@@ -73,27 +73,6 @@ function addCormorant(rows: Rows): void {
   );
 }
 
-const firstDesign = (id: string, count: number, camY: number) =>
-  singleCam({
-    id,
-    count,
-    camY,
-    guide: { x: -78, y: 92, outsideMm: 24 },
-    pumpX: 52,
-    pivot: { x: -70, y: 160 },
-    nominalCarrierDeg: 52,
-  });
-const secondDesign = (id: string, count: number, camY: number) =>
-  singleCam({
-    id,
-    count,
-    camY,
-    guide: { x: -80, y: 100, outsideMm: 29 },
-    pumpX: 52,
-    pivot: { x: -60, y: 170 },
-    nominalCarrierDeg: 68,
-  });
-
 function addFamily(rows: Rows, f: FamilySketch, number: number): void {
   rows.engines.push({
     code: f.code,
@@ -115,8 +94,8 @@ function addFamily(rows: Rows, f: FamilySketch, number: number): void {
 
 function addVariant(rows: Rows, f: FamilySketch, v: VariantSketch, number: number): void {
   const id = `${f.code}/${v.key}`;
-  const layout = v.sketch ? `${f.family.toLowerCase()}-${v.key.toLowerCase()}` : undefined;
-  if (v.sketch && layout) rows.layouts.push(firstDesign(layout, v.sketch.count, v.sketch.camY));
+  const layout = `${f.family.toLowerCase()}-${v.key.toLowerCase()}`;
+  rows.layouts.push(...layoutsFor(layout, v));
   rows.variants.push({
     id,
     engine: f.code,
@@ -125,7 +104,8 @@ function addVariant(rows: Rows, f: FamilySketch, v: VariantSketch, number: numbe
     built: { ...(v.from ? { from: v.from } : {}), ...(v.to ? { to: v.to } : {}), slackDays: v.slackDays },
     markets: v.markets,
     features: v.features,
-    ...(layout ? { layout, procedure: 'corm-belt' } : {}),
+    layout,
+    ...(v.sketch ? { procedure: 'corm-belt' } : {}),
   });
   const mine = partsFor(v).map((p, i) => ({ ...p, number: `MF-${CODE[p.kind]}${number}${v.key}${i + 1}` }));
   for (const { number: n, kind, name, attributes } of mine)

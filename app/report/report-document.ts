@@ -5,19 +5,17 @@ import { factsDigest } from '@core/facts/digest';
 import type { Namer } from '@core/facts/show-value';
 import { type State, textOf } from '@core/facts/state';
 import { formatDay } from '@core/quantity/dates';
-import { formatNumber } from '@core/quantity/format-quantity';
 import { drivePicture, pictureSvg } from '../ui/drive-picture';
 import {
-  clearanceWords,
   distance,
   findingWords,
   percent,
   ranWords,
-  SHOWN_WORDS,
   termsWords,
   type Voice,
   weightWords,
 } from '../words/answers';
+import { clearanceWords, readingName, readingWords, SHOWN_WORDS } from '../words/drive';
 import { factWords, valueWords } from '../words/facts';
 import { STATION_WORDS } from '../words/reading';
 
@@ -162,7 +160,7 @@ function drivePart(a: Answers): Content[] {
     { text: title, bold: true },
     { svg: pictureSvg(drivePicture(layout, s, title), 235) },
     {
-      text: `Pointer ${formatNumber(s.pointerDeg, 1)}°. Smallest clearance ${s.clearance ? `${s.clearance.mm.toFixed(1)} mm ${clearanceWords(layout, s.clearance)}` : '—'}. Path ${s.path.lengthMm.toFixed(2)} mm.`,
+      text: `${d.carrier ? `${readingName(d.carrier)} ${readingWords(d.carrier, s.reading)}. ` : ''}Smallest clearance ${s.clearance ? `${s.clearance.mm.toFixed(1)} mm ${clearanceWords(layout, s.clearance)}` : '—'}. Path ${s.path.lengthMm.toFixed(2)} mm.`,
     },
   ];
   const columns = [
@@ -175,7 +173,7 @@ function drivePart(a: Answers): Content[] {
       stack: [
         heading('The drive, computed, to one scale'),
         {
-          text: `${layout.count} teeth × ${layout.pitchMm} mm = ${d.settings.value.targetMm.toFixed(1)} mm. The returned pointer shows ${d.shown ? SHOWN_WORDS[d.shown] : 'nothing: it was not read'}.`,
+          text: `${layout.count} ${layout.kind === 'chain' ? 'links' : 'teeth'} × ${layout.pitchMm} mm = ${d.settings.value.targetMm.toFixed(1)} mm. The returned pointer shows ${d.shown ? SHOWN_WORDS[d.shown] : 'nothing: it was not read'}.`,
         },
         {
           columns: columns.map((stack) => ({ stack, width: '*' })),

@@ -2,9 +2,17 @@ import { ChangeDetectionStrategy, Component, computed, inject, input } from '@an
 import type { DriveAnswer } from '@core/answer/answers';
 import type { Setting } from '@core/drive/tensioner';
 import { numberOf } from '@core/facts/state';
-import { formatNumber } from '@core/quantity/format-quantity';
 import { CaseDesk } from '../data/case-desk';
-import { clearanceWords, pathSentence, senseWords, settingsSentence, SHOWN_WORDS } from '../words/answers';
+import { limitsOf, readingUnit } from '@core/drive/carrier';
+import {
+  clearanceWords,
+  pathSentence,
+  readingName,
+  readingWords,
+  senseWords,
+  settingsSentence,
+  SHOWN_WORDS,
+} from '../words/drive';
 import { DriveDrawing } from './drive-drawing';
 import { drivePicture } from './drive-picture';
 import { LimitStrip, type Strip } from './limit-strip';
@@ -86,35 +94,45 @@ export class SettingsPair {
   protected readonly facts = computed(() => {
     const d = this.drive();
     const target = d.settings.ok ? d.settings.value.targetMm : 0;
-    return `${d.layout.count} teeth × ${d.layout.pitchMm} mm = ${target.toFixed(1)} mm at the pitch line. Crank runs ${senseWords(d.layout.runs)}, seen from the timing side.`;
+    return `${d.layout.count} ${d.layout.kind === 'chain' ? 'links' : 'teeth'} × ${d.layout.pitchMm} mm = ${target.toFixed(1)} mm at the pitch line. Crank runs ${senseWords(d.layout.runs)}, seen from the timing side.`;
   });
   protected readonly strip = computed<Strip | undefined>(() => {
     const d = this.drive();
     const state = this.desk.current()?.state;
     if (!d.carrier || !state) return undefined;
-    const value = numberOf(state, 'tensioner.pointer');
+    const plunger = readingUnit(d.carrier) === 'mm';
+    const key = plunger ? 'tensioner.extension' : 'tensioner.pointer';
+    const value = numberOf(state, key);
+    const { window, end } = limitsOf(d.carrier);
     return {
-      label: 'Pointer from its start mark',
-      min: -180,
-      max: 180,
-      window: d.carrier.window,
-      nominal: d.carrier.window.nominal,
-      end: d.carrier.endDeg,
+      label: plunger ? 'Plunger, how far it stands out' : 'Pointer from its start mark',
+      min: plunger ? 0 : -180,
+      max: plunger ? end + 2 : 180,
+      window,
+      nominal: window.nominal,
+      end,
       marks: d.other
-        ? [{ at: d.other.pointerDeg, name: `turned the wrong way ${formatNumber(d.other.pointerDeg, 0)}°` }]
+        ? [{ at: d.other.reading, name: `turned the wrong way ${readingWords(d.carrier, d.other.reading)}` }]
         : [],
       value,
-      u: state.standing.get('tensioner.pointer')?.u,
+      u: state.standing.get(key)?.u,
       good: d.shown === undefined ? undefined : d.shown === 'right',
       text:
-        d.shown === undefined ? 'not read yet' : `${formatNumber(value ?? 0, 0)}°: ${SHOWN_WORDS[d.shown]}`,
+        d.shown === undefined || value === undefined
+          ? 'not read yet'
+          : `${readingWords(d.carrier, value)}: ${SHOWN_WORDS[d.shown]}`,
     };
   });
 
   private title(name: string, s: Setting): string {
-    return `${name}: pointer ${s.pointerDeg.toFixed(0)} degrees, smallest clearance ${(s.clearance?.mm ?? 0).toFixed(1)} mm. Wraps: ${this.drive()
+    return `${name}: ${this.readingOf(s)}, smallest clearance ${(s.clearance?.mm ?? 0).toFixed(1)} mm. Wraps: ${this.drive()
       .layout.wheels.map((w, i) => `${w.name} ${((s.path.wraps[i]! * 180) / Math.PI).toFixed(0)} degrees`)
       .join(', ')}`;
+  }
+
+  private readingOf(s: Setting): string {
+    const { carrier } = this.drive();
+    return carrier ? readingWords(carrier, s.reading) : '';
   }
 
   private rows(s: Setting): { name: string; value: string }[] {
@@ -124,8 +142,8 @@ export class SettingsPair {
     const near = [(i + n - 1) % n, i, (i + 1) % n];
     return [
       {
-        name: 'Pointer',
-        value: `${formatNumber(s.pointerDeg, 1)}° ${s.inWindow ? 'in its window' : 'outside its window'}`,
+        name: this.drive().carrier ? readingName(this.drive().carrier!) : 'Tensioner',
+        value: `${this.readingOf(s)} ${s.inWindow ? 'in its window' : 'outside its window'}`,
       },
       {
         name: 'Smallest clearance',
@@ -139,7 +157,7 @@ export class SettingsPair {
       },
       {
         name: 'Can still follow',
-        value: `${s.reserveMm.toFixed(1)} mm of growth, eccentric moving ${senseWords(s.takeUp)}`,
+        value: `${s.reserveMm.toFixed(1)} mm of growth, carrier moving ${senseWords(s.takeUp)}`,
       },
       { name: 'Path length', value: `${s.path.lengthMm.toFixed(2)} mm` },
     ];

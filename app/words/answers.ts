@@ -1,15 +1,11 @@
 import type { Move } from '@core/answer/moved';
 import type { FaultAnswer, Ran } from '@core/answer/answers';
-import type { Finding, Shown } from '@core/bench/findings';
+import type { Finding } from '@core/bench/findings';
 import type { Catalogue } from '@core/catalogue/find-records';
 import type { Weight } from '@core/cause/rank';
 import { LIFE } from '@core/cause/rank';
 import type { Objection, Warning } from '@core/claim/decision';
 import type { TermsAnswer } from '@core/claim/terms';
-import type { Clearance } from '@core/drive/clearance';
-import type { Layout } from '@core/drive/layout';
-import type { PathError } from '@core/drive/path';
-import type { SettingsError } from '@core/drive/tensioner';
 import { type Registry, optionsOf } from '@core/facts/observable';
 import type { House } from '@core/facts/read-value';
 import type { Exclusion } from '@core/match/identify';
@@ -21,13 +17,6 @@ import { list } from './reading';
 /** What the sentences need to know about how this house writes. */
 export type Voice = { house: House; cat?: Catalogue | undefined; registry: Registry };
 
-export const SHOWN_WORDS: Record<Shown, string> = {
-  right: 'the intended setting',
-  wrong_way: 'the setting reached by turning the wrong way',
-  slack: 'neither: the tensioner stands slack',
-  end: 'the end mark: worn out or too long a belt',
-  cannot_tell: 'cannot tell: the reading straddles a limit',
-};
 export const VERDICT_WORDS = { fits: 'Fits', fits_if: 'Fits if', no: 'Does not fit' } as const;
 
 const DERIVED: Record<string, { wording: string; values: Record<string, string> }> = {
@@ -159,58 +148,6 @@ export function kitReasons(m: KitMatch, v: Voice): string[] {
   }
 }
 
-const wheelName = (layout: Layout, i: number) => layout.wheels[i]?.name ?? `wheel ${i + 1}`;
-
-export function clearanceWords(layout: Layout, c: Clearance): string {
-  const strand = (i: number) =>
-    `${wheelName(layout, i)}–${wheelName(layout, (i + 1) % layout.wheels.length)}`;
-  switch (c.between.kind) {
-    case 'strands':
-      return `between the strands ${strand(c.between.spans[0])} and ${strand(c.between.spans[1])}`;
-    case 'strand_wheel':
-      return `between the strand ${strand(c.between.span)} and ${wheelName(layout, c.between.wheel)}`;
-    case 'wheels': {
-      const [i, j] = c.between.wheels;
-      const rimmed = (k: number) =>
-        `${(layout.wheels[k]?.rimMm ?? 0) > 0 ? 'the rim of ' : ''}${wheelName(layout, k)}`;
-      return `between ${rimmed(i)} and ${rimmed(j)}`;
-    }
-  }
-}
-
-export function pathSentence(layout: Layout, e: PathError): string {
-  const names = list(e.wheels.map((i) => wheelName(layout, i)));
-  switch (e.code) {
-    case 'too_few_wheels':
-      return 'A drive needs at least two wheels.';
-    case 'no_radius':
-      return `${names} has no radius: give its teeth or its outside diameter.`;
-    case 'wheels_overlap':
-      return `${names} overlap by ${formatNumber(e.byMm, 1)} mm.`;
-    case 'no_tangent':
-      return `No straight strand can run between ${names}.`;
-    case 'not_reached':
-      return `The belt does not reach ${names} on the side given.`;
-    case 'spans_cross':
-      return `Strands cross at ${names}.`;
-    case 'span_cuts_wheel':
-      return `A strand cuts ${wheelName(layout, e.wheels[2] ?? 0)} by ${formatNumber(e.byMm, 1)} mm.`;
-  }
-}
-
-export function settingsSentence(layout: Layout, e: SettingsError): string {
-  switch (e.code) {
-    case 'no_tensioner':
-      return 'This layout has no adjustable tensioner.';
-    case 'no_geometry':
-      return `This layout cannot exist. ${pathSentence(layout, e.why)}`;
-    case 'belt_too_long':
-      return `The belt is ${formatNumber(e.byMm, 1)} mm too long for any setting.`;
-    case 'belt_too_short':
-      return `The belt is ${formatNumber(e.byMm, 1)} mm too short for any setting.`;
-  }
-}
-
 export function termsWords(t: TermsAnswer, house: House): string {
   switch (t.verdict) {
     case 'in': {
@@ -279,4 +216,3 @@ export function moveWords(m: Move, name: (table: string, key: string) => string)
 }
 
 export const faultWords = (f: FaultAnswer): string => `${f.fault.code} · ${f.fault.wording}`;
-export const senseWords = (s: 'cw' | 'ccw'): string => (s === 'cw' ? 'clockwise' : 'anticlockwise');

@@ -14,8 +14,9 @@ import { judgeTerms } from '@core/claim/terms';
 import { fileFact } from '@core/facts/change';
 import type { Author, Fact } from '@core/facts/fact';
 import { reduce } from '@core/facts/state';
-import { nominalLength } from '@core/drive/layout';
-import { tensionerSettings } from '@core/drive/tensioner';
+import { nominalLength, tensionerIndex } from '@core/drive/layout';
+import { limitsOf } from '@core/drive/carrier';
+import { solveDrive } from '@core/drive/solve-drive';
 import { answersFor } from './answers';
 import { movedBy } from './moved';
 
@@ -39,15 +40,21 @@ describe('demo scenario', () => {
     expect(JSON.parse(JSON.stringify(demoScenario()))).toEqual(shipped);
   });
 
-  it('is physically true: each layout has its belt’s length at the nominal pointer, to 0.05 mm', () => {
+  it('is physically true: each layout has its belt’s or chain’s length at the nominal reading, to 0.05 mm', () => {
+    expect(cat.pack.variants.every((v) => v.layout !== undefined)).toBeTrue();
     for (const layout of cat.pack.layouts) {
-      const settings = tensionerSettings(layout);
-      const right = settings.ok ? settings.value.found.find((s) => s.inWindow) : undefined;
-      expect(right).withContext(layout.id).toBeDefined();
-      expect(Math.abs(right!.path.lengthMm - nominalLength(layout))).toBeLessThan(0.05);
-      expect(
-        Math.abs(right!.pointerDeg - layout.wheels.find((w) => w.carrier)!.carrier!.window.nominal),
-      ).toBeLessThan(0.5);
+      const solved = solveDrive(layout);
+      if (!solved.ok) throw new Error(`${layout.id} ${solved.error.code}`);
+      expect(Math.abs(solved.value.path.lengthMm - nominalLength(layout)))
+        .withContext(layout.id)
+        .toBeLessThan(0.05);
+      const carrier = layout.wheels[tensionerIndex(layout)]?.carrier;
+      if (!carrier) continue;
+      const { nominal } = limitsOf(carrier).window;
+      expect(Math.abs(solved.value.setting!.reading - nominal))
+        .withContext(layout.id)
+        .toBeLessThan(0.5);
+      expect(solved.value.setting!.toEndMm).withContext(layout.id).toBeGreaterThan(1);
     }
   });
 });

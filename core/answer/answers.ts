@@ -1,4 +1,4 @@
-import { findingsOf, type Finding, intendedSetting, type Shown, judgePointer } from '@core/bench/findings';
+import { findingsOf, type Finding, type Shown, judgePointer } from '@core/bench/findings';
 import type { Catalogue } from '@core/catalogue/find-records';
 import { intervalFor } from '@core/catalogue/interval';
 import { featureObservables } from '@core/catalogue/feature-observables';
@@ -11,8 +11,15 @@ import { checkDecision, type DecisionCheck } from '@core/claim/decision';
 import { FAULTS, faultEvidence, faultKey, faultStep, type InstallationFault } from '@core/claim/faults';
 import { checkSeals, type SealCheck } from '@core/claim/seal';
 import { judgeTerms, monthsRun, type TermsAnswer } from '@core/claim/terms';
-import type { Carrier, Layout } from '@core/drive/layout';
-import { type Setting, type Settings, type SettingsError, tensionerSettings } from '@core/drive/tensioner';
+import type { Carrier } from '@core/drive/carrier';
+import type { Layout } from '@core/drive/layout';
+import {
+  intendedSetting,
+  type Setting,
+  type Settings,
+  type SettingsError,
+  tensionerSettings,
+} from '@core/drive/tensioner';
 import type { Fact } from '@core/facts/fact';
 import { type Registry, STATIONS, type Station } from '@core/facts/observable';
 import { registryWith } from '@core/facts/registry';
@@ -168,9 +175,7 @@ function driveAnswer(cat: Catalogue, variant: Variant | undefined, state: State)
   const pointer = state.standing.get('tensioner.pointer');
   const reading = numberOf(state, 'tensioner.pointer');
   const shown =
-    reading === undefined
-      ? undefined
-      : judgePointer(reading, pointer?.u ?? 0, carrier, pair.other?.pointerDeg);
+    reading === undefined ? undefined : judgePointer(reading, pointer?.u ?? 0, carrier, pair.other?.reading);
   return { layout, settings, carrier, ...pair, shown };
 }
 

@@ -1,22 +1,13 @@
 import { listOf, numberOf, type State, textOf } from '@core/facts/state';
-import type { Setting, Settings } from '@core/drive/tensioner';
-import type { Carrier, Layout } from '@core/drive/layout';
+import { type Carrier, limitsOf, readingUnit } from '@core/drive/carrier';
+import type { Layout } from '@core/drive/layout';
+import { intendedSetting, type Settings } from '@core/drive/tensioner';
 
 /** What a part shows, judged from facts: the thing that causes are weighed on. */
 export type Finding = { finding: string; value: string; facts: string[] };
 
 /** Which setting the pointer shows. */
 export type Shown = 'right' | 'wrong_way' | 'slack' | 'end' | 'cannot_tell';
-
-/** Intended setting (pointer in its window, else nearest to nominal) and the other one. */
-export function intendedSetting(settings: Settings, carrier: Carrier): { right?: Setting; other?: Setting } {
-  const far = (s: Setting) => Math.abs(s.pointerDeg - carrier.window.nominal);
-  const sorted = [...settings.found].sort(
-    (a, b) => Number(b.inWindow) - Number(a.inWindow) || far(a) - far(b),
-  );
-  const [right, other] = sorted;
-  return { ...(right ? { right } : {}), ...(other ? { other } : {}) };
-}
 
 /**
  * Judges a pointer reading against the window, the end mark and the reading of the other setting. The reading is
@@ -28,10 +19,11 @@ export function judgePointer(
   carrier: Carrier,
   wrongDeg: number | undefined,
 ): Shown {
+  const { window, end } = limitsOf(carrier);
   const judge = (v: number): Shown => {
-    const { from, to } = carrier.window;
+    const { from, to } = window;
     if (v >= from && v <= to) return 'right';
-    if (v >= carrier.endDeg) return 'end';
+    if (v >= end) return 'end';
     const toWindow = Math.min(Math.abs(v - from), Math.abs(v - to));
     return wrongDeg !== undefined && Math.abs(v - wrongDeg) < toWindow ? 'wrong_way' : 'slack';
   };
@@ -92,13 +84,13 @@ function tensionerFindings(state: State, ctx: BenchContext): Finding[] {
   const out: Finding[] = [];
   const pointer = state.standing.get('tensioner.pointer');
   const reading = numberOf(state, 'tensioner.pointer');
-  if (pointer && reading !== undefined) {
-    const wrong = intendedSetting(settings, carrier).other?.pointerDeg;
+  if (pointer && reading !== undefined && readingUnit(carrier) === '°') {
+    const wrong = intendedSetting(settings, carrier).other?.reading;
     const value = judgePointer(reading, pointer.u ?? 0, carrier, wrong);
     if (value !== 'cannot_tell') out.push({ finding: 'setting.shown', value, facts: [pointer.id] });
   }
   const key = textOf(state, 'tensioner.key_turn');
-  if (key === 'cw' || key === 'ccw') {
+  if (carrier.kind === 'eccentric' && (key === 'cw' || key === 'ccw')) {
     const value = key === carrier.keyTurn ? 'proper' : 'wrong';
     out.push({ finding: 'key.sense', value, facts: [state.standing.get('tensioner.key_turn')!.id] });
   }

@@ -11,8 +11,7 @@ import { nextVersion, packFromTables, PackHeadSchema, readPackJson } from './rea
 import { buildSearch, search } from './search';
 import { tableCells } from './tables';
 import { supersessionChain } from './check-pack';
-import { nominalLength } from '@core/drive/layout';
-import { tensionerSettings } from '@core/drive/tensioner';
+import { catalogueOf, stagesFor } from './find-records';
 
 const pack = demoPack();
 const csv = (t: TableName, p: Pack = pack) => Papa.unparse(tableCells(t, p[t]));
@@ -42,25 +41,19 @@ describe('catalogue pack', () => {
         .toBeTrue();
   });
 
-  it('has a belt in every kit that is as long as the drive’s path, where the drive has a layout', () => {
-    for (const v of pack.variants.filter((x) => x.layout)) {
-      const layout = pack.layouts.find((l) => l.id === v.layout)!;
-      const settings = tensionerSettings(layout);
-      expect(
-        settings.ok &&
-          Math.abs(settings.value.found.find((s) => s.inWindow)!.path.lengthMm - nominalLength(layout)) <
-            0.05,
-      )
-        .withContext(v.id)
-        .toBeTrue();
-      for (const a of pack.applications.filter((x) => x.variant === v.id)) {
-        const kit = pack.kits.find((k) => k.number === a.kit)!;
-        const teeth = kit.contents
-          .map((c) => pack.parts.find((p) => p.number === c.part)!)
-          .filter((p) => p.kind === 'belt')
-          .map((p) => p.attributes['teeth']);
-        expect(teeth).withContext(kit.number).toContain(layout.count);
-      }
+  it('has in every kit the belts and chains that are as long as the paths of its drive', () => {
+    const cat = catalogueOf(pack);
+    for (const a of pack.applications) {
+      const variant = cat.variants.get(a.variant)!;
+      const parts = cat.kits.get(a.kit)!.contents.map((c) => cat.parts.get(c.part)!);
+      const counts = (kind: string, key: string) =>
+        parts.filter((p) => p.kind === kind).map((p) => p.attributes[key]);
+      const stages = stagesFor(cat, variant.layout!);
+      expect(stages.length).toBeGreaterThan(0);
+      for (const { layout } of stages)
+        expect(layout.kind === 'belt' ? counts('belt', 'teeth') : counts('chain', 'links'))
+          .withContext(`${a.kit} ${layout.id}`)
+          .toContain(layout.count);
     }
   });
 

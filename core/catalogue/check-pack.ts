@@ -1,4 +1,5 @@
 import { circlesOf, solvePath } from '@core/drive/path';
+import { stagesOf } from '@core/drive/stages';
 import { readAttribute } from './attributes';
 import type { Pack, Variant } from './pack';
 import type { AnyTable, IssueReason, PackIssue } from './pack-issue';
@@ -122,6 +123,16 @@ export function checkPack(
         code: 'layout_impossible',
         detail: `${path.error.code.replace(/_/g, ' ')}: ${names}`,
       });
+  });
+  pack.layouts.forEach((l, i) => {
+    if (l.follows === undefined) {
+      const stages = stagesOf(pack.layouts, l.id);
+      if (!stages.ok)
+        report('layouts', i, 'follows', {
+          code: 'layout_impossible',
+          detail: `${stages.error.code.replace(/_/g, ' ')}: ${stages.error.layout}`,
+        });
+    } else refer('layouts', i, 'follows', l.follows.layout, layouts, 'layouts');
   });
   return issues;
 }

@@ -1,5 +1,5 @@
 import { supersessionChain } from './check-pack';
-import type { Catalogue } from './find-records';
+import { type Catalogue, stagesFor } from './find-records';
 import type { Pack } from './pack';
 
 /** The part of a pack that the answers about one engine (and a named kit) need; name and version are kept. */
@@ -14,7 +14,9 @@ export function extractPack(cat: Catalogue, engine: string | undefined, kit: str
   const variants = pack.variants.filter((v) => variantIds.has(v.id));
   const engines = new Set(variants.map((v) => v.engine));
   if (engine !== undefined) engines.add(engine);
-  const layouts = new Set(variants.map((v) => v.layout));
+  const layouts = new Set(
+    variants.flatMap((v) => (v.layout === undefined ? [] : stagesFor(cat, v.layout).map((s) => s.layout.id))),
+  );
   const procedures = new Set(variants.map((v) => v.procedure));
   const jobs = pack.jobs.filter((j) => variantIds.has(j.variant));
   const features = new Set(variants.flatMap((v) => Object.keys(v.features)));

@@ -1,4 +1,5 @@
 import type { Layout } from '@core/drive/layout';
+import { type Stage, stagesOf } from '@core/drive/stages';
 import type { Engine, Feature, JobItem, Kit, Pack, Part, Procedure, Variant } from './pack';
 
 /** A pack with its look-ups made once. */
@@ -58,6 +59,19 @@ export function catalogueOf(pack: Pack): Catalogue {
         (j) => j,
       ),
   });
+}
+
+const stageCache = new WeakMap<Catalogue, Map<string, readonly Stage[]>>();
+/** The stages of a variant's drive, the one at the crank first; none when the layout or a stage is not there. */
+export function stagesFor(cat: Catalogue, layout: string): readonly Stage[] {
+  const cache = stageCache.get(cat) ?? new Map<string, readonly Stage[]>();
+  stageCache.set(cat, cache);
+  const known = cache.get(layout);
+  if (known) return known;
+  const stages = stagesOf(cat.pack.layouts, layout);
+  const made = stages.ok ? stages.value : [];
+  cache.set(layout, made);
+  return made;
 }
 
 /** An object whose properties are computed once, at their first reading. */

@@ -13,7 +13,7 @@ export type Clearance = {
 /**
  * Smallest clearance of a solved path, mm, negative where bodies would touch. Kept on the safe side: a strand is taken
  * as thick as the whole belt towards another strand, and as its thicker half towards a wheel; a wheel is taken to the
- * top of its rim. Neighbours that touch by intent (a strand and its own wheels) do not count.
+ * top of its rim. Shoes are left out: a chain lies on them by intent. Neighbours that touch by intent (a strand and its own wheels) do not count.
  */
 export function smallestClearance(
   layout: Layout,
@@ -34,7 +34,7 @@ export function smallestClearance(
       offer({ mm, between: { kind: 'strands', spans: [i, j] } });
     }
     for (const [k, c] of circles.entries()) {
-      if (k === s.from || k === s.to) continue;
+      if (k === s.from || k === s.to || c.arc) continue;
       offer({
         mm: pointToSegment(c, s.a, s.b) - body[k]! - half,
         between: { kind: 'strand_wheel', span: i, wheel: k },
@@ -44,6 +44,7 @@ export function smallestClearance(
   for (const [i, a] of circles.entries()) {
     for (let j = i + 1; j < n; j++) {
       const b = circles[j]!;
+      if (a.arc || b.arc) continue;
       const mm = Math.hypot(a.x - b.x, a.y - b.y) - body[i]! - body[j]!;
       offer({ mm, between: { kind: 'wheels', wheels: [i, j] } });
     }

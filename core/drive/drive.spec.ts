@@ -1,7 +1,10 @@
 import fc from 'fast-check';
 import { type Circle, circlesOf, solvePath } from './path';
-import { type Layout, nominalLength, pitchRadius } from './layout';
-import { carrierAt, lengthByAngle, pointerAt, tensionerSettings } from './tensioner';
+import { type Layout, layRadius, nominalLength, pitchRadius, senseOf, tensionerIndex } from './layout';
+import { angleAtReading, carrierAt, limitsOf, pointerAt, readingAt } from './carrier';
+import { lengthByAngle } from './length-by-angle';
+import { solveDrive } from './solve-drive';
+import { intendedSetting, tensionerSettings } from './tensioner';
 import { demoPack } from '../../demo/catalogue';
 
 const value = <T>(r: { ok: true; value: T } | { ok: false; error: unknown }): T => {
@@ -23,7 +26,8 @@ function polyline(circles: readonly Circle[], sense: 1 | -1, perArc = 20000): nu
     for (let k = 1; k <= perArc; k++) {
       const t = start + (c.turn * path.wraps[s.to]! * k) / perArc;
       const [nx, ny] = [c.x + c.r * Math.cos(t), c.y + c.r * Math.sin(t)];
-      length += Math.hypot(nx - x, ny - y);
+      // on a chain wheel one turn takes z pitches, though the pins stand a little further out
+      length += Math.hypot(nx - x, ny - y) * ((c.lay ?? c.r) / c.r);
       [x, y] = [nx, ny];
     }
     return sum + length;
@@ -51,8 +55,7 @@ describe('belt path', () => {
   it('agrees with a discretised polyline to 1e-6 mm on every demo layout', () => {
     for (const l of demoPack().layouts) {
       const circles = circlesOf(l);
-      const sense = l.runs === 'ccw' ? 1 : -1;
-      expect(Math.abs(value(solvePath(circles, sense)).lengthMm - polyline(circles, sense)))
+      expect(Math.abs(value(solvePath(circles, senseOf(l))).lengthMm - polyline(circles, senseOf(l))))
         .withContext(l.id)
         .toBeLessThan(1e-6);
     }
@@ -112,14 +115,7 @@ describe('tensioner settings', () => {
     let before = NaN;
     for (let k = 0; k <= 20000; k++) {
       const t = (k / 20000) * 2 * Math.PI;
-      const c = carrier.pivot;
-      const solved = solvePath(
-        circlesOf(layout, {
-          wheel: index,
-          centre: { x: c.x + carrier.arm * Math.cos(t), y: c.y + carrier.arm * Math.sin(t) },
-        }),
-        -1,
-      );
+      const solved = solvePath(circlesOf(layout, [{ wheel: index, carrierDeg: (t * 180) / Math.PI }]), -1);
       const f = solved.ok ? solved.value.lengthMm - target : NaN;
       if (before * f < 0) scan.push((t * 180) / Math.PI);
       before = f;
@@ -158,6 +154,38 @@ describe('tensioner settings', () => {
     expect(Math.abs(found[0]!.carrierDeg - found[1]!.carrierDeg)).toBeLessThan(1);
   });
 
+  it('follows growth with an arm and a plunger: the full path is as long at every reading, to 1e-8 mm', () => {
+    for (const l of demoPack().layouts.filter((x) => x.kind === 'chain' && tensionerIndex(x) > 0)) {
+      const arm = l.wheels[tensionerIndex(l)]!.carrier!;
+      let before = -Infinity;
+      for (const e of [0, 0.001, 0.002]) {
+        const solved = value(solveDrive(l, e * nominalLength(l)));
+        expect(Math.abs(solved.path.lengthMm - nominalLength(l) * (1 + e))).toBeLessThan(1e-8);
+        const { reading, carrierDeg } = solved.setting!;
+        expect(reading).withContext(l.id).toBeGreaterThan(before);
+        expect(angleAtReading(arm, reading)!).toBeCloseTo(carrierDeg, 6);
+        expect(readingAt(arm, carrierDeg)).toBeCloseTo(reading, 9);
+        before = reading;
+      }
+      expect(before).toBeLessThan(limitsOf(arm).end);
+    }
+  });
+
+  it('lets no strand leave a shoe beyond its end', () => {
+    const l = demoPack().layouts.find((x) => x.kind === 'chain')!;
+    const i = tensionerIndex(l);
+    const { arc } = l.wheels[i]!;
+    const short = {
+      ...l,
+      wheels: l.wheels.map((w, k) => (k === i ? { ...w, arc: { ...arc!, toDeg: arc!.fromDeg + 1 } } : w)),
+    };
+    const solved = solvePath(circlesOf(short), senseOf(short));
+    expect(solved.ok ? 'ok' : `${solved.error.code} ${solved.error.wheels.join()}`).toBe(`off_shoe ${i}`);
+    const settings = value(tensionerSettings(short));
+    expect(intendedSetting(settings, l.wheels[i]!.carrier!)).toEqual({});
+    expect(settings.impossible[0]!.why.code).toBe('off_shoe');
+  });
+
   it('turns pointer readings into carrier angles and back', () => {
     fc.assert(
       fc.property(fc.double({ min: -179, max: 180, noNaN: true }), (p) =>
@@ -178,6 +206,8 @@ describe('pitch radius', () => {
     expect(pitchRadius(belt, { teeth: 24, side: 1 })).toBeCloseTo(30.5577, 4);
     // a chain wheel of six teeth is a hexagon: its pitch circle equals its side, the pitch
     expect(pitchRadius({ ...belt, kind: 'chain' }, { teeth: 6, side: 1 })).toBeCloseTo(8, 12);
+    // but one turn takes exactly six links
+    expect(layRadius({ ...belt, kind: 'chain' }, { teeth: 6, side: 1 }) * 2 * Math.PI).toBeCloseTo(48, 12);
     expect(pitchRadius(belt, { outsideMm: 30, side: -1 })).toBe(31.6);
     expect(pitchRadius(belt, { outsideMm: 30, side: 1 })).toBe(33);
   });

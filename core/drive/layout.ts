@@ -1,50 +1,58 @@
 import * as z from 'zod';
+import { CarrierSchema } from './carrier';
+import { ValveGeometrySchema } from './valves-schema';
 
 const Mm = z.number().finite();
-
-/** An eccentric: the wheel's centre stands at pivot + arm·(cos t, sin t). Angles in degrees, anticlockwise from +x. */
-export const CarrierSchema = z.strictObject({
-  kind: z.literal('eccentric'),
-  pivot: z.strictObject({ x: Mm, y: Mm }),
-  arm: z.number().positive(),
-  /** Carrier angle t when the pointer stands at its start mark. */
-  startDeg: z.number(),
-  /** Sense in which the carrier is turned from the start mark to take up slack, seen from the front. */
-  turn: z.enum(['cw', 'ccw']),
-  /** Sense in which the setting key is turned to do so; it can be opposite to the carrier's. */
-  keyTurn: z.enum(['cw', 'ccw']),
-  /** Pointer readings, degrees from the start mark, positive in the `turn` sense. */
-  window: z.strictObject({ from: z.number(), nominal: z.number(), to: z.number() }),
-  /** Reading at the end mark: worn out, not nominal. */
-  endDeg: z.number(),
-});
-export type Carrier = z.infer<typeof CarrierSchema>;
 
 export const WheelSchema = z.strictObject({
   id: z.string(),
   name: z.string(),
-  role: z.enum(['crank', 'cam', 'pump', 'idler', 'tensioner', 'intermediate', 'injection']),
+  role: z.enum([
+    'crank',
+    'cam',
+    'pump',
+    'idler',
+    'tensioner',
+    'guide',
+    'intermediate',
+    'injection',
+    'balance',
+  ]),
   x: Mm,
   y: Mm,
-  /** Toothed wheels give their teeth; smooth ones the outside radius of the surface on which the belt's back runs. */
+  /** Toothed wheels give their teeth; smooth ones and shoes the outside radius of the surface that carries the belt. */
   teeth: z.number().int().positive().optional(),
   outsideMm: z.number().positive().optional(),
   /** +1 when the toothed inside of the belt lies on it, −1 when the back does. */
   side: z.union([z.literal(1), z.literal(-1)]),
   /** Height of a rim (flange) above the surface that carries the belt; 0 when it has none. */
   rimMm: z.number().nonnegative(),
+  /**
+   * A shoe has its surface only from `fromDeg` anticlockwise to `toDeg`, seen from the centre of its arc. A carried shoe
+   * turns with its carrier; the angles hold where x and y are.
+   */
+  arc: z.strictObject({ fromDeg: z.number(), toDeg: z.number() }).optional(),
   carrier: CarrierSchema.optional(),
+  /** Timing mark: its direction from the wheel's centre, degrees anticlockwise from +x, with the crank at its mark. */
+  markDeg: z.number().optional(),
+  /** The mark stands at a tooth of the wheel rather than at a space between two. */
+  markOnTooth: z.boolean().optional(),
+  /** Part of the engine that it sits on, where that part can come nearer to the crank. */
+  bank: z.string().optional(),
+  /** Slotted hub: bolts at this radius may stand so far to either side of mid-slot. */
+  slots: z.strictObject({ radiusMm: z.number().positive(), halfMm: z.number().positive() }).optional(),
 });
 export type Wheel = z.infer<typeof WheelSchema>;
 
 /**
  * One belt or chain and its wheels, seen from the timing side, y upwards, in the order in which a point of the belt
- * meets them, starting at the crank.
+ * meets them, starting at the driving wheel.
  */
 export const LayoutSchema = z.strictObject({
   id: z.string(),
+  name: z.string().optional(),
   kind: z.enum(['belt', 'chain']),
-  /** Sense in which the crank runs, seen from the timing side. */
+  /** Sense in which the driving wheel runs, seen from the timing side. */
   runs: z.enum(['cw', 'ccw']),
   pitchMm: z.number().positive(),
   /** Teeth of the belt or links of the chain. */
@@ -53,6 +61,19 @@ export const LayoutSchema = z.strictObject({
   backMm: z.number().nonnegative(),
   toothMm: z.number().nonnegative(),
   wheels: z.array(WheelSchema).min(2),
+  /** A further stage: its driving wheel turns with this wheel of another layout. */
+  follows: z.strictObject({ layout: z.string(), wheel: z.string() }).optional(),
+  /** Parts that move when heads, block or gaskets are changed; the direction points away from the crank. */
+  banks: z.array(z.strictObject({ id: z.string(), name: z.string(), dirDeg: z.number() })).optional(),
+  /** Half-width of what still counts as "as predicted" at a mark, in teeth. */
+  markToleranceTeeth: z.number().positive().max(0.45).optional(),
+  /** Elongation at which the chain or belt is worn out, as a ratio. */
+  elongationLimit: z.number().positive().optional(),
+  /** Growth of centre distances, per kelvin; temperature for which the layout is drawn. */
+  heat: z.strictObject({ perKelvin: z.number().positive(), drawnAtC: z.number() }).optional(),
+  /** Mass of a metre and strand tension when set, for the methods of measuring it. */
+  strand: z.strictObject({ kgPerM: z.number().positive(), setN: z.number().positive() }).optional(),
+  valves: ValveGeometrySchema.optional(),
 });
 export type Layout = z.infer<typeof LayoutSchema>;
 
@@ -73,6 +94,26 @@ export function pitchRadius(
   return (wheel.outsideMm ?? 0) + (wheel.side === 1 ? layout.toothMm : layout.backMm);
 }
 
+/**
+ * Length of belt or chain that lies on a wheel per radian, mm: z·p/2π on teeth, so that one turn takes z pitches also on
+ * a chain, whose pins stand on a slightly larger circle; the radius on smooth wheels and shoes.
+ */
+export function layRadius(
+  layout: Pick<Layout, 'kind' | 'pitchMm' | 'backMm' | 'toothMm'>,
+  wheel: Pick<Wheel, 'teeth' | 'outsideMm' | 'side'>,
+): number {
+  return wheel.teeth === undefined
+    ? pitchRadius(layout, wheel)
+    : (wheel.teeth * layout.pitchMm) / (2 * Math.PI);
+}
+
 /** Length that the belt or chain must have: count · pitch, mm. */
 export const nominalLength = (layout: Pick<Layout, 'count' | 'pitchMm'>): number =>
   layout.count * layout.pitchMm;
+
+/** +1 when the belt goes round anticlockwise. */
+export const senseOf = (layout: Pick<Layout, 'runs'>): 1 | -1 => (layout.runs === 'ccw' ? 1 : -1);
+
+/** Index of the wheel that takes up slack, or −1. */
+export const tensionerIndex = (layout: Pick<Layout, 'wheels'>): number =>
+  layout.wheels.findIndex((w) => w.role === 'tensioner' && w.carrier !== undefined);

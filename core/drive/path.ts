@@ -1,9 +1,13 @@
 import { type Result, err, ok } from '@core/quantity/result';
-import { type Layout, pitchRadius } from './layout';
+import { carriedCentre, type Point } from './carrier';
+import { type Layout, layRadius, pitchRadius } from './layout';
 
-export type Point = { x: number; y: number };
-/** A wheel as the solver sees it. `turn` +1: the belt turns anticlockwise round it in running order. */
-export type Circle = Point & { r: number; turn: 1 | -1 };
+export type { Point };
+/**
+ * A wheel as the solver sees it. `turn` +1: the belt turns anticlockwise round it in running order. `lay`: length laid on
+ * it per radian, r unless given. `arc`: a shoe, whose surface goes anticlockwise between these two angles, radians.
+ */
+export type Circle = Point & { r: number; turn: 1 | -1; lay?: number; arc?: readonly [number, number] };
 export type Span = { from: number; to: number; a: Point; b: Point; lengthMm: number; angle: number };
 export type Path = {
   lengthMm: number;
@@ -19,7 +23,8 @@ export type PathError =
   | { code: 'no_tangent'; wheels: number[] }
   | { code: 'not_reached'; wheels: number[] }
   | { code: 'spans_cross'; wheels: number[] }
-  | { code: 'span_cuts_wheel'; wheels: number[]; byMm: number };
+  | { code: 'span_cuts_wheel'; wheels: number[]; byMm: number }
+  | { code: 'off_shoe'; wheels: number[]; byDeg: number };
 
 const TAU = 2 * Math.PI;
 const EPS = 1e-9;
@@ -40,14 +45,35 @@ export function spanLength(i: Circle, j: Circle): number {
   return Math.sqrt(dx * dx + dy * dy - k * k);
 }
 
-/** Wheels of a layout as circles; the tensioner's centre may be given instead of the stored one. */
-export function circlesOf(layout: Layout, at?: { wheel: number; centre: Point }): Circle[] {
+const RAD = Math.PI / 180;
+
+/** Wheels of a layout as circles; carried ones may be given at another carrier angle than the stored one. */
+export function circlesOf(
+  layout: Layout,
+  at: readonly { wheel: number; carrierDeg: number }[] = [],
+): Circle[] {
   const sense = layout.runs === 'ccw' ? 1 : -1;
   return layout.wheels.map((w, i) => {
-    const c = at?.wheel === i ? at.centre : w;
-    return { x: c.x, y: c.y, r: pitchRadius(layout, w), turn: (w.side * sense) as 1 | -1 };
+    const moved = at.find((a) => a.wheel === i);
+    const c = moved && w.carrier ? carriedCentre(w.carrier, moved.carrierDeg * RAD) : w;
+    const circle: Circle = {
+      x: c.x,
+      y: c.y,
+      r: pitchRadius(layout, w),
+      turn: (w.side * sense) as 1 | -1,
+      lay: layRadius(layout, w),
+    };
+    if (w.arc) {
+      const by = moved && w.carrier ? moved.carrierDeg * RAD - storedAngle(w, w.carrier.pivot) : 0;
+      circle.arc = [w.arc.fromDeg * RAD + by, w.arc.toDeg * RAD + by];
+    }
+    return circle;
   });
 }
+
+/** Carrier angle at which a carried wheel is stored, radians. */
+export const storedAngle = (wheel: Point, pivot: Point): number =>
+  Math.atan2(wheel.y - pivot.y, wheel.x - pivot.x);
 
 /** Arc of contact from the incoming to the outgoing span in the wheel's own sense, radians in [0, 2π). */
 export function wrapOf(circle: Circle, angleIn: number, angleOut: number): number {
@@ -81,10 +107,11 @@ export function solvePath(circles: readonly Circle[], sense: 1 | -1): Result<Pat
   if (Math.abs(turns - sense * TAU) > 1e-6) {
     return err({ code: 'not_reached', wheels: [wraps.indexOf(Math.max(...wraps))] });
   }
-  const fault = crossing(spans) ?? cut(circles, spans);
+  const fault = crossing(spans) ?? cut(circles, spans) ?? offShoe(circles, spans);
   if (fault) return err(fault);
   const lengthMm =
-    spans.reduce((s, x) => s + x.lengthMm, 0) + circles.reduce((s, c, i) => s + c.r * wraps[i]!, 0);
+    spans.reduce((s, x) => s + x.lengthMm, 0) +
+    circles.reduce((s, c, i) => s + (c.lay ?? c.r) * wraps[i]!, 0);
   return ok({ lengthMm, spans, wraps });
 }
 
@@ -97,6 +124,8 @@ function overlap(circles: readonly Circle[]): PathError | undefined {
   for (const [i, a] of circles.entries()) {
     for (let j = i + 1; j < circles.length; j++) {
       const b = circles[j]!;
+      // A shoe is no disc: its centre of curvature may lie far away.
+      if (a.arc || b.arc) continue;
       const byMm = a.r + b.r - Math.hypot(a.x - b.x, a.y - b.y);
       // Pitch circles of two belt wheels on opposite sides may come as close as the belt between them; they still must not overlap.
       if (byMm > EPS) return { code: 'wheels_overlap', wheels: [i, j], byMm };
@@ -119,9 +148,26 @@ function crossing(spans: readonly Span[]): PathError | undefined {
 function cut(circles: readonly Circle[], spans: readonly Span[]): PathError | undefined {
   for (const s of spans) {
     for (const [k, c] of circles.entries()) {
-      if (k === s.from || k === s.to) continue;
+      if (k === s.from || k === s.to || c.arc) continue;
       const byMm = c.r - pointToSegment(c, s.a, s.b);
       if (byMm > EPS) return { code: 'span_cuts_wheel', wheels: [s.from, s.to, k], byMm };
+    }
+  }
+  return undefined;
+}
+
+/** A shoe guides only as far as its surface goes: where a strand would leave beyond its end it is refused. */
+function offShoe(circles: readonly Circle[], spans: readonly Span[]): PathError | undefined {
+  const n = circles.length;
+  for (let i = 0; i < n; i++) {
+    const c = circles[i]!;
+    if (!c.arc) continue;
+    const [from, to] = c.arc;
+    for (const angle of [spans[(i + n - 1) % n]!.angle, spans[i]!.angle]) {
+      const past = wrapAngle(angle - (c.turn * Math.PI) / 2 - from);
+      const width = to - from;
+      if (past > width + EPS)
+        return { code: 'off_shoe', wheels: [i], byDeg: Math.min(past - width, TAU - past) / RAD };
     }
   }
   return undefined;

@@ -67,7 +67,12 @@ function exclusions(cat: Catalogue, v: Variant, state: State): Exclusion[] {
   }
   const counted = state.standing.get('belt.teeth_count');
   const layout = v.layout === undefined ? undefined : cat.layouts.get(v.layout);
-  if (counted && layout && typeof counted.value === 'number' && counted.value !== layout.count) {
+  if (
+    counted &&
+    layout?.kind === 'belt' &&
+    typeof counted.value === 'number' &&
+    counted.value !== layout.count
+  ) {
     out.push({ code: 'teeth_differ', fact: counted, seen: counted.value, needed: layout.count });
   }
   return out;

@@ -1,5 +1,5 @@
 import { supersessionChain } from '@core/catalogue/check-pack';
-import type { Catalogue } from '@core/catalogue/find-records';
+import { type Catalogue, stagesFor } from '@core/catalogue/find-records';
 import type { Kit, Variant } from '@core/catalogue/pack';
 import type { Exclusion, Identification } from './identify';
 
@@ -52,6 +52,13 @@ function matchKit(cat: Catalogue, engine: string, id: Identification, kit: Kit):
   return { kit, verdict: 'no', refusals: refusals(cat, engine, id, kit, serves) };
 }
 
+/** Teeth of every belt of a drive, the one at the crank first. */
+function stageCounts(cat: Catalogue, id: string): number[] {
+  return stagesFor(cat, id)
+    .filter((s) => s.layout.kind === 'belt')
+    .map((s) => s.layout.count);
+}
+
 /** Features whose values tell the kit's variants from the other possible ones. */
 function conditions(cat: Catalogue, mine: readonly Variant[], possible: readonly Variant[]): Condition[] {
   const others = possible.filter((v) => !mine.includes(v));
@@ -83,16 +90,17 @@ function refusals(
   }
   const sole = id.possible.length === 1 ? id.possible[0] : undefined;
   const layout = sole?.layout === undefined ? undefined : cat.layouts.get(sole.layout);
-  for (const c of layout ? kit.contents : []) {
+  const counts = layout ? stageCounts(cat, layout.id) : [];
+  for (const c of counts.length > 0 ? kit.contents : []) {
     const part = cat.parts.get(c.part);
     const teeth = part?.kind === 'belt' ? part.attributes['teeth'] : undefined;
-    if (part && teeth !== undefined && teeth !== layout!.count) {
+    if (part && typeof teeth === 'number' && !counts.includes(teeth)) {
       out.push({
         code: 'part_differs',
         part: part.number,
         attribute: 'teeth',
         kit: teeth,
-        drive: layout!.count,
+        drive: counts[0]!,
       });
     }
   }

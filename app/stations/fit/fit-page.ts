@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/c
 import { RouterLink } from '@angular/router';
 import { CaseDesk } from '../../data/case-desk';
 import { FactField } from '../../ui/fact-field';
-import { senseWords } from '../../words/answers';
+import { settingWords } from '../../words/drive';
 
 /** The procedure of this drive, caution at each step, and what was reported of the fitting. */
 @Component({
@@ -80,8 +80,6 @@ export class FitPage {
   protected readonly procedure = computed(() => this.desk.current()?.answers?.procedure);
   protected readonly setting = computed(() => {
     const d = this.desk.current()?.answers?.drive;
-    if (!d?.carrier || !d.right) return undefined;
-    const { window } = d.carrier;
-    return `key ${senseWords(d.carrier.keyTurn)}, pointer moves ${senseWords(d.carrier.turn)} from the start mark to ${window.nominal}° (window ${window.from}° to ${window.to}°). Computed for this belt: ${d.right.pointerDeg.toFixed(1)}°.`;
+    return d?.carrier && d.right ? settingWords(d.carrier, d.right.reading) : undefined;
   });
 }

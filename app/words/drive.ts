@@ -1,0 +1,94 @@
+import type { Shown } from '@core/bench/findings';
+import { type Carrier, limitsOf, readingUnit } from '@core/drive/carrier';
+import type { Clearance } from '@core/drive/clearance';
+import type { Layout } from '@core/drive/layout';
+import type { PathError } from '@core/drive/path';
+import type { SettingsError } from '@core/drive/tensioner';
+import { formatNumber } from '@core/quantity/format-quantity';
+import { list } from './reading';
+
+export const SHOWN_WORDS: Record<Shown, string> = {
+  right: 'the intended setting',
+  wrong_way: 'the setting reached by turning the wrong way',
+  slack: 'neither: the tensioner stands slack',
+  end: 'the end mark: worn out or too long a belt',
+  cannot_tell: 'cannot tell: the reading straddles a limit',
+};
+export const senseWords = (s: 'cw' | 'ccw'): string => (s === 'cw' ? 'clockwise' : 'anticlockwise');
+
+/** What stands on the tensioner: "90.0°", "7.00 mm". */
+export function readingWords(carrier: Carrier, reading: number): string {
+  return readingUnit(carrier) === 'mm'
+    ? `${formatNumber(reading, 2)}\u00a0mm`
+    : `${formatNumber(reading, 1)}°`;
+}
+
+/** Name of what is read: the pointer, the lever or the plunger. */
+export function readingName(carrier: Carrier): string {
+  if (carrier.kind === 'eccentric') return 'Pointer';
+  return carrier.plunger ? 'Extension' : 'Lever';
+}
+
+/** How the tensioner is set, in one sentence. */
+export function settingWords(carrier: Carrier, computed: number): string {
+  const { window, end } = limitsOf(carrier);
+  const unit = readingUnit(carrier) === 'mm' ? ' mm' : '°';
+  const range = `window ${window.from}${unit} to ${window.to}${unit}, end ${formatNumber(end, 0)}${unit}`;
+  return carrier.kind === 'eccentric'
+    ? `key ${senseWords(carrier.keyTurn)}, pointer moves ${senseWords(carrier.turn)} from the start mark to ${window.nominal}° (${range}). Computed for this drive: ${readingWords(carrier, computed)}.`
+    : `released, it stands at ${formatNumber(window.nominal, 1)}${unit} with new parts (${range}). Computed for this drive: ${readingWords(carrier, computed)}.`;
+}
+
+export const wheelName = (layout: Layout, i: number) => layout.wheels[i]?.name ?? `wheel ${i + 1}`;
+
+export function clearanceWords(layout: Layout, c: Clearance): string {
+  const strand = (i: number) =>
+    `${wheelName(layout, i)}–${wheelName(layout, (i + 1) % layout.wheels.length)}`;
+  switch (c.between.kind) {
+    case 'strands':
+      return `between the strands ${strand(c.between.spans[0])} and ${strand(c.between.spans[1])}`;
+    case 'strand_wheel':
+      return `between the strand ${strand(c.between.span)} and ${wheelName(layout, c.between.wheel)}`;
+    case 'wheels': {
+      const [i, j] = c.between.wheels;
+      const rimmed = (k: number) =>
+        `${(layout.wheels[k]?.rimMm ?? 0) > 0 ? 'the rim of ' : ''}${wheelName(layout, k)}`;
+      return `between ${rimmed(i)} and ${rimmed(j)}`;
+    }
+  }
+}
+
+export function pathSentence(layout: Layout, e: PathError): string {
+  const names = list(e.wheels.map((i) => wheelName(layout, i)));
+  switch (e.code) {
+    case 'too_few_wheels':
+      return 'A drive needs at least two wheels.';
+    case 'no_radius':
+      return `${names} has no radius: give its teeth or its outside diameter.`;
+    case 'wheels_overlap':
+      return `${names} overlap by ${formatNumber(e.byMm, 1)} mm.`;
+    case 'no_tangent':
+      return `No straight strand can run between ${names}.`;
+    case 'not_reached':
+      return `The belt does not reach ${names} on the side given.`;
+    case 'spans_cross':
+      return `Strands cross at ${names}.`;
+    case 'span_cuts_wheel':
+      return `A strand cuts ${wheelName(layout, e.wheels[2] ?? 0)} by ${formatNumber(e.byMm, 1)} mm.`;
+    case 'off_shoe':
+      return `The strand would leave ${names} ${formatNumber(e.byDeg, 1)}° beyond its end.`;
+  }
+}
+
+export function settingsSentence(layout: Layout, e: SettingsError): string {
+  switch (e.code) {
+    case 'no_tensioner':
+      return 'This layout has no adjustable tensioner.';
+    case 'no_geometry':
+      return `This layout cannot exist. ${pathSentence(layout, e.why)}`;
+    case 'belt_too_long':
+      return `The ${layout.kind} is ${formatNumber(e.byMm, 1)} mm too long for any setting.`;
+    case 'belt_too_short':
+      return `The ${layout.kind} is ${formatNumber(e.byMm, 1)} mm too short for any setting.`;
+  }
+}

@@ -1,0 +1,65 @@
+import type { Circle, Path, Point } from './path';
+
+/** Where the belt meets each wheel: distance along the pitch line from where it meets the driving wheel, mm. */
+export function entries(circles: readonly Circle[], path: Path): number[] {
+  const out: number[] = [];
+  let at = 0;
+  for (let i = 0; i < circles.length; i++) {
+    out.push(at);
+    const c = circles[i]!;
+    at += (c.lay ?? c.r) * path.wraps[i]! + path.spans[i]!.lengthMm;
+  }
+  return out;
+}
+
+/** A point of the pitch line and the running direction there, radians. */
+export type Place = Point & { angle: number };
+
+/**
+ * Places along the pitch line at `count` equal steps from `offsetMm`, in running order. One walk round the path, so that a
+ * belt of many teeth costs no more than its wheels and teeth together.
+ */
+export function placesAlong(
+  circles: readonly Circle[],
+  path: Path,
+  count: number,
+  offsetMm: number,
+): Place[] {
+  const step = path.lengthMm / count;
+  const from = ((offsetMm % step) + step) % step;
+  const skipped = Math.round((offsetMm - from) / step);
+  const out: Place[] = new Array<Place>(count);
+  let k = 0;
+  let at = 0;
+  const put = (p: Place) => {
+    out[(((k - skipped) % count) + count) % count] = p;
+    k++;
+  };
+  for (let i = 0; i < circles.length && k < count; i++) {
+    const c = circles[i]!;
+    const s = path.spans[i]!;
+    const into = path.spans[(i + circles.length - 1) % circles.length]!;
+    const lay = c.lay ?? c.r;
+    const arc = lay * path.wraps[i]!;
+    const start = into.angle - (c.turn * Math.PI) / 2;
+    for (; k < count && from + k * step < at + arc; )
+      put(onWheel(c, start + (c.turn * (from + k * step - at)) / lay));
+    at += arc;
+    const [ux, uy] = [Math.cos(s.angle), Math.sin(s.angle)];
+    for (; k < count && from + k * step < at + s.lengthMm; ) {
+      const d = from + k * step - at;
+      put({ x: s.a.x + ux * d, y: s.a.y + uy * d, angle: s.angle });
+    }
+    at += s.lengthMm;
+  }
+  // Rounding may leave the last place just behind the end, which is the beginning.
+  while (k < count) {
+    const c = circles[0]!;
+    put(onWheel(c, path.spans.at(-1)!.angle - (c.turn * Math.PI) / 2));
+  }
+  return out;
+}
+
+function onWheel(c: Circle, a: number): Place {
+  return { x: c.x + c.r * Math.cos(a), y: c.y + c.r * Math.sin(a), angle: a + (c.turn * Math.PI) / 2 };
+}

@@ -1,0 +1,152 @@
+import { Matrix, SVD } from 'ml-matrix';
+import { type Result, err, ok } from '@core/quantity/result';
+import type { Point } from './carrier';
+
+/** A centre distance as measured between two wheels (by index), mm. */
+export type Distance = { a: number; b: number; mm: number; u: number };
+export type FittedCentres = {
+  points: Point[];
+  residuals: { index: number; mm: number; sigmas: number }[];
+  /** Distance that the others contradict, when leaving it out makes the rest agree. */
+  disagrees?: number;
+  freedom: number;
+};
+export type CentresError =
+  | { code: 'loose_wheels'; wheels: number[] }
+  | { code: 'no_convergence' }
+  | { code: 'impossible_distance'; index: number };
+
+/** Above this many sigmas the set is inconsistent (JCGM 100: about 99.7 % within three). */
+const LIMIT = 3;
+
+/**
+ * Centres from distances between them: weighted least squares by damped Gauss–Newton (Levenberg 1944), starting from the
+ * rough positions given. The first centre stays put and the second keeps its direction, since distances know neither
+ * place nor turn; the rough positions also choose between mirror images.
+ */
+export function fitCentres(
+  rough: readonly Point[],
+  distances: readonly Distance[],
+): Result<FittedCentres, CentresError> {
+  const bad = distances.findIndex((d) => !(d.mm > 0) || d.a === d.b);
+  if (bad >= 0) return err({ code: 'impossible_distance', index: bad });
+  const fit = solve(rough, distances);
+  if (!fit.ok) return fit;
+  const { points } = fit.value;
+  const residuals = distances.map((d, index) => {
+    const mm = d.mm - between(points, d);
+    return { index, mm, sigmas: mm / d.u };
+  });
+  const freedom = distances.length - (2 * rough.length - 3);
+  const worst = Math.max(0, ...residuals.map((r) => Math.abs(r.sigmas)));
+  const culprit = worst > LIMIT && freedom > 1 ? findCulprit(rough, distances) : undefined;
+  return ok({ points, residuals, freedom, ...(culprit === undefined ? {} : { disagrees: culprit }) });
+}
+
+const between = (points: readonly Point[], d: Distance) =>
+  Math.hypot(points[d.a]!.x - points[d.b]!.x, points[d.a]!.y - points[d.b]!.y);
+
+/** Leaves each distance out in turn; the one without which the rest agree best, if then they do agree. */
+function findCulprit(rough: readonly Point[], distances: readonly Distance[]): number | undefined {
+  let best: { index: number; chi2: number } | undefined;
+  distances.forEach((_, index) => {
+    const rest = distances.filter((_d, i) => i !== index);
+    const fit = solve(rough, rest);
+    if (!fit.ok) return;
+    const sigmas = rest.map((d) => (d.mm - between(fit.value.points, d)) / d.u);
+    if (Math.max(...sigmas.map(Math.abs)) > LIMIT) return;
+    const chi2 = sigmas.reduce((s, x) => s + x * x, 0);
+    if (best === undefined || chi2 < best.chi2) best = { index, chi2 };
+  });
+  return best?.index;
+}
+
+/** Free coordinates: all but the first centre, and but the second's distance across its direction. */
+function solve(
+  rough: readonly Point[],
+  distances: readonly Distance[],
+): Result<{ points: Point[] }, CentresError> {
+  const [origin, second] = [rough[0]!, rough[1]!];
+  const along = Math.atan2(second.y - origin.y, second.x - origin.x);
+  const unknowns = 2 * rough.length - 3;
+  const build = (v: readonly number[]): Point[] => [
+    origin,
+    { x: origin.x + v[0]! * Math.cos(along), y: origin.y + v[0]! * Math.sin(along) },
+    ...rough.slice(2).map((_, i) => ({ x: v[1 + 2 * i]!, y: v[2 + 2 * i]! })),
+  ];
+  let x = [
+    Math.hypot(second.x - origin.x, second.y - origin.y),
+    ...rough.slice(2).flatMap((p) => [p.x, p.y]),
+  ];
+  const errors = (v: readonly number[]) => {
+    const points = build(v);
+    return distances.map((d) => (d.mm - between(points, d)) / d.u);
+  };
+  const cost = (v: readonly number[]) => errors(v).reduce((s, e) => s + e * e, 0);
+  const jacobianAt = (v: readonly number[]) => {
+    const points = build(v);
+    const rows = distances.map((d) => {
+      const row = new Array<number>(unknowns).fill(0);
+      const [p, q] = [points[d.a]!, points[d.b]!];
+      const length = Math.hypot(p.x - q.x, p.y - q.y) || 1;
+      const [ux, uy] = [(p.x - q.x) / length / d.u, (p.y - q.y) / length / d.u];
+      const add = (i: number, sx: number, sy: number) => {
+        if (i === 1) row[0]! += sx * Math.cos(along) + sy * Math.sin(along);
+        else if (i > 1) {
+          row[2 * i - 3]! += sx;
+          row[2 * i - 2]! += sy;
+        }
+      };
+      add(d.a, ux, uy);
+      add(d.b, -ux, -uy);
+      return row;
+    });
+    return new Matrix(rows);
+  };
+  if (distances.length === 0) return err({ code: 'loose_wheels', wheels: rough.map((_, i) => i).slice(1) });
+  let damping = 1e-3;
+  let now = cost(x);
+  for (let round = 0; round < 200; round++) {
+    const j = jacobianAt(x);
+    const e = Matrix.columnVector(errors(x));
+    const normal = j.transpose().mmul(j);
+    const damped = normal.clone();
+    for (let i = 0; i < unknowns; i++) damped.set(i, i, normal.get(i, i) * (1 + damping) + 1e-12);
+    const step = new SVD(damped, { autoTranspose: true }).solve(j.transpose().mmul(e)).getColumn(0);
+    const next = x.map((v, i) => v + step[i]!);
+    const then = cost(next);
+    if (then <= now) {
+      const small = step.every((s) => Math.abs(s) < 1e-10);
+      x = next;
+      now = then;
+      damping = Math.max(1e-12, damping / 5);
+      if (small) break;
+    } else {
+      damping *= 4;
+      if (damping > 1e12) break;
+    }
+  }
+  if (!Number.isFinite(now)) return err({ code: 'no_convergence' });
+  const loose = looseWheels(jacobianAt(x), unknowns);
+  return loose.length > 0 ? err({ code: 'loose_wheels', wheels: loose }) : ok({ points: build(x) });
+}
+
+/** Wheels that can move without changing any distance: those in the null space of the Jacobian. */
+function looseWheels(jacobian: Matrix, unknowns: number): number[] {
+  // Rows of zeros make it at least square, so that the null space is whole.
+  const rows = Math.max(unknowns, jacobian.rows);
+  const padded = Matrix.zeros(rows, unknowns);
+  padded.setSubMatrix(jacobian, 0, 0);
+  const svd = new SVD(padded);
+  const values = svd.diagonal;
+  const limit = 1e-8 * Math.max(1, ...values);
+  const right = svd.rightSingularVectors;
+  const loose = new Set<number>();
+  for (let k = 0; k < unknowns; k++) {
+    if ((values[k] ?? 0) > limit) continue;
+    for (let u = 0; u < unknowns; u++) {
+      if (Math.abs(right.get(u, k)) > 1e-4) loose.add(u === 0 ? 1 : Math.floor((u + 3) / 2));
+    }
+  }
+  return [...loose].sort((a, b) => a - b);
+}

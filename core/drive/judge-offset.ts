@@ -1,0 +1,73 @@
+import type { Phase } from './phase';
+
+export type OffsetVerdict =
+  | { verdict: 'as_predicted'; offTeeth: number }
+  | { verdict: 'teeth_out'; offTeeth: number; teeth: number; sense: 'advanced' | 'retarded' }
+  | { verdict: 'fraction'; offTeeth: number; sense: 'advanced' | 'retarded' }
+  | { verdict: 'cannot_tell'; offTeeth: number };
+
+/**
+ * An observed mark offset against the predicted one, in teeth. Judged at v and v ± 2u: as predicted within the tolerance,
+ * whole teeth out within it of a whole number, else a fraction (stack height, seat, elongation); disagreement cannot tell.
+ * Near one half there are two positions that a correct belt may take.
+ */
+export function judgeOffset(
+  observedTeeth: number,
+  u: number,
+  predicted: Pick<Phase, 'teeth' | 'alternative'>,
+  toleranceTeeth: number,
+): OffsetVerdict {
+  const origins = [predicted.teeth, ...(predicted.alternative === undefined ? [] : [predicted.alternative])];
+  const origin = origins.reduce((a, b) =>
+    Math.abs(observedTeeth - b) < Math.abs(observedTeeth - a) ? b : a,
+  );
+  const off = observedTeeth - origin;
+  const classify = (d: number): string => {
+    const k = Math.round(d);
+    return Math.abs(d - k) <= toleranceTeeth + 1e-9 ? String(k) : 'fraction';
+  };
+  const [low, mid, high] = [classify(off - 2 * u), classify(off), classify(off + 2 * u)];
+  if (low !== mid || mid !== high) return { verdict: 'cannot_tell', offTeeth: off };
+  const sense = off >= 0 ? ('advanced' as const) : ('retarded' as const);
+  if (mid === 'fraction') return { verdict: 'fraction', offTeeth: off, sense };
+  const teeth = Math.abs(Number(mid));
+  return teeth === 0
+    ? { verdict: 'as_predicted', offTeeth: off }
+    : { verdict: 'teeth_out', offTeeth: off, teeth, sense };
+}
+
+/** What several wheels say together. */
+export type OffsetPattern =
+  /** Every wheel as predicted. */
+  | { pattern: 'as_predicted' }
+  /** All the same whole teeth, same sense: the belt sits wrong at the driving wheel. */
+  | { pattern: 'at_driver'; teeth: number; sense: 'advanced' | 'retarded' }
+  /** From this wheel on, counted from the driving wheel along the tight side. */
+  | { pattern: 'from_wheel'; wheel: number }
+  /** Fractions: distances or lengths changed, not teeth. */
+  | { pattern: 'fractions' }
+  | { pattern: 'inconsistent' }
+  | { pattern: 'cannot_tell' };
+
+/** @param seen verdicts in the order in which the belt is laid on: from the driving wheel along the tight side */
+export function offsetPattern(seen: readonly { wheel: number; verdict: OffsetVerdict }[]): OffsetPattern {
+  if (seen.length === 0 || seen.some((s) => s.verdict.verdict === 'cannot_tell'))
+    return { pattern: 'cannot_tell' };
+  if (seen.every((s) => s.verdict.verdict === 'as_predicted')) return { pattern: 'as_predicted' };
+  if (seen.some((s) => s.verdict.verdict === 'fraction')) {
+    return seen.some((s) => s.verdict.verdict === 'teeth_out')
+      ? { pattern: 'inconsistent' }
+      : { pattern: 'fractions' };
+  }
+  const signed = seen.map((s) => ('teeth' in s.verdict ? Math.round(s.verdict.offTeeth) : 0));
+  const k = signed.find((x) => x !== 0) ?? 0;
+  if (signed.every((x) => x === k) && seen.length > 1)
+    return { pattern: 'at_driver', teeth: Math.abs(k), sense: k > 0 ? 'advanced' : 'retarded' };
+  const first = signed.findIndex((x) => x !== 0);
+  const after = signed.slice(first);
+  const run = after.findIndex((x) => x !== k);
+  const tail = run < 0 ? [] : after.slice(run);
+  return tail.every((x) => x === 0)
+    ? { pattern: 'from_wheel', wheel: seen[first]!.wheel }
+    : { pattern: 'inconsistent' };
+}
