@@ -18,6 +18,14 @@ type Script = {
 };
 
 const PACK = 'Marrowfen 2026.3';
+/** Standard uncertainties of the gauges at this desk. */
+const SPREAD: Record<string, number> = {
+  'tensioner.pointer': 3,
+  'tensioner.extension': 0.2,
+  'chain.length': 0.12,
+  'vehicle.odometer': 500,
+  'kit.fitted_odometer': 500,
+};
 const round = (v: number, to: number) => Math.round(v / to) * to;
 
 function scripts(random: () => number): Script[] {
@@ -28,6 +36,44 @@ function scripts(random: () => number): Script[] {
   const wrongWayRun = life('set_wrong_way');
   const looseRun = life('bolt_loose');
   return [
+    {
+      id: 'demo-2044',
+      tag: '2044',
+      opened: '2026-11-24T15:02:00.000Z',
+      rows: [
+        ['call.who', 'Jory Pellbrook, Tidewall Garage', 'reported'],
+        ['engine.code', 'OL25-FLET', 'reported'],
+        ['vehicle.name', 'Oldhaven Moorland estate, harbour pilot', 'reported'],
+        ['vehicle.built', '2016-05-03', 'document'],
+        ['vehicle.odometer', 178200, 'reported'],
+        ['symptom', 'none', 'reported'],
+        ['complaint', 'New belt is on. Upper right mark stands half a tooth ahead. Go or no go?', 'reported'],
+        ['feature.gearbox', 'manual', 'reported'],
+      ],
+    },
+    {
+      id: 'demo-2036',
+      tag: '2036',
+      opened: '2026-11-18T11:25:00.000Z',
+      rows: [
+        ['call.who', 'Returns desk, box from Coldwater Lane Workshop', 'document'],
+        ['claim.number', 'C-20361', 'document'],
+        ['engine.code', 'QU13-STOA', 'document'],
+        ['vehicle.name', 'Quillon Hopper School', 'document'],
+        ['vehicle.built', '2018-09-12', 'document'],
+        ['vehicle.odometer', 121900, 'document'],
+        ['case.date', '2026-11-11', 'document'],
+        ['kit.fitted', '2021-03-10', 'document'],
+        ['kit.fitted_odometer', 22400, 'document'],
+        ['symptom', 'noise', 'reported'],
+        ['complaint', 'Rattles at every start since a month. Your chain kit is in it.', 'reported'],
+        ['parts.sent', ['tensioner', 'guide'], 'seen'],
+        ['feature.plunger-cap', 'screw', 'seen'],
+        ['tensioner.extension', 21.6, 'measured'],
+        ['chain.length', 320.9, 'measured'],
+        ['chain.links_over', 40, 'measured'],
+      ],
+    },
     {
       id: 'demo-2041',
       tag: '2041',
@@ -153,7 +199,7 @@ function scripts(random: () => number): Script[] {
   ];
 }
 
-/** The four demo cases as facts, in the order in which they were filed. */
+/** The demo cases as facts, in the order in which they were filed. */
 export function demoFacts(seed: number): Fact[] {
   return scripts(randomFrom(seed)).flatMap(play);
 }
@@ -167,7 +213,7 @@ function play(s: Script): Fact[] {
     newId: () => `${s.id}-${String(facts.length + 1).padStart(3, '0')}`,
   };
   const add = (key: string, value: FactValue, how: How = 'reported', note?: string, basis?: string[]) => {
-    const u = key === 'tensioner.pointer' ? 3 : key.endsWith('odometer') ? 500 : undefined;
+    const u = SPREAD[key];
     const entry = {
       key,
       value,

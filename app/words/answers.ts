@@ -36,6 +36,26 @@ const DERIVED: Record<string, { wording: string; values: Record<string, string> 
     wording: 'Kit against the drive',
     values: { fits: 'belongs to it', wrong: 'does not belong to it' },
   },
+  'marks.verdict': {
+    wording: 'Marks',
+    values: {
+      as_predicted: 'as this drive must show',
+      teeth_out: 'whole teeth out',
+      fraction: 'off by a fraction',
+    },
+  },
+  'extension.rest': {
+    wording: 'Extension against the chain',
+    values: {
+      explained: 'explained by its length',
+      more: 'more than its length explains',
+      less: 'less than its length needs',
+    },
+  },
+  'chain.long': {
+    wording: 'Chain elongation',
+    values: { within: 'within its limit', past: 'past its limit' },
+  },
   'interval.run': { wording: 'Interval', values: { within: 'within it', past: 'past it' } },
 };
 

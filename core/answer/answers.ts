@@ -1,5 +1,8 @@
 import { findingsOf, type Finding, type Shown, judgePointer } from '@core/bench/findings';
-import type { Catalogue } from '@core/catalogue/find-records';
+import { extensionAnswer, type ExtensionAnswer } from '@core/bench/extension';
+import { marksAnswer, type MarksAnswer } from '@core/bench/marks';
+import { driveObservables } from '@core/catalogue/drive-observables';
+import { type Catalogue, stagesFor } from '@core/catalogue/find-records';
 import { intervalFor } from '@core/catalogue/interval';
 import { featureObservables } from '@core/catalogue/feature-observables';
 import { oldPartObservables } from '@core/catalogue/old-part-observables';
@@ -11,8 +14,9 @@ import { checkDecision, type DecisionCheck } from '@core/claim/decision';
 import { FAULTS, faultEvidence, faultKey, faultStep, type InstallationFault } from '@core/claim/faults';
 import { checkSeals, type SealCheck } from '@core/claim/seal';
 import { judgeTerms, monthsRun, type TermsAnswer } from '@core/claim/terms';
-import type { Carrier } from '@core/drive/carrier';
+import { type Carrier, readingUnit } from '@core/drive/carrier';
 import type { Layout } from '@core/drive/layout';
+import type { Stage } from '@core/drive/stages';
 import {
   intendedSetting,
   type Setting,
@@ -24,6 +28,7 @@ import type { Fact } from '@core/facts/fact';
 import { type Registry, STATIONS, type Station } from '@core/facts/observable';
 import { registryWith } from '@core/facts/registry';
 import { numberOf, type State, textOf } from '@core/facts/state';
+import { applies } from './applies';
 import { type Identification, identify } from '@core/match/identify';
 import { type KitMatch, matchKits } from '@core/match/match-kits';
 import { type Asking, nextQuestions } from '@core/match/next-question';
@@ -38,6 +43,12 @@ export type DriveAnswer = {
   right?: Setting | undefined;
   other?: Setting | undefined;
   shown?: Shown | undefined;
+  /** All stages, the one at the crank first. */
+  stages: readonly Stage[];
+  /** Observed mark offsets against the predicted ones. */
+  marks?: MarksAnswer | undefined;
+  /** Measured extension against measured elongation. */
+  extension?: ExtensionAnswer | undefined;
 };
 export type FaultAnswer = {
   fault: InstallationFault;
@@ -75,6 +86,8 @@ const FINDING_KEY: Record<string, string> = {
   'key.sense': 'tensioner.key_turn',
   'rim.marks': 'wheel.rim_marks',
   'kit.match': 'kit.number',
+  'extension.rest': 'tensioner.extension',
+  'chain.long': 'chain.length',
 };
 /** The observable that has to be filed to get a finding. */
 export const keyOfFinding = (finding: string): string => FINDING_KEY[finding] ?? finding;
@@ -87,6 +100,7 @@ export function registryFor(cat: Catalogue): Registry {
   const made = registryWith([
     ...featureObservables(cat.pack.features),
     ...oldPartObservables(cat.pack.parts),
+    ...driveObservables(cat.pack.layouts),
     ...faultObservables(),
   ]);
   registries.set(cat, made);
@@ -123,6 +137,8 @@ export function answersFor(cat: Catalogue, state: State): Answers {
     layout: drive?.layout,
     settings: drive?.settings.ok ? drive.settings.value : undefined,
     kitFits: kitFits(kits, kitNumber),
+    marks: drive?.marks,
+    extension: drive?.extension,
     interval: engine
       ? intervalFor(cat.pack.intervals, engine.code, textOf(state, 'vehicle.name'))
       : undefined,
@@ -158,10 +174,10 @@ export function answersFor(cat: Catalogue, state: State): Answers {
     asking: identification
       ? nextQuestions(cat, identification, state)
       : { questions: [], expectedMinutes: 0, allMinutes: 0, exact: true },
-    checks: checkList(registry, ranking, findings, state),
+    checks: checkList(registry, ranking, findings, state, drive),
     decision: checkDecision(state, ranking, terms, recorded),
     seals: checkSeals(state),
-    lacks: lacking(registry, state, identification),
+    lacks: lacking(registry, state, identification, drive),
   };
 }
 
@@ -170,13 +186,16 @@ function driveAnswer(cat: Catalogue, variant: Variant | undefined, state: State)
   if (!layout) return undefined;
   const settings = tensionerSettings(layout);
   const carrier = settings.ok ? layout.wheels[settings.value.tensioner]?.carrier : undefined;
-  if (!settings.ok || !carrier) return { layout, settings };
+  const stages = stagesFor(cat, layout.id);
+  const seen = { stages, marks: marksAnswer(stages, state), extension: extensionAnswer(stages, state) };
+  if (!settings.ok || !carrier) return { layout, settings, ...seen };
   const pair = intendedSetting(settings.value, carrier);
-  const pointer = state.standing.get('tensioner.pointer');
-  const reading = numberOf(state, 'tensioner.pointer');
+  const key = readingUnit(carrier) === 'mm' ? 'tensioner.extension' : 'tensioner.pointer';
+  const pointer = state.standing.get(key);
+  const reading = numberOf(state, key);
   const shown =
     reading === undefined ? undefined : judgePointer(reading, pointer?.u ?? 0, carrier, pair.other?.reading);
-  return { layout, settings, carrier, ...pair, shown };
+  return { layout, settings, carrier, ...pair, shown, ...seen };
 }
 
 function ranSince(state: State): Ran {
@@ -217,13 +236,17 @@ function checkList(
   ranking: Ranking,
   findings: readonly Finding[],
   state: State,
+  drive: DriveAnswer | undefined,
 ): Answers['checks'] {
   return checkWorth(CAUSES, ranking, findings)
     .map((c) => {
       const key = keyOfFinding(c.finding);
       return { ...c, key, minutes: registry.get(key)?.minutes ?? 1 };
     })
-    .filter((c) => registry.has(c.key) && !state.standing.has(c.key) && c.bits > 0.005)
+    .filter((c) => {
+      const o = registry.get(c.key);
+      return o !== undefined && applies(o, drive) && !state.standing.has(c.key) && c.bits > 0.005;
+    })
     .sort((a, b) => b.bits / b.minutes - a.bits / a.minutes);
 }
 
@@ -231,9 +254,11 @@ function lacking(
   registry: Registry,
   state: State,
   id: Identification | undefined,
+  drive: DriveAnswer | undefined,
 ): Record<Station, string[]> {
   const lacks = Object.fromEntries(STATIONS.map((s) => [s, []])) as unknown as Record<Station, string[]>;
-  for (const o of registry.values()) if (o.needed && !state.standing.has(o.key)) lacks[o.station].push(o.key);
+  for (const o of registry.values())
+    if (o.needed && !state.standing.has(o.key) && applies(o, drive)) lacks[o.station].push(o.key);
   if (id?.possible.length !== 1) lacks.identify.push('variant');
   if (!state.standing.has('cause.decided')) lacks.cause.push('cause.decided');
   if (state.standing.has('claim.decision') && !state.standing.has('claim.reason'))

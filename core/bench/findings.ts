@@ -1,6 +1,8 @@
 import { listOf, numberOf, type State, textOf } from '@core/facts/state';
 import { type Carrier, limitsOf, readingUnit } from '@core/drive/carrier';
 import type { Layout } from '@core/drive/layout';
+import type { ExtensionAnswer } from './extension';
+import type { MarksAnswer } from './marks';
 import { intendedSetting, type Settings } from '@core/drive/tensioner';
 
 /** What a part shows, judged from facts: the thing that causes are weighed on. */
@@ -53,6 +55,8 @@ export type BenchContext = {
   layout?: Layout | undefined;
   settings?: Settings | undefined;
   kitFits?: boolean | undefined;
+  marks?: MarksAnswer | undefined;
+  extension?: ExtensionAnswer | undefined;
   interval?: { km: number; months: number } | undefined;
   ran: { km?: number | undefined; months?: number | undefined; facts: string[] };
 };
@@ -65,6 +69,7 @@ export function findingsOf(state: State, ctx: BenchContext): Finding[] {
     if (value !== undefined) out.push({ finding: key, value, facts: [state.standing.get(key)!.id] });
   }
   out.push(...tensionerFindings(state, ctx));
+  out.push(...drivenFindings(ctx));
   const kit = state.standing.get('kit.number');
   if (kit && ctx.kitFits !== undefined) {
     out.push({ finding: 'kit.match', value: ctx.kitFits ? 'fits' : 'wrong', facts: [kit.id] });
@@ -74,6 +79,19 @@ export function findingsOf(state: State, ctx: BenchContext): Finding[] {
     const past = (km ?? 0) > ctx.interval.km || (months ?? 0) > ctx.interval.months;
     out.push({ finding: 'interval.run', value: past ? 'past' : 'within', facts });
   }
+  return out;
+}
+
+function drivenFindings({ marks, extension }: BenchContext): Finding[] {
+  const out: Finding[] = [];
+  const facts = marks?.marks.map((m) => m.fact.id) ?? [];
+  const any = (v: string) => marks?.marks.some((m) => m.verdict.verdict === v);
+  const said = any('teeth_out') ? 'teeth_out' : any('fraction') ? 'fraction' : 'as_predicted';
+  if (marks && marks.go !== 'wait') out.push({ finding: 'marks.verdict', value: said, facts });
+  if (extension?.rest)
+    out.push({ finding: 'extension.rest', value: extension.rest.verdict, facts: extension.facts });
+  if (extension?.long)
+    out.push({ finding: 'chain.long', value: extension.long, facts: extension.facts.slice(1) });
   return out;
 }
 
@@ -89,6 +107,9 @@ function tensionerFindings(state: State, ctx: BenchContext): Finding[] {
     const value = judgePointer(reading, pointer.u ?? 0, carrier, wrong);
     if (value !== 'cannot_tell') out.push({ finding: 'setting.shown', value, facts: [pointer.id] });
   }
+  const filed = state.standing.get('drive.setting_shown');
+  if (filed && out.length === 0)
+    out.push({ finding: 'setting.shown', value: String(filed.value), facts: [filed.id] });
   const key = textOf(state, 'tensioner.key_turn');
   if (carrier.kind === 'eccentric' && (key === 'cw' || key === 'ccw')) {
     const value = key === carrier.keyTurn ? 'proper' : 'wrong';

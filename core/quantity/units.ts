@@ -17,6 +17,7 @@ export const UNITS = {
   frequency: { base: 'Hz', units: { Hz: 1 } },
   money: { base: 'AC', units: { AC: 1 } },
   temperature: { base: '°C', units: { '°C': 1, '°F': 1 } },
+  teeth: { base: 'teeth', units: { teeth: 1 } },
   ratio: { base: '1', units: { '1': 1, '%': 0.01 } },
 } as const satisfies Record<string, { base: string; units: Record<string, number> }>;
 
@@ -54,6 +55,7 @@ const SPELLINGS: Record<string, string> = {
   f: '°F',
   degc: '°C',
   degf: '°F',
+  tooth: 'teeth',
   sec: 's',
   month: 'months',
   mo: 'months',

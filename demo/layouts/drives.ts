@@ -103,7 +103,7 @@ function sixInV(id: string, v: VariantSketch): Layout[] {
             x: 46,
           },
         ],
-        bank: { id: `${side}-head`, name: `${side === 'left' ? 'Left' : 'Right'} head` },
+        bank: { id: side, name: `${side === 'left' ? 'Left' : 'Right'} head` },
         follows: { layout: id, wheel: `${side}-shaft` },
       });
       return onShaft(bank, shaft, side === 'left' ? 30 : -30);
@@ -122,7 +122,7 @@ function eightInV(id: string, v: VariantSketch): Layout[] {
       links: i === 0 ? a : b,
       driver: i === 0 ? crank(21) : { ...crank(21), id: 'crank-rear', name: 'Crank sprocket, rear row' },
       driven: [{ id: `${side}-intake`, name: `${word} intake cam`, role: 'cam', teeth: 42, x: 0 }],
-      bank: { id: `${side}-head`, name: `${word} head` },
+      bank: { id: side, name: `${word} head` },
       ...(i === 0 ? {} : { follows: { layout: id, wheel: 'crank' } }),
     });
     const laid = onShaft(primary, { x: 0, y: 0 }, lean);

@@ -1,10 +1,40 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { applies } from '@core/answer/applies';
 import { listOf } from '@core/facts/state';
 import { CaseDesk } from '../../data/case-desk';
 import { HouseStore } from '../../data/house';
 import { FactField } from '../../ui/fact-field';
 import { SettingsPair } from '../../ui/settings-pair';
 import { ranWords } from '../../words/answers';
+
+const GROUPS = [
+  {
+    name: 'Tensioner, as found',
+    keys: [
+      'tensioner.pointer',
+      'tensioner.extension',
+      'tensioner.key_turn',
+      'tensioner.bearing',
+      'tensioner.spring',
+      'tensioner.stop',
+      'tensioner.bolt',
+    ],
+  },
+  {
+    name: 'Belt',
+    keys: [
+      'belt.edge_front',
+      'belt.edge_rear',
+      'belt.teeth',
+      'belt.back',
+      'belt.break',
+      'belt.contamination',
+      'belt.width',
+    ],
+  },
+  { name: 'Chain and guides', keys: ['chain.length', 'chain.links_over', 'guide.wear'] },
+  { name: 'Neighbours and cover', keys: ['wheel.rim_marks', 'cover.rub', 'pump.bearing', 'guide.bearing'] },
+];
 
 /** Part by part, in the fixed order: look, measure, compare. */
 @Component({
@@ -20,7 +50,7 @@ import { ranWords } from '../../words/answers';
         >
       }
     </p>
-    @for (g of groups; track g.name) {
+    @for (g of groups(); track g.name) {
       <section class="card" [attr.aria-label]="g.name">
         <h2>{{ g.name }}</h2>
         @for (k of g.keys; track k) {
@@ -53,32 +83,16 @@ import { ranWords } from '../../words/answers';
 export class ExaminePage {
   private readonly desk = inject(CaseDesk);
   private readonly house = inject(HouseStore);
-  protected readonly groups = [
-    {
-      name: 'Tensioner, as found',
-      keys: [
-        'tensioner.pointer',
-        'tensioner.key_turn',
-        'tensioner.bearing',
-        'tensioner.spring',
-        'tensioner.stop',
-        'tensioner.bolt',
-      ],
-    },
-    {
-      name: 'Belt',
-      keys: [
-        'belt.edge_front',
-        'belt.edge_rear',
-        'belt.teeth',
-        'belt.back',
-        'belt.break',
-        'belt.contamination',
-        'belt.width',
-      ],
-    },
-    { name: 'Neighbours and cover', keys: ['wheel.rim_marks', 'cover.rub', 'pump.bearing', 'guide.bearing'] },
-  ];
+  /** Only what can be observed on this drive. */
+  protected readonly groups = computed(() =>
+    GROUPS.map((g) => ({
+      ...g,
+      keys: g.keys.filter((k) => {
+        const o = this.desk.registry().get(k);
+        return o !== undefined && applies(o, this.drive());
+      }),
+    })).filter((g) => g.keys.length > 0),
+  );
   protected readonly drive = computed(() => this.desk.current()?.answers?.drive);
   protected readonly ran = computed(() =>
     ranWords(this.desk.current()?.answers?.ran ?? { facts: [] }, this.house.house()),
