@@ -24,11 +24,16 @@ export const routes: Routes = [
         loadComponent: () => import('./stations/examine/examine-page').then((m) => m.ExaminePage),
       },
       { path: 'cause', loadComponent: () => import('./stations/cause/cause-page').then((m) => m.CausePage) },
+      { path: 'drive', loadComponent: () => import('./drive/drive-page').then((m) => m.DrivePage) },
       {
         path: 'settle',
         loadComponent: () => import('./stations/settle/settle-page').then((m) => m.SettlePage),
       },
     ],
+  },
+  {
+    path: 'drive',
+    loadComponent: () => import('./drive/free-page').then((m) => m.FreeDrivePage),
   },
   {
     path: 'catalogue',

@@ -40,6 +40,12 @@ export class Commands {
     if (id) void this.router.navigate(['/case', id, station]);
   }
 
+  /** The drive bench: of the case in hand, else the free one. */
+  drive(): void {
+    const id = this.desk.currentId();
+    void this.router.navigate(id ? ['/case', id, 'drive'] : ['/drive']);
+  }
+
   /** Moves to the case that stands before or after the one in hand on the rack. */
   step(by: 1 | -1): void {
     const cases = this.desk.cases();
@@ -69,6 +75,7 @@ export class Commands {
             key: String(i + 1),
             run: () => this.station(s),
           })),
+          { name: 'Drive bench of this case', key: 'v', run: () => this.drive() },
           { name: 'File a fact', key: 'f', run: () => this.factLineAsked.update((n) => n + 1) },
           { name: 'Undo the last fact', key: 'Ctrl+Z', run: () => void this.undo() },
           { name: 'Redo', key: 'Ctrl+Shift+Z', run: () => void this.redo() },
@@ -79,6 +86,7 @@ export class Commands {
       ...inCase,
       { name: 'Next case on the rack', key: 'j', run: () => this.step(1) },
       { name: 'Case before', key: 'k', run: () => this.step(-1) },
+      { name: 'Drive bench, free', key: 'b', run: () => void this.router.navigate(['/drive']) },
       { name: 'Catalogue', key: 'c', run: () => void this.router.navigate(['/catalogue']) },
       { name: 'Open a case file', key: 'o', run: () => this.importAsked.update((n) => n + 1) },
       { name: 'House settings', key: 'h', run: () => this.overlay.set('house') },

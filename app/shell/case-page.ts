@@ -25,6 +25,10 @@ import { Tape } from './tape';
               <span class="lack">{{ lackOf(s.key) }}</span>
             </a>
           }
+          <a [routerLink]="['/case', c.id, 'drive']" routerLinkActive="here" ariaCurrentWhenActive="step">
+            <span class="key mono">v</span> Drive
+            <span class="lack">{{ drawn() }}</span>
+          </a>
         </nav>
       </header>
       <main tabindex="-1"><router-outlet /></main>
@@ -136,6 +140,10 @@ export class CasePage {
       [textOf(state, 'engine.code'), textOf(state, 'call.who')].filter(Boolean).join(' · ') ||
       'nothing known yet'
     );
+  }
+
+  protected drawn(): string {
+    return this.desk.current()?.answers?.drive ? 'to scale' : 'not known yet';
   }
 
   protected lackOf(station: (typeof STATIONS)[number]): string {

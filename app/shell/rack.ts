@@ -67,9 +67,9 @@ type Tag = { id: string; tag: string; engine: string; waits: string; age: string
       </ul>
       <div class="foot">
         <a nz-button nzType="text" routerLink="/catalogue">Catalogue</a>
+        <a nz-button nzType="text" routerLink="/drive">Drives</a>
         <button nz-button nzType="text" (click)="commands.overlay.set('house')">House</button>
         <button nz-button nzType="text" (click)="commands.overlay.set('keys')">Keys</button>
-        <button nz-button nzType="text" (click)="import()">Open</button>
       </div>
     </nav>
   `,
@@ -157,7 +157,7 @@ type Tag = { id: string; tag: string; engine: string; waits: string; age: string
     }
     .foot button,
     .foot a {
-      padding: 2px 6px;
+      padding: 2px 5px;
       color: var(--ink);
     }
     @media (max-width: 900px) {

@@ -11,7 +11,11 @@ import type { DrivePicture } from './drive-picture';
         @if (w.rim) {
           <circle class="rim" [attr.cx]="w.x" [attr.cy]="w.y" [attr.r]="w.rim" />
         }
-        <circle class="wheel" [class.toothed]="w.toothed" [attr.cx]="w.x" [attr.cy]="w.y" [attr.r]="w.r" />
+        @if (w.shoe) {
+          <path class="shoe" [attr.d]="w.shoe" stroke-width="7" />
+        } @else {
+          <circle class="wheel" [class.toothed]="w.toothed" [attr.cx]="w.x" [attr.cy]="w.y" [attr.r]="w.r" />
+        }
       }
       <path class="belt" [attr.d]="picture().belt" [attr.stroke-width]="picture().beltWidth" />
       @for (w of picture().wheels; track w.id) {
@@ -56,6 +60,11 @@ import type { DrivePicture } from './drive-picture';
     .wheel.toothed {
       stroke-dasharray: 3.2 2;
       stroke-width: 3;
+    }
+    .shoe {
+      fill: none;
+      stroke: var(--ink-2);
+      stroke-linecap: round;
     }
     .rim {
       fill: none;

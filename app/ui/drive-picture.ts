@@ -1,7 +1,8 @@
 import { bodyRadius } from '@core/drive/clearance';
 import type { Layout } from '@core/drive/layout';
 import type { Setting } from '@core/drive/tensioner';
-import type { Path, Point } from '@core/drive/path';
+import type { Point } from '@core/drive/path';
+import { beltPath, boxOf, fixed, flip, SHOE_MM, shoeShape } from './drive-shapes';
 
 /** A drive as shapes in millimetres, y downwards as on paper. Painted by the screen and by the printed report alike. */
 export type DrivePicture = {
@@ -19,14 +20,15 @@ export type DrivePicture = {
     label: Point;
     anchor: 'start' | 'middle' | 'end';
     wrapDeg: number;
+    /** Band of a shoe; then it is no circle. */
+    shoe?: string;
   }[];
   carrier?: { pivot: Point; centre: Point; pointer: Point } | undefined;
   clearance?: { a: Point; b: Point; mm: number } | undefined;
   title: string;
 };
 
-const flip = (p: Point): Point => ({ x: p.x, y: -p.y });
-const n1 = (v: number) => v.toFixed(2);
+const n1 = fixed;
 
 /** Lays a setting out as shapes to scale. */
 export function drivePicture(layout: Layout, setting: Setting, title: string): DrivePicture {
@@ -48,19 +50,14 @@ export function drivePicture(layout: Layout, setting: Setting, title: string): D
       label: left ? { x: c.x - out, y: -c.y } : right ? { x: c.x + out, y: -c.y } : { x: c.x, y: -c.y },
       anchor: left ? ('end' as const) : right ? ('start' as const) : ('middle' as const),
       wrapDeg: (path.wraps[i]! * 180) / Math.PI,
+      ...shoeLabel(c, r),
     };
   });
-  const margin = 14;
-  const xs = wheels.flatMap((w) => [w.x - w.r, w.x + w.r]);
-  const ys = wheels.flatMap((w) => [w.y - w.r, w.y + w.r]);
+  const room = boxOf(layout, circles, 14);
   const labelRoom = 74;
-  const x0 = Math.min(...xs) - margin - labelRoom;
-  const x1 = Math.max(...xs) + margin + labelRoom;
-  const y0 = Math.min(...ys) - margin;
-  const y1 = Math.max(...ys) + margin;
   return {
-    box: { x: x0, y: y0, width: x1 - x0, height: y1 - y0 },
-    belt: beltPath(layout, setting),
+    box: { ...room, x: room.x - labelRoom, width: room.width + 2 * labelRoom },
+    belt: beltPath(setting),
     beltWidth: layout.backMm + layout.toothMm,
     wheels,
     carrier: carrierShape(layout, setting),
@@ -69,32 +66,24 @@ export function drivePicture(layout: Layout, setting: Setting, title: string): D
   };
 }
 
-/** SVG path of the belt's pitch line: straight spans, then an arc round each wheel. */
-export function beltPath(layout: Layout, setting: Pick<Setting, 'circles'> & { path: Path }): string {
-  const { circles, path } = setting;
-  const start = flip(path.spans[0]!.a);
-  const parts = [`M${n1(start.x)} ${n1(start.y)}`];
-  for (const s of path.spans) {
-    const b = flip(s.b);
-    const next = path.spans[s.to]!;
-    const c = circles[s.to]!;
-    const leave = flip(next.a);
-    const wrap = path.wraps[s.to]!;
-    // y is flipped, so an anticlockwise turn is drawn with sweep 0.
-    parts.push(
-      `L${n1(b.x)} ${n1(b.y)}`,
-      `A${n1(c.r)} ${n1(c.r)} 0 ${wrap > Math.PI ? 1 : 0} ${c.turn === 1 ? 0 : 1} ${n1(leave.x)} ${n1(leave.y)}`,
-    );
-  }
-  return `${parts.join('')}Z`;
+/** A shoe's band, with its name outside it. */
+function shoeLabel(c: Setting['circles'][number], r: number) {
+  const shoe = shoeShape(c, r);
+  if (!shoe) return {};
+  const left = shoe.label.x < 0;
+  const label = { x: shoe.label.x + (left ? -8 : 8), y: shoe.label.y };
+  return { shoe: shoe.d, label, anchor: left ? ('end' as const) : ('start' as const) };
 }
 
 function carrierShape(layout: Layout, setting: Setting): DrivePicture['carrier'] {
-  const wheel = layout.wheels.find((w) => w.carrier);
+  const wheel = layout.wheels.find((w) => w.carrier && w.role === 'tensioner');
   if (!wheel?.carrier) return undefined;
   const { pivot } = wheel.carrier;
-  const t = (setting.carrierDeg * Math.PI) / 180;
-  const reach = (wheel.outsideMm ?? 20) * 0.85;
+  const { carrier } = wheel;
+  const plunger = carrier.kind === 'arm' ? carrier.plunger : undefined;
+  const t = ((setting.carrierDeg + (plunger?.foot.offsetDeg ?? 0)) * Math.PI) / 180;
+  const eccentric = (wheel.outsideMm ?? 20) * 0.85;
+  const reach = plunger?.foot.radius ?? (carrier.kind === 'eccentric' ? eccentric : carrier.arm);
   return {
     pivot: flip(pivot),
     centre: flip(setting.centre),
@@ -123,7 +112,9 @@ export function pictureSvg(p: DrivePicture, widthPt: number): string {
   const esc = (s: string) => s.replace(/&/g, '&amp;').replace(/</g, '&lt;');
   const wheels = p.wheels.map(
     (w) =>
-      `<circle cx="${n1(w.x)}" cy="${n1(w.y)}" r="${n1(w.r)}" fill="#f4f1ea" stroke="#1e2a2b" stroke-width="1.2"/>` +
+      (w.shoe
+        ? `<path d="${w.shoe}" fill="none" stroke="#6b7675" stroke-width="${SHOE_MM}"/>`
+        : `<circle cx="${n1(w.x)}" cy="${n1(w.y)}" r="${n1(w.r)}" fill="#f4f1ea" stroke="#1e2a2b" stroke-width="1.2"/>`) +
       (w.rim
         ? `<circle cx="${n1(w.x)}" cy="${n1(w.y)}" r="${n1(w.rim)}" fill="none" stroke="#1e2a2b" stroke-width="0.8" stroke-dasharray="3 2"/>`
         : '') +

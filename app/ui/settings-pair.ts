@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
+import { RouterLink } from '@angular/router';
 import type { DriveAnswer } from '@core/answer/answers';
 import type { Setting } from '@core/drive/tensioner';
 import { numberOf } from '@core/facts/state';
@@ -20,7 +21,7 @@ import { LimitStrip, type Strip } from './limit-strip';
 /** Both settings that give the belt's length, to scale, side by side, and which of them the pointer shows. */
 @Component({
   selector: 'hs-settings-pair',
-  imports: [DriveDrawing, LimitStrip],
+  imports: [DriveDrawing, LimitStrip, RouterLink],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './settings-pair.html',
   styles: `
@@ -55,6 +56,14 @@ import { LimitStrip, type Strip } from './limit-strip';
     }
     .strip {
       margin-bottom: 8px;
+    }
+    figure:only-child {
+      grid-column: 1 / -1;
+      grid-template-columns: minmax(0, 1.2fr) minmax(0, 1fr);
+      align-items: center;
+    }
+    figure:only-child figcaption {
+      grid-column: 1 / -1;
     }
     @media (max-width: 760px) {
       .pair {

@@ -22,7 +22,13 @@ export const VERDICT_WORDS = { fits: 'Fits', fits_if: 'Fits if', no: 'Does not f
 const DERIVED: Record<string, { wording: string; values: Record<string, string> }> = {
   'setting.shown': {
     wording: 'Setting that the pointer shows',
-    values: { right: 'as intended', wrong_way: 'the wrong way round', slack: 'slack', end: 'end mark' },
+    values: {
+      right: 'as intended',
+      wrong_way: 'the wrong way round',
+      slack: 'slack',
+      beyond: 'beyond its window',
+      end: 'end mark',
+    },
   },
   'key.sense': {
     wording: 'Sense in which the key was turned',

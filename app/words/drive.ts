@@ -11,6 +11,7 @@ export const SHOWN_WORDS: Record<Shown, string> = {
   right: 'the intended setting',
   wrong_way: 'the setting reached by turning the wrong way',
   slack: 'neither: the tensioner stands slack',
+  beyond: 'more than its window: worn, or a part too long',
   end: 'the end mark: worn out or too long a belt',
   cannot_tell: 'cannot tell: the reading straddles a limit',
 };

@@ -110,6 +110,7 @@ describe('pointer', () => {
     expect(judgePointer(97, 3, carrier, -102)).toBe('cannot_tell');
     expect(judgePointer(-96, 3, carrier, -102)).toBe('wrong_way');
     expect(judgePointer(40, 3, carrier, -102)).toBe('slack');
+    expect(judgePointer(125, 3, carrier, -102)).toBe('beyond');
     expect(judgePointer(158, 3, carrier, -102)).toBe('end');
   });
 });

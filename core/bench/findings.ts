@@ -8,8 +8,8 @@ import { intendedSetting, type Settings } from '@core/drive/tensioner';
 /** What a part shows, judged from facts: the thing that causes are weighed on. */
 export type Finding = { finding: string; value: string; facts: string[] };
 
-/** Which setting the pointer shows. */
-export type Shown = 'right' | 'wrong_way' | 'slack' | 'end' | 'cannot_tell';
+/** Which setting the pointer shows; beyond: more than its window, short of the end. */
+export type Shown = 'right' | 'wrong_way' | 'slack' | 'beyond' | 'end' | 'cannot_tell';
 
 /**
  * Judges a pointer reading against the window, the end mark and the reading of the other setting. The reading is
@@ -27,7 +27,8 @@ export function judgePointer(
     if (v >= from && v <= to) return 'right';
     if (v >= end) return 'end';
     const toWindow = Math.min(Math.abs(v - from), Math.abs(v - to));
-    return wrongDeg !== undefined && Math.abs(v - wrongDeg) < toWindow ? 'wrong_way' : 'slack';
+    if (wrongDeg !== undefined && Math.abs(v - wrongDeg) < toWindow) return 'wrong_way';
+    return v > to ? 'beyond' : 'slack';
   };
   const [low, mid, high] = [judge(readingDeg - 2 * u), judge(readingDeg), judge(readingDeg + 2 * u)];
   return low === mid && mid === high ? mid : 'cannot_tell';

@@ -1,0 +1,108 @@
+import { inject, Injectable } from '@angular/core';
+import { NzMessageService } from 'ng-zorro-antd/message';
+import { type Layout, LayoutSchema } from '@core/drive/layout';
+import { download } from './download';
+
+/** Drives out as pictures and as open layout files, and in again. */
+@Injectable({ providedIn: 'root' })
+export class DriveFiles {
+  private readonly message = inject(NzMessageService);
+
+  /** The picture as it stands on the screen, with its colours written in, so that any program shows it alike. */
+  svg(element: SVGSVGElement, name: string): void {
+    download(`${name}.svg`, new Blob([standalone(element).text], { type: 'image/svg+xml' }));
+  }
+
+  /** The same as pixels, twice as fine as the screen. */
+  async png(element: SVGSVGElement, name: string): Promise<void> {
+    const { text, width, height } = standalone(element);
+    const image = new Image();
+    image.src = `data:image/svg+xml;charset=utf-8,${encodeURIComponent(text)}`;
+    try {
+      await image.decode();
+    } catch {
+      this.message.error('The picture could not be made here. Take it out as SVG instead.');
+      return;
+    }
+    const canvas = document.createElement('canvas');
+    canvas.width = width * 2;
+    canvas.height = height * 2;
+    canvas.getContext('2d')?.drawImage(image, 0, 0, canvas.width, canvas.height);
+    const blob = await new Promise<Blob | null>((done) => canvas.toBlob(done, 'image/png'));
+    if (blob) download(`${name}.png`, blob);
+    else this.message.error('The picture could not be made here. Take it out as SVG instead.');
+  }
+
+  json(layout: Layout): void {
+    const file = { format: 'hollow-sprocket-layout', formatVersion: 1, layout };
+    download(
+      `drive-${layout.id}.json`,
+      new Blob([JSON.stringify(file, null, 2)], { type: 'application/json' }),
+    );
+  }
+
+  /** Reads a layout file; a fault is named with its place and nothing is taken. */
+  read(name: string, text: string): Layout | undefined {
+    const refuse = (why: string) => {
+      this.message.error(`${name}: ${why} Nothing was changed.`, { nzDuration: 20000 });
+      return undefined;
+    };
+    let raw: unknown;
+    try {
+      raw = JSON.parse(text);
+    } catch (e) {
+      return refuse(`it is no JSON (${e instanceof Error ? e.message : 'broken'}).`);
+    }
+    const head = raw as { format?: unknown; layout?: unknown } | null;
+    if (head?.format !== 'hollow-sprocket-layout') return refuse('it is no layout file of this program.');
+    const read = LayoutSchema.safeParse(head.layout);
+    if (!read.success) {
+      const first = read.error.issues[0];
+      const more = read.error.issues.length - 1;
+      return refuse(
+        `at ${first?.path.map(String).join(' › ') ?? 'the top'}: ${first?.message ?? 'does not fit'}${more ? `, and ${more} more` : ''}.`,
+      );
+    }
+    return read.data;
+  }
+}
+
+const KEPT = [
+  'fill',
+  'stroke',
+  'stroke-width',
+  'stroke-dasharray',
+  'stroke-linecap',
+  'opacity',
+  'font',
+  'text-anchor',
+  'paint-order',
+];
+
+/** A copy of a drawing that needs no stylesheet. */
+function standalone(element: SVGSVGElement): { text: string; width: number; height: number } {
+  const copy = element.cloneNode(true) as SVGSVGElement;
+  const [from, to] = [element.querySelectorAll('*'), copy.querySelectorAll('*')];
+  from.forEach((node, i) => {
+    const style = getComputedStyle(node);
+    const target = to[i]!;
+    for (const key of KEPT) {
+      const value = style.getPropertyValue(key);
+      if (value !== '' && value !== 'none' && value !== 'normal') target.setAttribute(key, value);
+      else if (value === 'none' && (key === 'fill' || key === 'stroke')) target.setAttribute(key, 'none');
+    }
+    for (const name of ['class', 'tabindex', 'role']) target.removeAttribute(name);
+  });
+  const { width, height } = element.getBoundingClientRect();
+  copy.setAttribute('xmlns', 'http://www.w3.org/2000/svg');
+  copy.setAttribute('width', String(Math.round(width)));
+  copy.setAttribute('height', String(Math.round(height)));
+  const paper = getComputedStyle(document.body).backgroundColor;
+  const { x, y, width: w, height: h } = element.viewBox.baseVal;
+  const sheet = `<rect x="${x - w}" y="${y - h}" width="${3 * w}" height="${3 * h}" fill="${paper}"/>`;
+  const text = new XMLSerializer()
+    .serializeToString(copy)
+    .replace(/<!--[\s\S]*?-->/g, '')
+    .replace(/_ng\w+-[\w-]+=""/g, '');
+  return { text: text.replace(/>/, `>${sheet}`), width: Math.round(width), height: Math.round(height) };
+}

@@ -1,0 +1,150 @@
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { NzButtonComponent } from 'ng-zorro-antd/button';
+import { NzInputDirective } from 'ng-zorro-antd/input';
+import { type Distance, fitCentres } from '@core/drive/fit-centres';
+import { type Layout, nominalLength, tensionerIndex, type Wheel } from '@core/drive/layout';
+import { driveState, AS_MADE } from '@core/drive/what-if';
+import { readNumber } from '@core/quantity/parse-quantity';
+import { settingsSentence } from '../../words/drive';
+import { centresSentence } from '../../words/drive-bench';
+import { BenchStore } from '../bench-store';
+import { newWheel, withWheelField } from '../edit-layout';
+
+type Row = { a: number; b: number; mm: string };
+
+/** Enters a drive from a workshop's figures: coordinates, or distances between centres. */
+@Component({
+  selector: 'hs-edit-panel',
+  imports: [NzButtonComponent, NzInputDirective],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './edit-panel.html',
+  styleUrl: './edit-panel.less',
+})
+export class EditPanel {
+  protected readonly bench = inject(BenchStore);
+  protected readonly draft = signal<Layout | undefined>(undefined);
+  protected readonly layout = computed(() => this.draft() ?? this.bench.layout());
+  protected readonly rows = signal<Row[]>([]);
+  protected readonly spread = signal('0.5');
+  protected readonly wrong = signal('');
+  protected readonly fitted = signal<string[]>([]);
+  protected readonly said = computed(() => {
+    const layout = this.layout();
+    if (!layout) return '';
+    const s = driveState(layout, AS_MADE);
+    if (!s.ok) return `▲ ${settingsSentence(layout, s.error)}`;
+    const off = s.value.path.lengthMm - nominalLength(layout);
+    return tensionerIndex(layout) >= 0
+      ? '✓ This drive can exist; its tensioner takes up the rest.'
+      : `✓ This drive can exist; its path is ${Math.abs(off).toFixed(2)} mm ${off >= 0 ? 'longer' : 'shorter'} than ${layout.count} × ${layout.pitchMm} mm.`;
+  });
+
+  protected change(i: number, field: keyof Wheel, text: string): void {
+    const layout = this.layout();
+    if (!layout) return;
+    const next = withWheelField(layout, i, field, text);
+    if (typeof next === 'string') this.wrong.set(next);
+    else this.put(next);
+  }
+
+  protected figure(field: 'count' | 'pitchMm', text: string): void {
+    const v = readNumber(text);
+    const layout = this.layout();
+    if (!layout) return;
+    if (v === undefined || !(v > 0) || (field === 'count' && !Number.isInteger(v)))
+      this.wrong.set(
+        field === 'count'
+          ? `“${text}” is not a number of ${layout.kind === 'chain' ? 'links' : 'teeth'}: a whole number above zero.`
+          : `“${text}” is not a pitch: millimetres above zero.`,
+      );
+    else this.put({ ...layout, [field]: v });
+  }
+
+  protected add(): void {
+    const layout = this.layout();
+    if (layout) this.put(newWheel(layout));
+  }
+
+  protected remove(i: number): void {
+    const layout = this.layout();
+    if (layout && layout.wheels.length > 2)
+      this.put({ ...layout, wheels: layout.wheels.filter((_, k) => k !== i) });
+  }
+
+  protected addDistance(): void {
+    const n = this.rows().length;
+    this.rows.update((r) => [
+      ...r,
+      { a: 0, b: Math.min(n + 1, (this.layout()?.wheels.length ?? 2) - 1), mm: '' },
+    ]);
+  }
+
+  protected setDistance(i: number, part: Partial<Row>): void {
+    this.rows.update((r) => r.map((x, k) => (k === i ? { ...x, ...part } : x)));
+  }
+
+  /** Places the wheels that distances name; others stay. */
+  protected fit(): void {
+    const layout = this.layout();
+    if (!layout) return;
+    const u = readNumber(this.spread());
+    const distances: Distance[] = [];
+    for (const [i, r] of this.rows().entries()) {
+      const mm = readNumber(r.mm);
+      if (mm === undefined) {
+        this.wrong.set(`Distance ${i + 1}: “${r.mm}” is not a number.`);
+        return;
+      }
+      distances.push({ a: r.a, b: r.b, mm, u: u !== undefined && u > 0 ? u : 0.5 });
+    }
+    const used = [...new Set(distances.flatMap((d) => [d.a, d.b]))].sort((a, b) => a - b);
+    const at = new Map(used.map((w, k) => [w, k]));
+    const names = used.map((w) => layout.wheels[w]!.name);
+    if (used.length < 2) {
+      this.wrong.set('Enter at least one distance between two wheels.');
+      return;
+    }
+    const fit = fitCentres(
+      used.map((w) => layout.wheels[w]!),
+      distances.map((d) => ({ ...d, a: at.get(d.a)!, b: at.get(d.b)! })),
+    );
+    if (!fit.ok) {
+      this.wrong.set(centresSentence(names, fit.error));
+      return;
+    }
+    const wheels = layout.wheels.map((w, i) => {
+      const p = fit.value.points[at.get(i) ?? -1];
+      if (!p) return w;
+      const [dx, dy] = [p.x - w.x, p.y - w.y];
+      const carrier = w.carrier && {
+        ...w.carrier,
+        pivot: { x: w.carrier.pivot.x + dx, y: w.carrier.pivot.y + dy },
+      };
+      return { ...w, x: p.x, y: p.y, ...(carrier ? { carrier } : {}) };
+    });
+    this.put({ ...layout, wheels });
+    const named = (i: number) => {
+      const d = distances[i]!;
+      return `${layout.wheels[d.a]!.name} to ${layout.wheels[d.b]!.name}`;
+    };
+    this.fitted.set([
+      ...fit.value.residuals.map((r) => `${named(r.index)}: off by ${r.mm.toFixed(2)} mm`),
+      ...(fit.value.disagrees === undefined
+        ? []
+        : [`▲ ${named(fit.value.disagrees)} disagrees with all the others: measure it again.`]),
+    ]);
+  }
+
+  protected use(): void {
+    const layout = this.layout();
+    if (layout)
+      this.bench.take({ ...layout, id: layout.id.startsWith('own-') ? layout.id : `own-${layout.id}` });
+    this.draft.set(undefined);
+  }
+
+  private put(layout: Layout): void {
+    this.wrong.set('');
+    this.fitted.set([]);
+    this.draft.set(layout);
+  }
+}

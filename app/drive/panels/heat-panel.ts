@@ -1,0 +1,130 @@
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { coolingWait, heatEffect } from '@core/drive/heat';
+import { tensionerIndex } from '@core/drive/layout';
+import { DialField } from '../../ui/dial-field';
+import { readingWords, settingsSentence } from '../../words/drive';
+import { coolingSentence } from '../../words/drive-bench';
+import { BenchStore } from '../bench-store';
+
+/** Warmth moves the setting; two readings of a cooling engine say how long to wait. */
+@Component({
+  selector: 'hs-heat-panel',
+  imports: [DialField],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <hs-dial-field
+      label="Engine at"
+      unit="°C"
+      [min]="-20"
+      [max]="130"
+      [step]="1"
+      [digits]="0"
+      [value]="at()"
+      (turned)="bench.set({ temperatureC: $event })"
+    />
+    @for (w of words(); track w) {
+      <div>{{ w }}</div>
+    }
+    <p class="caution">Set it at ambient temperature. Hot parts and fluids burn.</p>
+    <h3>How long to wait</h3>
+    <hs-dial-field
+      label="First reading"
+      unit="°C"
+      [min]="0"
+      [max]="130"
+      [step]="1"
+      [digits]="1"
+      [value]="first()"
+      (turned)="first.set($event)"
+    />
+    <hs-dial-field
+      label="Second reading"
+      unit="°C"
+      [min]="0"
+      [max]="130"
+      [step]="1"
+      [digits]="1"
+      [value]="second()"
+      (turned)="second.set($event)"
+    />
+    <hs-dial-field
+      label="Minutes between"
+      unit="min"
+      [min]="1"
+      [max]="180"
+      [step]="1"
+      [digits]="0"
+      [value]="minutes()"
+      (turned)="minutes.set($event)"
+    />
+    <hs-dial-field
+      label="Air"
+      unit="°C"
+      [min]="-20"
+      [max]="45"
+      [step]="1"
+      [digits]="1"
+      [value]="air()"
+      (turned)="air.set($event)"
+    />
+    <hs-dial-field
+      label="Cold enough within"
+      unit="K"
+      [min]="1"
+      [max]="15"
+      [step]="1"
+      [digits]="0"
+      [value]="within()"
+      (turned)="within.set($event)"
+    />
+    <p>
+      <b>{{ wait() }}</b>
+    </p>
+  `,
+  styles: ':host { display: grid; gap: 6px; align-content: start; grid-template-columns: minmax(0, 1fr); }',
+})
+export class HeatPanel {
+  protected readonly bench = inject(BenchStore);
+  protected readonly first = signal(78);
+  protected readonly second = signal(64);
+  protected readonly minutes = signal(20);
+  protected readonly air = signal(18);
+  protected readonly within = signal(5);
+  protected readonly at = computed(
+    () => this.bench.what().temperatureC ?? this.bench.layout()?.heat?.drawnAtC ?? 20,
+  );
+  protected readonly words = computed(() => {
+    const layout = this.bench.layout();
+    if (!layout) return [];
+    const h = heatEffect(layout, this.at());
+    if (!h.ok)
+      return [
+        h.error.code === 'no_heat_data'
+          ? 'The catalogue gives no growth for this drive.'
+          : settingsSentence(layout, h.error),
+      ];
+    const c = layout.wheels[tensionerIndex(layout)]!.carrier!;
+    const { drawn, warm } = h.value.reading;
+    const mm = h.value.slackWhenColdMm;
+    return [
+      `Drawn for ${layout.heat!.drawnAtC} °C: ${readingWords(c, drawn)}. At ${this.at()} °C a tensioner that follows stands at ${readingWords(c, warm)}.`,
+      mm > 0.005
+        ? `▲ A setting made at ${this.at()} °C and held leaves ${mm.toFixed(2)} mm slack when cold.`
+        : mm < -0.005
+          ? `A setting made at ${this.at()} °C and held is ${(-mm).toFixed(2)} mm too tight at ${layout.heat!.drawnAtC} °C.`
+          : 'That is the temperature it is drawn for.',
+    ];
+  });
+  protected readonly wait = computed(() => {
+    const r = coolingWait(
+      { s: 0, c: this.first() },
+      { s: this.minutes() * 60, c: this.second() },
+      this.air(),
+      this.within(),
+    );
+    if (!r.ok) return coolingSentence(r.error);
+    const min = r.value.waitS / 60;
+    if (min === 0) return 'Cold enough now.';
+    return `Wait ${min.toFixed(0)} min more, then within ${this.within()} K of the air (time constant ${(r.value.tauS / 60).toFixed(0)} min).`;
+  });
+}

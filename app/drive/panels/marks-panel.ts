@@ -1,0 +1,183 @@
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { NzButtonComponent } from 'ng-zorro-antd/button';
+import { isMarked, markKey } from '@core/catalogue/drive-observables';
+import { judgeOffset, offsetPattern } from '@core/drive/judge-offset';
+import { realignTurns } from '@core/drive/phase';
+import { CaseDesk } from '../../data/case-desk';
+import { DialField } from '../../ui/dial-field';
+import { FactField } from '../../ui/fact-field';
+import { offsetWords, patternWords, signed, verdictWords } from '../../words/drive-bench';
+import { BenchStore } from '../bench-store';
+
+const TOLERANCE = 0.25;
+
+/** What the marks of a correctly fitted belt show, what was seen, and go or no go. */
+@Component({
+  selector: 'hs-marks-panel',
+  imports: [NzButtonComponent, DialField, FactField],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <p class="quiet">
+      Crank mark in line. A belt seats only in whole teeth; what does not come out whole shows at the marks.
+    </p>
+    @for (r of rows(); track r.id) {
+      <div class="one">
+        <b>{{ r.name }}</b>
+        <div>
+          A correct fitting shows it <b>{{ r.predicted }}</b
+          >. {{ r.between }} {{ unit() }} lie between the marks on the {{ r.route }} side.
+        </div>
+        @if (bench.inCase()) {
+          <hs-fact-field [key]="r.key" />
+        } @else {
+          <hs-dial-field
+            label="Seen"
+            unit="teeth"
+            [min]="-3"
+            [max]="3"
+            [step]="0.05"
+            [value]="r.seen ?? 0"
+            (turned)="tryOffset(r.id, $event)"
+          />
+        }
+        @if (r.verdict) {
+          <div class="verdict">{{ r.verdict }}</div>
+        }
+        <div class="row">
+          <button nz-button (click)="jump(r.id, -1)">One tooth back</button>
+          <button nz-button (click)="jump(r.id, 1)">One tooth ahead</button>
+          <span>{{ r.jumped }}</span>
+        </div>
+      </div>
+    } @empty {
+      <p class="quiet">No wheel of this stage has a mark.</p>
+    }
+    @if (together(); as t) {
+      <p class="go">
+        <b>{{ t.go }}</b> {{ t.words }}
+      </p>
+      @if (t.key !== 'go') {
+        <p class="caution">
+          Do not start it. Never turn one shaft alone with the drive off; take all off and begin again at the
+          locking step.
+        </p>
+      }
+      @if (bench.inCase() && !t.filed) {
+        <button nz-button nzType="primary" (click)="file()">File: {{ t.go.toLowerCase() }}</button>
+      } @else if (t.filed) {
+        <p class="quiet">◆ filed as a fact of this case.</p>
+      }
+    }
+    <p class="quiet">{{ realign() }}</p>
+  `,
+  styles: `
+    :host {
+      display: grid;
+      gap: 8px;
+      align-content: start;
+      grid-template-columns: minmax(0, 1fr);
+    }
+    .one {
+      border-bottom: 1px solid var(--rule);
+      padding-bottom: 6px;
+      display: grid;
+      gap: 3px;
+    }
+    .verdict {
+      font-weight: 600;
+    }
+  `,
+})
+export class MarksPanel {
+  protected readonly bench = inject(BenchStore);
+  private readonly desk = inject(CaseDesk);
+  protected readonly unit = computed(() => (this.bench.layout()?.kind === 'chain' ? 'links' : 'teeth'));
+  /** Predictions hold for the drive as made: that is what a fitter has before him. */
+  private readonly phases = computed(() => {
+    const made = this.bench.made();
+    if (!made?.ok) return [];
+    return [...made.value.phases].sort((a, b) => b.wheel - a.wheel);
+  });
+  private readonly judged = computed(() => {
+    const layout = this.bench.layout();
+    const tolerance = layout?.markToleranceTeeth ?? TOLERANCE;
+    return this.phases().flatMap((p) => {
+      const w = layout!.wheels[p.wheel]!;
+      const seen = this.bench.seen().get(w.id);
+      return seen
+        ? [
+            {
+              wheel: p.wheel,
+              id: w.id,
+              fact: seen.fact,
+              verdict: judgeOffset(seen.teeth, seen.u, p, tolerance),
+            },
+          ]
+        : [];
+    });
+  });
+  protected readonly rows = computed(() => {
+    const layout = this.bench.layout();
+    if (!layout) return [];
+    return this.phases()
+      .filter((p) => isMarked(layout.wheels[p.wheel]!))
+      .map((p) => {
+        const w = layout.wheels[p.wheel]!;
+        const v = this.judged().find((j) => j.wheel === p.wheel)?.verdict;
+        const jumped = this.bench.what().jumped[w.id] ?? 0;
+        return {
+          id: w.id,
+          key: markKey(w.id),
+          name: w.name,
+          predicted: `${offsetWords(p)}${p.alternative === undefined ? '' : `, or as well ${signed(p.alternative)} teeth`}`,
+          between: p.between,
+          route: p.route,
+          seen: this.bench.seen().get(w.id)?.teeth,
+          verdict: v ? verdictWords(v) : '',
+          jumped: jumped === 0 ? '' : `drawn ${signed(jumped, 0)}`,
+        };
+      });
+  });
+  protected readonly together = computed(() => {
+    const layout = this.bench.layout();
+    const judged = this.judged();
+    if (!layout || judged.length === 0) return undefined;
+    const kinds = judged.map((j) => j.verdict.verdict);
+    const key =
+      kinds.includes('teeth_out') || kinds.includes('fraction')
+        ? ('no_go' as const)
+        : kinds.includes('cannot_tell')
+          ? ('wait' as const)
+          : ('go' as const);
+    const filed = this.bench.inCase() && this.desk.current()?.state.standing.get('drive.go')?.value === key;
+    const alone = judged.length === 1 && key === 'go' ? ' Look at the other marks too.' : '';
+    return {
+      key,
+      filed,
+      go: { go: 'Go', no_go: 'No go', wait: 'Cannot tell' }[key],
+      words: patternWords(layout, offsetPattern(judged)) + alone,
+    };
+  });
+  protected readonly realign = computed(() => {
+    const layout = this.bench.layout();
+    const z = layout?.wheels[0]?.teeth;
+    if (!layout || z === undefined) return '';
+    const turns = realignTurns(layout.count, z);
+    return `Painted marks on this ${layout.kind} come back in line after ${turns} turns of the crank; until then only the sprockets’ own marks count. One tooth at the crank is ${(360 / z).toFixed(1)}° of the crank.`;
+  });
+
+  protected tryOffset(id: string, teeth: number): void {
+    this.bench.tried.update((t) => ({ ...t, [id]: teeth }));
+  }
+
+  protected jump(id: string, by: number): void {
+    const jumped = this.bench.what().jumped;
+    this.bench.set({ jumped: { ...jumped, [id]: (jumped[id] ?? 0) + by } });
+  }
+
+  protected file(): void {
+    const t = this.together();
+    const basis = this.judged().flatMap((j) => (j.fact ? [j.fact] : []));
+    if (t) void this.desk.file({ key: 'drive.go', value: t.key, how: 'computed', basis, note: t.words });
+  }
+}

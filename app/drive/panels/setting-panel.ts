@@ -1,0 +1,203 @@
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { NzButtonComponent } from 'ng-zorro-antd/button';
+import { limitsOf, readingUnit } from '@core/drive/carrier';
+import { tensionerIndex } from '@core/drive/layout';
+import { intendedSetting, type Setting } from '@core/drive/tensioner';
+import { CaseDesk } from '../../data/case-desk';
+import { DialField } from '../../ui/dial-field';
+import { LimitStrip, type Strip } from '../../ui/limit-strip';
+import {
+  clearanceWords,
+  pathSentence,
+  readingName,
+  readingWords,
+  senseWords,
+  SHOWN_WORDS,
+} from '../../words/drive';
+import { BenchStore } from '../bench-store';
+
+/** All settings that give the length, the held tensioner, and which one the returned part shows. */
+@Component({
+  selector: 'hs-setting-panel',
+  imports: [NzButtonComponent, DialField, LimitStrip],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    @if (carrier(); as c) {
+      @for (s of settings(); track s.name) {
+        <div class="one" [class.on]="s.on">
+          <div class="row">
+            <b>{{ s.name }}</b>
+            <button nz-button [disabled]="s.on" (click)="show(s.wrong)">
+              {{ s.on ? '◆ shown' : 'Show' }}
+            </button>
+          </div>
+          <div>{{ s.words }}</div>
+        </div>
+      }
+      @for (i of impossible(); track i) {
+        <p class="quiet">Not possible: {{ i }}</p>
+      }
+      @if (strip(); as s) {
+        <hs-limit-strip [strip]="s" />
+      }
+      <hs-dial-field
+        [label]="'Held at'"
+        [unit]="unit()"
+        [min]="range().min"
+        [max]="range().max"
+        [step]="0.1"
+        [digits]="1"
+        [value]="held()"
+        (turned)="bench.set({ heldAt: $event })"
+      />
+      <p>{{ slack() }}</p>
+      @if (bench.what().heldAt !== undefined) {
+        <button nz-button (click)="bench.set({ heldAt: undefined })">Let it follow again</button>
+      }
+      @if (shown(); as s) {
+        <p>
+          The returned part shows <b>{{ s.words }}</b
+          >.
+        </p>
+        @if (!s.filed && s.key) {
+          <button nz-button nzType="primary" (click)="file()">File: it shows {{ s.short }}</button>
+        } @else if (s.filed) {
+          <p class="quiet">◆ filed as a fact of this case.</p>
+        }
+      }
+    } @else {
+      <p class="quiet">This stage has no tensioner: its centres are fixed.</p>
+    }
+  `,
+  styles: `
+    :host {
+      display: grid;
+      gap: 8px;
+      align-content: start;
+      grid-template-columns: minmax(0, 1fr);
+    }
+    .one {
+      border-left: 3px solid var(--rule-strong);
+      padding-left: 8px;
+    }
+    .one.on {
+      border-color: var(--verdigris);
+    }
+    .row {
+      justify-content: space-between;
+    }
+  `,
+})
+export class SettingPanel {
+  protected readonly bench = inject(BenchStore);
+  private readonly desk = inject(CaseDesk);
+  protected readonly carrier = computed(() => {
+    const layout = this.bench.state()?.layout;
+    return layout?.wheels[tensionerIndex(layout)]?.carrier;
+  });
+  private readonly pair = computed(() => {
+    const [s, c] = [this.bench.state()?.settings, this.carrier()];
+    return s && c ? intendedSetting(s, c) : {};
+  });
+  protected readonly unit = computed(() => (this.carrier() ? readingUnit(this.carrier()!) : ''));
+  protected readonly settings = computed(() => {
+    const { right, other } = this.pair();
+    const wrong = this.bench.what().wrongWay;
+    const free = this.bench.what().heldAt === undefined;
+    return [
+      ...(right ? [{ name: 'As intended', s: right, wrong: false }] : []),
+      ...(other ? [{ name: 'Turned the wrong way', s: other, wrong: true }] : []),
+    ].map((x) => ({ ...x, on: free && x.wrong === wrong, words: this.words(x.s) }));
+  });
+  protected readonly impossible = computed(() => {
+    const state = this.bench.state();
+    const c = this.carrier();
+    return (state?.settings?.impossible ?? []).map(
+      (i) => `${c ? readingWords(c, i.pointerDeg) : ''} ${pathSentence(state!.layout, i.why)}`,
+    );
+  });
+  protected readonly range = computed(() => {
+    const c = this.carrier();
+    if (!c) return { min: 0, max: 1 };
+    if (c.kind === 'eccentric') return { min: -180, max: 180 };
+    return { min: c.plunger?.minMm ?? 0, max: limitsOf(c).end };
+  });
+  protected readonly held = computed(
+    () => this.bench.what().heldAt ?? this.bench.state()?.setting?.reading ?? 0,
+  );
+  protected readonly slack = computed(() => {
+    const s = this.bench.state();
+    if (this.bench.what().heldAt === undefined || !s) return 'It follows: belt and path are equally long.';
+    const mm = s.slackMm;
+    return mm >= 0
+      ? `▲ ${mm.toFixed(2)} mm slack: it would hang, and jump in the end.`
+      : `▲ ${(-mm).toFixed(2)} mm too short: strained, or it cannot be brought there.`;
+  });
+  protected readonly strip = computed<Strip | undefined>(() => {
+    const c = this.carrier();
+    const s = this.bench.state();
+    if (!c || !s) return undefined;
+    const { window, end } = limitsOf(c);
+    const value = s.setting?.reading ?? this.held();
+    return {
+      label: `${readingName(c)} in this state`,
+      ...this.range(),
+      window,
+      nominal: window.nominal,
+      end,
+      value,
+      good: value >= window.from && value <= window.to,
+      text: readingWords(c, value),
+    };
+  });
+  protected readonly shown = computed(() => {
+    const drive = this.desk.current()?.answers?.drive;
+    const key = drive?.shown;
+    if (!this.bench.inCase() || this.bench.stageAt() !== 0 || !key) return undefined;
+    const fact = this.desk.current()?.state.standing.get('drive.setting_shown');
+    return {
+      words: SHOWN_WORDS[key],
+      short: {
+        right: 'the intended setting',
+        wrong_way: 'the wrong way round',
+        slack: 'slack',
+        beyond: 'more than its window',
+        end: 'the end mark',
+        cannot_tell: '',
+      }[key],
+      key: key === 'cannot_tell' ? undefined : key,
+      filed: fact?.value === key,
+    };
+  });
+
+  protected show(wrongWay: boolean): void {
+    this.bench.set({ wrongWay, heldAt: undefined });
+  }
+
+  protected file(): void {
+    const key = this.shown()?.key;
+    const state = this.desk.current()?.state;
+    const basis = ['tensioner.pointer', 'tensioner.extension']
+      .map((k) => state?.standing.get(k)?.id)
+      .filter((id) => id !== undefined);
+    if (key) void this.desk.file({ key: 'drive.setting_shown', value: key, how: 'computed', basis });
+  }
+
+  private words(s: Setting): string {
+    const layout = this.bench.state()!.layout;
+    const c = this.carrier()!;
+    const i = tensionerIndex(layout);
+    const n = layout.wheels.length;
+    const wraps = [(i + n - 1) % n, i, (i + 1) % n]
+      .map((k) => `${layout.wheels[k]!.name} ${((s.path.wraps[k]! * 180) / Math.PI).toFixed(0)}°`)
+      .join(', ');
+    const room = s.clearance
+      ? `${s.clearance.mm.toFixed(1)} mm ${clearanceWords(layout, s.clearance)}`
+      : 'not known';
+    const ends =
+      s.inWindow && s.toEndMm !== undefined && s.toStartMm !== undefined
+        ? ` Follows ${s.toEndMm.toFixed(1)} mm of growth to its end, ${s.toStartMm.toFixed(1)} mm of shortening to its start.`
+        : '';
+    return `${readingName(c)} ${readingWords(c, s.reading)}, ${s.inWindow ? 'in its window' : 'outside its window'}. Wrap: ${wraps}. Smallest clearance ${room}. Takes up slack ${senseWords(s.takeUp)}.${ends}`;
+  }
+}

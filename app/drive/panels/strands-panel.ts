@@ -1,0 +1,181 @@
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { slotRoom } from '@core/drive/slots';
+import {
+  deflectionFromTension,
+  frequencyFromTension,
+  tensionFromDeflection,
+  tensionFromFrequency,
+} from '@core/drive/strand-tension';
+import { strandKinds } from '@core/drive/strands';
+import { DialField } from '../../ui/dial-field';
+import { signed, STRAND_WORDS } from '../../words/drive-bench';
+import { BenchStore } from '../bench-store';
+
+/** Tension of a strand, whichever way it is measured; and what slotted sprockets have left. */
+@Component({
+  selector: 'hs-strands-panel',
+  imports: [DialField],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <table class="plain">
+      <thead>
+        <tr>
+          <th>Strand</th>
+          <th>Kind</th>
+          <th class="num">mm</th>
+        </tr>
+      </thead>
+      <tbody>
+        @for (s of spans(); track s.i) {
+          <tr>
+            <td>
+              <label
+                ><input type="radio" name="strand" [checked]="s.i === at()" (change)="at.set(s.i)" />
+                {{ s.name }}</label
+              >
+            </td>
+            <td>{{ s.kind }}</td>
+            <td class="num">{{ s.mm }}</td>
+          </tr>
+        }
+      </tbody>
+    </table>
+    @if (strand(); as s) {
+      <h3>Tension of that strand</h3>
+      <hs-dial-field
+        label="Tension"
+        unit="N"
+        [min]="10"
+        [max]="1500"
+        [step]="1"
+        [digits]="0"
+        [value]="tension()"
+        (turned)="tension.set($event)"
+      />
+      <hs-dial-field
+        label="Pressed with"
+        unit="N"
+        [min]="2"
+        [max]="200"
+        [step]="1"
+        [digits]="0"
+        [value]="force()"
+        (turned)="force.set($event)"
+      />
+      <hs-dial-field
+        label="Gives way by"
+        unit="mm"
+        [min]="0.1"
+        [max]="60"
+        [step]="0.1"
+        [digits]="1"
+        [value]="clip(s.deflection, 0.1, 60)"
+        (turned)="fromDeflection($event)"
+      />
+      <hs-dial-field
+        label="Rings at"
+        unit="Hz"
+        [min]="5"
+        [max]="500"
+        [step]="0.5"
+        [digits]="1"
+        [value]="clip(s.hz, 5, 500)"
+        (turned)="fromFrequency($event)"
+      />
+      <p class="quiet">{{ s.words }}</p>
+    } @else {
+      <p class="quiet">
+        The catalogue gives no mass of this {{ bench.layout()?.kind }}: tension cannot be converted.
+      </p>
+    }
+    @for (s of slotted(); track s.id) {
+      <h3>{{ s.name }}: slots</h3>
+      <hs-dial-field
+        label="Bolts off mid-slot"
+        unit="mm"
+        [min]="-s.half"
+        [max]="s.half"
+        [step]="0.1"
+        [digits]="1"
+        [value]="s.at"
+        (turned)="slide(s.id, $event)"
+      />
+      <p>{{ s.words }}</p>
+    }
+  `,
+  styles: ':host { display: grid; gap: 6px; align-content: start; grid-template-columns: minmax(0, 1fr); }',
+})
+export class StrandsPanel {
+  protected readonly bench = inject(BenchStore);
+  protected readonly at = signal(0);
+  protected readonly force = signal(30);
+  private readonly typed = signal<number | undefined>(undefined);
+  protected readonly tension = Object.assign(
+    computed(() => this.typed() ?? this.bench.layout()?.strand?.setN ?? 250),
+    { set: (v: number) => this.typed.set(v) },
+  );
+  private readonly slid = signal<Readonly<Record<string, number>>>({});
+  protected readonly spans = computed(() => {
+    const s = this.bench.state();
+    if (!s) return [];
+    const kinds = strandKinds(s.layout);
+    const n = s.layout.wheels.length;
+    return s.path.spans.map((x, i) => ({
+      i,
+      name: `${s.layout.wheels[i]!.name} – ${s.layout.wheels[(i + 1) % n]!.name}`,
+      kind: STRAND_WORDS[kinds[i]!],
+      mm: x.lengthMm.toFixed(1),
+    }));
+  });
+  private readonly span = computed(() => {
+    const spans = this.bench.state()?.path.spans;
+    return spans?.[this.at()] ?? spans?.[0];
+  });
+  protected readonly strand = computed(() => {
+    const [span, data] = [this.span(), this.bench.layout()?.strand];
+    if (!span || !data) return undefined;
+    const s = { spanMm: span.lengthMm, kgPerM: data.kgPerM };
+    const hz = frequencyFromTension(this.tension(), s);
+    return {
+      hz,
+      deflection: deflectionFromTension(this.tension(), this.force(), span.lengthMm),
+      words: `Free length ${span.lengthMm.toFixed(1)} mm, ${data.kgPerM} kg/m. New and set: ${data.setN} N, ${frequencyFromTension(data.setN, s).toFixed(1)} Hz. The procedure’s own method governs.`,
+    };
+  });
+  protected readonly slotted = computed(() => {
+    const layout = this.bench.layout();
+    return (layout?.wheels ?? []).flatMap((w) => {
+      if (!w.slots) return [];
+      const at = this.slid()[w.id] ?? 0;
+      const room = slotRoom(w.slots, at);
+      return [
+        {
+          id: w.id,
+          name: w.name,
+          half: w.slots.halfMm,
+          at,
+          words: `The shaft stands ${signed(room.retardDeg / 2 - room.advanceDeg / 2)}° of the cam. Left: ${room.advanceDeg.toFixed(2)}° to advance, ${room.retardDeg.toFixed(2)}° to retard.${room.atEnd ? ' ▲ At the end of its slots: no adjustment left, the timing is forced.' : ''}`,
+        },
+      ];
+    });
+  });
+
+  protected clip(v: number, min: number, max: number): number {
+    return Math.min(max, Math.max(min, v));
+  }
+
+  protected fromDeflection(mm: number): void {
+    const span = this.span();
+    if (span) this.typed.set(tensionFromDeflection(this.force(), span.lengthMm, mm));
+  }
+
+  protected fromFrequency(hz: number): void {
+    const [span, data] = [this.span(), this.bench.layout()?.strand];
+    if (span && data)
+      this.typed.set(tensionFromFrequency(hz, { spanMm: span.lengthMm, kgPerM: data.kgPerM }));
+  }
+
+  protected slide(id: string, mm: number): void {
+    this.slid.update((s) => ({ ...s, [id]: mm }));
+  }
+}

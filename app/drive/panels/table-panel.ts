@@ -1,0 +1,80 @@
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { strandKinds, teethInMesh } from '@core/drive/strands';
+import { turnedBy } from '@core/drive/turned';
+import { signed, STRAND_WORDS } from '../../words/drive-bench';
+import { clearanceWords } from '../../words/drive';
+import { BenchStore } from '../bench-store';
+
+/** The drawing in figures: for the keyboard, for the screen reader, for copying. */
+@Component({
+  selector: 'hs-table-panel',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    @if (table(); as t) {
+      <p>{{ t.head }}</p>
+      <table class="plain">
+        <thead>
+          <tr>
+            <th>Wheel</th>
+            <th class="num">x, y mm</th>
+            <th class="num">wrap °</th>
+            <th class="num">mesh</th>
+            <th class="num">turned °</th>
+            <th class="num">mark</th>
+          </tr>
+        </thead>
+        <tbody>
+          @for (r of t.rows; track r.id) {
+            <tr
+              tabindex="0"
+              [class.lit]="bench.lit() === r.id"
+              (focus)="bench.lit.set(r.id)"
+              (pointerenter)="bench.lit.set(r.id)"
+            >
+              <td>
+                {{ r.name }}<br /><small>then {{ r.strand }}</small>
+              </td>
+              <td class="num">{{ r.at }}</td>
+              <td class="num">{{ r.wrap }}</td>
+              <td class="num">{{ r.mesh }}</td>
+              <td class="num">{{ r.turned }}</td>
+              <td class="num">{{ r.mark }}</td>
+            </tr>
+          }
+        </tbody>
+      </table>
+    }
+  `,
+  styles: `
+    .lit td {
+      background: var(--verdigris-soft);
+    }
+  `,
+})
+export class TablePanel {
+  protected readonly bench = inject(BenchStore);
+  protected readonly table = computed(() => {
+    const s = this.bench.state();
+    if (!s) return undefined;
+    const kinds = strandKinds(s.layout);
+    const turned = turnedBy(s.layout, s.circles, this.bench.driverDeg());
+    const unit = s.layout.kind === 'chain' ? 'links' : 'teeth';
+    return {
+      head: `${s.layout.count} ${unit} × ${s.layout.pitchMm} mm; path ${s.path.lengthMm.toFixed(2)} mm. ${s.clearance ? `Smallest clearance ${s.clearance.mm.toFixed(1)} mm ${clearanceWords(s.layout, s.clearance)}.` : ''}`,
+      rows: s.layout.wheels.map((w, i) => {
+        const wrap = s.path.wraps[i]!;
+        const phase = s.phases.find((p) => p.wheel === i);
+        return {
+          id: w.id,
+          name: w.name,
+          at: `${s.circles[i]!.x.toFixed(1)}, ${s.circles[i]!.y.toFixed(1)}`,
+          wrap: ((wrap * 180) / Math.PI).toFixed(1),
+          mesh: w.teeth === undefined ? '' : teethInMesh(w.teeth, wrap).toFixed(1),
+          turned: w.arc ? '' : turned.wheelDeg[i]!.toFixed(1),
+          mark: phase ? `${signed(phase.teeth)} teeth` : '',
+          strand: `${STRAND_WORDS[kinds[i]!]} strand, ${s.path.spans[i]!.lengthMm.toFixed(1)} mm`,
+        };
+      }),
+    };
+  });
+}

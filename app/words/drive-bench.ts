@@ -1,0 +1,101 @@
+import type { CentresError } from '@core/drive/fit-centres';
+import type { CoolingError } from '@core/drive/heat';
+import type { OffsetPattern, OffsetVerdict } from '@core/drive/judge-offset';
+import type { Layout } from '@core/drive/layout';
+import type { InverseError } from '@core/drive/stack-height';
+import type { StrandKind } from '@core/drive/strands';
+import { formatNumber } from '@core/quantity/format-quantity';
+import { settingsSentence, wheelName } from './drive';
+import { list } from './reading';
+
+/** A signed figure: "+0.46", "−1.00", "0.00". */
+export function signed(v: number, digits = 2): string {
+  const shown = formatNumber(v, digits);
+  return v > 0 && Number(v.toFixed(digits)) !== 0 ? `+${shown}` : shown;
+}
+
+/** "0.46 teeth ahead (4.1° of the wheel, 8.3° of the crank, 3.7 mm)". */
+export function offsetWords(p: {
+  teeth: number;
+  wheelDeg: number;
+  driverDeg: number;
+  rimMm: number;
+}): string {
+  if (Math.abs(p.teeth) < 0.005) return 'in line';
+  const side = p.teeth > 0 ? 'ahead' : 'behind';
+  const n = (v: number, d: number) => formatNumber(Math.abs(v), d);
+  return `${n(p.teeth, 2)} teeth ${side}: ${n(p.wheelDeg, 1)}° of the wheel, ${n(p.driverDeg, 1)}° of the crank, ${n(p.rimMm, 1)} mm at the rim`;
+}
+
+export function verdictWords(v: OffsetVerdict): string {
+  switch (v.verdict) {
+    case 'as_predicted':
+      return '✓ as this drive must show';
+    case 'teeth_out':
+      return `✕ ${v.teeth} ${v.teeth === 1 ? 'tooth' : 'teeth'} out, ${v.sense}`;
+    case 'fraction':
+      return `▲ off by a fraction (${signed(v.offTeeth)} teeth, ${v.sense}): stack height, seat or elongation`;
+    case 'cannot_tell':
+      return '? cannot tell: the reading straddles a limit; measure again';
+  }
+}
+
+export function patternWords(layout: Layout, p: OffsetPattern): string {
+  switch (p.pattern) {
+    case 'as_predicted':
+      return 'Every mark looked at stands as this drive must show it.';
+    case 'at_driver':
+      return `All stand the same ${p.teeth} ${p.teeth === 1 ? 'tooth' : 'teeth'} ${p.sense}: the belt sits wrong at ${wheelName(layout, 0)}.`;
+    case 'from_wheel':
+      return `It is wrong from ${wheelName(layout, p.wheel)} on: lay the belt on again from there, that one first.`;
+    case 'fractions':
+      return 'Fractions of a tooth: distances or lengths changed, no tooth was missed.';
+    case 'inconsistent':
+      return 'These do not belong together: one of them was read in the other sense, or two things went wrong.';
+    case 'cannot_tell':
+      return 'Not all can be told from these readings.';
+  }
+}
+
+export const STRAND_WORDS: Record<StrandKind, string> = {
+  tight: 'tight',
+  slack: 'slack',
+  between: 'between',
+};
+
+export function inverseSentence(layout: Layout, e: InverseError): string {
+  switch (e.code) {
+    case 'no_banks':
+      return 'This layout has no head that could come nearer.';
+    case 'too_few':
+      return `Enter the offsets of at least ${e.need} marks; ${e.have === 0 ? 'none is' : `${e.have} is`} here.`;
+    case 'bank_not_seen':
+      return `None of these marks sees ${layout.banks?.find((b) => b.id === e.bank)?.name ?? e.bank}.`;
+    case 'no_fit':
+      return 'No machined height explains these offsets.';
+    default:
+      return settingsSentence(layout, e);
+  }
+}
+
+export function coolingSentence(e: CoolingError): string {
+  switch (e.code) {
+    case 'same_time':
+      return 'The second reading must be later than the first.';
+    case 'not_cooling':
+      return 'The second reading is not cooler: wait longer between the two.';
+    case 'below_ambient':
+      return 'The engine is colder than the air: check the readings.';
+  }
+}
+
+export function centresSentence(names: readonly string[], e: CentresError): string {
+  switch (e.code) {
+    case 'loose_wheels':
+      return `${list(e.wheels.map((w) => names[w] ?? String(w)))} can still move: measure one more distance to each.`;
+    case 'impossible_distance':
+      return `Distance ${e.index + 1} must be above zero and between two different wheels.`;
+    case 'no_convergence':
+      return 'The distances do not come together. Check the rough positions.';
+  }
+}

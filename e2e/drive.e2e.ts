@@ -1,0 +1,187 @@
+import { readFileSync } from 'node:fs';
+import AxeBuilder from '@axe-core/playwright';
+import { expect, type Page, test } from '@playwright/test';
+import { Desk } from './desk';
+
+const panel = (page: Page, name: string) =>
+  page.getByRole('group', { name: 'Panels' }).getByRole('button', { name, exact: true }).click();
+const body = (page: Page) => page.getByRole('region', { name: 'Ask the drive' });
+
+test('the wrong way round stands beside the right one and becomes a fact', async ({ page }) => {
+  const desk = new Desk(page);
+  await desk.open('/case/demo-2027/identify');
+  await page.getByRole('link', { name: 'On the drive bench' }).click();
+  await expect(body(page)).toContainText('Pointer 90.0°, in its window');
+  await expect(body(page)).toContainText('Pointer −102.3°, outside its window');
+  await page.getByRole('button', { name: 'Side by side' }).click();
+  await body(page).getByRole('button', { name: 'Show', exact: true }).click();
+  // drawn: the tensioner stands where the other solution puts it, the one for comparison does not
+  const hub = (nth: number) =>
+    page
+      .locator('hs-drive-figure')
+      .nth(nth)
+      .getByRole('img', { name: 'Tensioner' })
+      .locator('> g')
+      .getAttribute('transform');
+  expect(await hub(0)).not.toBe(await hub(1));
+  await expect(body(page)).toContainText(
+    'Smallest clearance 2.2 mm between the rim of Guide roller and Tensioner',
+  );
+  await page.getByRole('button', { name: 'File: it shows the wrong way round' }).click();
+  await expect(desk.tape()).toContainText('Turned the wrong way');
+  await expect(body(page)).toContainText('filed as a fact of this case');
+});
+
+test('half a tooth is go where geometry brings it, one tooth is no go', async ({ page }) => {
+  const desk = new Desk(page);
+  await desk.open('/case/demo-2044/call');
+  await page.locator('body').press('v');
+  await panel(page, 'Marks');
+  await expect(body(page)).toContainText('A correct fitting shows it 0.46 teeth ahead');
+  await desk.type('Mark offset, right upper cam', '+0.5');
+  await expect(body(page)).toContainText('✓ as this drive must show');
+  await body(page).getByRole('button', { name: 'File: go', exact: true }).click();
+  await expect(desk.tape()).toContainText('Go: as this drive must show');
+
+  await desk.type('Mark offset, left upper cam', '1 teeth');
+  await expect(body(page)).toContainText('✕ 1 tooth out, advanced');
+  await expect(body(page)).toContainText('Do not start it.');
+  await body(page).getByRole('button', { name: 'File: no go' }).click();
+  await expect(desk.tape()).toContainText('No go: do not start');
+  await desk.go('Cause');
+  await expect(page.getByRole('region', { name: 'Rival causes' }).getByRole('button').first()).toContainText(
+    'Belt or chain fitted a tooth out',
+  );
+});
+
+test('machined heads are compensated by two idlers, one of them out of range', async ({ page }) => {
+  const desk = new Desk(page);
+  await desk.open('/drive');
+  await page.getByLabel('Drive', { exact: true }).selectOption('fletcher-a');
+  await panel(page, 'Heads');
+  const dial = async (name: string, value: string) => {
+    await page.getByLabel(name, { exact: true }).fill(value);
+    await page.getByLabel(name, { exact: true }).press('Enter');
+  };
+  await dial('Left head nearer by', '0,4');
+  await dial('Right head nearer by', '0.4');
+  await expect(body(page).getByRole('listitem')).toHaveText([
+    /Left lower cam is back/,
+    /Right upper cam is back/,
+  ]);
+  await dial('Left head nearer by', '1');
+  await dial('Right head nearer by', '1');
+  await page.getByRole('button', { name: 'Compute and set the idlers' }).click();
+  await expect(body(page).getByRole('listitem')).toHaveText([
+    /Left lower cam is back in place/,
+    /is out of range: at 180° Right upper cam still stands −0\.58°/,
+  ]);
+  await expect(page.getByRole('textbox', { name: 'Idler before the right head' })).toHaveValue('180.0');
+  await dial('Left head nearer by', 'a lot');
+  await expect(body(page)).toContainText('“a lot” is not a number.');
+
+  // the way back: from the marks seen to the millimetres
+  await page.getByRole('button', { name: 'As made' }).click();
+  await panel(page, 'Marks');
+  const seen = page.getByLabel('Seen', { exact: true });
+  for (const [i, v] of ['-0.08', '-0.08', '0.13', '-0.29'].entries()) {
+    await seen.nth(i).fill(v);
+    await seen.nth(i).press('Enter');
+  }
+  await panel(page, 'Heads');
+  await expect(body(page)).toContainText(
+    /Left head (0\.9|1\.0)\d ± 0\.\d\d mm nearer, Right head (0\.9|1\.0)\d ±/,
+  );
+});
+
+test('extension against elongation leaves guide wear, which becomes a fact', async ({ page }) => {
+  const desk = new Desk(page);
+  await desk.open('/case/demo-2036/drive');
+  await panel(page, 'Wear');
+  await expect(body(page)).toContainText('Measured elongation 0.28 ± 0.04 %');
+  await expect(body(page)).toContainText(/Left over: 4\.\d ± 0\.\d mm/);
+  await expect(body(page)).toContainText('More than its length explains');
+  await expect(body(page)).toContainText('clean both before the engine runs');
+  await body(page).getByRole('button', { name: 'File the guide wear' }).click();
+  await expect(desk.tape()).toContainText('Guide wear, by computation');
+  await expect(desk.tape()).toContainText(/3\.\d+\s±\s0\.\d+\smm/);
+});
+
+test('by keyboard, out to files and in again, and what cannot exist is named', async ({ page }) => {
+  const desk = new Desk(page);
+  await desk.open('/drive');
+  const crank = page.getByLabel('Crank turned', { exact: true });
+  await page.getByRole('img', { name: 'Crank sprocket' }).focus();
+  await page.keyboard.press('ArrowRight');
+  await page.keyboard.press('Shift+ArrowRight');
+  await expect(crank).toHaveValue('11');
+  await page.keyboard.press('PageUp');
+  await expect(crank).toHaveValue('29');
+  await panel(page, 'Table');
+  await expect(page.getByRole('row', { name: /Cam sprocket/ })).toContainText('-14.5');
+  await page.getByRole('row', { name: /Water pump/ }).focus();
+  await expect(page.locator('.callout')).toContainText('pitch radius 28.60 mm');
+
+  const svg = await desk.download(() => page.getByRole('button', { name: 'SVG' }).click());
+  expect(readFileSync(svg.path, 'utf8')).toMatch(/^<svg[^>]+xmlns=[\s\S]+<path[^>]+stroke=/);
+  const png = await desk.download(() => page.getByRole('button', { name: 'PNG' }).click());
+  expect(readFileSync(png.path).subarray(1, 4).toString()).toBe('PNG');
+  const json = await desk.download(() => page.getByRole('button', { name: 'Layout' }).click());
+  const text = readFileSync(json.path, 'utf8');
+  const bring = (content: string) =>
+    page
+      .getByLabel('Layout file')
+      .setInputFiles({ name: 'drive.json', mimeType: 'application/json', buffer: Buffer.from(content) });
+  await bring(text.slice(0, 300));
+  await expect(page.getByText(/drive\.json: it is no JSON .* Nothing was changed/)).toBeVisible();
+  await bring(text.replace('"pitchMm": 8', '"pitchMm": 0'));
+  await expect(page.getByText(/drive\.json: at pitchMm: /)).toBeVisible();
+  await bring(text.replace('"count": 121', '"count": 150'));
+  await expect(
+    page
+      .getByRole('region', { name: 'Ask the drive' })
+      .or(page.getByText(/mm too long for any setting/))
+      .first(),
+  ).toBeVisible();
+  await expect(page.getByText(/The belt is \d+\.\d mm too long for any setting/)).toBeVisible();
+  await bring(text);
+  await expect(body(page)).toContainText('121 teeth × 8 mm');
+
+  await panel(page, 'Draw up');
+  await page.getByLabel('x of Water pump').fill('8');
+  await page.getByLabel('y of Water pump').fill('20');
+  await page.getByLabel('y of Water pump').press('Enter');
+  await expect(body(page)).toContainText(/Crank sprocket and Water pump overlap by \d+\.\d mm/);
+  await page.getByLabel('Teeth of Cam sprocket').fill('-40');
+  await page.getByLabel('Teeth of Cam sprocket').press('Enter');
+  await expect(body(page).getByRole('alert')).toContainText('Cam sprocket: -40 teeth cannot be');
+});
+
+test('the drive bench is free of accessibility faults and of page scroll, light and dark', async ({
+  page,
+}) => {
+  const desk = new Desk(page);
+  for (const theme of ['light', 'dark']) {
+    await page.addInitScript((t) => localStorage.setItem('hs-theme', t), theme);
+    await desk.open('/case/demo-2036/drive');
+    for (const name of [
+      'Setting',
+      'Marks',
+      'Heads',
+      'Wear',
+      'Heat',
+      'Valves',
+      'Strands',
+      'Table',
+      'Draw up',
+    ]) {
+      await panel(page, name);
+      const found = (await new AxeBuilder({ page }).analyze()).violations.map(
+        (v) => `${name} ${theme}: ${v.id} ${v.nodes[0]?.target.join(' ') ?? ''}`,
+      );
+      expect(found).toEqual([]);
+    }
+    const over = await page.evaluate(() => document.documentElement.scrollHeight - window.innerHeight);
+    expect(over).toBeLessThanOrEqual(0);
+  }
+});
