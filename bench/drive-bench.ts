@@ -1,3 +1,8 @@
+import { compensate } from '@core/drive/compensate';
+import { fitCentres } from '@core/drive/fit-centres';
+import { moveBanks } from '@core/drive/move';
+import { estimateBanks } from '@core/drive/stack-height';
+import { extensionRemainder } from '@core/drive/wear';
 import { circlesOf, solvePath } from '@core/drive/path';
 import type { Layout, Wheel } from '@core/drive/layout';
 import { tensionerSettings } from '@core/drive/tensioner';
@@ -45,9 +50,36 @@ function chords(layout: Layout): number {
   return length;
 }
 
+/** Nine wheels and a belt of 150 teeth, as a layout file: the cam is raised until such a belt fits. */
+export function benchLayoutFile(): string {
+  const nine = withWheels(9);
+  const raised = (by: number) => ({
+    ...nine,
+    id: 'bench',
+    count: 150,
+    wheels: nine.wheels.map((w) => (w.y > 200 ? { ...w, y: w.y + by } : w)),
+  });
+  for (let by = 0; by < 400; by += 0.25) {
+    const layout = raised(by);
+    const settings = tensionerSettings(layout);
+    if (settings.ok && settings.value.found.some((s) => s.inWindow))
+      return JSON.stringify({ format: 'hollow-sprocket-layout', formatVersion: 1, layout });
+  }
+  throw new Error('no drive of nine wheels and 150 teeth');
+}
+
 export function driveBench(): Row[] {
   const eight = withWheels(8);
   const nine = withWheels(9);
+  const pack = demoPack();
+  const opposed = pack.layouts.find((l) => l.id === 'fletcher-a')!;
+  const chain = pack.layouts.find((l) => l.id === 'stoat-a')!;
+  const changed = moveBanks(opposed, { left: 0.5, right: 0.5 });
+  const seen = [6, 5, 3, 2].map((wheel, i) => ({ wheel, teeth: -0.05 * (i + 1), u: 0.05 }));
+  const centres = nine.wheels.slice(0, 6).map((w) => ({ x: w.x, y: w.y }));
+  const distances = centres.flatMap((p, a) =>
+    centres.slice(a + 1).map((q, k) => ({ a, b: a + 1 + k, mm: Math.hypot(p.x - q.x, p.y - q.y), u: 0.3 })),
+  );
   return [
     compare(
       'Path of 8 wheels, all checks',
@@ -76,6 +108,38 @@ export function driveBench(): Row[] {
       'polyline of 2,000 chords an arc',
       () => chords(nine),
       '< 0.5 ms',
+    ),
+    compare(
+      'Machined heights from four marks',
+      () => estimateBanks(opposed, seen),
+      'polyline of 2,000 chords an arc',
+      () => chords(nine),
+      '< 20 ms',
+    ),
+    compare(
+      'Both idlers for machined heads',
+      () => compensate(opposed, changed),
+      'polyline of 2,000 chords an arc',
+      () => chords(nine),
+      '< 20 ms',
+    ),
+    compare(
+      'Guide wear from extension and elongation',
+      () => extensionRemainder(chain, { value: 20, u: 0.2 }, { value: 0.002, u: 0.0002 }),
+      'polyline of 2,000 chords an arc',
+      () => chords(nine),
+      '< 20 ms',
+    ),
+    compare(
+      'Centres of 6 wheels from 15 distances',
+      () =>
+        fitCentres(
+          centres.map((p) => ({ x: p.x + 3, y: p.y - 4 })),
+          distances,
+        ),
+      'polyline of 2,000 chords an arc',
+      () => chords(nine),
+      '< 20 ms',
     ),
   ];
 }

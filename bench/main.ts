@@ -1,6 +1,7 @@
 import { resolve } from 'node:path';
 import { catalogueBench } from './catalogue-bench';
-import { driveBench } from './drive-bench';
+import { screenBench } from './screen-bench';
+import { benchLayoutFile, driveBench } from './drive-bench';
 import { loadBench } from './load-bench';
 import { print } from './measure';
 
@@ -8,3 +9,4 @@ console.log('Medians on this machine, now; the ratio is what compares across mac
 print(driveBench());
 print(catalogueBench());
 print(await loadBench(resolve('dist/app')));
+print(await screenBench(resolve('dist/app'), benchLayoutFile()));

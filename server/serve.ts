@@ -15,33 +15,52 @@ export type ServeError =
 /** Same nonce in every build: a nonce per request would break any cached page, and nothing here is user content. */
 const NONCE = "'nonce-hollow-sprocket-styles'";
 
+/** For whatever a browser may open as a page or run as a worker of its own. */
+const documentHeaders = helmet({
+  strictTransportSecurity: false,
+  contentSecurityPolicy: {
+    useDefaults: false,
+    directives: {
+      defaultSrc: ["'self'"],
+      baseUri: ["'self'"],
+      objectSrc: ["'none'"],
+      frameAncestors: ["'none'"],
+      formAction: ["'self'"],
+      scriptSrc: ["'self'"],
+      scriptSrcAttr: ["'none'"],
+      workerSrc: ["'self'"],
+      connectSrc: ["'self'"],
+      imgSrc: ["'self'", 'data:', 'blob:'],
+      fontSrc: ["'self'", 'data:'],
+      styleSrc: ["'self'", NONCE],
+      styleSrcAttr: ["'unsafe-inline'"],
+    },
+  },
+});
+
+/** Parts of a page: the page's own policy governs them, so they carry what matters for them alone, and few bytes. */
+const PART = /\.(js|css|woff2?|json)$/;
+const partHeaders = helmet({
+  contentSecurityPolicy: false,
+  crossOriginOpenerPolicy: false,
+  originAgentCluster: false,
+  referrerPolicy: false,
+  strictTransportSecurity: false,
+  xDnsPrefetchControl: false,
+  xDownloadOptions: false,
+  xFrameOptions: false,
+  xPermittedCrossDomainPolicies: false,
+  xXssProtection: false,
+});
+
 /** The built app with safe headers: no inline script, nothing from elsewhere. */
 export function makeApp(options: Pick<ServeOptions, 'root' | 'demo'>): Express {
   const app = express();
   app.disable('x-powered-by');
-  app.use(
-    helmet({
-      strictTransportSecurity: false,
-      contentSecurityPolicy: {
-        useDefaults: false,
-        directives: {
-          defaultSrc: ["'self'"],
-          baseUri: ["'self'"],
-          objectSrc: ["'none'"],
-          frameAncestors: ["'none'"],
-          formAction: ["'self'"],
-          scriptSrc: ["'self'"],
-          scriptSrcAttr: ["'none'"],
-          workerSrc: ["'self'"],
-          connectSrc: ["'self'"],
-          imgSrc: ["'self'", 'data:', 'blob:'],
-          fontSrc: ["'self'", 'data:'],
-          styleSrc: ["'self'", NONCE],
-          styleSrcAttr: ["'unsafe-inline'"],
-        },
-      },
-    }),
-  );
+  app.use((req, res, next) => {
+    if (PART.test(req.path) && !/worker/.test(req.path)) partHeaders(req, res, next);
+    else documentHeaders(req, res, next);
+  });
   app.use(compression());
   app.get('/health', (_req, res) => void res.json({ ok: true }));
   app.get(

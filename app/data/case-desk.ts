@@ -33,7 +33,7 @@ export class CaseDesk {
   private readonly facts = toSignal(this.repository.facts$, { requireSync: true });
   private readonly packs = toSignal(this.repository.packs$, { requireSync: true });
   private readonly indexes = new WeakMap<Pack, Catalogue>();
-  private readonly views = new Map<string, { facts: number; packs: unknown; view: CaseView }>();
+  private readonly views = new Map<string, { facts: number; view: CaseView }>();
 
   /** Id of the case in hand. */
   readonly currentId = signal<string | undefined>(undefined);
@@ -160,17 +160,17 @@ export class CaseDesk {
     return view ? find(view.state, this.house.settings().by) : undefined;
   }
 
-  /** Facts only grow, so a case with as many facts and the same packs has the same answers. */
+  /** Facts only grow, so a case with as many facts and the same catalogue has the same answers. */
   private viewOf(id: string, facts: Fact[]): CaseView {
-    const packs = this.catalogues();
     const kept = this.views.get(id);
-    if (kept?.facts === facts.length && kept.packs === packs) return kept.view;
-    const state = reduce(facts);
+    const state = kept?.facts === facts.length ? kept.view.state : reduce(facts);
+    const packs = this.catalogues();
     const named = textOf(state, 'case.catalogue');
     const newest = this.newestPack();
     const catalogue =
       (named === undefined ? undefined : packs.get(named)) ??
       (newest ? packs.get(packId(newest)) : undefined);
+    if (kept?.facts === facts.length && kept.view.catalogue === catalogue) return kept.view;
     const view: CaseView = {
       id,
       tag: textOf(state, 'case.tag') ?? '—',
@@ -180,7 +180,7 @@ export class CaseDesk {
       catalogue,
       answers: catalogue ? answersFor(catalogue, state) : undefined,
     };
-    this.views.set(id, { facts: facts.length, packs, view });
+    this.views.set(id, { facts: facts.length, view });
     return view;
   }
 

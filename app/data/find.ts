@@ -1,24 +1,44 @@
-import { inject, Injectable } from '@angular/core';
-import { buildSearch, type Hit, search, type SearchIndex } from '@core/catalogue/search';
+import { effect, inject, Injectable, signal } from '@angular/core';
+import { type Hit, search, searchBuilder, type SearchIndex } from '@core/catalogue/search';
 import type { Pack } from '@core/catalogue/pack';
 import { CaseDesk } from './case-desk';
 
-/** Finds in the newest catalogue; the index of a pack is built at the first search. */
+/** Milliseconds of building before the screen gets its turn. */
+const TURN_MS = 8;
+
+/** Finds in the newest catalogue. Its index is built in the background, turn by turn, as soon as the catalogue is here. */
 @Injectable({ providedIn: 'root' })
 export class Find {
   private readonly desk = inject(CaseDesk);
-  private readonly indexes = new WeakMap<Pack, SearchIndex>();
+  private readonly ready = signal<{ pack: Pack; index: SearchIndex } | undefined>(undefined);
 
-  hits(typed: string, limit = 12): Hit[] {
-    const pack = this.desk.newestPack();
-    return pack ? search(this.indexOf(pack), typed, limit) : [];
+  constructor() {
+    effect(() => {
+      const pack = this.desk.newestPack();
+      if (pack && this.ready()?.pack !== pack) void this.build(pack);
+    });
   }
 
-  private indexOf(pack: Pack): SearchIndex {
-    const known = this.indexes.get(pack);
-    if (known) return known;
-    const made = buildSearch(pack);
-    this.indexes.set(pack, made);
-    return made;
+  /** Empty while the index of a new catalogue is being built; it comes by itself. */
+  hits(typed: string, limit = 12): Hit[] {
+    const ready = this.ready();
+    return ready && typed.trim() !== '' ? search(ready.index, typed, limit) : [];
+  }
+
+  private async build(pack: Pack): Promise<void> {
+    const builder = searchBuilder(pack);
+    let turn = performance.now();
+    for (;;) {
+      const step = builder.next();
+      if (step.done) {
+        if (this.desk.newestPack() === pack) this.ready.set({ pack, index: step.value });
+        return;
+      }
+      if (performance.now() - turn > TURN_MS) {
+        await new Promise((rest) => setTimeout(rest));
+        if (this.desk.newestPack() !== pack) return;
+        turn = performance.now();
+      }
+    }
   }
 }

@@ -3,7 +3,7 @@ import { type Pack, packId } from '@core/catalogue/pack';
 import type { Records } from './records';
 
 /** Rows a chunk: small enough that reading one never holds the screen up. */
-const CHUNK = 4000;
+const CHUNK = 1000;
 const TABLES = [
   'engines',
   'features',

@@ -24,12 +24,14 @@ export function readTableText(
   const reader = tableReader(table);
   let line = 1;
   let count = 0;
+  // Without a quote in the file no cell can hold a line break.
+  const quoted = text.includes('"');
   Papa.parse<string[]>(text, {
     skipEmptyLines: false,
     step: ({ data, meta }) => {
       if (data.length > 1 || (data[0] ?? '').trim() !== '') reader.push(data, line);
       line++;
-      for (const cell of data) if (cell.includes('\n')) line += cell.split('\n').length - 1;
+      if (quoted) for (const cell of data) if (cell.includes('\n')) line += cell.split('\n').length - 1;
       if (++count % EVERY === 0) tick(meta.cursor);
     },
   });

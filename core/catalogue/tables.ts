@@ -241,7 +241,7 @@ export function tableReader(table: TableName): TableReader {
     let good = true;
     for (let i = 0; i < columns.length; i++) {
       const c = columns[i]!;
-      const cell = order[i]! < 0 ? '' : (cells[order[i]!] ?? '').trim();
+      const cell = order[i]! < 0 ? '' : bare(cells[order[i]!]);
       if (cell === '') {
         if (c.optional) {
           const make = EMPTY[c.field];
@@ -250,6 +250,10 @@ export function tableReader(table: TableName): TableReader {
           issues.push({ row: line, column: c.name, reason: { code: 'empty' } });
           good = false;
         }
+        continue;
+      }
+      if (c.read === asText && !c.field.includes('.')) {
+        row[c.field] = cell;
         continue;
       }
       const value = c.read(cell);
@@ -264,6 +268,12 @@ export function tableReader(table: TableName): TableReader {
     } else refused.add((cells[order[0]!] ?? '').trim());
   };
   return { push, rows, lines, refused, issues };
+}
+
+/** A cell without blanks around it; most have none, and looking is cheaper than trimming. */
+function bare(cell: string | undefined): string {
+  if (cell === undefined || cell === '') return '';
+  return cell.charCodeAt(0) <= 32 || cell.charCodeAt(cell.length - 1) <= 32 ? cell.trim() : cell;
 }
 
 function put(row: Record<string, unknown>, field: string, value: unknown): void {
