@@ -155,7 +155,7 @@ export function jobsFor(v: VariantSketch): JobSketch[] {
       costLater: belt ? 390 : 640,
     },
     {
-      item: 'Coolant',
+      item: 'Coolant, litres',
       kind: 'fluid',
       quantity: 5,
       why: 'Drained with the pump or its pipe.',

@@ -18,7 +18,7 @@ test('a call with two unknowns reaches one design in the fewest questions', asyn
   await desk.choose('Tensioner housing', 'Iron, a magnet holds');
   await expect(ask.getByRole('heading', { name: 'One design is left' })).toBeVisible();
   await expect(page.getByRole('row', { name: /MF-K307A-1/ })).toContainText('✓ Fits');
-  await expect(page.getByText('No drawing yet')).toBeVisible();
+  await expect(page.getByText('Stage 1 of 4, Left primary chain')).toBeVisible();
   // what another look proves otherwise is shown, not resolved
   await desk.line('chain width wide');
   await expect(page.getByText('The facts rule out every design.')).toBeVisible();

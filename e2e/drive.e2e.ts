@@ -157,6 +157,55 @@ test('by keyboard, out to files and in again, and what cannot exist is named', a
   await expect(body(page).getByRole('alert')).toContainText('Cam sprocket: -40 teeth cannot be');
 });
 
+test('a drive is drawn up from a workshop’s figures, and distances that disagree are told', async ({
+  page,
+}) => {
+  const desk = new Desk(page);
+  await desk.open('/drive');
+  await panel(page, 'Draw up');
+  await page.getByRole('button', { name: 'Begin with two wheels' }).click();
+  await expect(body(page)).toContainText(/This drive can exist; its path is \d+\.\d\d mm/);
+  await page.getByRole('button', { name: 'Add a wheel' }).click();
+  const put = async (name: string, value: string) => {
+    await page.getByLabel(name, { exact: true }).fill(value);
+    await page.getByLabel(name, { exact: true }).press('Enter');
+  };
+  await put('x of Wheel 2', '30');
+  await put('y of Wheel 2', '150');
+  await expect(body(page)).toContainText('✓ This drive can exist');
+  await page.getByLabel('Wheel', { exact: true }).selectOption('Wheel 2');
+  await put('Pivot x', '44');
+  await page.getByRole('button', { name: 'Make Wheel 2 the tensioner' }).click();
+  await put('Teeth', '106');
+  await expect(body(page)).toContainText('its tensioner takes up the rest');
+  await page.getByRole('button', { name: 'Lay it on the bench' }).click();
+  await panel(page, 'Setting');
+  await expect(body(page)).toContainText(/Pointer -?−?\d/);
+
+  await panel(page, 'Draw up');
+  for (const [i, [from, to, mm]] of [
+    ['Crank sprocket', 'Cam sprocket', '300'],
+    ['Crank sprocket', 'Wheel 2', '153.0'],
+    ['Cam sprocket', 'Wheel 2', '153,0'],
+    ['Cam sprocket', 'Wheel 2', '9 o'],
+  ].entries()) {
+    await page.getByRole('button', { name: 'Add a distance' }).click();
+    await page.getByLabel(`Distance ${i + 1} from`).selectOption(from!);
+    await page.getByLabel(`Distance ${i + 1} to`).selectOption(to!);
+    await put(`Distance ${i + 1}, mm`, mm!);
+  }
+  await page.getByRole('button', { name: 'Place the wheels' }).click();
+  await expect(body(page).getByRole('alert')).toContainText('Distance 4: “9 o” is not a number.');
+  await put('Distance 4, mm', '170');
+  await page.getByRole('button', { name: 'Place the wheels' }).click();
+  await expect(body(page)).toContainText(
+    'These distances do not agree, and it cannot be told which one is wrong',
+  );
+  await put('Distance 4, mm', '153,1');
+  await page.getByRole('button', { name: 'Place the wheels' }).click();
+  await expect(body(page)).toContainText(/Cam sprocket to Wheel 2: off by -?0\.\d\d mm/);
+});
+
 test('the drive bench is free of accessibility faults and of page scroll, light and dark', async ({
   page,
 }) => {

@@ -58,7 +58,7 @@ export function makeApp(options: Pick<ServeOptions, 'root' | 'demo'>): Express {
   const app = express();
   app.disable('x-powered-by');
   app.use((req, res, next) => {
-    if (PART.test(req.path) && !/worker/.test(req.path)) partHeaders(req, res, next);
+    if (PART.test(req.path) && !req.path.includes('worker')) partHeaders(req, res, next);
     else documentHeaders(req, res, next);
   });
   app.use(compression());

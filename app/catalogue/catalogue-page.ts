@@ -1,5 +1,14 @@
-import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
-import { ScrollingModule } from '@angular/cdk/scrolling';
+import {
+  afterNextRender,
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  inject,
+  Injector,
+  signal,
+  viewChild,
+} from '@angular/core';
+import { CdkVirtualScrollViewport, ScrollingModule } from '@angular/cdk/scrolling';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
 import { NzInputDirective } from 'ng-zorro-antd/input';
 import { packId } from '@core/catalogue/pack';
@@ -28,6 +37,10 @@ export class CataloguePage {
   protected readonly tables = TABLES;
   protected readonly table = signal<TableName>('engines');
   protected readonly typed = signal('');
+  /** Number of the row that was looked for. */
+  protected readonly lit = signal<string | undefined>(undefined);
+  private readonly viewport = viewChild(CdkVirtualScrollViewport);
+  private readonly injector = inject(Injector);
   protected readonly pack = this.desk.newestPack;
   protected readonly title = computed(() => {
     const p = this.pack();
@@ -45,6 +58,10 @@ export class CataloguePage {
     this.desk.currentId.set(undefined);
   }
 
+  protected isLit(row: object): boolean {
+    return 'number' in row && row.number === this.lit();
+  }
+
   /** Cells of one row; only rows on the screen are ever written out. */
   protected cells(row: object): string[] {
     return tableCells(this.table(), [row])[1] ?? [];
@@ -55,7 +72,12 @@ export class CataloguePage {
       await this.commands.newCase(hit.key);
       return;
     }
-    this.table.set(hit.kind === 'kit' ? 'kits' : hit.kind === 'part' ? 'parts' : 'cross');
+    const table =
+      hit.kind === 'kit' ? ('kits' as const) : hit.kind === 'part' ? ('parts' as const) : ('cross' as const);
+    this.table.set(table);
+    this.lit.set(hit.key);
+    const at = (this.pack()?.[table] ?? []).findIndex((r) => r.number === hit.key);
+    afterNextRender(() => this.viewport()?.scrollToIndex(Math.max(0, at - 3)), { injector: this.injector });
   }
 
   protected json(): void {

@@ -1,7 +1,7 @@
 import { type Layout, LayoutSchema, pitchRadius, type Wheel } from '@core/drive/layout';
 import { readNumber } from '@core/quantity/parse-quantity';
 
-const NUMBERS = new Set<keyof Wheel>(['x', 'y', 'teeth', 'outsideMm', 'rimMm']);
+const NUMBERS = new Set<keyof Wheel>(['x', 'y', 'teeth', 'outsideMm', 'rimMm', 'markDeg']);
 const ROLES: readonly Wheel['role'][] = LayoutSchema.shape.wheels.element.shape.role.options;
 export const WHEEL_ROLES = ROLES;
 
@@ -21,7 +21,7 @@ export function withWheelField(layout: Layout, i: number, field: keyof Wheel, te
   }
   if (!NUMBERS.has(field)) return typed === '' ? `A wheel needs a name.` : put({ [field]: typed });
   if (typed === '' && field === 'teeth') return put({}, 'teeth');
-  if (typed === '' && field === 'outsideMm') return put({}, 'outsideMm');
+  if (typed === '' && (field === 'outsideMm' || field === 'markDeg')) return put({}, field);
   const v = readNumber(typed);
   if (v === undefined) return `${w.name}, ${field}: “${typed}” is not a number. Millimetres, without a unit.`;
   if (field === 'teeth' && !(Number.isInteger(v) && v > 2))
@@ -58,4 +58,64 @@ export function newWheel(layout: Layout): Layout {
     rimMm: 0,
   };
   return { ...layout, wheels: [...layout.wheels, wheel] };
+}
+
+/** Crank and cam with a belt between them, to start from. */
+export function newDrive(): Layout {
+  const wheel = { side: 1 as const, rimMm: 0 };
+  return {
+    id: 'own-drive',
+    name: 'New drive',
+    kind: 'belt',
+    runs: 'cw',
+    pitchMm: 8,
+    count: 105,
+    backMm: 1.6,
+    toothMm: 3.2,
+    wheels: [
+      { id: 'crank', name: 'Crank sprocket', role: 'crank', x: 0, y: 0, teeth: 20, markDeg: 270, ...wheel },
+      { id: 'cam', name: 'Cam sprocket', role: 'cam', x: 0, y: 300, teeth: 40, markDeg: 90, ...wheel },
+    ],
+  };
+}
+
+export type Carried = {
+  pivot: { x: number; y: number };
+  turn: 'cw' | 'ccw';
+  from: number;
+  nominal: number;
+  to: number;
+  end: number;
+};
+
+/**
+ * Makes a wheel the tensioner on an eccentric: as drawn it stands at its nominal mark, so arm and start angle follow from
+ * the pivot. Any other tensioner becomes an idler. A sentence when that cannot be.
+ */
+export function carriedBy(layout: Layout, i: number, c: Carried): Layout | string {
+  const w = layout.wheels[i]!;
+  const [dx, dy] = [w.x - c.pivot.x, w.y - c.pivot.y];
+  const arm = Math.hypot(dx, dy);
+  if (!(arm > 0.1)) return `${w.name}: the pivot must stand off the wheel’s centre, or nothing is eccentric.`;
+  if (!(c.from <= c.nominal && c.nominal <= c.to && c.to <= c.end))
+    return `${w.name}: the window must run from, nominal, to, end, each at least the one before.`;
+  const at = (Math.atan2(dy, dx) * 180) / Math.PI;
+  const wheels = layout.wheels.map((x, k): Wheel => {
+    if (k !== i) return x.role === 'tensioner' ? { ...x, role: 'idler', carrier: undefined } : x;
+    return {
+      ...x,
+      role: 'tensioner',
+      carrier: {
+        kind: 'eccentric',
+        pivot: c.pivot,
+        arm,
+        startDeg: at - (c.turn === 'ccw' ? 1 : -1) * c.nominal,
+        turn: c.turn,
+        keyTurn: c.turn,
+        window: { from: c.from, nominal: c.nominal, to: c.to },
+        endDeg: c.end,
+      },
+    };
+  });
+  return { ...layout, wheels };
 }

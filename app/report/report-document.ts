@@ -16,6 +16,7 @@ import {
   weightWords,
 } from '../words/answers';
 import { clearanceWords, readingName, readingWords, SHOWN_WORDS } from '../words/drive';
+import { offsetWords, signed, verdictWords } from '../words/drive-bench';
 import { factWords, valueWords } from '../words/facts';
 import { STATION_WORDS } from '../words/reading';
 
@@ -57,6 +58,7 @@ export function reportDocument(
     ]),
     ...decisionPart(state, a, voice, name),
     ...drivePart(a),
+    ...measuredPart(a),
     ...causePart(state, a, voice),
     heading('All facts'),
     factTable(state, voice, name),
@@ -183,6 +185,29 @@ function drivePart(a: Answers): Content[] {
       ],
     },
   ];
+}
+
+/** What marks and extension say against the computed drive, as sentences. */
+function measuredPart(a: Answers): Content[] {
+  const d = a.drive;
+  const lines: string[] = [];
+  for (const m of d?.marks?.marks ?? []) {
+    const layout = d!.stages[m.stage]!.layout;
+    lines.push(
+      `${layout.wheels[m.wheel]!.name}: a correct fitting shows it ${offsetWords(m.predicted)}; seen ${signed(Number(m.fact.value))} teeth. ${verdictWords(m.verdict)}.`,
+    );
+  }
+  const e = d?.extension;
+  if (e) {
+    const pm = (v: number, u: number, digits: number, unit: string) =>
+      `${v.toFixed(digits)} ± ${u.toFixed(digits)} ${unit}`;
+    lines.push(
+      `Chain elongation ${pm(e.elongation.value * 100, e.elongation.u * 100, 2, '%')}${e.limit === undefined ? '' : `, limit ${(e.limit * 100).toFixed(2)} %`}. Extension ${pm(e.reading.value, e.reading.u, 1, 'mm')}${e.rest ? `; the chain’s length explains ${pm(e.rest.expected.value, e.rest.expected.u, 1, 'mm')}` : ''}.`,
+    );
+    if (e.rest?.guideWear && e.rest.verdict === 'more')
+      lines.push(`As even wear of the guides: ${pm(e.rest.guideWear.value, e.rest.guideWear.u, 1, 'mm')}.`);
+  }
+  return lines.length ? [heading('Measured against the drive'), ...lines.map((text) => ({ text }))] : [];
 }
 
 function causePart(state: State, a: Answers, voice: Voice): Content[] {

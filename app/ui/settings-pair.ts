@@ -103,7 +103,12 @@ export class SettingsPair {
   protected readonly facts = computed(() => {
     const d = this.drive();
     const target = d.settings.ok ? d.settings.value.targetMm : 0;
-    return `${d.layout.count} ${d.layout.kind === 'chain' ? 'links' : 'teeth'} × ${d.layout.pitchMm} mm = ${target.toFixed(1)} mm at the pitch line. Crank runs ${senseWords(d.layout.runs)}, seen from the timing side.`;
+    const stages = d.stages.length;
+    const which =
+      stages > 1
+        ? `Stage 1 of ${stages}, ${d.layout.name ?? d.layout.id}; the others on the drive bench. `
+        : '';
+    return `${which}${d.layout.count} ${d.layout.kind === 'chain' ? 'links' : 'teeth'} × ${d.layout.pitchMm} mm = ${target.toFixed(1)} mm at the pitch line. Crank runs ${senseWords(d.layout.runs)}, seen from the timing side.`;
   });
   protected readonly strip = computed<Strip | undefined>(() => {
     const d = this.drive();

@@ -99,3 +99,13 @@ export function centresSentence(names: readonly string[], e: CentresError): stri
       return 'The distances do not come together. Check the rough positions.';
   }
 }
+
+/** Which of the measured distances does not fit, or that it cannot be told which. */
+export function disagreeWords(names: readonly string[]): string[] {
+  if (names.length === 0) return [];
+  return names.length === 1
+    ? [`▲ ${names[0]!} disagrees with all the others: measure it again.`]
+    : [
+        '▲ These distances do not agree, and it cannot be told which one is wrong: one more distance would tell.',
+      ];
+}

@@ -7,8 +7,8 @@ export type Distance = { a: number; b: number; mm: number; u: number };
 export type FittedCentres = {
   points: Point[];
   residuals: { index: number; mm: number; sigmas: number }[];
-  /** Distance that the others contradict, when leaving it out makes the rest agree. */
-  disagrees?: number;
+  /** When they do not agree: every distance without which the rest would. One: it is that one. Several: cannot tell. */
+  disagree: number[];
   freedom: number;
 };
 export type CentresError =
@@ -39,26 +39,26 @@ export function fitCentres(
   });
   const freedom = distances.length - (2 * rough.length - 3);
   const worst = Math.max(0, ...residuals.map((r) => Math.abs(r.sigmas)));
-  const culprit = worst > LIMIT && freedom > 1 ? findCulprit(rough, distances) : undefined;
-  return ok({ points, residuals, freedom, ...(culprit === undefined ? {} : { disagrees: culprit }) });
+  return ok({ points, residuals, freedom, disagree: worst > LIMIT ? suspects(rough, distances) : [] });
 }
 
 const between = (points: readonly Point[], d: Distance) =>
   Math.hypot(points[d.a]!.x - points[d.b]!.x, points[d.a]!.y - points[d.b]!.y);
 
-/** Leaves each distance out in turn; the one without which the rest agree best, if then they do agree. */
-function findCulprit(rough: readonly Point[], distances: readonly Distance[]): number | undefined {
-  let best: { index: number; chi2: number } | undefined;
-  distances.forEach((_, index) => {
+/** Differences in χ² below this leave it open which of two distances is wrong (two sigmas). */
+const OPEN = 4;
+
+/** Leaves each distance out in turn; those without which the rest agree, and about as well as without any other. */
+function suspects(rough: readonly Point[], distances: readonly Distance[]): number[] {
+  const found = distances.flatMap((_, index) => {
     const rest = distances.filter((_d, i) => i !== index);
     const fit = solve(rough, rest);
-    if (!fit.ok) return;
-    const sigmas = rest.map((d) => (d.mm - between(fit.value.points, d)) / d.u);
-    if (Math.max(...sigmas.map(Math.abs)) > LIMIT) return;
-    const chi2 = sigmas.reduce((s, x) => s + x * x, 0);
-    if (best === undefined || chi2 < best.chi2) best = { index, chi2 };
+    if (!fit.ok) return [];
+    const sigmas = rest.map((d) => Math.abs(d.mm - between(fit.value.points, d)) / d.u);
+    return Math.max(...sigmas) > LIMIT ? [] : [{ index, chi2: sigmas.reduce((s, x) => s + x * x, 0) }];
   });
-  return best?.index;
+  const best = Math.min(...found.map((f) => f.chi2));
+  return found.filter((f) => f.chi2 <= best + OPEN).map((f) => f.index);
 }
 
 /** Free coordinates: all but the first centre, and but the second's distance across its direction. */

@@ -120,7 +120,7 @@ describe('job list', () => {
       'Tensioner bolt': 'in_kit',
       'Front crank seal': 'order',
       'Water pump': 'replace_now',
-      Coolant: 'order',
+      'Coolant, litres': 'order',
       Thermostat: 'replace_now',
       'Cover screws': 'reuse_after_check',
     });

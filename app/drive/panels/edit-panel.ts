@@ -6,9 +6,9 @@ import { type Layout, nominalLength, tensionerIndex, type Wheel } from '@core/dr
 import { driveState, AS_MADE } from '@core/drive/what-if';
 import { readNumber } from '@core/quantity/parse-quantity';
 import { settingsSentence } from '../../words/drive';
-import { centresSentence } from '../../words/drive-bench';
+import { centresSentence, disagreeWords } from '../../words/drive-bench';
 import { BenchStore } from '../bench-store';
-import { newWheel, withWheelField } from '../edit-layout';
+import { carriedBy, newDrive, newWheel, WHEEL_ROLES, withWheelField } from '../edit-layout';
 
 type Row = { a: number; b: number; mm: string };
 
@@ -24,6 +24,23 @@ export class EditPanel {
   protected readonly bench = inject(BenchStore);
   protected readonly draft = signal<Layout | undefined>(undefined);
   protected readonly layout = computed(() => this.draft() ?? this.bench.layout());
+  /** Wheel whose details are open. */
+  protected readonly at = signal(0);
+  protected readonly roles = WHEEL_ROLES;
+  protected readonly wheel = computed(() => this.layout()?.wheels[this.at()] ?? this.layout()?.wheels[0]);
+  protected readonly carried = computed(() => {
+    const w = this.wheel();
+    const c = w?.carrier?.kind === 'eccentric' ? w.carrier : undefined;
+    return {
+      x: (c?.pivot.x ?? (w?.x ?? 0) - 8).toFixed(2),
+      y: (c?.pivot.y ?? w?.y ?? 0).toFixed(2),
+      turn: c?.turn ?? ('cw' as const),
+      from: String(c?.window.from ?? 80),
+      nominal: String(c?.window.nominal ?? 90),
+      to: String(c?.window.to ?? 100),
+      end: String(c?.endDeg ?? 150),
+    };
+  });
   protected readonly rows = signal<Row[]>([]);
   protected readonly spread = signal('0.5');
   protected readonly wrong = signal('');
@@ -58,6 +75,40 @@ export class EditPanel {
           : `“${text}” is not a pitch: millimetres above zero.`,
       );
     else this.put({ ...layout, [field]: v });
+  }
+
+  protected sense(runs: string): void {
+    const layout = this.layout();
+    if (layout) this.put({ ...layout, runs: runs === 'ccw' ? 'ccw' : 'cw' });
+  }
+
+  protected kind(kind: string): void {
+    const layout = this.layout();
+    if (layout) this.put({ ...layout, kind: kind === 'chain' ? 'chain' : 'belt' });
+  }
+
+  protected begin(): void {
+    this.rows.set([]);
+    this.at.set(0);
+    this.put(newDrive());
+  }
+
+  /** Makes the open wheel the tensioner, on an eccentric with the figures typed. */
+  protected carry(typed: Record<'x' | 'y' | 'turn' | 'from' | 'nominal' | 'to' | 'end', string>): void {
+    const layout = this.layout();
+    if (!layout) return;
+    const names = ['x', 'y', 'from', 'nominal', 'to', 'end'] as const;
+    const figures = names.map((k) => readNumber(typed[k]));
+    const bad = figures.findIndex((v) => v === undefined);
+    if (bad >= 0) {
+      this.wrong.set(`Tensioner, ${names[bad]!}: “${typed[names[bad]!]}” is not a number.`);
+      return;
+    }
+    const [x = 0, y = 0, from = 0, nominal = 0, to = 0, end = 0] = figures as number[];
+    const turn = typed.turn === 'ccw' ? ('ccw' as const) : ('cw' as const);
+    const next = carriedBy(layout, this.at(), { pivot: { x, y }, turn, from, nominal, to, end });
+    if (typeof next === 'string') this.wrong.set(next);
+    else this.put(next);
   }
 
   protected add(): void {
@@ -129,9 +180,7 @@ export class EditPanel {
     };
     this.fitted.set([
       ...fit.value.residuals.map((r) => `${named(r.index)}: off by ${r.mm.toFixed(2)} mm`),
-      ...(fit.value.disagrees === undefined
-        ? []
-        : [`▲ ${named(fit.value.disagrees)} disagrees with all the others: measure it again.`]),
+      ...disagreeWords(fit.value.disagree.map(named)),
     ]);
   }
 

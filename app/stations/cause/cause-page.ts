@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { RouterLink } from '@angular/router';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
 import { NzInputDirective } from 'ng-zorro-antd/input';
 import type { RankedCause } from '@core/cause/rank';
@@ -11,7 +12,7 @@ import { findingWords, percent, weightWords } from '../../words/answers';
 /** Rivals weighed on all the evidence; the specialist decides. */
 @Component({
   selector: 'hs-cause-page',
-  imports: [NzButtonComponent, NzInputDirective, FactField],
+  imports: [NzButtonComponent, NzInputDirective, FactField, RouterLink],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './cause-page.html',
   styleUrl: './cause-page.less',

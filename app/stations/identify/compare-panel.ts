@@ -36,7 +36,7 @@ import { COMPARE_WORDS, COMPARISON_WORDS } from '../../words/jobs';
             <div class="line">
               <hs-fact-field [key]="keyOf(l.attribute.key)" />
               <div>
-                <span class="quiet">new:</span> <b>{{ l.new }}</b
+                <span class="quiet">new:</span> <b>{{ l.new }}{{ l.attribute.kind === 'mm' ? ' mm' : '' }}</b
                 ><br />{{ word(l.verdict) }}
                 @if (l.by) {
                   <small>(as in {{ l.by }})</small>
