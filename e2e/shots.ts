@@ -27,10 +27,52 @@ for (const [name, path] of views) {
   });
 }
 
-test('the drive with both settings', async ({ page }) => {
-  await open(page, '/case/demo-2027/identify');
-  await page.getByRole('region', { name: 'The drive, computed' }).scrollIntoViewIfNeeded();
+const panel = (page: Page, name: string) =>
+  page.getByRole('group', { name: 'Panels' }).getByRole('button', { name, exact: true }).click();
+const fill = async (page: Page, name: string, value: string) => {
+  await page.getByLabel(name, { exact: true }).fill(value);
+  await page.getByLabel(name, { exact: true }).press('Enter');
+};
+
+test('the drive bench: both settings', async ({ page }) => {
+  await open(page, '/case/demo-2027/drive');
+  await page.getByRole('button', { name: 'Side by side' }).click();
+  await page.getByRole('button', { name: 'Show', exact: true }).click();
   await page.screenshot({ path: out('drive') });
+});
+
+test('the drive bench: marks', async ({ page }) => {
+  await open(page, '/case/demo-2044/drive');
+  await panel(page, 'Marks');
+  await page.getByLabel('Fact line').fill('mark right upper cam 0.5');
+  await page.getByLabel('Fact line').press('Enter');
+  await page.getByText('as this drive must show').first().waitFor();
+  await page.screenshot({ path: out('marks') });
+});
+
+test('the drive bench: machined heads', async ({ page }) => {
+  await open(page, '/drive');
+  await page.getByLabel('Drive', { exact: true }).selectOption('fletcher-a');
+  await panel(page, 'Heads');
+  await fill(page, 'Left head nearer by', '1');
+  await fill(page, 'Right head nearer by', '1');
+  await page.getByRole('button', { name: 'Compute and set the idlers' }).click();
+  await page.screenshot({ path: out('heads') });
+});
+
+test('the drive bench: wear', async ({ page }) => {
+  await open(page, '/case/demo-2036/drive');
+  await panel(page, 'Wear');
+  await page.getByRole('button', { name: 'Draw it so' }).click();
+  await page.getByRole('button', { name: 'File the guide wear' }).scrollIntoViewIfNeeded();
+  await page.screenshot({ path: out('wear') });
+});
+
+test('narrow', async ({ page }) => {
+  await page.setViewportSize({ width: 700, height: 1000 });
+  await open(page, '/case/demo-2044/drive');
+  await panel(page, 'Strands');
+  await page.screenshot({ path: out('narrow') });
 });
 
 test('dark', async ({ page }) => {

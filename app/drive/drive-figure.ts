@@ -26,6 +26,8 @@ export class DriveFigure {
   readonly state = input.required<DriveState>();
   readonly ghost = input<DriveState | undefined>();
   readonly title = input('');
+  /** Pixels of width that it can count on: letters are sized by it. */
+  readonly room = input(560);
   protected readonly bench = inject(BenchStore);
   private readonly svg = viewChild.required<ElementRef<SVGSVGElement>>('svg');
 
@@ -44,7 +46,7 @@ export class DriveFigure {
     return `${b.x} ${b.y} ${b.width} ${b.height}`;
   });
   /** Lines and letters keep their size on the screen while the sheet is zoomed. */
-  protected readonly unit = computed(() => Math.max(this.box().height / 460, this.box().width / 560));
+  protected readonly unit = computed(() => Math.max(this.box().height / 460, this.box().width / this.room()));
   protected readonly callout = computed(() => {
     const id = this.bench.lit();
     const s = this.state();

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import type { DriveAnswer } from '@core/answer/answers';
+import type { DriveAnswer } from '@core/answer/drive-answer';
 import type { Setting } from '@core/drive/tensioner';
 import { numberOf } from '@core/facts/state';
 import { CaseDesk } from '../data/case-desk';

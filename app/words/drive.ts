@@ -36,8 +36,8 @@ export function settingWords(carrier: Carrier, computed: number): string {
   const unit = readingUnit(carrier) === 'mm' ? ' mm' : '°';
   const range = `window ${window.from}${unit} to ${window.to}${unit}, end ${formatNumber(end, 0)}${unit}`;
   return carrier.kind === 'eccentric'
-    ? `key ${senseWords(carrier.keyTurn)}, pointer moves ${senseWords(carrier.turn)} from the start mark to ${window.nominal}° (${range}). Computed for this drive: ${readingWords(carrier, computed)}.`
-    : `released, it stands at ${formatNumber(window.nominal, 1)}${unit} with new parts (${range}). Computed for this drive: ${readingWords(carrier, computed)}.`;
+    ? `Key ${senseWords(carrier.keyTurn)}, pointer moves ${senseWords(carrier.turn)} from the start mark to ${window.nominal}° (${range}). Computed for this drive: ${readingWords(carrier, computed)}.`
+    : `Released, it stands at ${formatNumber(window.nominal, 1)}${unit} with new parts (${range}). Computed for this drive: ${readingWords(carrier, computed)}.`;
 }
 
 export const wheelName = (layout: Layout, i: number) => layout.wheels[i]?.name ?? `wheel ${i + 1}`;

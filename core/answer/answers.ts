@@ -1,8 +1,6 @@
-import { findingsOf, type Finding, type Shown, judgePointer } from '@core/bench/findings';
-import { extensionAnswer, type ExtensionAnswer } from '@core/bench/extension';
-import { marksAnswer, type MarksAnswer } from '@core/bench/marks';
+import { findingsOf, type Finding } from '@core/bench/findings';
 import { driveObservables } from '@core/catalogue/drive-observables';
-import { type Catalogue, stagesFor } from '@core/catalogue/find-records';
+import type { Catalogue } from '@core/catalogue/find-records';
 import { intervalFor } from '@core/catalogue/interval';
 import { featureObservables } from '@core/catalogue/feature-observables';
 import { oldPartObservables } from '@core/catalogue/old-part-observables';
@@ -14,42 +12,18 @@ import { checkDecision, type DecisionCheck } from '@core/claim/decision';
 import { FAULTS, faultEvidence, faultKey, faultStep, type InstallationFault } from '@core/claim/faults';
 import { checkSeals, type SealCheck } from '@core/claim/seal';
 import { judgeTerms, monthsRun, type TermsAnswer } from '@core/claim/terms';
-import { type Carrier, readingUnit } from '@core/drive/carrier';
-import type { Layout } from '@core/drive/layout';
-import type { Stage } from '@core/drive/stages';
-import {
-  intendedSetting,
-  type Setting,
-  type Settings,
-  type SettingsError,
-  tensionerSettings,
-} from '@core/drive/tensioner';
 import type { Fact } from '@core/facts/fact';
 import { type Registry, STATIONS, type Station } from '@core/facts/observable';
 import { registryWith } from '@core/facts/registry';
 import { numberOf, type State, textOf } from '@core/facts/state';
 import { applies } from './applies';
+import { type DriveAnswer, driveAnswer } from './drive-answer';
 import { type Identification, identify } from '@core/match/identify';
 import { type KitMatch, matchKits } from '@core/match/match-kits';
 import { type Asking, nextQuestions } from '@core/match/next-question';
-import type { Result } from '@core/quantity/result';
 
 /** Distance and time since fitting, with the facts that say so. */
 export type Ran = { km?: number; months?: number; facts: string[]; u?: number };
-export type DriveAnswer = {
-  layout: Layout;
-  settings: Result<Settings, SettingsError>;
-  carrier?: Carrier | undefined;
-  right?: Setting | undefined;
-  other?: Setting | undefined;
-  shown?: Shown | undefined;
-  /** All stages, the one at the crank first. */
-  stages: readonly Stage[];
-  /** Observed mark offsets against the predicted ones. */
-  marks?: MarksAnswer | undefined;
-  /** Measured extension against measured elongation. */
-  extension?: ExtensionAnswer | undefined;
-};
 export type FaultAnswer = {
   fault: InstallationFault;
   step?: Procedure['steps'][number] | undefined;
@@ -179,23 +153,6 @@ export function answersFor(cat: Catalogue, state: State): Answers {
     seals: checkSeals(state),
     lacks: lacking(registry, state, identification, drive),
   };
-}
-
-function driveAnswer(cat: Catalogue, variant: Variant | undefined, state: State): DriveAnswer | undefined {
-  const layout = variant?.layout === undefined ? undefined : cat.layouts.get(variant.layout);
-  if (!layout) return undefined;
-  const settings = tensionerSettings(layout);
-  const carrier = settings.ok ? layout.wheels[settings.value.tensioner]?.carrier : undefined;
-  const stages = stagesFor(cat, layout.id);
-  const seen = { stages, marks: marksAnswer(stages, state), extension: extensionAnswer(stages, state) };
-  if (!settings.ok || !carrier) return { layout, settings, ...seen };
-  const pair = intendedSetting(settings.value, carrier);
-  const key = readingUnit(carrier) === 'mm' ? 'tensioner.extension' : 'tensioner.pointer';
-  const pointer = state.standing.get(key);
-  const reading = numberOf(state, key);
-  const shown =
-    reading === undefined ? undefined : judgePointer(reading, pointer?.u ?? 0, carrier, pair.other?.reading);
-  return { layout, settings, carrier, ...pair, shown, ...seen };
 }
 
 function ranSince(state: State): Ran {

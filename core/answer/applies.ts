@@ -1,7 +1,7 @@
 import { readingUnit } from '@core/drive/carrier';
 import { tensionerIndex } from '@core/drive/layout';
 import type { Observable } from '@core/facts/observable';
-import type { DriveAnswer } from './answers';
+import type { DriveAnswer } from './drive-answer';
 
 /**
  * Can this be observed on this drive? A chain drive has no belt edges, a plunger no pointer. While the drive is not known

@@ -27,56 +27,18 @@ import { BenchStore } from '../bench-store';
     }
     <p class="caution">Set it at ambient temperature. Hot parts and fluids burn.</p>
     <h3>How long to wait</h3>
-    <hs-dial-field
-      label="First reading"
-      unit="°C"
-      [min]="0"
-      [max]="130"
-      [step]="1"
-      [digits]="1"
-      [value]="first()"
-      (turned)="first.set($event)"
-    />
-    <hs-dial-field
-      label="Second reading"
-      unit="°C"
-      [min]="0"
-      [max]="130"
-      [step]="1"
-      [digits]="1"
-      [value]="second()"
-      (turned)="second.set($event)"
-    />
-    <hs-dial-field
-      label="Minutes between"
-      unit="min"
-      [min]="1"
-      [max]="180"
-      [step]="1"
-      [digits]="0"
-      [value]="minutes()"
-      (turned)="minutes.set($event)"
-    />
-    <hs-dial-field
-      label="Air"
-      unit="°C"
-      [min]="-20"
-      [max]="45"
-      [step]="1"
-      [digits]="1"
-      [value]="air()"
-      (turned)="air.set($event)"
-    />
-    <hs-dial-field
-      label="Cold enough within"
-      unit="K"
-      [min]="1"
-      [max]="15"
-      [step]="1"
-      [digits]="0"
-      [value]="within()"
-      (turned)="within.set($event)"
-    />
+    @for (d of dials; track d.label) {
+      <hs-dial-field
+        [label]="d.label"
+        [unit]="d.unit"
+        [min]="d.min"
+        [max]="d.max"
+        [step]="1"
+        [digits]="d.digits"
+        [value]="d.value()"
+        (turned)="d.value.set($event)"
+      />
+    }
     <p>
       <b>{{ wait() }}</b>
     </p>
@@ -85,11 +47,18 @@ import { BenchStore } from '../bench-store';
 })
 export class HeatPanel {
   protected readonly bench = inject(BenchStore);
-  protected readonly first = signal(78);
-  protected readonly second = signal(64);
-  protected readonly minutes = signal(20);
-  protected readonly air = signal(18);
-  protected readonly within = signal(5);
+  private readonly first = signal(78);
+  private readonly second = signal(64);
+  private readonly minutes = signal(20);
+  private readonly air = signal(18);
+  private readonly within = signal(5);
+  protected readonly dials = [
+    { label: 'First reading', unit: '°C', min: 0, max: 130, digits: 1, value: this.first },
+    { label: 'Second reading', unit: '°C', min: 0, max: 130, digits: 1, value: this.second },
+    { label: 'Minutes between', unit: 'min', min: 1, max: 180, digits: 0, value: this.minutes },
+    { label: 'Air', unit: '°C', min: -20, max: 45, digits: 1, value: this.air },
+    { label: 'Cold enough within', unit: 'K', min: 1, max: 15, digits: 0, value: this.within },
+  ];
   protected readonly at = computed(
     () => this.bench.what().temperatureC ?? this.bench.layout()?.heat?.drawnAtC ?? 20,
   );

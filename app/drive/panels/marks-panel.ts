@@ -17,6 +17,22 @@ const TOLERANCE = 0.25;
   imports: [NzButtonComponent, DialField, FactField],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
+    @if (together(); as t) {
+      <p class="go">
+        <b>{{ t.go }}</b> {{ t.words }}
+      </p>
+      @if (t.key !== 'go') {
+        <p class="caution">
+          Do not start it. Never turn one shaft alone with the drive off; take all off and begin again at the
+          locking step.
+        </p>
+      }
+      @if (bench.inCase() && !t.filed) {
+        <button nz-button nzType="primary" (click)="file()">File: {{ t.go.toLowerCase() }}</button>
+      } @else if (t.filed) {
+        <p class="quiet">◆ filed as a fact of this case.</p>
+      }
+    }
     <p class="quiet">
       Crank mark in line. A belt seats only in whole teeth; what does not come out whole shows at the marks.
     </p>
@@ -51,22 +67,6 @@ const TOLERANCE = 0.25;
       </div>
     } @empty {
       <p class="quiet">No wheel of this stage has a mark.</p>
-    }
-    @if (together(); as t) {
-      <p class="go">
-        <b>{{ t.go }}</b> {{ t.words }}
-      </p>
-      @if (t.key !== 'go') {
-        <p class="caution">
-          Do not start it. Never turn one shaft alone with the drive off; take all off and begin again at the
-          locking step.
-        </p>
-      }
-      @if (bench.inCase() && !t.filed) {
-        <button nz-button nzType="primary" (click)="file()">File: {{ t.go.toLowerCase() }}</button>
-      } @else if (t.filed) {
-        <p class="quiet">◆ filed as a fact of this case.</p>
-      }
     }
     <p class="quiet">{{ realign() }}</p>
   `,
