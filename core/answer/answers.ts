@@ -15,7 +15,7 @@ import { judgeTerms, monthsRun, type TermsAnswer } from '@core/claim/terms';
 import type { Fact } from '@core/facts/fact';
 import { type Registry, STATIONS, type Station } from '@core/facts/observable';
 import { registryWith } from '@core/facts/registry';
-import { numberOf, type State, textOf } from '@core/facts/state';
+import { type State, textOf } from '@core/facts/state';
 import { applies } from './applies';
 import { type DriveAnswer, driveAnswer } from './drive-answer';
 import { type Identification, identify } from '@core/match/identify';
