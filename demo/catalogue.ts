@@ -95,7 +95,7 @@ function addFamily(rows: Rows, f: FamilySketch, number: number): void {
 function addVariant(rows: Rows, f: FamilySketch, v: VariantSketch, number: number): void {
   const id = `${f.code}/${v.key}`;
   const layout = `${f.family.toLowerCase()}-${v.key.toLowerCase()}`;
-  rows.layouts.push(...layoutsFor(layout, v));
+  rows.layouts.push(...layoutsFor(layout, v, f.interference));
   rows.variants.push({
     id,
     engine: f.code,

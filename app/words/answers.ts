@@ -1,5 +1,5 @@
 import type { Move } from '@core/answer/moved';
-import type { FaultAnswer, Ran } from '@core/answer/answers';
+import type { Ran } from '@core/answer/answers';
 import type { Finding } from '@core/bench/findings';
 import type { Catalogue } from '@core/catalogue/find-records';
 import type { Weight } from '@core/cause/rank';
@@ -240,5 +240,3 @@ export function moveWords(m: Move, name: (table: string, key: string) => string)
       return `Terms: ${word(m.without)} → ${word(m.with)}`;
   }
 }
-
-export const faultWords = (f: FaultAnswer): string => `${f.fault.code} · ${f.fault.wording}`;

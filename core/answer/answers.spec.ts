@@ -17,6 +17,7 @@ import { reduce } from '@core/facts/state';
 import { nominalLength, tensionerIndex } from '@core/drive/layout';
 import { limitsOf } from '@core/drive/carrier';
 import { solveDrive } from '@core/drive/solve-drive';
+import { smallestGaps } from '@core/drive/valve-safety';
 import { answersFor } from './answers';
 import { movedBy } from './moved';
 
@@ -56,6 +57,24 @@ describe('demo scenario', () => {
         .toBeLessThan(0.5);
       expect(solved.value.setting!.toEndMm).withContext(layout.id).toBeGreaterThan(1);
     }
+  });
+});
+
+describe('interference in the demo', () => {
+  it('is what stroke, rod and valve reach say, wherever they are given', () => {
+    let seen = 0;
+    for (const v of cat.pack.variants) {
+      const valves = cat.layouts.get(v.layout!)?.valves;
+      const stated = cat.engines.get(v.engine)!.interference;
+      if (!valves || stated === 'unknown') continue;
+      const phases = Array.from({ length: 36 }, (_, k) => k * 20);
+      const meets = phases.some((p) => smallestGaps(valves, () => p).some((c) => c.gapMm <= 0));
+      expect(meets)
+        .withContext(v.id)
+        .toBe(stated === 'yes');
+      seen++;
+    }
+    expect(seen).toBeGreaterThan(6);
   });
 });
 

@@ -130,7 +130,6 @@ export type Interval = z.infer<typeof IntervalSchema>;
 
 /** A number of our own for the same thing elsewhere: an older list, a dealer's shelf. */
 export const CrossSchema = z.strictObject({ number: Id, names: Id });
-export type Cross = z.infer<typeof CrossSchema>;
 
 export const StepSchema = z.strictObject({
   id: Id,

@@ -126,8 +126,3 @@ function contradictions(data: CauseData, findings: readonly Finding[]) {
     return a && b ? [{ wording: c.wording, facts: [...a.facts, ...b.facts] }] : [];
   });
 }
-
-/** Leading causes with the weight that separates them from the runner-up, in log-odds (nats). */
-export function logOdds(probability: number): number {
-  return Math.log(probability / (1 - probability));
-}

@@ -2,6 +2,7 @@ import { type Result, err, ok } from '@core/quantity/result';
 import { carrierAt, limitsOf, pointerAt } from './carrier';
 import type { Layout } from './layout';
 import { atCarrier } from './move';
+import { storedAngle } from './path';
 import { markPhases, type Phase, seating } from './phase';
 import { crossings, sample } from './roots';
 import { solveDrive, solveFixed } from './solve-drive';
@@ -69,11 +70,7 @@ export function compensate(original: Layout, changed: Layout): Result<Compensati
       const phase = markPhases(moved, solved.value, 0, seats).find((p) => p.wheel === cam);
       return phase === undefined ? NaN : phase.teeth - (target.get(cam) ?? 0);
     };
-    const { pivot } = carrier;
-    const fromReading = pointerAt(
-      carrier,
-      (Math.atan2(wheel.y - pivot.y, wheel.x - pivot.x) * 180) / Math.PI,
-    );
+    const fromReading = pointerAt(carrier, (storedAngle(wheel, carrier.pivot) * 180) / Math.PI);
     const at = sample(off, window.from, window.to - window.from, STEPS).filter((s) => !Number.isNaN(s.v));
     const exact = crossings(off, 0, at, []).sort(
       (a, b) => Math.abs(a - fromReading) - Math.abs(b - fromReading),

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { demoPack } from '../../demo/catalogue';
 import { placesAlong } from './along';
 import { fitCentres } from './fit-centres';
-import { coolingWait, growthMm, heatEffect } from './heat';
+import { coolingWait, heatEffect } from './heat';
 import { growCentres } from './move';
 import { nominalLength } from './layout';
 import { solveDrive, solveFixed } from './solve-drive';
@@ -102,7 +102,7 @@ describe('heat', () => {
     };
     const length = (l: typeof pair) => value(solveFixed(l)).path.lengthMm;
     const warm = growCentres(pair, 1 + 1.8e-5 * 70) as typeof pair;
-    expect(length(warm) - length(pair)).toBeCloseTo(2 * growthMm(1.8e-5, 250, 70), 9);
+    expect(length(warm) - length(pair)).toBeCloseTo(2 * 1.8e-5 * 250 * 70, 9);
   });
 
   it('makes a setting fixed in the warm slack in the cold, and moves a tensioner that follows towards its start', () => {

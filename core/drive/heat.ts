@@ -26,10 +26,6 @@ export function coolingWait(
   return ok({ tauS, waitS: tauS * Math.log((second.c - airC) / withinK) });
 }
 
-/** ΔL = α·L·ΔT, mm. */
-export const growthMm = (perKelvin: number, lengthMm: number, deltaK: number): number =>
-  perKelvin * lengthMm * deltaK;
-
 export type HeatEffect = {
   /** Reading of a tensioner that follows, cold and at the temperature asked for. */
   reading: { drawn: number; warm: number; unit: '°' | 'mm' };

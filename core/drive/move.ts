@@ -1,5 +1,6 @@
 import type { Carrier, Point } from './carrier';
 import type { Layout, Wheel } from './layout';
+import { storedAngle } from './path';
 
 const RAD = Math.PI / 180;
 
@@ -46,7 +47,7 @@ export function atCarrier(layout: Layout, wheel: number, carrierDeg: number): La
   const wheels = layout.wheels.map((w, i) => {
     if (i !== wheel || !w.carrier) return w;
     const { pivot, arm } = w.carrier;
-    const by = carrierDeg - Math.atan2(w.y - pivot.y, w.x - pivot.x) / RAD;
+    const by = carrierDeg - storedAngle(w, pivot) / RAD;
     return {
       ...w,
       x: pivot.x + arm * Math.cos(carrierDeg * RAD),

@@ -8,7 +8,7 @@ import { inUnits, markPhases, realignTurns, seating } from './phase';
 import { solveDrive, solveFixed } from './solve-drive';
 import { estimateBanks, stackEffect } from './stack-height';
 import { crankOffsets, stagesOf } from './stages';
-import { elongationRetard, wearState } from './wear';
+import { wearState } from './wear';
 
 const value = <T>(r: { ok: true; value: T } | { ok: false; error: unknown }): T => {
   if (!r.ok) throw new Error(JSON.stringify(r.error));
@@ -17,6 +17,10 @@ const value = <T>(r: { ok: true; value: T } | { ok: false; error: unknown }): T 
 const layouts = demoPack().layouts;
 const opposed = layouts.find((l) => l.id === 'fletcher-a')!;
 const seed = fc.readConfigureGlobal()?.seed ?? 11;
+
+/** Closed form: cam retard Δθ = −e·L/r in wheel degrees, late is negative. */
+const elongationRetard = (e: number, tightMm: number, radiusMm: number) =>
+  (-e * tightMm * 180) / (Math.PI * radiusMm);
 
 /** Two equal wheels side by side, marks up: the tight strand is straight, so everything has a closed form. */
 function pair(distanceMm: number, markDeg = 90): Layout {

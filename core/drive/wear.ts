@@ -6,13 +6,6 @@ import { solveDrive } from './solve-drive';
 import { intendedSetting, type SettingsError, tensionerSettings } from './tensioner';
 import { zeroBetween } from './roots';
 
-/**
- * Cam retard from elongation of the tight strand alone, wheel degrees, late is negative. Δθ = −e·L/r.
- * @example elongationRetard(0.004, 310, 50) // −1.42
- */
-export const elongationRetard = (e: number, tightMm: number, radiusMm: number): number =>
-  (-e * tightMm * 180) / (Math.PI * radiusMm);
-
 /** Elongation of a chain measured over n links, with its standard uncertainty (JCGM 100, 5.1.2). */
 export function elongation(
   lengthMm: number,

@@ -43,7 +43,6 @@ export const ValueTypeSchema = z.discriminatedUnion('kind', [
   }),
   z.strictObject({ kind: z.literal('seal') }),
 ]);
-export type ValueType = z.infer<typeof ValueTypeSchema>;
 
 export const STATIONS = ['call', 'identify', 'fit', 'examine', 'cause', 'settle'] as const;
 export type Station = (typeof STATIONS)[number];

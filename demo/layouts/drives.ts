@@ -147,7 +147,7 @@ function eightInV(id: string, v: VariantSketch): Layout[] {
 }
 
 /** The layouts of one invented drive: the one at the crank first, then every further stage. */
-export function layoutsFor(id: string, v: VariantSketch): Layout[] {
+export function layoutsFor(id: string, v: VariantSketch, interference: 'yes' | 'no' | 'unknown'): Layout[] {
   const teeth = Number(v.dims['teeth'] ?? 0);
   const sketch = v.sketch;
   const [first = 112, second = 64] = links(v);
@@ -191,6 +191,7 @@ export function layoutsFor(id: string, v: VariantSketch): Layout[] {
           pivot: { x: -70, y: 160 },
           nominalCarrierDeg: 52,
           manual: v.template !== 'belt-diesel',
+          free: interference === 'no',
           slotted: v.template === 'belt-adjustable' || (v.features['cam-wheel'] ?? []).includes('slotted'),
         }),
       ];

@@ -14,6 +14,8 @@ type Sketch = {
   /** Without a spring: the fitter's key turns the eccentric itself. */
   manual?: boolean;
   slotted?: boolean;
+  /** Pockets so deep that no valve ever meets a piston. */
+  free?: boolean;
 };
 
 export const BELT = {
@@ -85,7 +87,7 @@ function sketch(s: Sketch, pivotX: number): Layout {
     valves: {
       strokeMm: 84,
       rodMm: 141,
-      deckMm: 1.4,
+      deckMm: s.free ? 9.6 : 1.4,
       cylinders: [0, 180, 360, 540].map((firingDeg, i) => ({ name: String([1, 3, 4, 2][i]), firingDeg })),
       valves: [
         { name: 'exhaust', wheel: 'cam', openDeg: 142, closeDeg: 368, reachMm: 6.2 },

@@ -1,7 +1,8 @@
-import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
 import { limitsOf, readingUnit } from '@core/drive/carrier';
 import { tensionerIndex } from '@core/drive/layout';
+import { difference, judgeWindow } from '@core/drive/stack-up';
 import { intendedSetting, type Setting } from '@core/drive/tensioner';
 import { CaseDesk } from '../../data/case-desk';
 import { DialField } from '../../ui/dial-field';
@@ -15,6 +16,9 @@ import {
   SHOWN_WORDS,
 } from '../../words/drive';
 import { BenchStore } from '../bench-store';
+
+/** Standard uncertainty of a length taken with a caliper, mm. */
+const CALIPER_MM = 0.03;
 
 /** All settings that give the length, the held tensioner, and which one the returned part shows. */
 @Component({
@@ -53,6 +57,28 @@ import { BenchStore } from '../bench-store';
       <p>{{ slack() }}</p>
       @if (bench.what().heldAt !== undefined) {
         <button nz-button (click)="bench.set({ heldAt: undefined })">Let it follow again</button>
+      }
+      @if (unit() === 'mm') {
+        <h3>Stand-out from two lengths</h3>
+        <hs-dial-field
+          label="Overall"
+          unit="mm"
+          [min]="10"
+          [max]="250"
+          [step]="0.05"
+          [value]="overall()"
+          (turned)="overall.set($event)"
+        />
+        <hs-dial-field
+          label="Body alone"
+          unit="mm"
+          [min]="5"
+          [max]="240"
+          [step]="0.05"
+          [value]="bodyMm()"
+          (turned)="bodyMm.set($event)"
+        />
+        <p>{{ standOut() }}</p>
       }
       @if (shown(); as s) {
         <p>
@@ -149,6 +175,20 @@ export class SettingPanel {
       good: value >= window.from && value <= window.to,
       text: readingWords(c, value),
     };
+  });
+  /** Measured with a caliper, each to its standard uncertainty. */
+  protected readonly overall = signal(60);
+  protected readonly bodyMm = signal(52);
+  protected readonly standOut = computed(() => {
+    const c = this.carrier();
+    if (!c) return '';
+    const d = difference({ value: this.overall(), u: CALIPER_MM }, { value: this.bodyMm(), u: CALIPER_MM });
+    const word = {
+      within: '✓ within its window',
+      outside: '▲ outside its window',
+      cannot_tell: '? cannot tell',
+    };
+    return `It stands out ${d.value.toFixed(2)} ± ${d.u.toFixed(2)} mm: ${word[judgeWindow(d, limitsOf(c).window)]}.`;
   });
   protected readonly shown = computed(() => {
     const drive = this.desk.current()?.answers?.drive;

@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
-import { slotRoom } from '@core/drive/slots';
+import { slotDegrees, slotRoom, slotTravel } from '@core/drive/slots';
 import {
   deflectionFromTension,
   frequencyFromTension,
@@ -8,7 +8,7 @@ import {
 } from '@core/drive/strand-tension';
 import { strandKinds } from '@core/drive/strands';
 import { DialField } from '../../ui/dial-field';
-import { signed, STRAND_WORDS } from '../../words/drive-bench';
+import { STRAND_WORDS } from '../../words/drive-bench';
 import { BenchStore } from '../bench-store';
 
 /** Tension of a strand, whichever way it is measured; and what slotted sprockets have left. */
@@ -100,6 +100,15 @@ import { BenchStore } from '../bench-store';
         [value]="s.at"
         (turned)="slide(s.id, $event)"
       />
+      <hs-dial-field
+        label="Shaft off mid-slot"
+        unit="°"
+        [min]="-s.halfDeg"
+        [max]="s.halfDeg"
+        [step]="0.1"
+        [value]="s.deg"
+        (turned)="turn(s.id, $event)"
+      />
       <p>{{ s.words }}</p>
     }
   `,
@@ -154,7 +163,9 @@ export class StrandsPanel {
           name: w.name,
           half: w.slots.halfMm,
           at,
-          words: `The shaft stands ${signed(room.retardDeg / 2 - room.advanceDeg / 2)}° of the cam. Left: ${room.advanceDeg.toFixed(2)}° to advance, ${room.retardDeg.toFixed(2)}° to retard.${room.atEnd ? ' ▲ At the end of its slots: no adjustment left, the timing is forced.' : ''}`,
+          deg: slotDegrees(at, w.slots.radiusMm),
+          halfDeg: slotDegrees(w.slots.halfMm, w.slots.radiusMm),
+          words: `Advanced is plus. Left: ${room.advanceDeg.toFixed(2)}° to advance, ${room.retardDeg.toFixed(2)}° to retard.${room.atEnd ? ' ▲ At the end of its slots: no adjustment left, the timing is forced.' : ''}`,
         },
       ];
     });
@@ -173,6 +184,11 @@ export class StrandsPanel {
     const [span, data] = [this.span(), this.bench.layout()?.strand];
     if (span && data)
       this.typed.set(tensionFromFrequency(hz, { spanMm: span.lengthMm, kgPerM: data.kgPerM }));
+  }
+
+  protected turn(id: string, deg: number): void {
+    const slots = this.bench.layout()?.wheels.find((w) => w.id === id)?.slots;
+    if (slots) this.slide(id, slotTravel(deg, slots.radiusMm));
   }
 
   protected slide(id: string, mm: number): void {
