@@ -77,6 +77,8 @@ test('machined heads are compensated by two idlers, one of them out of range', a
     /is out of range: at 180° Right upper cam still stands −0\.58°/,
   ]);
   await expect(page.getByRole('textbox', { name: 'Idler before the right head' })).toHaveValue('180.0');
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(page.getByRole('textbox', { name: 'Idler before the right head' })).toHaveValue('90.0');
   await dial('Left head nearer by', 'a lot');
   await expect(body(page)).toContainText('“a lot” is not a number.');
 
@@ -117,6 +119,18 @@ test('by keyboard, out to files and in again, and what cannot exist is named', a
   await expect(crank).toHaveValue('11');
   await page.keyboard.press('PageUp');
   await expect(crank).toHaveValue('29');
+  // a quarter turn by hand: from below the crank's centre round to its left, clockwise
+  const centre = await page.getByRole('img', { name: 'Crank sprocket' }).locator('> g').boundingBox();
+  const [cx, cy] = [centre!.x + centre!.width / 2, centre!.y + centre!.height / 2];
+  await page.keyboard.press('Home');
+  await page.mouse.move(cx, cy + 20);
+  await page.mouse.down();
+  for (const a of [15, 30, 45, 60, 75, 90])
+    await page.mouse.move(cx - 20 * Math.sin((a * Math.PI) / 180), cy + 20 * Math.cos((a * Math.PI) / 180));
+  await page.mouse.up();
+  await expect(crank).toHaveValue(/^(89|90|91)$/);
+  await crank.fill('29');
+  await crank.press('Enter');
   await panel(page, 'Table');
   await expect(page.getByRole('row', { name: /Cam sprocket/ })).toContainText('-14.5');
   await page.getByRole('row', { name: /Water pump/ }).focus();

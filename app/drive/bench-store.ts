@@ -8,6 +8,8 @@ import { CaseDesk } from '../data/case-desk';
 
 export type Held = { name: string; layout: Layout; what: WhatIf };
 
+/** Steps that can be taken back. */
+const PAST = 50;
 /** How well a mark is read by eye, teeth. */
 const TRIED_U = 0.05;
 
@@ -20,6 +22,8 @@ export class BenchStore {
   readonly chosen = signal<string | undefined>(undefined);
   readonly stageAt = signal(0);
   readonly what = signal<WhatIf>(AS_MADE);
+  readonly past = signal<readonly WhatIf[]>([]);
+  private knob = '';
   readonly driverDeg = signal(0);
   readonly held = signal<Held | undefined>(undefined);
   readonly view = signal<'over' | 'beside'>('over');
@@ -126,12 +130,28 @@ export class BenchStore {
     this.reset();
   }
 
+  /** Tries something else. Turning one knob on and on is one step to take back. */
   set(part: Partial<WhatIf>): void {
-    this.what.update((w) => ({ ...w, ...part }));
+    const knob = Object.keys(part).join();
+    const before = this.what();
+    if (knob !== this.knob || before === AS_MADE) this.past.update((p) => [...p, before].slice(-PAST));
+    this.knob = knob;
+    this.what.set({ ...before, ...part });
+  }
+
+  /** Takes the last knob's turning back. */
+  undo(): void {
+    const before = this.past().at(-1);
+    if (!before) return;
+    this.past.update((p) => p.slice(0, -1));
+    this.knob = '';
+    this.what.set(before);
   }
 
   reset(): void {
     this.what.set(AS_MADE);
+    this.past.set([]);
+    this.knob = '';
     this.driverDeg.set(0);
     this.held.set(undefined);
     this.tried.set({});

@@ -87,6 +87,13 @@ export class DrivePage {
 
   protected press(e: KeyboardEvent): void {
     const target = e.target as HTMLElement;
+    const typing = target.closest('input:not([type=range]), select, textarea') !== null;
+    if (e.ctrlKey && e.key.toLowerCase() === 'z' && !typing && this.bench.past().length > 0) {
+      this.bench.undo();
+      e.preventDefault();
+      e.stopPropagation();
+      return;
+    }
     if (target.closest('input, select, textarea') || e.ctrlKey || e.altKey || e.metaKey) return;
     const tooth = 360 / (this.bench.layout()?.wheels[0]?.teeth ?? 20);
     const by = { ArrowRight: 1, ArrowUp: 1, ArrowLeft: -1, ArrowDown: -1, PageUp: tooth, PageDown: -tooth }[

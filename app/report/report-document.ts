@@ -175,7 +175,7 @@ function drivePart(a: Answers): Content[] {
       stack: [
         heading('The drive, computed, to one scale'),
         {
-          text: `${layout.count} ${layout.kind === 'chain' ? 'links' : 'teeth'} × ${layout.pitchMm} mm = ${d.settings.value.targetMm.toFixed(1)} mm. The returned pointer shows ${d.shown ? SHOWN_WORDS[d.shown] : 'nothing: it was not read'}.`,
+          text: `${layout.count} ${layout.kind === 'chain' ? 'links' : 'teeth'} × ${layout.pitchMm} mm = ${d.settings.value.targetMm.toFixed(1)} mm. The returned part shows ${d.shown ? SHOWN_WORDS[d.shown] : 'nothing: it was not read'}.`,
         },
         {
           columns: columns.map((stack) => ({ stack, width: '*' })),

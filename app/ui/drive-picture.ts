@@ -108,7 +108,8 @@ function clearanceShape(layout: Layout, setting: Setting): DrivePicture['clearan
 
 /** The picture as one SVG text with plain colours, for the printed report. */
 export function pictureSvg(p: DrivePicture, widthPt: number): string {
-  const { box } = p;
+  // Names carry their wrap here, so they need more room than on the screen.
+  const box = { ...p.box, x: p.box.x - 40, width: p.box.width + 80 };
   const esc = (s: string) => s.replace(/&/g, '&amp;').replace(/</g, '&lt;');
   const wheels = p.wheels.map(
     (w) =>
