@@ -19,7 +19,7 @@ const TOLERANCE = 0.25;
   template: `
     @if (together(); as t) {
       <p class="go">
-        <b>{{ t.go }}</b> {{ t.words }}
+        <b>{{ t.go }}.</b> {{ t.words }}
       </p>
       @if (t.key !== 'go') {
         <p class="caution">
@@ -150,12 +150,14 @@ export class MarksPanel {
           ? ('wait' as const)
           : ('go' as const);
     const filed = this.bench.inCase() && this.desk.current()?.state.standing.get('drive.go')?.value === key;
-    const alone = judged.length === 1 && key === 'go' ? ' Look at the other marks too.' : '';
+    const all = this.rows().length;
+    const partly = key === 'go' && judged.length < all;
+    const count = partly ? `${judged.length} of ${all} marks` : '';
     return {
       key,
       filed,
-      go: { go: 'Go', no_go: 'No go', wait: 'Cannot tell' }[key],
-      words: patternWords(layout, offsetPattern(judged)) + alone,
+      go: { go: partly ? `Go so far, ${count}` : 'Go', no_go: 'No go', wait: 'Cannot tell' }[key],
+      words: `${patternWords(layout, offsetPattern(judged))}${partly ? ' Look at the others too before it is started.' : ''}`,
     };
   });
   protected readonly realign = computed(() => {
@@ -178,6 +180,13 @@ export class MarksPanel {
   protected file(): void {
     const t = this.together();
     const basis = this.judged().flatMap((j) => (j.fact ? [j.fact] : []));
-    if (t) void this.desk.file({ key: 'drive.go', value: t.key, how: 'computed', basis, note: t.words });
+    if (t)
+      void this.desk.file({
+        key: 'drive.go',
+        value: t.key,
+        how: 'computed',
+        basis,
+        note: `${t.go}. ${t.words}`,
+      });
   }
 }
