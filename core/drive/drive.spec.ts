@@ -147,6 +147,25 @@ describe('tensioner settings', () => {
     expect(short.ok ? '' : short.error.code).toBe('belt_too_short');
   });
 
+  it('counts a setting at the very start of the scan once', () => {
+    const { found } = value(tensionerSettings(layout));
+    const t = (found[0]!.carrierDeg * Math.PI) / 180;
+    // the whole drive turned so that this setting lies at carrier angle zero
+    const at = (p: { x: number; y: number }) => ({
+      x: p.x * Math.cos(t) + p.y * Math.sin(t),
+      y: -p.x * Math.sin(t) + p.y * Math.cos(t),
+    });
+    const turned = {
+      ...layout,
+      wheels: layout.wheels.map((w) => ({
+        ...w,
+        ...at(w),
+        ...(w.carrier ? { carrier: { ...w.carrier, pivot: at(w.carrier.pivot) } } : {}),
+      })),
+    };
+    expect(value(tensionerSettings(turned)).found.length).toBe(2);
+  });
+
   it('finds two settings close together just short of the longest reach', () => {
     const { reach, targetMm } = value(tensionerSettings(layout));
     const { found } = value(tensionerSettings(layout, reach.maxMm - targetMm - 1e-5));

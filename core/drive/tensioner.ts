@@ -87,7 +87,10 @@ export function tensionerSettings(layout: Layout, growthMm = 0): Result<Settings
   const startMm = lengthAtReading(startReading(carrier));
   const found: Setting[] = [];
   const impossible: ImpossibleSetting[] = [];
-  for (const t of crossings(lengthAt, targetMm, at, [top, bottom])) {
+  const zeros = crossings(lengthAt, targetMm, at, [top, bottom]);
+  // Over a whole turn the end is the beginning: a setting that lies just there is one setting.
+  if (whole && zeros.length > 1 && zeros.at(-1)! - zeros[0]! > 2 * Math.PI - 1e-9) zeros.pop();
+  for (const t of zeros) {
     const carrierDeg = whole ? (((t / RAD) % 360) + 360) % 360 : t / RAD;
     const pointerDeg = pointerAt(carrier, carrierDeg);
     const circles = circlesOf(layout, [{ wheel: index, carrierDeg }]);

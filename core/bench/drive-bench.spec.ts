@@ -1,0 +1,105 @@
+import { demoPack } from '../../demo/catalogue';
+import { demoFacts } from '../../demo/cases';
+import { SEED } from '../../demo/scenario';
+import { catalogueOf, stagesFor } from '@core/catalogue/find-records';
+import { markKey } from '@core/catalogue/drive-observables';
+import { fileFact } from '@core/facts/change';
+import type { Author, Fact } from '@core/facts/fact';
+import { reduce } from '@core/facts/state';
+import { applies } from '@core/answer/applies';
+import { answersFor } from '@core/answer/answers';
+import { elongationOf, extensionAnswer } from './extension';
+import { marksAnswer } from './marks';
+
+const cat = catalogueOf(demoPack());
+const all = demoFacts(SEED);
+const caseOf = (tag: string) => all.filter((f) => f.case === `demo-${tag}`);
+let n = 0;
+const author: Author = { by: 'T', now: () => '2026-11-25T10:00:00.000Z', newId: () => `b${++n}` };
+const plus = (facts: readonly Fact[], key: string, value: number, u?: number) => [
+  ...facts,
+  fileFact(reduce(facts), facts[0]!.case, { key, value, how: 'reported', ...(u ? { u } : {}) }, author),
+];
+const opposed = stagesFor(cat, 'fletcher-a');
+const seen = (offsets: Record<string, number>, u = 0.05) =>
+  marksAnswer(
+    opposed,
+    reduce(
+      Object.entries(offsets).reduce((facts, [id, v]) => plus(facts, markKey(id), v, u), caseOf('2044')),
+    ),
+  );
+
+describe('marks against the drive', () => {
+  it('say nothing before one was looked at', () => {
+    expect(marksAnswer(opposed, reduce(caseOf('2044')))).toBeUndefined();
+  });
+
+  it('are go where geometry brings the offset, no go where it does not, and wait when it cannot be told', () => {
+    expect(seen({ 'right-upper': 0.5 })!.go).toBe('go');
+    expect(seen({ 'left-upper': 0.5 })!.go).toBe('no_go');
+    expect(seen({ 'left-upper': 0.25 }, 0.1)!.go).toBe('wait');
+    // one sure fault outweighs an unsure reading
+    expect(seen({ 'left-upper': 0.25, 'left-lower': 0.25, 'right-upper': 1.46 }, 0.1)!.go).toBe('no_go');
+  });
+
+  it('are told in laying order, whatever the order in which they were filed', () => {
+    const answer = seen({ 'right-lower': 1.04, 'left-lower': 1, 'left-upper': 1, 'right-upper': 1.46 })!;
+    expect(answer.marks.map((m) => opposed[0]!.layout.wheels[m.wheel]!.id)).toEqual([
+      'left-lower',
+      'left-upper',
+      'right-upper',
+      'right-lower',
+    ]);
+    expect(answer.pattern).toEqual({ pattern: 'at_driver', teeth: 1, sense: 'advanced' });
+  });
+
+  it('move the causes, and a fitting a tooth out proposes its fault with the facts behind it', () => {
+    const facts = plus(plus(caseOf('2044'), 'mark.left-upper', 1, 0.05), 'mark.left-lower', 1, 0.05);
+    const a = answersFor(cat, reduce(facts));
+    expect(a.ranking.causes[0]!.cause.key).toBe('tooth_out');
+    const fault = a.faults.find((f) => f.fault.code === 'TIM-OFF')!;
+    expect(fault.proposed).toBeTrue();
+    expect(fault.evidence.sort()).toEqual(facts.slice(-2).map((f) => f.id));
+  });
+});
+
+describe('extension against the chain', () => {
+  const stages = stagesFor(cat, 'stoat-a');
+  const facts = caseOf('2036');
+
+  it('needs length, links and extension, and says which facts it stands on', () => {
+    const answer = extensionAnswer(stages, reduce(facts))!;
+    expect(answer.elongation.value).toBeCloseTo(320.9 / 320 - 1, 12);
+    expect(answer.long).toBe('within');
+    expect(answer.rest!.verdict).toBe('more');
+    expect(answer.facts.map((id) => facts.find((f) => f.id === id)!.key)).toEqual([
+      'tensioner.extension',
+      'chain.length',
+      'chain.links_over',
+    ]);
+    for (const key of ['tensioner.extension', 'chain.length', 'chain.links_over'])
+      expect(extensionAnswer(stages, reduce(facts.filter((f) => f.key !== key))))
+        .withContext(key)
+        .toBeUndefined();
+  });
+
+  it('calls a chain long only when two sigmas say so', () => {
+    const long = (mm: number, u: number) =>
+      extensionAnswer(stages, reduce(plus(facts, 'chain.length', mm, u)))!.long;
+    expect(long(322.4, 0.1)).toBe('past');
+    expect(long(321.7, 0.1)).toBeUndefined();
+    expect(elongationOf(reduce(facts), 8)!.u).toBeCloseTo(0.12 / 320, 12);
+  });
+
+  it('asks on a chain drive for a plunger and no pointer, on a belt drive the other way round', () => {
+    const chain = answersFor(cat, reduce(facts)).drive;
+    const belt = answersFor(cat, reduce(caseOf('2027'))).drive;
+    const ask = (key: string, part: string) => [applies({ key, part }, chain), applies({ key, part }, belt)];
+    expect(ask('tensioner.pointer', 'tensioner')).toEqual([false, true]);
+    expect(ask('tensioner.extension', 'tensioner')).toEqual([true, false]);
+    expect(ask('tensioner.key_turn', 'tensioner')).toEqual([false, true]);
+    expect(ask('belt.edge_front', 'belt')).toEqual([false, true]);
+    expect(ask('chain.length', 'chain')).toEqual([true, false]);
+    expect(applies({ key: 'belt.edge_front', part: 'belt' }, undefined)).toBeTrue();
+  });
+});
