@@ -1,12 +1,16 @@
-import { Injectable, signal } from '@angular/core';
+import { Injectable, type OnDestroy, signal } from '@angular/core';
 import type { IDBPDatabase } from 'idb';
 import { openRecords, type Records } from './records';
 
 /** The one connection. `trouble` holds a sentence when it is not usable. */
 @Injectable({ providedIn: 'root' })
-export class Database {
+export class Database implements OnDestroy {
   readonly trouble = signal<string | undefined>(undefined);
   private connection: Promise<IDBPDatabase<Records>> | undefined;
+
+  ngOnDestroy(): void {
+    void this.connection?.then((db) => db.close());
+  }
 
   /** The open database; opened at the first call and again after it was cut off. */
   open(): Promise<IDBPDatabase<Records>> {

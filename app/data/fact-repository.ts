@@ -1,4 +1,4 @@
-import { inject, Injectable } from '@angular/core';
+import { inject, Injectable, type OnDestroy } from '@angular/core';
 import { BehaviorSubject, type Observable } from 'rxjs';
 import { type Pack, packId } from '@core/catalogue/pack';
 import type { Fact } from '@core/facts/fact';
@@ -9,7 +9,7 @@ type News = { facts: readonly Fact[]; packIds: readonly string[] };
 
 /** Facts and catalogue packs, kept in the browser's database and in step between windows. Only ever added to. */
 @Injectable({ providedIn: 'root' })
-export class FactRepository {
+export class FactRepository implements OnDestroy {
   private readonly database = inject(Database);
   private readonly factSubject = new BehaviorSubject<readonly Fact[]>([]);
   private readonly packSubject = new BehaviorSubject<ReadonlyMap<string, Pack>>(new Map());
@@ -20,6 +20,13 @@ export class FactRepository {
 
   constructor() {
     this.channel.onmessage = (e: MessageEvent<News>) => void this.hear(e.data);
+  }
+
+  /** Hears no more from other windows; the record store is closed by its own service. */
+  ngOnDestroy(): void {
+    this.channel.close();
+    this.factSubject.complete();
+    this.packSubject.complete();
   }
 
   /** Reads everything once. */

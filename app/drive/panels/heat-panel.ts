@@ -22,7 +22,7 @@ import { BenchStore } from '../bench-store';
       [value]="at()"
       (turned)="bench.set({ temperatureC: $event })"
     />
-    @for (w of words(); track w) {
+    @for (w of words(); track $index) {
       <div>{{ w }}</div>
     }
     <p class="caution">Set it at ambient temperature. Hot parts and fluids burn.</p>

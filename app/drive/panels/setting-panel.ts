@@ -38,7 +38,7 @@ const CALIPER_MM = 0.03;
           <div>{{ s.words }}</div>
         </div>
       }
-      @for (i of impossible(); track i) {
+      @for (i of impossible(); track $index) {
         <p class="quiet">Not possible: {{ i }}</p>
       }
       @if (strip(); as s) {

@@ -60,7 +60,7 @@ const VERDICTS = {
     @if (trouble()) {
       <p class="caution">{{ trouble() }}</p>
     }
-    @for (w of words(); track w) {
+    @for (w of words(); track $index) {
       <div>{{ w }}</div>
     }
     <table class="plain">

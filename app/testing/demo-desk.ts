@@ -1,0 +1,94 @@
+import { type Provider, provideZonelessChangeDetection, type Type } from '@angular/core';
+import { type ComponentFixture, TestBed } from '@angular/core/testing';
+import { provideRouter } from '@angular/router';
+import { deleteDB } from 'idb';
+import { provideNzIconsTesting } from 'ng-zorro-antd/icon/testing';
+import { demoScenario } from '../../demo/scenario';
+import { CaseDesk } from '../data/case-desk';
+import { Database } from '../data/database';
+import { FactRepository } from '../data/fact-repository';
+import { DATABASE } from '../data/records';
+
+/** A desk on an empty record store of its own; `demo` fills it with the scenario. Close it with {@link closeDesk}. */
+export async function openDesk(demo = true, more: Provider[] = []): Promise<CaseDesk> {
+  localStorage.clear();
+  await deleteDB(DATABASE);
+  TestBed.configureTestingModule({
+    providers: [provideZonelessChangeDetection(), provideRouter([]), provideNzIconsTesting(), ...more],
+  });
+  const repository = TestBed.inject(FactRepository);
+  await repository.load();
+  if (demo) {
+    const { facts, pack } = demoScenario();
+    await repository.add(facts, [pack]);
+  }
+  return TestBed.inject(CaseDesk);
+}
+
+export async function closeDesk(): Promise<void> {
+  const db = await TestBed.inject(Database).open();
+  db.close();
+  TestBed.resetTestingModule();
+}
+
+/** A part of the screen, painted, with the words on it. */
+export async function paint<T>(part: Type<T>, inputs: Record<string, unknown> = {}): Promise<Painted<T>> {
+  const fixture = TestBed.createComponent(part);
+  for (const [name, value] of Object.entries(inputs)) fixture.componentRef.setInput(name, value);
+  await fixture.whenStable();
+  return new Painted(fixture);
+}
+
+export class Painted<T> {
+  constructor(readonly fixture: ComponentFixture<T>) {}
+
+  get element(): HTMLElement {
+    return this.fixture.nativeElement as HTMLElement;
+  }
+
+  get words(): string {
+    return this.element.textContent.replace(/\s+/g, ' ').trim();
+  }
+
+  one<E extends HTMLElement>(selector: string): E {
+    const found = this.element.querySelector<E>(selector);
+    if (!found) throw new Error(`no ${selector} in: ${this.words}`);
+    return found;
+  }
+
+  all(selector: string): HTMLElement[] {
+    return [...this.element.querySelectorAll<HTMLElement>(selector)];
+  }
+
+  /** Presses the button that says so. */
+  async press(words: string): Promise<void> {
+    const button = this.all('button').find((b) => b.textContent.trim().startsWith(words));
+    if (!button) throw new Error(`no button “${words}” in: ${this.words}`);
+    button.click();
+    await this.fixture.whenStable();
+  }
+
+  /** Types into the field with this label and leaves it. */
+  async type(label: string, text: string): Promise<void> {
+    const id = this.all('label[for]')
+      .find((l) => l.textContent.trim().startsWith(label))
+      ?.getAttribute('for');
+    const box =
+      id === null || id === undefined ? undefined : this.element.querySelector<HTMLInputElement>(`#${id}`);
+    if (!box) throw new Error(`no field “${label}” in: ${this.words}`);
+    box.value = text;
+    box.dispatchEvent(new Event('input'));
+    box.dispatchEvent(new Event('change'));
+    box.dispatchEvent(new KeyboardEvent('keydown', { key: 'Enter' }));
+    await this.fixture.whenStable();
+  }
+}
+
+/** Waits until what is asked holds; for work that is done in turns. */
+export async function until(holds: () => boolean): Promise<void> {
+  for (let k = 0; k < 2000; k++) {
+    if (holds()) return;
+    await new Promise((rest) => setTimeout(rest));
+  }
+  throw new Error('it never came to hold');
+}
