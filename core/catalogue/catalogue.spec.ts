@@ -8,10 +8,10 @@ import { nextDue, roundDown } from './interval';
 import { type Pack, PackSchema } from './pack';
 import { TABLES, type TableName } from './pack-issue';
 import { nextVersion, packFromTables, PackHeadSchema, readPackJson } from './read-pack';
-import { buildSearch, search } from './search';
+import { buildSearch, search, searchBuilder } from './search';
 import { tableCells } from './tables';
 import { supersessionChain } from './check-pack';
-import { catalogueOf, stagesFor } from './find-records';
+import { catalogueOf, editDistance, stagesFor } from './find-records';
 
 const pack = demoPack();
 const csv = (t: TableName, p: Pack = pack) => Papa.unparse(tableCells(t, p[t]));
@@ -203,5 +203,50 @@ describe('interval', () => {
       ),
     );
     expect(roundDown(199999, 1000)).toBe(199000);
+  });
+});
+
+describe('near codes', () => {
+  it('are the same with the quick look at their letters as without it, by brute force', () => {
+    const index = buildSearch(largePack(120, 200));
+    const codes = index.entries.map((e) => e.code);
+    fc.assert(
+      fc.property(fc.nat(codes.length - 1), fc.nat(20), fc.constantFrom('7', 'Q', 'X', ''), (i, at, put) => {
+        const typed = codes[i]!.slice(0, at) + put + codes[i]!.slice(at + 1);
+        if (typed.length < 3) return;
+        const found = search(index, typed, 400).map((h) => h.key);
+        const near = index.entries.filter((e) => editDistance(e.code, typed) <= 2);
+        const direct = index.entries.some((e) => e.code.includes(typed) || e.words.includes(` ${typed}`));
+        if (!direct) expect(found.length).toBe(Math.min(400, near.length));
+        expect(found.length).toBeGreaterThan(0);
+      }),
+      { numRuns: 60 },
+    );
+  });
+
+  it('come whole when the search is built in turns', () => {
+    const wide = largePack(2000, 300);
+    const builder = searchBuilder(wide);
+    let rests = 0;
+    for (let step = builder.next(); ; step = builder.next()) {
+      if (step.done) {
+        expect(step.value).toEqual(buildSearch(wide));
+        break;
+      }
+      rests++;
+    }
+    expect(rests).toBeGreaterThan(1);
+  });
+});
+
+describe('a row that was refused', () => {
+  it('is one fault, however many rows refer to it', () => {
+    const variants = csv('variants').replace('2019-05-01', '2019-05-41');
+    const read = readPackFiles(files(pack, { variants }), undefined, quiet);
+    expect(faults(read)).toEqual(['variants 3 built_from not_a_day']);
+    expect(read.pack).toBeUndefined();
+    // a reference to what never was is still one
+    const jobs = csv('jobs').replace('TE16-CORM/A', 'TE16-CORM/Z');
+    expect(faults(readPackFiles(files(pack, { variants, jobs }), undefined, quiet)).length).toBe(2);
   });
 });

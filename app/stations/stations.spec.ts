@@ -1,0 +1,192 @@
+import { TestBed } from '@angular/core/testing';
+import { closeDesk, openDesk, paint, until } from '../testing/demo-desk';
+import type { CaseDesk } from '../data/case-desk';
+import { Commands } from '../data/commands';
+import { commandFor, keyName } from '../shell/keyboard';
+import { Palette } from '../shell/palette';
+import { Rack } from '../shell/rack';
+import { Tape } from '../shell/tape';
+import { FactLine } from '../ui/fact-line';
+import { CausePage } from './cause/cause-page';
+import { ExaminePage } from './examine/examine-page';
+import { FitPage } from './fit/fit-page';
+import { IdentifyPage } from './identify/identify-page';
+import { SettlePage } from './settle/settle-page';
+
+describe('stations', () => {
+  let desk: CaseDesk;
+  const standing = (key: string) => desk.current()!.state.standing.get(key);
+  beforeEach(async () => (desk = await openDesk()));
+  afterEach(closeDesk);
+
+  it('Identify: asks the cheapest telling question, answers in three values, and follows an answer', async () => {
+    desk.currentId.set('demo-2041');
+    const page = await paint(IdentifyPage);
+    expect(page.words).toContain('Ask next 0.96 bits for 3 min');
+    expect(page.words).toMatch(/MF-K121-1.*\? Fits if/);
+    await desk.file({ key: 'feature.cover-screws', value: 'seven', how: 'reported' });
+    await page.fixture.whenStable();
+    expect(page.words).toContain('One design is left');
+    expect(page.words).toMatch(/MF-K123-1.*✓ Fits/);
+    expect(page.words).toMatch(/MF-K121-1.*✕ Does not fit/);
+    expect(page.words).toContain('What the job needs with kit MF-K123-1');
+  });
+
+  it('Identify: shows facts that rule everything out instead of choosing', async () => {
+    desk.currentId.set('demo-2041');
+    await desk.file({ key: 'feature.cover-screws', value: 'seven', how: 'reported' });
+    await desk.file({ key: 'feature.guide-roller', value: 'steel', how: 'seen' });
+    const page = await paint(IdentifyPage);
+    expect(page.words).toContain('The facts rule out every design.');
+  });
+
+  it('Fit: puts what a mark must show beside the field, and a caution where it does not', async () => {
+    desk.currentId.set('demo-2044');
+    const page = await paint(FitPage);
+    expect(page.words).toContain('The catalogue has no procedure for this drive.');
+    expect(page.words).toContain('Right upper cam: 0.46 teeth ahead');
+    await desk.file({ key: 'mark.right-upper', value: 1.46, u: 0.05, how: 'seen' });
+    await page.fixture.whenStable();
+    expect(page.words).toContain('✕ 1 tooth out, advanced');
+    expect(page.one('.caution').textContent).toContain('No go.');
+  });
+
+  it('Examine: asks for what this drive has', async () => {
+    desk.currentId.set('demo-2036');
+    const page = await paint(ExaminePage);
+    expect(page.words).toContain('Plunger extension, as found');
+    expect(page.words).not.toContain('Pointer, as found');
+    expect(page.words).not.toContain('Belt edge, front');
+    expect(page.words).toContain('Not sent: belt, water pump');
+    desk.currentId.set('demo-2027');
+    await page.fixture.whenStable();
+    expect(page.words).toContain('Belt edge, front');
+    expect(page.words).not.toContain('Plunger extension');
+  });
+
+  it('Cause: takes the leader at once, another only with a reason', async () => {
+    desk.currentId.set('demo-2036');
+    const page = await paint(CausePage);
+    const second = page.all('.cause')[1]!;
+    second.click();
+    await page.fixture.whenStable();
+    await page.press('Decide:');
+    expect(standing('cause.decided')).toBeUndefined();
+    page.one<HTMLInputElement>('#overrule').value = 'Bearing was seized when it came.';
+    await page.press('Decide:');
+    await until(() => standing('cause.decided') !== undefined);
+    expect(standing('cause.decided')).toEqual(
+      jasmine.objectContaining({ how: 'decided', note: 'Bearing was seized when it came.' }),
+    );
+    expect(standing('cause.decided')!.value).not.toBe('guide_worn');
+  });
+
+  it('Settle: will not issue a decline on stories, and says what is missing', async () => {
+    desk.currentId.set('demo-2033');
+    const page = await paint(SettlePage);
+    await desk.file({ key: 'claim.decision', value: 'decline', how: 'decided' });
+    await page.fixture.whenStable();
+    expect(page.words).toContain('Declining needs an alternative cause that was considered.');
+    const issue = page.all('button').find((b) => b.textContent.includes('Seal and issue'))!;
+    expect((issue as HTMLButtonElement).disabled).toBeTrue();
+  });
+});
+
+describe('the frame', () => {
+  let desk: CaseDesk;
+  beforeEach(async () => {
+    desk = await openDesk();
+    desk.currentId.set('demo-2027');
+  });
+  afterEach(closeDesk);
+
+  it('rack: newest on top, each with what it waits for, found by any fact', async () => {
+    const rack = await paint(Rack);
+    expect(rack.all('.tag b').map((b) => b.textContent)).toEqual([
+      '2044',
+      '2041',
+      '2038',
+      '2036',
+      '2033',
+      '2027',
+    ]);
+    expect(rack.all('.tag').at(-1)!.textContent).toContain('settled, sealed');
+    const find = rack.one<HTMLInputElement>('input[type=search]');
+    find.value = 'stoa';
+    find.dispatchEvent(new Event('input'));
+    await rack.fixture.whenStable();
+    expect(rack.all('.tag b').map((b) => b.textContent)).toEqual(['2036']);
+    find.value = 'no such thing';
+    find.dispatchEvent(new Event('input'));
+    await rack.fixture.whenStable();
+    expect(rack.words).toContain('No case holds that.');
+  });
+
+  it('tape: a fact opens to what it moved, and can be struck', async () => {
+    const tape = await paint(Tape);
+    const line = tape.all('.line').find((l) => l.textContent.includes('Pointer, as found'))!;
+    line.click();
+    await tape.fixture.whenStable();
+    expect(tape.one('.moved').textContent).toMatch(/Setting shown: unknown → wrong way/);
+    await tape.press('Strike this fact');
+    await until(() => !desk.current()!.state.standing.has('tensioner.pointer'));
+    await tape.fixture.whenStable();
+    expect(tape.all('.line').some((l) => l.textContent.includes('Pointer, as found'))).toBeFalse();
+  });
+
+  it('fact line: completes, previews with the unit, files on Enter, and keeps half a thought', async () => {
+    const line = await paint(FactLine);
+    const box = line.one<HTMLInputElement>('#fact-line');
+    const type = async (text: string, key?: string) => {
+      box.value = text;
+      box.dispatchEvent(new Event('input'));
+      if (key) box.dispatchEvent(new KeyboardEvent('keydown', { key }));
+      await line.fixture.whenStable();
+    };
+    await type('mach');
+    expect(line.words).toContain('Machined off, cylinder head');
+    await type('machined cylinder head 0.4');
+    expect(line.words).toMatch(/Enter files: Machined off, cylinder head = 0\.40\s±\s0\.05\smm · reported/);
+    await type('machined cylinder head 9');
+    expect(line.words).toContain('9 is outside');
+    await type('machined cylinder head 0.4', 'Enter');
+    await until(() => desk.current()!.state.standing.has('stack.head'));
+    expect(desk.current()!.state.standing.get('stack.head')!.value).toBe(0.4);
+    await type('mark cam spr');
+    expect(localStorage.getItem('hs-draft:demo-2027:fact-line')).toBe('mark cam spr');
+  });
+
+  it('keys: one for each command, none while typing except the finder', () => {
+    const list = TestBed.inject(Commands).list();
+    const keys = list.flatMap((c) => (c.key ? [c.key] : []));
+    expect(new Set(keys).size).toBe(keys.length);
+    expect(keyName(new KeyboardEvent('keydown', { key: 'z', ctrlKey: true, shiftKey: true }))).toBe(
+      'Ctrl+Shift+Z',
+    );
+    const press = (key: string, target: EventTarget, ctrlKey = false) => {
+      const e = new KeyboardEvent('keydown', { key, ctrlKey });
+      Object.defineProperty(e, 'target', { value: target });
+      return commandFor(e, list)?.name;
+    };
+    expect(press('v', document.body)).toBe('Drive bench of this case');
+    expect(press('v', document.createElement('input'))).toBeUndefined();
+    expect(press('k', document.createElement('input'), true)).toBe('Find by name');
+  });
+
+  it('finder: opens cases, commands and engines by what they are called', async () => {
+    const palette = await paint(Palette);
+    TestBed.inject(Commands).overlay.set('palette');
+    await palette.fixture.whenStable();
+    const box = palette.one<HTMLInputElement>('input');
+    const found = async (typed: string) => {
+      box.value = typed;
+      box.dispatchEvent(new Event('input'));
+      await palette.fixture.whenStable();
+      return palette.all('[role=option]').map((o) => o.textContent.trim());
+    };
+    expect((await found('2036')).length).toBe(1);
+    expect((await found('drive bench')).length).toBe(2);
+    expect(await found('nothing like it')).toEqual([]);
+    await until(() => palette.all('[role=option]').length === 0);
+  });
+});
