@@ -57,7 +57,8 @@ describe('stations', () => {
     expect(page.words).toContain('Plunger extension, as found');
     expect(page.words).not.toContain('Pointer, as found');
     expect(page.words).not.toContain('Belt edge, front');
-    expect(page.words).toContain('Not sent: belt, water pump');
+    expect(page.words).toContain('Not sent: water pump');
+    expect(page.words).not.toContain('Rim climb marks');
     desk.currentId.set('demo-2027');
     await page.fixture.whenStable();
     expect(page.words).toContain('Belt edge, front');

@@ -39,8 +39,13 @@ export class FactField {
   private readonly drafts = inject(Drafts);
   private readonly box = viewChild<ElementRef<HTMLInputElement | HTMLTextAreaElement>>('box');
 
-  protected readonly hows = HOWS.map((key) => ({ key, word: HOW_WORDS[key] }));
   protected readonly observable = computed(() => this.desk.registry().get(this.key()));
+  /** The ways of knowing that a person may give; what is usually computed may be that as well. */
+  protected readonly hows = computed(() => {
+    const usual = this.observable()?.how;
+    const keys = usual && !HOWS.includes(usual) ? [usual, ...HOWS] : HOWS;
+    return keys.map((key) => ({ key, word: HOW_WORDS[key] }));
+  });
   protected readonly fact = computed<Fact | undefined>(() =>
     this.desk.current()?.state.standing.get(this.key()),
   );

@@ -12,6 +12,8 @@ export function applies(o: Pick<Observable, 'key' | 'part'>, drive: DriveAnswer 
   const kinds = new Set(drive.stages.map((s) => s.layout.kind));
   if (o.part === 'belt' && !kinds.has('belt')) return false;
   if (o.part === 'chain' && !kinds.has('chain')) return false;
+  // Only a belt climbs a rim.
+  if (o.key === 'wheel.rim_marks') return kinds.has('belt');
   const carriers = drive.stages.flatMap(({ layout }) => layout.wheels[tensionerIndex(layout)]?.carrier ?? []);
   if (o.key === 'tensioner.pointer') return carriers.some((c) => readingUnit(c) === '°');
   if (o.key === 'tensioner.key_turn') return carriers.some((c) => c.kind === 'eccentric');

@@ -102,6 +102,8 @@ export class ExaminePage {
     const type = this.desk.registry().get('parts.sent')?.type;
     if (!view?.state.standing.has('parts.sent') || type?.kind !== 'several') return [];
     const sent = listOf(view.state, 'parts.sent');
-    return type.options.filter((o) => !sent.includes(o.key)).map((o) => o.wording.toLowerCase());
+    return type.options
+      .filter((o) => !sent.includes(o.key) && applies({ key: `parts.${o.key}`, part: o.key }, this.drive()))
+      .map((o) => o.wording.toLowerCase());
   });
 }
