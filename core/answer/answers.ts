@@ -5,7 +5,7 @@ import { intervalFor } from '@core/catalogue/interval';
 import { featureObservables } from '@core/catalogue/feature-observables';
 import { oldPartObservables } from '@core/catalogue/old-part-observables';
 import type { Engine, Kit, Procedure, Variant } from '@core/catalogue/pack';
-import { CAUSES } from '@core/cause/cause-data';
+import { type CauseData, causesFor } from '@core/cause/cause-data';
 import { type Check, checkWorth } from '@core/cause/next-check';
 import { rankCauses, type Ranking } from '@core/cause/rank';
 import { checkDecision, type DecisionCheck } from '@core/claim/decision';
@@ -118,8 +118,9 @@ export function answersFor(cat: Catalogue, state: State): Answers {
       : undefined,
     ran,
   });
+  const causes = causesFor(new Set(drive?.stages.map((x) => x.layout.kind)));
   const ranking = rankCauses(
-    CAUSES,
+    causes,
     findings,
     ran.km === undefined ? undefined : { km: ran.km, facts: ran.facts },
   );
@@ -148,7 +149,7 @@ export function answersFor(cat: Catalogue, state: State): Answers {
     asking: identification
       ? nextQuestions(cat, identification, state)
       : { questions: [], expectedMinutes: 0, allMinutes: 0, exact: true },
-    checks: checkList(registry, ranking, findings, state, drive),
+    checks: checkList(causes, registry, ranking, findings, state, drive),
     decision: checkDecision(state, ranking, terms, recorded),
     seals: checkSeals(state),
     lacks: lacking(registry, state, identification, drive),
@@ -189,13 +190,14 @@ function faultAnswers(state: State, ranking: Ranking, procedure?: Procedure): Fa
 
 /** Checks worth making, by bits per minute, with the observable to file. */
 function checkList(
+  causes: CauseData,
   registry: Registry,
   ranking: Ranking,
   findings: readonly Finding[],
   state: State,
   drive: DriveAnswer | undefined,
 ): Answers['checks'] {
-  return checkWorth(CAUSES, ranking, findings)
+  return checkWorth(causes, ranking, findings)
     .map((c) => {
       const key = keyOfFinding(c.finding);
       return { ...c, key, minutes: registry.get(key)?.minutes ?? 1 };

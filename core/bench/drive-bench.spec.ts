@@ -91,6 +91,19 @@ describe('extension against the chain', () => {
     expect(elongationOf(reduce(facts), 8)!.u).toBeCloseTo(0.12 / 320, 12);
   });
 
+  it('leaves causes out that cannot occur on the drive, and still adds up to one', () => {
+    const names = (tag: string) => {
+      const { ranking } = answersFor(cat, reduce(caseOf(tag)));
+      const sum = ranking.causes.reduce((s, c) => s + c.probability, ranking.none);
+      expect(sum).toBeCloseTo(1, 12);
+      return ranking.causes.map((c) => c.cause.key);
+    };
+    expect(names('2036')).toContain('guide_worn');
+    expect(names('2036')).not.toContain('pump_seized');
+    expect(names('2027')).not.toContain('chain_worn');
+    expect(names('2027')).toContain('tooth_out');
+  });
+
   it('asks on a chain drive for a plunger and no pointer, on a belt drive the other way round', () => {
     const chain = answersFor(cat, reduce(facts)).drive;
     const belt = answersFor(cat, reduce(caseOf('2027'))).drive;

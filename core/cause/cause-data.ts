@@ -20,6 +20,8 @@ export const CauseDataSchema = z.strictObject({
       life: Life,
       mechanism: z.string(),
       consequence: z.string(),
+      /** Kinds of drive on which it can occur; every kind unless given. */
+      drives: z.array(z.enum(['belt', 'chain'])).optional(),
       /** Code of the installation fault that it is, if it is one. */
       fault: z.string().optional(),
     }),
@@ -50,3 +52,12 @@ export type EvidenceRow = CauseData['evidence'][number];
 
 /** The causes and weights that ship. */
 export const CAUSES: CauseData = CauseDataSchema.parse(data);
+
+/** The causes that can occur on a drive of these kinds; all while the drive is not known. */
+export function causesFor(kinds: ReadonlySet<'belt' | 'chain'>): CauseData {
+  if (kinds.size === 0) return CAUSES;
+  return {
+    ...CAUSES,
+    causes: CAUSES.causes.filter((c) => c.drives === undefined || c.drives.some((d) => kinds.has(d))),
+  };
+}
