@@ -50,7 +50,20 @@ describe('marks against the drive', () => {
       'right-upper',
       'right-lower',
     ]);
-    expect(answer.pattern).toEqual({ pattern: 'at_driver', teeth: 1, sense: 'advanced' });
+    expect(answer.patterns).toEqual([
+      { stage: 0, pattern: { pattern: 'at_driver', teeth: 1, sense: 'advanced' } },
+    ]);
+  });
+
+  it('keep the stages of a drive apart: one head a tooth out says nothing of the other', () => {
+    const stages = stagesFor(cat, 'vasker-a');
+    const facts = plus(plus(caseOf('2044'), 'mark.left-intake', 1, 0.05), 'mark.right-intake', 0, 0.05);
+    const answer = marksAnswer(stages, reduce(facts))!;
+    expect(answer.patterns.map((p) => [stages[p.stage]!.layout.id, p.pattern.pattern])).toEqual([
+      ['vasker-a-left', 'from_wheel'],
+      ['vasker-a-right', 'as_predicted'],
+    ]);
+    expect(answer.go).toBe('no_go');
   });
 
   it('move the causes, and a fitting a tooth out proposes its fault with the facts behind it', () => {

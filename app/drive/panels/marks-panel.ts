@@ -1,15 +1,13 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
 import { isMarked, markKey } from '@core/catalogue/drive-observables';
-import { judgeOffset, offsetPattern } from '@core/drive/judge-offset';
+import { judgeMarks } from '@core/drive/judge-marks';
 import { realignTurns } from '@core/drive/phase';
 import { CaseDesk } from '../../data/case-desk';
 import { DialField } from '../../ui/dial-field';
 import { FactField } from '../../ui/fact-field';
 import { offsetWords, patternWords, signed, verdictWords } from '../../words/drive-bench';
 import { BenchStore } from '../bench-store';
-
-const TOLERANCE = 0.25;
 
 /** What the marks of a correctly fitted belt show, what was seen, and go or no go. */
 @Component({
@@ -100,21 +98,11 @@ export class MarksPanel {
   });
   private readonly judged = computed(() => {
     const layout = this.bench.layout();
-    const tolerance = layout?.markToleranceTeeth ?? TOLERANCE;
-    return this.phases().flatMap((p) => {
-      const w = layout!.wheels[p.wheel]!;
-      const seen = this.bench.seen().get(w.id);
-      return seen
-        ? [
-            {
-              wheel: p.wheel,
-              id: w.id,
-              fact: seen.fact,
-              verdict: judgeOffset(seen.teeth, seen.u, p, tolerance),
-            },
-          ]
-        : [];
-    });
+    if (!layout) return undefined;
+    const seen = [...this.bench.seen()].map(
+      ([id, s]) => [layout.wheels.findIndex((w) => w.id === id), s] as const,
+    );
+    return judgeMarks(layout, this.phases(), new Map(seen));
   });
   protected readonly rows = computed(() => {
     const layout = this.bench.layout();
@@ -123,7 +111,7 @@ export class MarksPanel {
       .filter((p) => isMarked(layout.wheels[p.wheel]!))
       .map((p) => {
         const w = layout.wheels[p.wheel]!;
-        const v = this.judged().find((j) => j.wheel === p.wheel)?.verdict;
+        const v = this.judged()?.marks.find((j) => j.wheel === p.wheel)?.verdict;
         const jumped = this.bench.what().jumped[w.id] ?? 0;
         return {
           id: w.id,
@@ -141,23 +129,17 @@ export class MarksPanel {
   protected readonly together = computed(() => {
     const layout = this.bench.layout();
     const judged = this.judged();
-    if (!layout || judged.length === 0) return undefined;
-    const kinds = judged.map((j) => j.verdict.verdict);
-    const key =
-      kinds.includes('teeth_out') || kinds.includes('fraction')
-        ? ('no_go' as const)
-        : kinds.includes('cannot_tell')
-          ? ('wait' as const)
-          : ('go' as const);
+    if (!layout || !judged || judged.marks.length === 0) return undefined;
+    const key = judged.go;
     const filed = this.bench.inCase() && this.desk.current()?.state.standing.get('drive.go')?.value === key;
     const all = this.rows().length;
-    const partly = key === 'go' && judged.length < all;
-    const count = partly ? `${judged.length} of ${all} marks` : '';
+    const partly = key === 'go' && judged.marks.length < all;
+    const count = partly ? `${judged.marks.length} of ${all} marks` : '';
     return {
       key,
       filed,
       go: { go: partly ? `Go so far, ${count}` : 'Go', no_go: 'No go', wait: 'Cannot tell' }[key],
-      words: `${patternWords(layout, offsetPattern(judged))}${partly ? ' Look at the others too before it is started.' : ''}`,
+      words: `${patternWords(layout, judged.pattern)}${partly ? ' Look at the others too before it is started.' : ''}`,
     };
   });
   protected readonly realign = computed(() => {
@@ -179,7 +161,7 @@ export class MarksPanel {
 
   protected file(): void {
     const t = this.together();
-    const basis = this.judged().flatMap((j) => (j.fact ? [j.fact] : []));
+    const basis = [...this.bench.seen().values()].flatMap((seen) => (seen.fact ? [seen.fact] : []));
     if (t)
       void this.desk.file({
         key: 'drive.go',
