@@ -143,7 +143,7 @@ function paintedMarks({ layout, circles, path, phases }: SceneState, pitches: nu
   const into = path.spans.at(-1)!.angle - (first.turn * Math.PI) / 2;
   const ahead = first.turn * (zero.markDeg / DEG - into);
   const crankMm = (first.lay ?? first.r) * (((ahead % (2 * Math.PI)) + 2 * Math.PI) % (2 * Math.PI));
-  const at = [0, ...(phases ?? []).map((p) => (p.route === 'tight' ? -p.between : p.between))];
+  const at = [0, ...(phases ?? []).map((p) => (p.route === 'tight' ? -p.seat.between : p.seat.between))];
   return at.map((teeth) => {
     const [p] = placesAlong(circles, path, 1, crankMm + (teeth + pitches) * step);
     return { x: p!.x, y: -p!.y, deg: -p!.angle * DEG };

@@ -13,8 +13,10 @@ export type Phase = {
   route: 'tight' | 'slack';
   /** Pitch-line distance between the two marks along that side, mm. */
   distanceMm: number;
-  /** Whole teeth or links between the marks. */
-  between: number;
+  /** The part of that distance which elongation makes longer, mm. */
+  freeMm: number;
+  /** Whole teeth or links between the marks, and where they were counted from. */
+  seat: Seat;
   /** What does not come out whole, so how far the mark stands off: teeth, wheel degrees, driver degrees, mm at the rim. */
   teeth: number;
   wheelDeg: number;
@@ -28,66 +30,90 @@ const RAD = Math.PI / 180;
 /** Fractions this close to a half leave the fitter two positions that are equally good. */
 const HALF = 0.03;
 
-/** Pitch-line distance from a mark to where the belt leaves the wheel, mm; negative when the mark is past it. */
-function markToLeave(c: Circle, path: Path, i: number, markDeg: number): number {
-  const leave = path.spans[i]!.angle - (c.turn * Math.PI) / 2;
-  const ahead = wrapAngle(c.turn * (leave - markDeg * RAD));
-  const free = 2 * Math.PI - path.wraps[i]!;
-  const folded = ahead > path.wraps[i]! + free / 2 ? ahead - 2 * Math.PI : ahead;
-  return (c.lay ?? c.r) * folded;
-}
+/**
+ * How a belt or chain was laid on: whole teeth between a wheel's mark and the driver's, and how far each mark then stood
+ * before the place where the belt leaves its wheel, radians in the wheel's sense. The two angles keep later states of the
+ * same fitting from being counted a turn further on, wherever the marks are.
+ */
+export type Seat = { between: number; aheadDriven: number; aheadDriver: number };
 
 /**
- * Pitch-line distance from the mark of wheel j forward to the driver's mark (tight route), or from the driver's mark
- * forward to that of wheel j (slack route), mm. The route with the tensioner on it is never used.
+ * Angle from a mark on to where the belt leaves the wheel, radians in the wheel's sense; negative when the mark is past it.
+ * @param near the turn is chosen that lies nearest to this; without it the one that cuts the free side in the middle
+ */
+function angleToLeave(c: Circle, path: Path, i: number, markDeg: number, near?: number): number {
+  const leave = path.spans[i]!.angle - (c.turn * Math.PI) / 2;
+  const ahead = wrapAngle(c.turn * (leave - markDeg * RAD));
+  if (near !== undefined) return near + wrapAngle(ahead - near + Math.PI) - Math.PI;
+  const free = 2 * Math.PI - path.wraps[i]!;
+  return ahead > path.wraps[i]! + free / 2 ? ahead - 2 * Math.PI : ahead;
+}
+
+type Counted = {
+  route: Phase['route'];
+  /** Pitch-line distance between the marks, mm. */
+  mm: number;
+  /** The part of it that can get longer: strands, and what lies on smooth wheels and shoes; links in mesh keep their gaps. */
+  freeMm: number;
+  aheadDriven: number;
+  aheadDriver: number;
+};
+
+/**
+ * Counts from the mark of wheel j forward to the driver's mark (tight route), or from the driver's mark forward to that of
+ * wheel j (slack route). The route with the tensioner on it is never used.
  */
 function markDistance(
   layout: Layout,
-  { circles, path }: Solved,
+  { circles, path }: Pick<Solved, 'circles' | 'path'>,
   j: number,
-): { route: Phase['route']; mm: number } | undefined {
+  seat?: Seat,
+): Counted | undefined {
   const mark = layout.wheels[j]!.markDeg;
   const zero = layout.wheels[0]!.markDeg;
   if (mark === undefined || zero === undefined) return undefined;
   const n = circles.length;
   const route = tensionerIndex(layout) > j ? ('slack' as const) : ('tight' as const);
   const [from, to] = route === 'tight' ? [j, n] : [0, j];
-  const length = (i: number) => {
-    const c = circles[i % n]!;
-    return (c.lay ?? c.r) * path.wraps[i % n]!;
-  };
-  let mm = markToLeave(circles[from]!, path, from, layout.wheels[from]!.markDeg!);
+  const lay = (i: number) => circles[i % n]!.lay ?? circles[i % n]!.r;
+  const aheadDriven = angleToLeave(circles[j]!, path, j, mark, seat?.aheadDriven);
+  const aheadDriver = angleToLeave(circles[0]!, path, 0, zero, seat?.aheadDriver);
+  const [first, last] = route === 'tight' ? [aheadDriven, aheadDriver] : [aheadDriver, aheadDriven];
+  let mm = lay(from) * first + lay(to) * (path.wraps[to % n]! - last);
+  let freeMm = 0;
   for (let i = from; i < to; i++) {
-    mm += path.spans[i % n]!.lengthMm;
-    if (i + 1 < to) mm += length(i + 1);
+    const arc = i === from ? 0 : lay(i) * path.wraps[i]!;
+    mm += arc + path.spans[i]!.lengthMm;
+    freeMm += path.spans[i]!.lengthMm + (layout.wheels[i]!.teeth === undefined ? arc : 0);
   }
-  const end = to % n;
-  mm += length(end) - markToLeave(circles[end]!, path, end, layout.wheels[end]!.markDeg!);
-  return { route, mm };
+  return { route, mm, freeMm, aheadDriven, aheadDriver };
 }
 
 /**
  * Mark offsets of a correctly fitted belt or chain at every driven wheel that has a mark. The belt's teeth can only seat
- * whole, so what does not come out whole between two marks is what the marks show.
+ * whole, so what does not come out whole between two marks is what the marks show. Elongation adds e·L/p teeth over the
+ * free length L alone: in mesh, links and teeth sit in the wheel's own gaps.
  * @param elongation ratio by which belt or chain is longer than new
- * @param seated whole teeth between the marks when it was fitted; nearest unless given
+ * @param seated how it was fitted; nearest whole teeth unless given
  */
 export function markPhases(
   layout: Layout,
-  solved: Solved,
+  solved: Pick<Solved, 'circles' | 'path'>,
   elongation = 0,
-  seated?: ReadonlyMap<number, number>,
+  seated?: ReadonlyMap<number, Seat>,
 ): Phase[] {
   const z0 = layout.wheels[0]!.teeth;
   if (z0 === undefined) return [];
   const half = (i: number) => (layout.wheels[i]!.markOnTooth ? 0.5 : 0);
   return drivenWheels(layout).flatMap((j) => {
-    const d = markDistance(layout, solved, j);
+    const seat = seated?.get(j);
+    const d = markDistance(layout, solved, j, seat);
     if (!d) return [];
     const sign = d.route === 'tight' ? 1 : -1;
-    const pitches = d.mm / layout.pitchMm + sign * (half(0) - half(j));
-    const between = seated?.get(j) ?? Math.round(pitches / (1 + elongation));
-    const teeth = sign * (pitches - between * (1 + elongation));
+    const longer = (elongation * d.freeMm) / layout.pitchMm;
+    const pitches = d.mm / layout.pitchMm + sign * (half(0) - half(j)) - longer;
+    const between = seat?.between ?? Math.round(pitches);
+    const teeth = sign * (pitches - between);
     const z = layout.wheels[j]!.teeth!;
     const near = Math.abs(teeth) > 0.5 - HALF && Math.abs(teeth) <= 0.5 + HALF;
     return [
@@ -95,7 +121,8 @@ export function markPhases(
         wheel: j,
         route: d.route,
         distanceMm: d.mm,
-        between,
+        freeMm: d.freeMm,
+        seat: { between, aheadDriven: d.aheadDriven, aheadDriver: d.aheadDriver },
         ...inUnits(teeth, z, z0, layout.pitchMm),
         ...(near ? { alternative: teeth - Math.sign(teeth) } : {}),
       },
@@ -118,9 +145,9 @@ export function inUnits(
   };
 }
 
-/** Whole teeth between marks by wheel, to keep a fitting in mind while geometry or length change. */
-export const seating = (phases: readonly Phase[]): Map<number, number> =>
-  new Map(phases.map((p) => [p.wheel, p.between]));
+/** How the belt lies on each wheel, to keep a fitting in mind while geometry or length change. */
+export const seating = (phases: readonly Phase[]): Map<number, Seat> =>
+  new Map(phases.map((p) => [p.wheel, p.seat]));
 
 const gcd = (a: number, b: number): number => (b === 0 ? a : gcd(b, a % b));
 

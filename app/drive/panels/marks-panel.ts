@@ -118,7 +118,7 @@ export class MarksPanel {
           key: markKey(w.id),
           name: w.name,
           predicted: `${offsetWords(p)}${p.alternative === undefined ? '' : `, or as well ${signed(p.alternative)} teeth`}`,
-          between: p.between,
+          between: Math.abs(p.seat.between),
           route: p.route,
           seen: this.bench.seen().get(w.id)?.teeth,
           verdict: v ? verdictWords(v) : '',
