@@ -1,4 +1,6 @@
 import { type Kit, type Pack, PackSchema, type Part } from '@core/catalogue/pack';
+import { driveHas, hasAll } from '@core/drive/drive-has';
+import type { Layout } from '@core/drive/layout';
 import cormorant from './data/cormorant.json';
 import procedures from './data/procedures.json';
 import { FAMILIES, type FamilySketch, type VariantSketch } from './families';
@@ -95,7 +97,9 @@ function addFamily(rows: Rows, f: FamilySketch, number: number): void {
 function addVariant(rows: Rows, f: FamilySketch, v: VariantSketch, number: number): void {
   const id = `${f.code}/${v.key}`;
   const layout = `${f.family.toLowerCase()}-${v.key.toLowerCase()}`;
-  rows.layouts.push(...layoutsFor(layout, v, f.interference));
+  const stages = layoutsFor(layout, v, f.interference);
+  rows.layouts.push(...stages);
+  const procedure = procedureFor(stages);
   rows.variants.push({
     id,
     engine: f.code,
@@ -105,16 +109,25 @@ function addVariant(rows: Rows, f: FamilySketch, v: VariantSketch, number: numbe
     markets: v.markets,
     features: v.features,
     layout,
-    ...(v.sketch ? { procedure: 'corm-belt' } : {}),
+    ...(procedure === undefined ? {} : { procedure }),
   });
-  const mine = partsFor(v).map((p, i) => ({ ...p, number: `MF-${CODE[p.kind]}${number}${v.key}${i + 1}` }));
+  const mine = partsFor(v, stages).map((p, i) => ({
+    ...p,
+    number: `MF-${CODE[p.kind]}${number}${v.key}${i + 1}`,
+  }));
   for (const { number: n, kind, name, attributes } of mine)
     rows.parts.push({ number: n, kind, name, attributes });
   addKits(rows, v, id, number, mine);
-  for (const { kindOfPart, ...job } of jobsFor(v)) {
+  for (const { kindOfPart, ...job } of jobsFor(v, stages)) {
     const part = mine.filter((p) => p.kind === kindOfPart).at(-1);
     rows.jobs.push({ variant: id, ...job, ...(part ? { part: part.number } : {}) });
   }
+}
+
+/** The procedure written for this kind of drive, if there is one. */
+function procedureFor(stages: readonly Layout[]): string | undefined {
+  const has = driveHas(stages.map((layout) => ({ layout })));
+  return procedures.find((p) => stages[0]?.kind === 'belt' && hasAll(p.for, has))?.id;
 }
 
 function addKits(
@@ -124,8 +137,10 @@ function addKits(
   number: number,
   parts: { number: string; quantity?: number; option?: string }[],
 ): void {
-  const terms = { months: 24, km: 60000 };
+  const terms = { months: 24, km: 60000, documents: ['invoice' as const] };
+  const has = new Set(parts.map((p) => p.option));
   v.options.forEach((option, i) => {
+    if (option !== 'plain' && !has.has(option)) return;
     const kit: Kit = {
       number: `MF-K${number}${v.key}-${i + 1}`,
       name: `${v.template.startsWith('belt') ? 'Belt' : 'Chain'} kit ${number}${v.key}${option === 'plain' ? '' : ` with ${option}`}`,

@@ -1,11 +1,10 @@
 import type { JobItem, Part } from '@core/catalogue/pack';
+import type { Layout } from '@core/drive/layout';
 import type { VariantSketch } from './families';
 
 type PartSketch = Pick<Part, 'kind' | 'name' | 'attributes'> & { quantity?: number; option?: string };
 type JobSketch = Omit<JobItem, 'variant' | 'part'> & { kindOfPart?: string };
 
-const list = (v: VariantSketch['dims'][string] | undefined): number[] =>
-  Array.isArray(v) ? v : typeof v === 'number' ? [v] : [];
 const pick = (v: VariantSketch, ...keys: string[]): Part['attributes'] =>
   Object.fromEntries(
     keys.flatMap((k) =>
@@ -13,51 +12,64 @@ const pick = (v: VariantSketch, ...keys: string[]): Part['attributes'] =>
     ),
   );
 
-/** The parts that a drive of this kind takes; options go into the kit of that name only. */
-export function partsFor(v: VariantSketch): PartSketch[] {
-  return v.template.startsWith('belt') ? beltParts(v) : chainParts(v);
+/** The parts that a drive takes, stage by stage as its layouts have them; options go into the kit of that name only. */
+export function partsFor(v: VariantSketch, stages: readonly Layout[]): PartSketch[] {
+  return v.template.startsWith('belt') ? beltParts(v, stages) : chainParts(v, stages);
 }
 
-function beltParts(v: VariantSketch): PartSketch[] {
+const isPump = (l: Layout) =>
+  l.kind === 'belt' && l.wheels.some((w) => w.role === 'pump' && w.teeth === undefined);
+export const drivesPump = (stages: readonly Layout[]): boolean => stages.some(isPump);
+
+function beltParts(v: VariantSketch, stages: readonly Layout[]): PartSketch[] {
+  const [first, ...lower] = stages;
+  const tensioner = first!.wheels.find((w) => w.role === 'tensioner')!;
   const out: PartSketch[] = [
     {
       kind: 'belt',
-      name: `Timing belt ${String(v.dims['teeth'])} teeth`,
-      attributes: { ...pick(v, 'teeth', 'pitchMm', 'widthMm', 'profile'), thicknessMm: 4.8 },
+      name: `${first!.name ?? 'Timing belt'} ${first!.count} teeth`,
+      attributes: { teeth: first!.count, ...pick(v, 'pitchMm', 'widthMm', 'profile'), thicknessMm: 4.8 },
     },
     {
       kind: 'tensioner',
       name: tensionerName(v.template),
-      attributes: { outsideMm: 58, boltM: 10, tab: 'left', ...pick(v, 'boltM') },
+      attributes: { outsideMm: 2 * (tensioner.outsideMm ?? 29), boltM: 10, tab: 'left', ...pick(v, 'boltM') },
     },
-    { kind: 'idler', name: 'Guide roller', attributes: { outsideMm: 48 } },
+    ...first!.wheels
+      .filter((w) => w.role === 'idler')
+      .map((w) => ({
+        kind: 'idler' as const,
+        name: w.name,
+        attributes: { outsideMm: 2 * (w.outsideMm ?? 24) },
+      })),
     {
       kind: 'bolt',
       name: 'Tensioner bolt, single use',
       attributes: { boltM: Number(v.dims['boltM'] ?? 10), lengthMm: 55 },
     },
     { kind: 'seal', name: 'Front crank seal', attributes: { outsideMm: 52 } },
-    { kind: 'pump', name: 'Water pump', attributes: { impeller: 'metal', boltM: 6 }, option: 'pump' },
   ];
-  if (v.template === 'belt-over-chain')
+  if (drivesPump(stages))
     out.push({
-      kind: 'chain',
-      name: 'Lower chain',
-      attributes: { links: list(v.dims['links'])[0] ?? 64, pitchMm: 8, profile: 'bush' },
+      kind: 'pump',
+      name: 'Water pump',
+      attributes: { impeller: 'metal', boltM: 6 },
+      option: 'pump',
     });
-  if (v.template === 'belt-over-wetbelt')
-    out.push({
-      kind: 'belt',
-      name: 'Lower belt in oil',
-      attributes: { teeth: Number(v.dims['wetTeeth']), pitchMm: 8, widthMm: 18, profile: 'trapezoid' },
-    });
+  for (const l of lower)
+    out.push(
+      l.kind === 'chain'
+        ? { kind: 'chain', name: l.name!, attributes: { links: l.count, pitchMm: 8, profile: 'bush' } }
+        : {
+            kind: 'belt',
+            name: l.name!,
+            attributes: { teeth: l.count, pitchMm: 8, widthMm: 18, profile: 'trapezoid' },
+          },
+    );
   if (v.template === 'belt-adjustable' || v.template === 'belt-diesel')
     out.push({ kind: 'sprocket', name: 'Cam sprocket', attributes: { teeth: 40, boltM: 12 } });
   if (v.template === 'belt-opposed')
-    out.push(
-      { kind: 'idler', name: 'Toothed idler', attributes: { teeth: 20, outsideMm: 48 } },
-      { kind: 'ring', name: 'Sensor ring', attributes: pick(v, 'windows') },
-    );
+    out.push({ kind: 'ring', name: 'Sensor ring', attributes: pick(v, 'windows') });
   return out;
 }
 
@@ -68,37 +80,47 @@ const tensionerName = (template: string) =>
     'belt-adjustable': 'Manual eccentric tensioner, uprated',
   })[template] ?? 'Automatic eccentric tensioner';
 
-function chainParts(v: VariantSketch): PartSketch[] {
-  const links = list(v.dims['links']);
+/** "Tensioner, left secondary chain"; without a place where there is only one. */
+const placed = (what: string, l: Layout, alone: boolean) =>
+  alone ? what : `${what}, ${l.name![0]!.toLowerCase()}${l.name!.slice(1)}`;
+
+function chainParts(v: VariantSketch, stages: readonly Layout[]): PartSketch[] {
+  const alone = stages.length === 1;
   const out: PartSketch[] = [];
-  links.forEach((n, i) => {
-    const name =
-      links.length === 1
-        ? 'Timing chain'
-        : `${i < links.length / 2 ? 'Primary' : 'Secondary'} chain ${i + 1}`;
+  for (const l of stages) {
     const marks =
       v.dims['markedLinks'] === undefined
-        ? { markedLinks: 3, linksBetween: Math.round(n / 7) }
+        ? { markedLinks: 3, linksBetween: Math.round(l.count / 7) }
         : pick(v, 'markedLinks', 'linksBetween');
     out.push({
       kind: 'chain',
-      name,
+      name: l.name ?? 'Timing chain',
       attributes: {
-        links: n,
-        pitchMm: 8,
+        links: l.count,
+        pitchMm: l.pitchMm,
         widthMm: Number(v.dims['widthMm'] ?? 9),
         profile: v.template === 'chain-ring' ? 'inverted tooth' : 'bush',
         ...marks,
       },
     });
-    out.push({
-      kind: 'tensioner',
-      name: `Plunger tensioner ${i + 1}`,
-      attributes: { bodyMm: Number(v.dims['bodyMm'] ?? 50), boltM: 6, ...pick(v, 'housing', 'hand') },
-    });
-    out.push({ kind: 'guide', name: `Guide ${i + 1}`, attributes: { lengthMm: 120 + n } });
-  });
-  out.push({ kind: 'guide', name: 'Tensioner arm', attributes: { lengthMm: 180 } });
+    for (const w of l.wheels) {
+      if (w.role === 'tensioner')
+        out.push(
+          {
+            kind: 'tensioner',
+            name: placed('Plunger tensioner', l, alone),
+            attributes: { bodyMm: Number(v.dims['bodyMm'] ?? 50), boltM: 6, ...pick(v, 'housing', 'hand') },
+          },
+          { kind: 'guide', name: placed('Tensioner arm', l, alone), attributes: { lengthMm: 60 + l.count } },
+        );
+      if (w.role === 'guide')
+        out.push({
+          kind: 'guide',
+          name: placed('Guide rail', l, alone),
+          attributes: { lengthMm: 120 + l.count },
+        });
+    }
+  }
   out.push({
     kind: 'bolt',
     name: 'Tensioner bolt',
@@ -112,7 +134,12 @@ function chainParts(v: VariantSketch): PartSketch[] {
     quantity: v.template.startsWith('chain-v') ? 4 : 2,
   });
   out.push({ kind: 'seal', name: 'Front cover seal', attributes: {} });
-  out.push({ kind: 'sprocket', name: 'Crank sprocket', attributes: { teeth: 21 }, option: 'crank sprocket' });
+  out.push({
+    kind: 'sprocket',
+    name: 'Crank sprocket',
+    attributes: { teeth: stages[0]!.wheels[0]!.teeth! },
+    option: 'crank sprocket',
+  });
   if (v.template === 'chain-v6' || v.template === 'chain-v8') {
     for (const hand of ['left', 'right'])
       out.push({ kind: 'phaser', name: `Phaser, ${hand}`, attributes: { hand, teeth: 42 } });
@@ -122,9 +149,29 @@ function chainParts(v: VariantSketch): PartSketch[] {
   return out;
 }
 
+const PUMP: JobSketch = {
+  item: 'Water pump',
+  kind: 'reachable_now',
+  kindOfPart: 'pump',
+  quantity: 1,
+  why: 'It runs on this belt; its bearing ends the new one.',
+  costNow: 85,
+  costLater: 470,
+};
+const OIL_SCREEN: JobSketch = {
+  item: 'Oil screen of the tensioner feed',
+  kind: 'clean',
+  quantity: 1,
+  why: 'Debris of the old guides starves the new tensioner.',
+  check: 'Light shows through the whole screen, no tear.',
+  costNow: 6,
+  costLater: 520,
+};
+
 /** What the job needs beyond the drive, with invented costs in Aldmere crowns (AC). */
-export function jobsFor(v: VariantSketch): JobSketch[] {
+export function jobsFor(v: VariantSketch, stages: readonly Layout[]): JobSketch[] {
   const belt = v.template.startsWith('belt');
+  const pump = drivesPump(stages);
   const out: JobSketch[] = [
     belt
       ? {
@@ -162,25 +209,8 @@ export function jobsFor(v: VariantSketch): JobSketch[] {
       costNow: 22,
       costLater: 22,
     },
-    belt
-      ? {
-          item: 'Water pump',
-          kind: 'reachable_now',
-          kindOfPart: 'pump',
-          quantity: 1,
-          why: 'It runs on this belt; its bearing ends the new one.',
-          costNow: 85,
-          costLater: 470,
-        }
-      : {
-          item: 'Oil screen of the tensioner feed',
-          kind: 'clean',
-          quantity: 1,
-          why: 'Debris of the old guides starves the new tensioner.',
-          check: 'Light shows through the whole screen, no tear.',
-          costNow: 6,
-          costLater: 520,
-        },
+    ...(pump ? [PUMP] : []),
+    ...(belt ? [] : [OIL_SCREEN]),
     {
       item: 'Thermostat',
       kind: 'reachable_now',

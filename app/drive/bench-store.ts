@@ -1,5 +1,6 @@
 import { computed, inject, Injectable, signal } from '@angular/core';
-import { isMarked, markKey } from '@core/catalogue/drive-observables';
+import { markKey } from '@core/catalogue/drive-observables';
+import { isMarked } from '@core/drive/judge-marks';
 import { stagesFor } from '@core/catalogue/find-records';
 import { type Layout, tensionerIndex } from '@core/drive/layout';
 import { type Stage, stagesOf } from '@core/drive/stages';

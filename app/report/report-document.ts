@@ -15,7 +15,7 @@ import {
   type Voice,
   weightWords,
 } from '../words/answers';
-import { clearanceWords, readingName, readingWords, SHOWN_WORDS } from '../words/drive';
+import { clearanceWords, readingName, readingWords, settingName, SHOWN_WORDS } from '../words/drive';
 import { offsetWords, signed, verdictWords } from '../words/drive-bench';
 import { factWords, valueWords } from '../words/facts';
 import { STATION_WORDS } from '../words/reading';
@@ -166,8 +166,8 @@ function drivePart(a: Answers): Content[] {
     },
   ];
   const columns = [
-    figure('As intended', d.right),
-    ...(d.other ? [figure('Turned the wrong way', d.other)] : []),
+    figure(settingName(d.carrier, 'right'), d.right),
+    ...(d.other ? [figure(settingName(d.carrier, 'other'), d.other)] : []),
   ];
   return [
     {

@@ -1,3 +1,4 @@
+import { plungerTip } from '@core/drive/carrier';
 import { bodyRadius } from '@core/drive/clearance';
 import type { Layout } from '@core/drive/layout';
 import type { Setting } from '@core/drive/tensioner';
@@ -80,15 +81,13 @@ function carrierShape(layout: Layout, setting: Setting): DrivePicture['carrier']
   if (!wheel?.carrier) return undefined;
   const { pivot } = wheel.carrier;
   const { carrier } = wheel;
-  const plunger = carrier.kind === 'arm' ? carrier.plunger : undefined;
-  const t = ((setting.carrierDeg + (plunger?.foot.offsetDeg ?? 0)) * Math.PI) / 180;
-  const eccentric = (wheel.outsideMm ?? 20) * 0.85;
-  const reach = plunger?.foot.radius ?? (carrier.kind === 'eccentric' ? eccentric : carrier.arm);
-  return {
-    pivot: flip(pivot),
-    centre: flip(setting.centre),
-    pointer: flip({ x: pivot.x + reach * Math.cos(t), y: pivot.y + reach * Math.sin(t) }),
-  };
+  const t = (setting.carrierDeg * Math.PI) / 180;
+  const reach = carrier.kind === 'eccentric' ? (wheel.outsideMm ?? 20) * 0.85 : carrier.arm;
+  const pointer =
+    carrier.kind === 'arm' && carrier.plunger
+      ? plungerTip(carrier, carrier.plunger, setting.carrierDeg)
+      : { x: pivot.x + reach * Math.cos(t), y: pivot.y + reach * Math.sin(t) };
+  return { pivot: flip(pivot), centre: flip(setting.centre), pointer: flip(pointer) };
 }
 
 function clearanceShape(layout: Layout, setting: Setting): DrivePicture['clearance'] {

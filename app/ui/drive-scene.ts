@@ -1,4 +1,4 @@
-import type { Carrier } from '@core/drive/carrier';
+import { type Carrier, plungerTip } from '@core/drive/carrier';
 import { placesAlong } from '@core/drive/along';
 import { bodyRadius } from '@core/drive/clearance';
 import type { Layout, Wheel } from '@core/drive/layout';
@@ -154,9 +154,9 @@ function sceneCarrier(w: Wheel, carrier: Carrier, c: Circle): SceneCarrier {
   const { pivot } = carrier;
   const flipped = { x: pivot.x, y: -pivot.y };
   if (carrier.kind === 'arm' && carrier.plunger) {
-    const { base, foot } = carrier.plunger;
-    const at = Math.atan2(c.y - pivot.y, c.x - pivot.x) + foot.offsetDeg / DEG;
-    const tip = { x: pivot.x + foot.radius * Math.cos(at), y: pivot.y + foot.radius * Math.sin(at) };
+    const { base } = carrier.plunger;
+    const at = Math.atan2(c.y - pivot.y, c.x - pivot.x) * DEG;
+    const tip = plungerTip(carrier, carrier.plunger, at);
     return {
       d: `M${n2(pivot.x)} ${n2(-pivot.y)}L${n2(tip.x)} ${n2(-tip.y)}`,
       pivot: flipped,

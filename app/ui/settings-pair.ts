@@ -1,16 +1,17 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import type { DriveAnswer } from '@core/answer/drive-answer';
-import type { Setting } from '@core/drive/tensioner';
+import { type Setting, travelFrom } from '@core/drive/tensioner';
 import { numberOf } from '@core/facts/state';
 import { CaseDesk } from '../data/case-desk';
-import { limitsOf, readingUnit } from '@core/drive/carrier';
+import { limitsOf, readingAt, readingUnit } from '@core/drive/carrier';
 import {
   clearanceWords,
   pathSentence,
   readingName,
   readingWords,
   senseWords,
+  settingName,
   settingsSentence,
   SHOWN_WORDS,
 } from '../words/drive';
@@ -80,18 +81,21 @@ export class SettingsPair {
     return settings.ok ? undefined : settingsSentence(layout, settings.error);
   });
   protected readonly impossible = computed(() => {
-    const { settings, layout } = this.drive();
+    const { settings, layout, carrier } = this.drive();
     return settings.ok
       ? settings.value.impossible.map(
-          (i) => `Pointer ${i.pointerDeg.toFixed(0)}°: ${pathSentence(layout, i.why)}`,
+          (i) =>
+            `${carrier ? `${readingName(carrier)} ${readingWords(carrier, readingAt(carrier, i.carrierDeg))}: ` : ''}${pathSentence(layout, i.why)}`,
         )
       : [];
   });
   protected readonly figures = computed(() => {
     const d = this.drive();
     const pair: { name: string; s: Setting; shown: boolean }[] = [];
-    if (d.right) pair.push({ name: 'As intended', s: d.right, shown: d.shown === 'right' });
-    if (d.other) pair.push({ name: 'Turned the wrong way', s: d.other, shown: d.shown === 'wrong_way' });
+    if (d.right)
+      pair.push({ name: settingName(d.carrier, 'right'), s: d.right, shown: d.shown === 'right' });
+    if (d.other)
+      pair.push({ name: settingName(d.carrier, 'other'), s: d.other, shown: d.shown === 'wrong_way' });
     return pair.map(({ name, s, shown }) => ({
       name,
       shown,
@@ -119,14 +123,19 @@ export class SettingsPair {
     const value = numberOf(state, key);
     const { window, end } = limitsOf(d.carrier);
     return {
-      label: plunger ? 'Plunger, how far it stands out' : 'Pointer from its start mark',
+      label: readingName(d.carrier),
       min: plunger ? 0 : -180,
       max: plunger ? end + 2 : 180,
       window,
       nominal: window.nominal,
       end,
       marks: d.other
-        ? [{ at: d.other.reading, name: `turned the wrong way ${readingWords(d.carrier, d.other.reading)}` }]
+        ? [
+            {
+              at: d.other.reading,
+              name: `${settingName(d.carrier, 'other').toLowerCase()} ${readingWords(d.carrier, d.other.reading)}`,
+            },
+          ]
         : [],
       value,
       u: state.standing.get(key)?.u,
@@ -171,7 +180,9 @@ export class SettingsPair {
       },
       {
         name: 'Can still follow',
-        value: `${s.reserveMm.toFixed(1)} mm of growth, carrier moving ${senseWords(s.takeUp)}`,
+        value: settings.ok
+          ? `${travelFrom(layout, settings.value, s).reserveMm.toFixed(1)} mm of growth, carrier moving ${senseWords(s.takeUp)}`
+          : '—',
       },
       { name: 'Path length', value: `${s.path.lengthMm.toFixed(2)} mm` },
     ];

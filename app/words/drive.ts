@@ -1,9 +1,10 @@
 import type { Shown } from '@core/bench/findings';
-import { type Carrier, limitsOf, readingUnit } from '@core/drive/carrier';
+import { type Carrier, carrierKind, limitsOf, readingUnit } from '@core/drive/carrier';
 import type { Clearance } from '@core/drive/clearance';
 import type { Layout } from '@core/drive/layout';
 import type { PathError } from '@core/drive/path';
 import type { SettingsError } from '@core/drive/tensioner';
+import { senseWord as senseWords } from '@core/drive/sense';
 import { formatNumber } from '@core/quantity/format-quantity';
 import { list } from './reading';
 
@@ -15,7 +16,7 @@ export const SHOWN_WORDS: Record<Shown, string> = {
   end: 'the end mark: worn out or too long a belt',
   cannot_tell: 'cannot tell: the reading straddles a limit',
 };
-export const senseWords = (s: 'cw' | 'ccw'): string => (s === 'cw' ? 'clockwise' : 'anticlockwise');
+export { senseWords };
 
 /** What stands on the tensioner: "90.0°", "7.00 mm". */
 export function readingWords(carrier: Carrier, reading: number): string {
@@ -24,10 +25,21 @@ export function readingWords(carrier: Carrier, reading: number): string {
     : `${formatNumber(reading, 1)}°`;
 }
 
-/** Name of what is read: the pointer, the lever or the plunger. */
+const READING_NAMES = {
+  automatic_eccentric: 'Pointer',
+  manual_eccentric: 'Eccentric, from its start mark',
+  plunger: 'Extension',
+  lever: 'Lever',
+};
+/** Name of what is read: pointer, eccentric, lever or plunger. */
 export function readingName(carrier: Carrier): string {
-  if (carrier.kind === 'eccentric') return 'Pointer';
-  return carrier.plunger ? 'Extension' : 'Lever';
+  return READING_NAMES[carrierKind(carrier)];
+}
+
+/** Name of a setting that gives the length. Only an eccentric can be turned the wrong way. */
+export function settingName(carrier: Carrier | undefined, which: 'right' | 'other'): string {
+  if (which === 'right') return 'As intended';
+  return carrier?.kind === 'eccentric' ? 'Turned the wrong way' : 'The other place that gives the length';
 }
 
 /** How the tensioner is set, in one sentence. */
@@ -36,7 +48,7 @@ export function settingWords(carrier: Carrier, computed: number): string {
   const unit = readingUnit(carrier) === 'mm' ? ' mm' : '°';
   const range = `window ${window.from}${unit} to ${window.to}${unit}, end ${formatNumber(end, 0)}${unit}`;
   return carrier.kind === 'eccentric'
-    ? `Key ${senseWords(carrier.keyTurn)}, pointer moves ${senseWords(carrier.turn)} from the start mark to ${window.nominal}° (${range}). Computed for this drive: ${readingWords(carrier, computed)}.`
+    ? `Key ${senseWords(carrier.keyTurn)}, ${carrier.manual ? 'the eccentric' : 'pointer'} moves ${senseWords(carrier.turn)} from the start mark to ${window.nominal}° (${range}). Computed for this drive: ${readingWords(carrier, computed)}.`
     : `Released, it stands at ${formatNumber(window.nominal, 1)}${unit} with new parts (${range}). Computed for this drive: ${readingWords(carrier, computed)}.`;
 }
 
@@ -76,6 +88,8 @@ export function pathSentence(layout: Layout, e: PathError): string {
       return `Strands cross at ${names}.`;
     case 'span_cuts_wheel':
       return `A strand cuts ${wheelName(layout, e.wheels[2] ?? 0)} by ${formatNumber(e.byMm, 1)} mm.`;
+    case 'span_cuts_shoe':
+      return `A strand passes through the surface of ${wheelName(layout, e.wheels[2] ?? 0)}.`;
     case 'off_shoe':
       return `The strand would leave ${names} ${formatNumber(e.byDeg, 1)}° beyond its end.`;
   }

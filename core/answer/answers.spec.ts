@@ -7,9 +7,10 @@ import { extractPack } from '@core/catalogue/extract-pack';
 import { catalogueOf, findCode, nearestCodes } from '@core/catalogue/find-records';
 import { CAUSES } from '@core/cause/cause-data';
 import { checkWorth } from '@core/cause/next-check';
-import { logWeibull, rankCauses } from '@core/cause/rank';
+import { logLife, logWeibull, rankCauses } from '@core/cause/rank';
 import { readCaseFile, writeCaseFile } from '@core/claim/case-file';
-import { checkSeals } from '@core/claim/seal';
+import { checkSeals, sealedNow } from '@core/claim/seal';
+import { factsDigest } from '@core/facts/digest';
 import { judgeTerms } from '@core/claim/terms';
 import { fileFact } from '@core/facts/change';
 import type { Author, Fact } from '@core/facts/fact';
@@ -17,10 +18,15 @@ import { reduce } from '@core/facts/state';
 import { nominalLength, tensionerIndex } from '@core/drive/layout';
 import { limitsOf } from '@core/drive/carrier';
 import { solveDrive } from '@core/drive/solve-drive';
+import { tensionerSettings, travelFrom } from '@core/drive/tensioner';
 import { smallestGaps } from '@core/drive/valve-safety';
 import { answersFor } from './answers';
 import { movedBy } from './moved';
 
+const value = <T>(r: { ok: true; value: T } | { ok: false; error: unknown }): T => {
+  if (!r.ok) throw new Error(JSON.stringify(r.error));
+  return r.value;
+};
 const cat = catalogueOf(demoPack());
 const all = demoFacts(SEED);
 const caseOf = (tag: string) => all.filter((f) => f.case === `demo-${tag}`);
@@ -55,7 +61,9 @@ describe('demo scenario', () => {
       expect(Math.abs(solved.value.setting!.reading - nominal))
         .withContext(layout.id)
         .toBeLessThan(0.5);
-      expect(solved.value.setting!.toEndMm).withContext(layout.id).toBeGreaterThan(1);
+      expect(travelFrom(layout, value(tensionerSettings(layout)), solved.value.setting!).toEndMm)
+        .withContext(layout.id)
+        .toBeGreaterThan(1);
     }
   });
 });
@@ -131,6 +139,69 @@ describe('pointer', () => {
     expect(judgePointer(40, 3, carrier, -102)).toBe('slack');
     expect(judgePointer(125, 3, carrier, -102)).toBe('beyond');
     expect(judgePointer(158, 3, carrier, -102)).toBe('end');
+  });
+});
+
+describe('distance since fitting', () => {
+  const ran = (now: number, then: number, u: number | undefined) => {
+    const facts = plus(plus(caseOf('2041'), 'vehicle.odometer', now), 'kit.fitted_odometer', then);
+    return answers(facts.map((f) => (f.key.endsWith('odometer') && u !== undefined ? { ...f, u } : f)));
+  };
+  const life = (a: ReturnType<typeof answers>, key: string) =>
+    a.ranking.causes.find((c) => c.cause.key === key)?.weights.find((w) => w.finding === 'distance.run');
+
+  it('says nothing within the noise of its two readings, whether or not that noise was typed', () => {
+    for (const u of [500, undefined]) {
+      expect(life(ran(100_010, 100_000, u), 'tooth_out')).toBeUndefined();
+      expect(life(ran(101_300, 100_000, u), 'tooth_out')).toBeUndefined();
+      expect(life(ran(101_500, 100_000, u), 'tooth_out')).toBeDefined();
+    }
+    expect(life(ran(100_010, 100_000, 1), 'tooth_out')!.nats).toBeGreaterThan(2);
+  });
+
+  it('is weighed as the density integrated over what it may be, checked by a fine sum, 0.5 %', () => {
+    for (const [km, u, shape, scaleKm] of [
+      [1500, 700, 0.8, 4000],
+      [9000, 700, 1.6, 9000],
+      [120_000, 2500, 5, 150_000],
+      [3000, 1500, 1.2, 12_000],
+    ] as const) {
+      let sum = 0;
+      const dx = u / 2000;
+      for (let x = dx / 2; x < km + 8 * u; x += dx)
+        sum += Math.exp(logWeibull(x, shape, scaleKm) - 0.5 * ((x - km) / u) ** 2) * dx;
+      const fine = sum / (u * Math.sqrt(2 * Math.PI));
+      expect(Math.exp(logLife({ km, u }, { shape, scaleKm })) / fine)
+        .withContext(`${km} ± ${u}`)
+        .toBeCloseTo(1, 2);
+    }
+    const sharp = logLife({ km: 9000, u: 1 }, { shape: 1.6, scaleKm: 9000 });
+    expect(sharp).toBeCloseTo(logWeibull(9000, 1.6, 9000), 4);
+  });
+});
+
+describe('contradictions', () => {
+  const codes = (facts: readonly Fact[]) => answers(facts).contradictions.map((c) => c.code);
+  it('of time, distance, catalogue and drive are told with the facts that they lie in', () => {
+    const base = caseOf('2027');
+    expect(codes(base)).toEqual([]);
+    const told = (key: string, value: Fact['value']) => {
+      const a = answers(plus(base, key, value)).contradictions;
+      return a.map((c) => `${c.code}: ${c.facts.map((f) => f.key).join(' ')}`);
+    };
+    expect(told('case.date', '2026-07-01')).toEqual(['days_reversed: kit.fitted case.date']);
+    expect(told('vehicle.odometer', 60_000)).toEqual(['odometer_back: kit.fitted_odometer vehicle.odometer']);
+    expect(told('vehicle.odometer', 89_500)).toEqual([]);
+    expect(told('case.date', '2031-01-01')).toContain('in_the_future: case.date');
+    expect(told('tensioner.extension', 7)).toEqual(['not_on_drive: tensioner.extension']);
+    expect(told('belt.teeth_count', 3)).toContain('cannot_be: belt.teeth_count');
+    const late = plus(plus(caseOf('2041'), 'engine.code', 'TE14-CORM'), 'vehicle.built', '2011-04-01');
+    expect(codes(late)).toContain('built_before_engine');
+  });
+
+  it('of the odometer are no missing reading', () => {
+    const a = answers(plus(caseOf('2027'), 'vehicle.odometer', 60_000));
+    expect(a.terms).toEqual(jasmine.objectContaining({ verdict: 'cannot_tell', missing: ['distance_back'] }));
   });
 });
 
@@ -243,6 +314,31 @@ describe('claim', () => {
     expect(answers(caseOf('2027')).decision.objections).toEqual([]);
   });
 
+  it('may not be declined on a fact that was not taken from the parts or the fitting, fault or no fault', () => {
+    const codes = (facts: readonly Fact[]) => answers(facts).decision.objections.map((o) => o.code);
+    // the vehicle's reading was measured, yet says nothing of the parts
+    const bare = caseOf('2027').filter(
+      (f) => !f.key.startsWith('tensioner.') && !/^(belt|wheel|cover|claim.fault)/.test(f.key),
+    );
+    const read = bare.map((f) => (f.key === 'vehicle.odometer' ? { ...f, how: 'measured' as const } : f));
+    expect(codes(read)).toContain('decline_needs_evidence');
+    expect(codes(plus(read, 'belt.back', 'sound'))).not.toContain('decline_needs_evidence');
+  });
+
+  it('waits for a document that the terms require, or for a reason to go on without it', () => {
+    const without = caseOf('2027').filter((f) => f.key !== 'claim.invoice' && f.key !== 'report.issue');
+    const check = (facts: readonly Fact[]) => answers(facts).decision;
+    expect(check(without).objections).toEqual([{ code: 'missing_document', document: 'invoice' }]);
+    const reasoned = plus(
+      without,
+      'claim.without_document',
+      'The workshop burnt down; the counter confirms the sale.',
+    );
+    expect(check(reasoned).objections).toEqual([]);
+    expect(check(reasoned).warnings).toContain({ code: 'missing_document', document: 'invoice' });
+    expect(check(plus(without, 'claim.decision', 'wait')).objections).toEqual([]);
+  });
+
   it('offers a fault only with evidence that speaks for it', () => {
     const offered = answers(caseOf('2027'))
       .faults.filter((f) => f.evidence.length > 0)
@@ -256,6 +352,16 @@ describe('claim', () => {
     expect(checkSeals(reduce(plus(sealed, 'belt.back', 'cut')))[0]).toEqual(
       jasmine.objectContaining({ verdict: 'intact', later: 1 }),
     );
+    // merged later with an earlier time: newer facts exist all the same
+    const early = { ...plus(sealed, 'belt.back', 'cut').at(-1)!, at: '2020-01-01T00:00:00.000Z' };
+    expect(checkSeals(reduce([...sealed, early]))[0]).toEqual(
+      jasmine.objectContaining({ verdict: 'intact', later: 1 }),
+    );
+    expect(sealedNow(checkSeals(reduce([...sealed, early])))).toBeUndefined();
+    const hollow = sealed.map((f) =>
+      f.key === 'report.issue' ? { ...f, basis: [], value: factsDigest([]) } : f,
+    );
+    expect(checkSeals(reduce(hollow))[0]!.verdict).toBe('void');
     const bent = sealed.map((f) => (f.key === 'cover.rub' ? { ...f, value: 'none' } : f));
     expect(checkSeals(reduce(bent))[0]!.verdict).toBe('altered');
     expect(checkSeals(reduce(sealed.filter((f) => f.key !== 'cover.rub')))[0]!.verdict).toBe('altered');
@@ -289,9 +395,33 @@ describe('case file', () => {
     expect(there.terms).toEqual(here.terms);
   });
 
+  it('can be read back for every demo case, verified, with the catalogue it carries in order', () => {
+    for (const tag of new Set(all.map((f) => f.case))) {
+      const facts = all.filter((f) => f.case === tag);
+      const say = (key: string) => facts.find((f) => f.key === key)?.value as string | undefined;
+      const own = writeCaseFile(
+        tag,
+        facts,
+        extractPack(cat, say('engine.code'), say('kit.number')),
+        '2026-11-24T10:00:00.000Z',
+      );
+      expect(code(JSON.stringify(own)))
+        .withContext(tag)
+        .toBe('verified');
+    }
+  });
+
   it('is verified, reported as altered, or refused with the place', () => {
     expect(code(text)).toBe('verified');
     expect(code(text.replace('"value": -100', '"value": 90'))).toBe('altered');
+    // what the answers depend on is covered too: longer terms do not read as verified
+    expect(code(text.replace('"months": 24', '"months": 999'))).toBe('altered');
+    const before = { ...file, digest: { algorithm: file.digest.algorithm, facts: file.digest.facts } };
+    expect(code(JSON.stringify(before))).toBe('facts_only');
+    const twice = { ...file.catalogue, features: [...file.catalogue.features, file.catalogue.features[0]!] };
+    expect(code(JSON.stringify({ ...file, catalogue: twice }))).toBe('bad_catalogue');
+    const dangling = { ...file.catalogue, kits: [] };
+    expect(code(JSON.stringify({ ...file, catalogue: dangling }))).toBe('bad_catalogue');
     expect(code(text.slice(0, 4000))).toBe('not_json');
     expect(code('{"format":"something"}')).toBe('other_format');
     expect(code(text.replace('"formatVersion": 1', '"formatVersion": 9'))).toBe('newer_version');

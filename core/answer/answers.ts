@@ -1,32 +1,35 @@
 import { findingsOf, type Finding } from '@core/bench/findings';
+import { agreedMarks, marksAnswer, type MarksAnswer } from '@core/bench/marks';
 import { driveObservables } from '@core/catalogue/drive-observables';
 import type { Catalogue } from '@core/catalogue/find-records';
 import { intervalFor } from '@core/catalogue/interval';
 import { featureObservables } from '@core/catalogue/feature-observables';
 import { oldPartObservables } from '@core/catalogue/old-part-observables';
-import type { Engine, Kit, Procedure, Variant } from '@core/catalogue/pack';
-import { type CauseData, causesFor } from '@core/cause/cause-data';
-import { type Check, checkWorth } from '@core/cause/next-check';
+import type { Engine, Kit, Variant } from '@core/catalogue/pack';
+import { causesFor } from '@core/cause/cause-data';
 import { rankCauses, type Ranking } from '@core/cause/rank';
 import { checkDecision, type DecisionCheck } from '@core/claim/decision';
 import { FAULTS, faultEvidence, faultKey, faultStep, type InstallationFault } from '@core/claim/faults';
 import { checkSeals, type SealCheck } from '@core/claim/seal';
-import { judgeTerms, monthsRun, type TermsAnswer } from '@core/claim/terms';
+import { judgeTerms, type TermsAnswer } from '@core/claim/terms';
 import type { Fact } from '@core/facts/fact';
-import { type Registry, STATIONS, type Station } from '@core/facts/observable';
+import type { Registry, Station } from '@core/facts/observable';
 import { registryWith } from '@core/facts/registry';
 import { type State, textOf } from '@core/facts/state';
-import { applies } from './applies';
-import { type DriveAnswer, driveAnswer } from './drive-answer';
+import { type Sheet, type SheetStep, sheetFor } from '@core/fitting/sheet';
 import { type Identification, identify } from '@core/match/identify';
 import { type KitMatch, matchKits } from '@core/match/match-kits';
 import { type Asking, nextQuestions } from '@core/match/next-question';
+import { applies, type Possible, possibleDrives } from './applies';
+import { type CheckAnswer, checkList } from './checks';
+import { type Contradiction, contradictionsOf } from './contradictions';
+import { type DriveAnswer, driveAnswer } from './drive-answer';
+import { lacking } from './lacks';
+import { type Ran, ranSince } from './ran';
 
-/** Distance and time since fitting, with the facts that say so. */
-export type Ran = { km?: number; months?: number; facts: string[]; u?: number };
 export type FaultAnswer = {
   fault: InstallationFault;
-  step?: Procedure['steps'][number] | undefined;
+  step?: SheetStep | undefined;
   evidence: string[];
   recorded?: Fact | undefined;
   proposed: boolean;
@@ -41,12 +44,19 @@ export type Answers = {
   asking: Asking;
   kits: KitMatch[];
   kit?: Kit | undefined;
-  procedure?: Procedure | undefined;
+  /** The procedure for this drive, written from its layout; none of its kind is told apart from none at all. */
+  sheet?: Sheet | undefined;
+  /** What the designs that are left can have: all of them, while the design is open. */
+  possible: Possible;
+  /** The drive, when one design is left. */
   drive?: DriveAnswer | undefined;
+  /** Marks as every possible design judges them, while several are left. */
+  openMarks?: MarksAnswer | undefined;
   ran: Ran;
+  contradictions: Contradiction[];
   findings: Finding[];
   ranking: Ranking;
-  checks: (Check & { minutes: number; key: string })[];
+  checks: CheckAnswer[];
   terms?: TermsAnswer | undefined;
   faults: FaultAnswer[];
   decision: DecisionCheck;
@@ -54,17 +64,6 @@ export type Answers = {
   /** Keys of needed observables without a fact, and what else a station waits for. */
   lacks: Record<Station, string[]>;
 };
-
-const FINDING_KEY: Record<string, string> = {
-  'setting.shown': 'tensioner.pointer',
-  'key.sense': 'tensioner.key_turn',
-  'rim.marks': 'wheel.rim_marks',
-  'kit.match': 'kit.number',
-  'extension.rest': 'tensioner.extension',
-  'chain.long': 'chain.length',
-};
-/** The observable that has to be filed to get a finding. */
-export const keyOfFinding = (finding: string): string => FINDING_KEY[finding] ?? finding;
 
 const registries = new WeakMap<Catalogue, Registry>();
 /** Registry for a catalogue; made once per catalogue, since it depends on nothing else. */
@@ -104,71 +103,74 @@ export function answersFor(cat: Catalogue, state: State): Answers {
   const kitNumber = textOf(state, 'kit.number');
   const kits = engine && identification ? matchKits(cat, engine.code, identification, kitNumber) : [];
   const kit = kitNumber === undefined ? undefined : cat.kits.get(kitNumber);
-  const procedure = variant?.procedure === undefined ? undefined : cat.procedures.get(variant.procedure);
-  const drive = driveAnswer(cat, variant, state);
-  const ran = ranSince(state);
+  const possible = possibleDrives(cat, identification);
+  const stages = variant ? (possible.designs[0] ?? []) : [];
+  const drive = driveAnswer(stages, state, registry);
+  const sheet = variant && sheetFor(cat, variant, stages);
+  const openMarks =
+    drive || possible.designs.length < 2
+      ? undefined
+      : agreedMarks(possible.designs.map((d) => marksAnswer(d, state, registry)));
+  const ran = ranSince(state, registry);
   const findings = findingsOf(state, {
+    registry,
+    applies: (key) => {
+      const o = registry.get(key);
+      return o !== undefined && applies(o, possible);
+    },
     layout: drive?.layout,
     settings: drive?.settings.ok ? drive.settings.value : undefined,
     kitFits: kitFits(kits, kitNumber),
-    marks: drive?.marks,
+    marks: drive?.marks ?? openMarks,
+    elongation: drive?.elongation,
     extension: drive?.extension,
     interval: engine
       ? intervalFor(cat.pack.intervals, engine.code, textOf(state, 'vehicle.name'))
       : undefined,
     ran,
   });
-  const causes = causesFor(new Set(drive?.stages.map((x) => x.layout.kind)));
+  const causes = causesFor(possible.has);
   const ranking = rankCauses(
     causes,
     findings,
-    ran.km === undefined ? undefined : { km: ran.km, facts: ran.facts },
+    ran.km === undefined ? undefined : { km: ran.km, u: ran.u ?? 0, facts: ran.facts },
   );
   const terms = kit
-    ? judgeTerms(kit.terms, textOf(state, 'kit.fitted'), textOf(state, 'case.date'), ran.km)
+    ? judgeTerms(kit.terms, textOf(state, 'kit.fitted'), textOf(state, 'case.date'), ran.km, ran.back)
     : undefined;
-  const faults = faultAnswers(state, ranking, procedure);
+  const faults = faultAnswers(state, ranking, sheet);
   const recorded = faults.flatMap((f) => (f.recorded ? [f.recorded] : []));
-  const partial = {
+  return {
     registry,
     engine,
     identification,
     variant,
     kits,
     kit,
-    procedure,
+    sheet,
+    possible,
     drive,
+    openMarks,
     ran,
     findings,
     ranking,
     terms,
     faults,
-  };
-  return {
-    ...partial,
+    contradictions: contradictionsOf(
+      state,
+      registry,
+      possible,
+      engine,
+      identification?.standings.map((s) => s.variant) ?? [],
+    ),
     asking: identification
       ? nextQuestions(cat, identification, state)
       : { questions: [], expectedMinutes: 0, allMinutes: 0, exact: true },
-    checks: checkList(causes, registry, ranking, findings, state, drive),
-    decision: checkDecision(state, ranking, terms, recorded),
+    checks: checkList(causes, registry, ranking, findings, state, possible),
+    decision: checkDecision(state, ranking, terms, recorded, registry, kit?.terms.documents),
     seals: checkSeals(state),
-    lacks: lacking(registry, state, identification, drive),
+    lacks: lacking(registry, state, identification, possible),
   };
-}
-
-function ranSince(state: State): Ran {
-  const now = state.standing.get('vehicle.odometer');
-  const then = state.standing.get('kit.fitted_odometer');
-  const ran: Ran = { facts: [] };
-  if (typeof now?.value === 'number' && typeof then?.value === 'number' && now.value >= then.value) {
-    ran.km = now.value - then.value;
-    const u = Math.hypot(now.u ?? 0, then.u ?? 0);
-    if (u > 0) ran.u = u;
-    ran.facts.push(now.id, then.id);
-  }
-  const months = monthsRun(textOf(state, 'kit.fitted'), textOf(state, 'case.date'));
-  if (months !== undefined && months >= 0) ran.months = months;
-  return ran;
 }
 
 function kitFits(kits: readonly KitMatch[], named: string | undefined): boolean | undefined {
@@ -176,52 +178,14 @@ function kitFits(kits: readonly KitMatch[], named: string | undefined): boolean 
   return match === undefined || match.verdict === 'fits_if' ? undefined : match.verdict === 'fits';
 }
 
-function faultAnswers(state: State, ranking: Ranking, procedure?: Procedure): FaultAnswer[] {
+function faultAnswers(state: State, ranking: Ranking, sheet: Sheet | undefined): FaultAnswer[] {
   const decided = textOf(state, 'cause.decided') ?? ranking.causes[0]?.cause.key;
   const wanted = ranking.causes.find((c) => c.cause.key === decided)?.cause.fault;
   return FAULTS.map((fault) => ({
     fault,
-    step: faultStep(fault, procedure),
+    step: faultStep(fault, sheet?.steps ?? []),
     evidence: faultEvidence(fault, ranking),
     recorded: state.standing.get(faultKey(fault.code)),
     proposed: fault.code === wanted,
   }));
-}
-
-/** Checks worth making, by bits per minute, with the observable to file. */
-function checkList(
-  causes: CauseData,
-  registry: Registry,
-  ranking: Ranking,
-  findings: readonly Finding[],
-  state: State,
-  drive: DriveAnswer | undefined,
-): Answers['checks'] {
-  return checkWorth(causes, ranking, findings)
-    .map((c) => {
-      const key = keyOfFinding(c.finding);
-      return { ...c, key, minutes: registry.get(key)?.minutes ?? 1 };
-    })
-    .filter((c) => {
-      const o = registry.get(c.key);
-      return o !== undefined && applies(o, drive) && !state.standing.has(c.key) && c.bits > 0.005;
-    })
-    .sort((a, b) => b.bits / b.minutes - a.bits / a.minutes);
-}
-
-function lacking(
-  registry: Registry,
-  state: State,
-  id: Identification | undefined,
-  drive: DriveAnswer | undefined,
-): Record<Station, string[]> {
-  const lacks = Object.fromEntries(STATIONS.map((s) => [s, []])) as unknown as Record<Station, string[]>;
-  for (const o of registry.values())
-    if (o.needed && !state.standing.has(o.key) && applies(o, drive)) lacks[o.station].push(o.key);
-  if (id?.possible.length !== 1) lacks.identify.push('variant');
-  if (!state.standing.has('cause.decided')) lacks.cause.push('cause.decided');
-  if (state.standing.has('claim.decision') && !state.standing.has('claim.reason'))
-    lacks.settle.push('claim.reason');
-  if (!state.standing.has('report.issue')) lacks.settle.push('report.issue');
-  return lacks;
 }

@@ -1,22 +1,48 @@
-import { readingUnit } from '@core/drive/carrier';
-import { tensionerIndex } from '@core/drive/layout';
-import type { Observable } from '@core/facts/observable';
-import type { DriveAnswer } from './drive-answer';
+import { markKey, stackKey } from '@core/catalogue/drive-observables';
+import { type Catalogue, stagesFor } from '@core/catalogue/find-records';
+import { featureKey } from '@core/catalogue/feature-observables';
+import { anyHas, type Has, hasAll } from '@core/drive/drive-has';
+import { isMarked } from '@core/drive/judge-marks';
+import type { Stage } from '@core/drive/stages';
+import type { ChoiceOption, Observable } from '@core/facts/observable';
+import type { Identification } from '@core/match/identify';
 
 /**
- * Can this be observed on this drive? A chain drive has no belt edges, a plunger no pointer. While the drive is not known
- * everything may be.
+ * What can be observed on any drive that is still possible: what it has, and the marks, banks and features of its own.
+ * Undefined where nothing is known, and everything may be.
  */
-export function applies(o: Pick<Observable, 'key' | 'part'>, drive: DriveAnswer | undefined): boolean {
-  if (!drive) return true;
-  const kinds = new Set(drive.stages.map((s) => s.layout.kind));
-  if (o.part === 'belt' && !kinds.has('belt')) return false;
-  if (o.part === 'chain' && !kinds.has('chain')) return false;
-  // Only a belt climbs a rim.
-  if (o.key === 'wheel.rim_marks') return kinds.has('belt');
-  const carriers = drive.stages.flatMap(({ layout }) => layout.wheels[tensionerIndex(layout)]?.carrier ?? []);
-  if (o.key === 'tensioner.pointer') return carriers.some((c) => readingUnit(c) === '°');
-  if (o.key === 'tensioner.key_turn') return carriers.some((c) => c.kind === 'eccentric');
-  if (o.key === 'tensioner.extension') return carriers.some((c) => readingUnit(c) === 'mm');
-  return true;
+export type Possible = {
+  has: ReadonlySet<Has> | undefined;
+  own: ReadonlySet<string> | undefined;
+  /** Stages of each possible design, in the order of the identification; none where it has no layout. */
+  designs: readonly (readonly Stage[])[];
+};
+
+const OWN = /^(mark|stack|feature)\./;
+
+/** From the designs that are left; from all of the engine's when facts contradict each other. */
+export function possibleDrives(cat: Catalogue, id: Identification | undefined): Possible {
+  if (!id) return { has: undefined, own: undefined, designs: [] };
+  const variants = id.possible.length > 0 ? id.possible : id.standings.map((s) => s.variant);
+  const designs = variants.map((v) => (v.layout === undefined ? [] : stagesFor(cat, v.layout)));
+  const own = new Set<string>();
+  for (const { variant } of id.standings)
+    for (const feature of Object.keys(variant.features)) own.add(featureKey(feature));
+  for (const { layout } of designs.flat()) {
+    for (const w of layout.wheels) if (isMarked(w)) own.add(markKey(w.id));
+    for (const b of layout.banks ?? []) own.add(stackKey(b.id));
+  }
+  return { has: anyHas(designs), own, designs };
 }
+
+/** Can this be observed on a drive that is still possible? A chain drive has no belt edges, a plunger no pointer. */
+export function applies(o: Pick<Observable, 'key' | 'needs'>, p: Possible): boolean {
+  if (OWN.test(o.key)) return p.own?.has(o.key) ?? true;
+  return hasAll(o.needs, p.has);
+}
+
+/** The values of a choice or list that such a drive can show. */
+export const possibleOptions = (
+  options: readonly ChoiceOption[],
+  p: Pick<Possible, 'has'>,
+): readonly ChoiceOption[] => options.filter((x) => hasAll(x.needs, p.has));

@@ -1,8 +1,11 @@
-import { extensionAnswer, type ExtensionAnswer } from '@core/bench/extension';
+import {
+  elongationAnswer,
+  type ElongationAnswer,
+  extensionAnswer,
+  type ExtensionAnswer,
+} from '@core/bench/extension';
 import { judgePointer, type Shown } from '@core/bench/findings';
 import { marksAnswer, type MarksAnswer } from '@core/bench/marks';
-import { type Catalogue, stagesFor } from '@core/catalogue/find-records';
-import type { Variant } from '@core/catalogue/pack';
 import { type Carrier, readingUnit } from '@core/drive/carrier';
 import type { Layout } from '@core/drive/layout';
 import type { Stage } from '@core/drive/stages';
@@ -13,7 +16,9 @@ import {
   type SettingsError,
   tensionerSettings,
 } from '@core/drive/tensioner';
-import { numberOf, type State } from '@core/facts/state';
+import { measuredOf } from '@core/facts/measured';
+import type { Registry } from '@core/facts/observable';
+import type { State } from '@core/facts/state';
 import type { Result } from '@core/quantity/result';
 
 /** The drive of a case, computed, and what its facts show of it. */
@@ -28,28 +33,35 @@ export type DriveAnswer = {
   stages: readonly Stage[];
   /** Observed mark offsets against the predicted ones. */
   marks?: MarksAnswer | undefined;
+  /** Measured chain length against its limit. */
+  elongation?: ElongationAnswer | undefined;
   /** Measured extension against measured elongation. */
   extension?: ExtensionAnswer | undefined;
 };
 
-/** Undefined while no single design with a layout is left. */
+/** What a tensioner's reading is filed under. */
+export const readingKey = (carrier: Carrier): 'tensioner.extension' | 'tensioner.pointer' =>
+  readingUnit(carrier) === 'mm' ? 'tensioner.extension' : 'tensioner.pointer';
+
+/** Undefined where the design has no layout. */
 export function driveAnswer(
-  cat: Catalogue,
-  variant: Variant | undefined,
+  stages: readonly Stage[],
   state: State,
+  registry: Registry,
 ): DriveAnswer | undefined {
-  const layout = variant?.layout === undefined ? undefined : cat.layouts.get(variant.layout);
+  const layout = stages[0]?.layout;
   if (!layout) return undefined;
   const settings = tensionerSettings(layout);
   const carrier = settings.ok ? layout.wheels[settings.value.tensioner]?.carrier : undefined;
-  const stages = stagesFor(cat, layout.id);
-  const seen = { stages, marks: marksAnswer(stages, state), extension: extensionAnswer(stages, state) };
+  const seen = {
+    stages,
+    marks: marksAnswer(stages, state, registry),
+    elongation: elongationAnswer(stages, state, registry),
+    extension: extensionAnswer(stages, state, registry),
+  };
   if (!settings.ok || !carrier) return { layout, settings, ...seen };
   const pair = intendedSetting(settings.value, carrier);
-  const key = readingUnit(carrier) === 'mm' ? 'tensioner.extension' : 'tensioner.pointer';
-  const pointer = state.standing.get(key);
-  const reading = numberOf(state, key);
-  const shown =
-    reading === undefined ? undefined : judgePointer(reading, pointer?.u ?? 0, carrier, pair.other?.reading);
+  const m = measuredOf(state, registry, readingKey(carrier));
+  const shown = m && judgePointer(m.value, m.u, carrier, pair.other?.reading);
   return { layout, settings, carrier, ...pair, shown, ...seen };
 }

@@ -7,8 +7,8 @@ import { fileFact } from '@core/facts/change';
 import type { Author, Fact } from '@core/facts/fact';
 import { reduce } from '@core/facts/state';
 import { applies } from '@core/answer/applies';
-import { answersFor } from '@core/answer/answers';
-import { elongationOf, extensionAnswer } from './extension';
+import { answersFor, registryFor } from '@core/answer/answers';
+import { elongationAnswer, elongationOf, extensionAnswer } from './extension';
 import { marksAnswer } from './marks';
 
 const cat = catalogueOf(demoPack());
@@ -21,21 +21,26 @@ const plus = (facts: readonly Fact[], key: string, value: number, u?: number) =>
   fileFact(reduce(facts), facts[0]!.case, { key, value, how: 'reported', ...(u ? { u } : {}) }, author),
 ];
 const opposed = stagesFor(cat, 'fletcher-a');
+const registry = registryFor(cat);
 const seen = (offsets: Record<string, number>, u = 0.05) =>
   marksAnswer(
     opposed,
     reduce(
       Object.entries(offsets).reduce((facts, [id, v]) => plus(facts, markKey(id), v, u), caseOf('2044')),
     ),
+    registry,
   );
 
 describe('marks against the drive', () => {
   it('say nothing before one was looked at', () => {
-    expect(marksAnswer(opposed, reduce(caseOf('2044')))).toBeUndefined();
+    expect(marksAnswer(opposed, reduce(caseOf('2044')), registry)).toBeUndefined();
   });
 
   it('are go where geometry brings the offset, no go where it does not, and wait when it cannot be told', () => {
-    expect(seen({ 'right-upper': 0.5 })!.go).toBe('go');
+    const all = { 'right-upper': 0.5, 'right-lower': 0, 'left-upper': 0, 'left-lower': 0 };
+    expect(seen(all)!.go).toBe('go');
+    // one of four is no go yet: it says how many were looked at
+    expect(seen({ 'right-upper': 0.5 })).toEqual(jasmine.objectContaining({ go: 'so_far', of: 4 }));
     expect(seen({ 'left-upper': 0.5 })!.go).toBe('no_go');
     expect(seen({ 'left-upper': 0.25 }, 0.1)!.go).toBe('wait');
     // one sure fault outweighs an unsure reading
@@ -58,7 +63,7 @@ describe('marks against the drive', () => {
   it('keep the stages of a drive apart: one head a tooth out says nothing of the other', () => {
     const stages = stagesFor(cat, 'vasker-a');
     const facts = plus(plus(caseOf('2044'), 'mark.left-intake', 1, 0.05), 'mark.right-intake', 0, 0.05);
-    const answer = marksAnswer(stages, reduce(facts))!;
+    const answer = marksAnswer(stages, reduce(facts), registry)!;
     expect(answer.patterns.map((p) => [stages[p.stage]!.layout.id, p.pattern.pattern])).toEqual([
       ['vasker-a-left', 'from_wheel'],
       ['vasker-a-right', 'as_predicted'],
@@ -81,9 +86,10 @@ describe('extension against the chain', () => {
   const facts = caseOf('2036');
 
   it('needs length, links and extension, and says which facts it stands on', () => {
-    const answer = extensionAnswer(stages, reduce(facts))!;
-    expect(answer.elongation.value).toBeCloseTo(320.9 / 320 - 1, 12);
-    expect(answer.long).toBe('within');
+    const answer = extensionAnswer(stages, reduce(facts), registry)!;
+    const length = elongationAnswer(stages, reduce(facts), registry)!;
+    expect(length.elongation.value).toBeCloseTo(320.9 / 320 - 1, 12);
+    expect(length.long).toBe('within');
     expect(answer.rest!.verdict).toBe('more');
     expect(answer.facts.map((id) => facts.find((f) => f.id === id)!.key)).toEqual([
       'tensioner.extension',
@@ -91,17 +97,20 @@ describe('extension against the chain', () => {
       'chain.links_over',
     ]);
     for (const key of ['tensioner.extension', 'chain.length', 'chain.links_over'])
-      expect(extensionAnswer(stages, reduce(facts.filter((f) => f.key !== key))))
+      expect(extensionAnswer(stages, reduce(facts.filter((f) => f.key !== key)), registry))
         .withContext(key)
         .toBeUndefined();
   });
 
   it('calls a chain long only when two sigmas say so', () => {
     const long = (mm: number, u: number) =>
-      extensionAnswer(stages, reduce(plus(facts, 'chain.length', mm, u)))!.long;
+      elongationAnswer(stages, reduce(plus(facts, 'chain.length', mm, u)), registry)!.long;
     expect(long(322.4, 0.1)).toBe('past');
     expect(long(321.7, 0.1)).toBeUndefined();
-    expect(elongationOf(reduce(facts), 8)!.u).toBeCloseTo(0.12 / 320, 12);
+    expect(elongationOf(reduce(facts), registry, 8)!.u).toBeCloseTo(0.12 / 320, 12);
+    // no uncertainty filed: the gauge's own, from the observable
+    const bare = facts.map((f) => (f.key === 'chain.length' ? { ...f, u: undefined } : f));
+    expect(elongationOf(reduce(bare), registry, 8)!.u).toBeCloseTo(0.15 / 320, 12);
   });
 
   it('leaves causes out that cannot occur on the drive, and still adds up to one', () => {
@@ -117,15 +126,46 @@ describe('extension against the chain', () => {
     expect(names('2027')).toContain('tooth_out');
   });
 
-  it('asks on a chain drive for a plunger and no pointer, on a belt drive the other way round', () => {
-    const chain = answersFor(cat, reduce(facts)).drive;
-    const belt = answersFor(cat, reduce(caseOf('2027'))).drive;
-    const ask = (key: string, part: string) => [applies({ key, part }, chain), applies({ key, part }, belt)];
-    expect(ask('tensioner.pointer', 'tensioner')).toEqual([false, true]);
-    expect(ask('tensioner.extension', 'tensioner')).toEqual([true, false]);
-    expect(ask('tensioner.key_turn', 'tensioner')).toEqual([false, true]);
-    expect(ask('belt.edge_front', 'belt')).toEqual([false, true]);
-    expect(ask('chain.length', 'chain')).toEqual([true, false]);
-    expect(applies({ key: 'belt.edge_front', part: 'belt' }, undefined)).toBeTrue();
+  it('asks of a drive only what it has, whichever the drive', () => {
+    const ask = (key: string, possible: ReturnType<typeof answersFor>['possible']) =>
+      applies(registry.get(key)!, possible);
+    const chain = answersFor(cat, reduce(facts)).possible;
+    const belt = answersFor(cat, reduce(caseOf('2027'))).possible;
+    const of = (engine: string, feature: string, value: string) =>
+      answersFor(
+        cat,
+        reduce([
+          {
+            id: '1',
+            case: 'x',
+            key: 'engine.code',
+            value: engine,
+            how: 'reported',
+            by: 'T',
+            at: '2026-01-01T00:00:00.000Z',
+          },
+          { id: '2', case: 'x', key: feature, value, how: 'seen', by: 'T', at: '2026-01-01T00:00:01.000Z' },
+        ]),
+      ).possible;
+    const damper = of('BR19-SHAW', 'feature.head-bolt', 'm8');
+    const manual = of('BR12-TARN', 'feature.cover-screws', 'five');
+    const table = [
+      // chain, automatic eccentric, damper with lever, manual eccentric
+      ['tensioner.pointer', false, true, false, true],
+      ['tensioner.extension', true, false, true, false],
+      ['tensioner.key_turn', false, true, false, true],
+      ['tensioner.spring', false, true, false, false],
+      ['tensioner.bearing', false, true, true, true],
+      ['guide.bearing', false, true, true, true],
+      ['belt.edge_front', false, true, true, true],
+      ['chain.length', true, false, false, false],
+      ['belt.teeth_count', false, true, true, true],
+    ] as const;
+    for (const [key, ...wanted] of table)
+      expect([chain, belt, damper, manual].map((p) => ask(key, p)))
+        .withContext(key)
+        .toEqual(wanted);
+    // an engine that nobody named may have anything
+    expect(ask('belt.edge_front', answersFor(cat, reduce([])).possible)).toBeTrue();
   });
 });

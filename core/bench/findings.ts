@@ -1,7 +1,10 @@
-import { listOf, numberOf, type State, textOf } from '@core/facts/state';
+import { measuredOf } from '@core/facts/measured';
+import type { Registry } from '@core/facts/observable';
+import { listOf, type State, textOf } from '@core/facts/state';
+import { judged } from '@core/quantity/judge';
 import { type Carrier, limitsOf, readingUnit } from '@core/drive/carrier';
 import type { Layout } from '@core/drive/layout';
-import type { ExtensionAnswer } from './extension';
+import type { ElongationAnswer, ExtensionAnswer } from './extension';
 import type { MarksAnswer } from './marks';
 import { intendedSetting, type Settings } from '@core/drive/tensioner';
 
@@ -27,11 +30,12 @@ export function judgePointer(
     if (v >= from && v <= to) return 'right';
     if (v >= end) return 'end';
     const toWindow = Math.min(Math.abs(v - from), Math.abs(v - to));
-    if (wrongDeg !== undefined && Math.abs(v - wrongDeg) < toWindow) return 'wrong_way';
+    // Only an eccentric can be turned the wrong way; a lever has no other sense.
+    if (carrier.kind === 'eccentric' && wrongDeg !== undefined && Math.abs(v - wrongDeg) < toWindow)
+      return 'wrong_way';
     return v > to ? 'beyond' : 'slack';
   };
-  const [low, mid, high] = [judge(readingDeg - 2 * u), judge(readingDeg), judge(readingDeg + 2 * u)];
-  return low === mid && mid === high ? mid : 'cannot_tell';
+  return judged(readingDeg, u, judge) ?? 'cannot_tell';
 }
 
 const DIRECT = [
@@ -53,13 +57,17 @@ const DIRECT = [
 ];
 
 export type BenchContext = {
+  registry: Registry;
+  /** Can this observable be filed of the drive? What cannot is no finding. */
+  applies: (key: string) => boolean;
   layout?: Layout | undefined;
   settings?: Settings | undefined;
   kitFits?: boolean | undefined;
   marks?: MarksAnswer | undefined;
+  elongation?: ElongationAnswer | undefined;
   extension?: ExtensionAnswer | undefined;
   interval?: { km: number; months: number } | undefined;
-  ran: { km?: number | undefined; months?: number | undefined; facts: string[] };
+  ran: { km?: number | undefined; u?: number | undefined; months?: number | undefined; facts: string[] };
 };
 
 /** Every finding that the standing facts support. What is not known is not listed. */
@@ -67,7 +75,8 @@ export function findingsOf(state: State, ctx: BenchContext): Finding[] {
   const out: Finding[] = [];
   for (const key of DIRECT) {
     const value = textOf(state, key);
-    if (value !== undefined) out.push({ finding: key, value, facts: [state.standing.get(key)!.id] });
+    if (value !== undefined && ctx.applies(key))
+      out.push({ finding: key, value, facts: [state.standing.get(key)!.id] });
   }
   out.push(...tensionerFindings(state, ctx));
   out.push(...drivenFindings(ctx));
@@ -75,24 +84,32 @@ export function findingsOf(state: State, ctx: BenchContext): Finding[] {
   if (kit && ctx.kitFits !== undefined) {
     out.push({ finding: 'kit.match', value: ctx.kitFits ? 'fits' : 'wrong', facts: [kit.id] });
   }
-  const { km, months, facts } = ctx.ran;
-  if (ctx.interval && (km !== undefined || months !== undefined)) {
-    const past = (km ?? 0) > ctx.interval.km || (months ?? 0) > ctx.interval.months;
-    out.push({ finding: 'interval.run', value: past ? 'past' : 'within', facts });
-  }
+  out.push(...intervalFinding(ctx));
   return out;
 }
 
-function drivenFindings({ marks, extension }: BenchContext): Finding[] {
+/** Past when time or distance surely is; within only when both are known to be. */
+function intervalFinding({ interval, ran: { km, u, months, facts } }: BenchContext): Finding[] {
+  if (!interval || (km === undefined && months === undefined)) return [];
+  const byKm = km === undefined ? undefined : judged(km, u ?? 0, (v) => v > interval.km);
+  const byTime = months === undefined ? undefined : months > interval.months;
+  const straddles = km !== undefined && byKm === undefined;
+  if (byKm || byTime) return [{ finding: 'interval.run', value: 'past', facts }];
+  return straddles ? [] : [{ finding: 'interval.run', value: 'within', facts }];
+}
+
+/** Worst first: what one mark shows, the drive shows. */
+const WORST = ['teeth_and_rest', 'teeth_out', 'fraction'] as const;
+
+function drivenFindings({ marks, elongation, extension }: BenchContext): Finding[] {
   const out: Finding[] = [];
   const facts = marks?.marks.map((m) => m.fact.id) ?? [];
-  const any = (v: string) => marks?.marks.some((m) => m.verdict.verdict === v);
-  const said = any('teeth_out') ? 'teeth_out' : any('fraction') ? 'fraction' : 'as_predicted';
-  if (marks && marks.go !== 'wait') out.push({ finding: 'marks.verdict', value: said, facts });
+  const wrong = WORST.find((v) => marks?.marks.some((m) => m.verdict.verdict === v));
+  if (wrong) out.push({ finding: 'marks.verdict', value: wrong, facts });
+  else if (marks?.go === 'go') out.push({ finding: 'marks.verdict', value: 'as_predicted', facts });
   if (extension?.rest)
     out.push({ finding: 'extension.rest', value: extension.rest.verdict, facts: extension.facts });
-  if (extension?.long)
-    out.push({ finding: 'chain.long', value: extension.long, facts: extension.facts.slice(1) });
+  if (elongation?.long) out.push({ finding: 'chain.long', value: elongation.long, facts: elongation.facts });
   return out;
 }
 
@@ -101,15 +118,14 @@ function tensionerFindings(state: State, ctx: BenchContext): Finding[] {
   const carrier = settings && layout?.wheels[settings.tensioner]?.carrier;
   if (!layout || !settings || !carrier) return [];
   const out: Finding[] = [];
-  const pointer = state.standing.get('tensioner.pointer');
-  const reading = numberOf(state, 'tensioner.pointer');
-  if (pointer && reading !== undefined && readingUnit(carrier) === '°') {
+  const pointer = measuredOf(state, ctx.registry, 'tensioner.pointer');
+  if (pointer && readingUnit(carrier) === '°') {
     const wrong = intendedSetting(settings, carrier).other?.reading;
-    const value = judgePointer(reading, pointer.u ?? 0, carrier, wrong);
-    if (value !== 'cannot_tell') out.push({ finding: 'setting.shown', value, facts: [pointer.id] });
+    const value = judgePointer(pointer.value, pointer.u, carrier, wrong);
+    if (value !== 'cannot_tell') out.push({ finding: 'setting.shown', value, facts: [pointer.fact.id] });
   }
   const filed = state.standing.get('drive.setting_shown');
-  if (filed && out.length === 0)
+  if (filed && out.length === 0 && readingUnit(carrier) === '°')
     out.push({ finding: 'setting.shown', value: String(filed.value), facts: [filed.id] });
   const key = textOf(state, 'tensioner.key_turn');
   if (carrier.kind === 'eccentric' && (key === 'cw' || key === 'ccw')) {
@@ -117,7 +133,7 @@ function tensionerFindings(state: State, ctx: BenchContext): Finding[] {
     out.push({ finding: 'key.sense', value, facts: [state.standing.get('tensioner.key_turn')!.id] });
   }
   const rims = state.standing.get('wheel.rim_marks');
-  if (rims) {
+  if (rims && ctx.applies('wheel.rim_marks')) {
     const n = layout.wheels.length;
     const near = [
       layout.wheels[(settings.tensioner + n - 1) % n]!.id,

@@ -1,40 +1,78 @@
-import { isMarked, markKey } from '@core/catalogue/drive-observables';
-import { type Go, type JudgedMark, judgeMarks } from '@core/drive/judge-marks';
+import { markKey } from '@core/catalogue/drive-observables';
+import { type Go, isMarked, type JudgedMark, judgeMarks } from '@core/drive/judge-marks';
 import type { OffsetPattern } from '@core/drive/judge-offset';
 import { markPhases } from '@core/drive/phase';
 import { solveDrive } from '@core/drive/solve-drive';
 import type { Stage } from '@core/drive/stages';
 import type { Fact } from '@core/facts/fact';
+import { measuredOf } from '@core/facts/measured';
+import type { Registry } from '@core/facts/observable';
 import type { State } from '@core/facts/state';
 
-export type MarkAnswer = JudgedMark & { stage: number; fact: Fact };
+export type MarkAnswer = JudgedMark & { stage: number; key: string; fact: Fact };
 export type MarksAnswer = {
   marks: MarkAnswer[];
   /** What the marks of each stage that was looked at say together. */
   patterns: { stage: number; pattern: OffsetPattern }[];
   go: Go;
+  /** Marks that the drive has, all stages together. */
+  of: number;
 };
 
-const WORST: readonly Go[] = ['no_go', 'wait', 'go'];
+const WORST: readonly Go[] = ['no_go', 'wait', 'so_far', 'go'];
 
 /** Observed mark offsets against what each stage's geometry predicts; nothing when none was filed. */
-export function marksAnswer(stages: readonly Stage[], state: State): MarksAnswer | undefined {
-  const answer: MarksAnswer = { marks: [], patterns: [], go: 'go' };
+export function marksAnswer(
+  stages: readonly Stage[],
+  state: State,
+  registry: Registry,
+): MarksAnswer | undefined {
+  const answer: MarksAnswer = { marks: [], patterns: [], go: 'go', of: 0 };
   stages.forEach(({ layout }, stage) => {
     const facts = new Map<number, Fact>();
     const seen = new Map<number, { teeth: number; u: number }>();
     layout.wheels.forEach((w, i) => {
-      const fact = isMarked(w) ? state.standing.get(markKey(w.id)) : undefined;
-      if (typeof fact?.value !== 'number') return;
-      facts.set(i, fact);
-      seen.set(i, { teeth: fact.value, u: fact.u ?? 0 });
+      if (!isMarked(w)) return;
+      const m = measuredOf(state, registry, markKey(w.id));
+      if (!m) return;
+      facts.set(i, m.fact);
+      seen.set(i, { teeth: m.value, u: m.u });
     });
     const solved = seen.size > 0 ? solveDrive(layout) : undefined;
-    if (!solved?.ok) return;
-    const judged = judgeMarks(layout, markPhases(layout, solved.value), seen);
-    for (const m of judged.marks) answer.marks.push({ ...m, stage, fact: facts.get(m.wheel)! });
-    answer.patterns.push({ stage, pattern: judged.pattern });
+    const phases = solved?.ok ? markPhases(layout, solved.value) : [];
+    const judged = judgeMarks(layout, phases, seen);
+    answer.of += judged.of;
+    for (const m of judged.marks) {
+      const fact = facts.get(m.wheel)!;
+      answer.marks.push({ ...m, stage, key: fact.key, fact });
+    }
+    if (judged.marks.length > 0) answer.patterns.push({ stage, pattern: judged.pattern });
     if (WORST.indexOf(judged.go) < WORST.indexOf(answer.go)) answer.go = judged.go;
   });
   return answer.marks.length > 0 ? answer : undefined;
+}
+
+/**
+ * What can be said of marks while several designs are possible: the answer of the first, of it only the marks that every
+ * design judges alike, and go or no go only when all agree.
+ */
+export function agreedMarks(answers: readonly (MarksAnswer | undefined)[]): MarksAnswer | undefined {
+  const [first, ...rest] = answers;
+  if (!first) return undefined;
+  const alike = (m: MarkAnswer) =>
+    rest.every((other) => {
+      const twin = other?.marks.find((x) => x.key === m.key);
+      return twin !== undefined && sameVerdict(twin, m);
+    });
+  const marks = first.marks.filter(alike);
+  if (marks.length === 0) return undefined;
+  const go = rest.every((r) => r?.go === first.go && r.of === first.of) ? first.go : 'wait';
+  const patterns = marks.length === first.marks.length && go !== 'wait' ? first.patterns : [];
+  return { marks, patterns, go, of: first.of };
+}
+
+function sameVerdict(a: MarkAnswer, b: MarkAnswer): boolean {
+  const [x, y] = [a.verdict, b.verdict];
+  if (x.verdict !== y.verdict) return false;
+  return !('teeth' in x) || !('teeth' in y) || (x.teeth === y.teeth && x.sense === y.sense);
 }

@@ -6,7 +6,7 @@ import type { AnyTable, IssueReason, PackIssue } from './pack-issue';
 
 /** Row numbers of a pack's entries as the user sees them; JSON entries count from 1. */
 export type RowOf = (table: AnyTable, index: number) => number;
-const countFromOne: RowOf = (_table, index) => index + 1;
+export const countFromOne: RowOf = (_table, index) => index + 1;
 /** True for a key whose own row was refused already: what refers to it is no second fault. */
 export type Refused = (table: AnyTable, key: string) => boolean;
 

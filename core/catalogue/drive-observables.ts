@@ -1,15 +1,11 @@
-import type { Layout, Wheel } from '@core/drive/layout';
+import { isMarked } from '@core/drive/judge-marks';
+import type { Layout } from '@core/drive/layout';
 import type { Observable } from '@core/facts/observable';
 
 /** Key of the observed mark offset of a wheel, teeth, advanced positive. */
 export const markKey = (wheel: string): string => `mark.${wheel}`;
 /** Key of how much nearer to the crank a bank was brought, mm. */
 export const stackKey = (bank: string): string => `stack.${bank}`;
-
-const MARKED = new Set<Wheel['role']>(['cam', 'injection', 'balance']);
-
-/** Wheels whose marks a fitter looks at. */
-export const isMarked = (w: Wheel): boolean => MARKED.has(w.role) && w.markDeg !== undefined;
 
 /** Mark offsets and machined heights that the catalogue's layouts let one observe. */
 export function driveObservables(layouts: readonly Layout[]): Observable[] {
@@ -22,6 +18,7 @@ export function driveObservables(layouts: readonly Layout[]): Observable[] {
         aliases: [`mark ${w.name.toLowerCase()}`, `mark ${w.id.replace(/-/g, ' ')}`],
         part: 'drive',
         station: 'fit',
+        needs: ['mark'],
         type: { kind: 'number', dimension: 'teeth', unit: 'teeth', decimals: 2, min: -8, max: 8, u: 0.1 },
         how: 'reported',
         observe:
@@ -36,6 +33,7 @@ export function driveObservables(layouts: readonly Layout[]): Observable[] {
         aliases: [`machined ${b.name.toLowerCase()}`],
         part: 'engine',
         station: 'fit',
+        needs: ['bank'],
         type: { kind: 'number', dimension: 'length', unit: 'mm', decimals: 2, min: -3, max: 5, u: 0.05 },
         how: 'reported',
         observe: 'From head, block and gasket together; a thicker gasket counts minus.',

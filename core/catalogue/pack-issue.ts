@@ -31,7 +31,11 @@ export type IssueReason =
   | { code: 'window_impossible'; from: string; to: string }
   | { code: 'windows_overlap'; other: string }
   | { code: 'value_not_of_feature'; feature: string; value: string; allowed: string[] }
-  | { code: 'layout_impossible'; detail: string };
+  | { code: 'layout_impossible'; detail: string }
+  | { code: 'two_readings'; value: string; measures: string | undefined }
+  | { code: 'sense_typed'; typed: string }
+  | { code: 'unknown_placeholder'; name: string }
+  | { code: 'other_kind_of_drive'; procedure: string; lacks: string[] };
 
 /** One bad place. `row` is the line in a CSV file (the header is line 1), or the entry's number in JSON. */
 export type PackIssue = { table: AnyTable; row: number; column: string; reason: IssueReason };

@@ -19,12 +19,26 @@ export type Engine = z.infer<typeof EngineSchema>;
 
 /** What it costs to look, by strip-down. */
 export const LOOKS = ['phone', 'eye', 'cover', 'front'] as const;
+/** What a figure among a feature's values measures: a bolt's thread, its key and its head are three numbers. */
+export const MEASURES = [
+  'thread',
+  'key',
+  'head',
+  'length',
+  'outside diameter',
+  'width',
+  'thickness',
+] as const;
+export const DOCUMENTS = ['invoice', 'sheet'] as const;
+export type DocumentKind = (typeof DOCUMENTS)[number];
+
 export const FeatureSchema = z.strictObject({
   id: Id,
   wording: z.string(),
   /** The sentence to say on the phone. */
   say: z.string(),
   look: z.enum(LOOKS),
+  measures: z.enum(MEASURES).optional(),
   options: z.array(z.strictObject({ key: Id, wording: z.string() })).min(2),
 });
 export type Feature = z.infer<typeof FeatureSchema>;
@@ -87,7 +101,12 @@ export const KitSchema = z.strictObject({
   supersededBy: Id.optional(),
   contents: z.array(z.strictObject({ part: Id, quantity: z.number().int().positive() })),
   /** Warranty terms, whichever comes first. */
-  terms: z.strictObject({ months: z.number().int().positive(), km: z.number().positive() }),
+  terms: z.strictObject({
+    months: z.number().int().positive(),
+    km: z.number().positive(),
+    /** Papers without which no claim under these terms is decided. */
+    documents: z.array(z.enum(DOCUMENTS)).optional(),
+  }),
 });
 export type Kit = z.infer<typeof KitSchema>;
 
@@ -150,14 +169,25 @@ export const StepSchema = z.strictObject({
     'verify',
     'close',
   ]),
+  /** What and where. {key}, {nominal}, {route} and the like are written from the layout (core/fitting/sheet.ts). */
   text: z.string(),
+  /** What a drive must have for this step to be on its sheet. */
+  needs: z.array(z.string()).optional(),
+  /** Turns by hand, for {turns}. */
+  turns: z.number().int().min(2).max(99).optional(),
   proof: z.string().optional(),
   /** What happens when it is skipped or done wrong. */
   fault: z.string().optional(),
   caution: z.string().optional(),
   torqueNm: z.number().positive().optional(),
 });
-export const ProcedureSchema = z.strictObject({ id: Id, name: z.string(), steps: z.array(StepSchema) });
+export const ProcedureSchema = z.strictObject({
+  id: Id,
+  name: z.string(),
+  /** What a drive must have for this procedure to be its own, such as ["belt", "automatic_eccentric"]. */
+  for: z.array(z.string()).optional(),
+  steps: z.array(StepSchema),
+});
 export type Procedure = z.infer<typeof ProcedureSchema>;
 
 /** A catalogue as it is exchanged. Limits of parts and engines live here, never in code. */

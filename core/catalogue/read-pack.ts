@@ -1,5 +1,6 @@
 import * as z from 'zod';
-import { checkPack, type Refused, type RowOf } from './check-pack';
+import { checkPack, countFromOne, type Refused, type RowOf } from './check-pack';
+import { checkWording } from './check-wording';
 import { type Pack, PackSchema } from './pack';
 import { type AnyTable, type PackIssue, type TableName, TABLES } from './pack-issue';
 import type { TableReader } from './tables';
@@ -37,7 +38,7 @@ export function readPackJson(text: string): PackReading {
   }
   const read = PackSchema.safeParse(raw);
   if (!read.success) return { issues: read.error.issues.map(shapeIssue) };
-  const issues = checkPack(read.data);
+  const issues = [...checkPack(read.data), ...checkWording(read.data, countFromOne)];
   return issues.length ? { issues } : { pack: read.data, issues };
 }
 
@@ -58,6 +59,11 @@ export function readPackHead(text: string): { head?: PackHead; issues: PackIssue
       ],
     };
   }
+}
+
+function tableIssue(issue: z.core.$ZodIssue, rowOf: RowOf): PackIssue {
+  const shape = shapeIssue(issue);
+  return shape.table === 'pack' ? shape : { ...shape, row: rowOf(shape.table, shape.row - 1) };
 }
 
 function shapeIssue(issue: z.core.$ZodIssue): PackIssue {
@@ -111,7 +117,10 @@ export function packFromTables(
   } as Pack;
   const rowOf: RowOf = (table, index) => readers[table as TableName]?.lines[index] ?? index + 1;
   const refused: Refused = (table, key) => readers[table as TableName]?.refused.has(key) ?? false;
-  issues.push(...checkPack(pack, rowOf, refused));
+  // Rows of JSON and of tables alike are held to the one schema before they are looked at together.
+  const read = PackSchema.safeParse(pack);
+  if (!read.success) issues.push(...read.error.issues.map((i) => tableIssue(i, rowOf)));
+  else issues.push(...checkPack(pack, rowOf, refused), ...checkWording(pack, rowOf));
   return issues.length ? { issues } : { pack, issues };
 }
 

@@ -1,6 +1,6 @@
 import { isDay } from '@core/quantity/dates';
 import { readAttribute } from './attributes';
-import { JOB_KINDS, LOOKS, PART_KINDS } from './pack';
+import { DOCUMENTS, JOB_KINDS, LOOKS, MEASURES, PART_KINDS } from './pack';
 import type { IssueReason, TableName } from './pack-issue';
 
 /** A cell that could not be read. */
@@ -124,6 +124,18 @@ const kitContents: Column = {
   write: (v: { part: string; quantity: number }[]) => v.map((c) => `${c.part}*${c.quantity}`).join(';'),
 };
 
+const termsDocuments: Column = {
+  name: 'terms_documents',
+  field: 'terms.documents',
+  optional: true,
+  read: (t) => {
+    const found = pieces(t);
+    const bad = found.find((d) => !DOCUMENTS.some((x) => x === d));
+    return bad === undefined ? found : new Bad({ code: 'not_allowed', typed: bad, allowed: DOCUMENTS });
+  },
+  write: (v: string[]) => v.join(';'),
+};
+
 /** Columns of every CSV table, in the order in which they are written. */
 export const COLUMNS: Record<TableName, readonly Column[]> = {
   engines: [
@@ -133,7 +145,14 @@ export const COLUMNS: Record<TableName, readonly Column[]> = {
     listOf('vehicles'),
     choice('interference', ['yes', 'no', 'unknown']),
   ],
-  features: [id('id'), text('wording'), text('say'), choice('look', LOOKS), featureOptions],
+  features: [
+    id('id'),
+    text('wording'),
+    text('say'),
+    choice('look', LOOKS),
+    featureOptions,
+    optional(choice('measures', MEASURES)),
+  ],
   variants: [
     id('id'),
     id('engine'),
@@ -164,6 +183,7 @@ export const COLUMNS: Record<TableName, readonly Column[]> = {
     kitContents,
     number('terms_months', 'terms.months', true, 1),
     number('terms_km', 'terms.km', false, 1),
+    termsDocuments,
   ],
   applications: [id('kit'), id('variant')],
   jobs: [

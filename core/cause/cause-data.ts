@@ -1,4 +1,5 @@
 import * as z from 'zod';
+import { HAS, hasAll, kindWord } from '@core/drive/drive-has';
 import data from './data/causes.json';
 
 z.config({ jitless: true });
@@ -20,8 +21,8 @@ export const CauseDataSchema = z.strictObject({
       life: Life,
       mechanism: z.string(),
       consequence: z.string(),
-      /** Kinds of drive on which it can occur; every kind unless given. */
-      drives: z.array(z.enum(['belt', 'chain'])).optional(),
+      /** What a drive must have for it to occur there; any drive unless given. */
+      needs: z.array(z.enum(HAS)).optional(),
       /** Code of the installation fault that it is, if it is one. */
       fault: z.string().optional(),
     }),
@@ -29,6 +30,8 @@ export const CauseDataSchema = z.strictObject({
   evidence: z.array(
     z.strictObject({
       finding: z.string(),
+      /** Observables that have to be filed to get it, "mark.*" for all of that kind; the finding's own key unless given. */
+      inputs: z.array(z.string()).optional(),
       /** Findings of one group say the same thing: only the strongest of them counts. */
       group: z.string(),
       /** Values that need no explanation. */
@@ -53,11 +56,20 @@ export type EvidenceRow = CauseData['evidence'][number];
 /** The causes and weights that ship. */
 export const CAUSES: CauseData = CauseDataSchema.parse(data);
 
-/** The causes that can occur on a drive of these kinds; all while the drive is not known. */
-export function causesFor(kinds: ReadonlySet<'belt' | 'chain'>): CauseData {
-  if (kinds.size === 0) return CAUSES;
+/** The causes that can occur on a drive with these things, in its words; all while the drive is not known. */
+export function causesFor(has: ReadonlySet<string> | undefined): CauseData {
+  const word = kindWord(has);
+  const Word = word[0]!.toUpperCase() + word.slice(1);
+  const fill = (text: string) => text.replace(/\{drive\}/g, word).replace(/\{Drive\}/g, Word);
   return {
     ...CAUSES,
-    causes: CAUSES.causes.filter((c) => c.drives === undefined || c.drives.some((d) => kinds.has(d))),
+    causes: CAUSES.causes
+      .filter((c) => hasAll(c.needs, has))
+      .map((c) => ({
+        ...c,
+        wording: fill(c.wording),
+        mechanism: fill(c.mechanism),
+        consequence: fill(c.consequence),
+      })),
   };
 }

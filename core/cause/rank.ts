@@ -1,4 +1,5 @@
 import type { Finding } from '@core/bench/findings';
+import { COVERAGE } from '@core/quantity/judge';
 import type { CauseData, CauseEntry, EvidenceRow } from './cause-data';
 
 /** What one finding does to one cause: natural log of its odds factor against returns at large. */
@@ -22,6 +23,12 @@ export type Ranking = {
 /** The finding under which distance to failure is listed. */
 export const LIFE = 'distance.run';
 
+/** Distance since fitting, km, with its standard uncertainty. */
+export type RanKm = { km: number; u: number; facts: string[] };
+
+/** A difference of two readings within their own noise may be nothing at all: it weighs nothing. */
+const saysSomething = (ran: RanKm): boolean => ran.km > 0 && ran.km >= COVERAGE * ran.u;
+
 /** Log density of a Weibull life at x > 0. Standard form, shape k, scale λ. */
 export function logWeibull(x: number, k: number, scale: number): number {
   const z = x / scale;
@@ -34,15 +41,11 @@ export function logWeibull(x: number, k: number, scale: number): number {
  * neutral. "None of these" keeps its prior and a ratio of one. Probabilities add up to 1.
  * Good 1950; the weights are the `nats` listed.
  */
-export function rankCauses(
-  data: CauseData,
-  findings: readonly Finding[],
-  ranKm?: { km: number; facts: string[] },
-): Ranking {
+export function rankCauses(data: CauseData, findings: readonly Finding[], ran?: RanKm): Ranking {
   const evidence = pickByGroup(data, findings);
   const scored = data.causes.map((cause) => {
     const weights = evidence.map((e) => weigh(data, cause, e));
-    if (ranKm && ranKm.km > 0) weights.push(lifeWeight(data, cause, ranKm));
+    if (ran && saysSomething(ran)) weights.push(lifeWeight(data, cause, ran));
     const sum = weights.reduce((s, w) => s + (w.counted ? w.nats : 0), 0);
     return { cause, weights, score: Math.log(cause.prior) + sum };
   });
@@ -91,10 +94,8 @@ function weigh(data: CauseData, cause: CauseEntry, p: Picked): Weight {
   return { ...p.finding, nats, counted: p.counted };
 }
 
-function lifeWeight(data: CauseData, cause: CauseEntry, ran: { km: number; facts: string[] }): Weight {
-  const { life } = data.background;
-  const nats =
-    logWeibull(ran.km, cause.life.shape, cause.life.scaleKm) - logWeibull(ran.km, life.shape, life.scaleKm);
+function lifeWeight(data: CauseData, cause: CauseEntry, ran: RanKm): Weight {
+  const nats = logLife(ran, cause.life) - logLife(ran, data.background.life);
   return {
     finding: LIFE,
     value: String(ran.km),
@@ -102,6 +103,31 @@ function lifeWeight(data: CauseData, cause: CauseEntry, ran: { km: number; facts
     nats: clip(nats, data.maxWeight),
     counted: true,
   };
+}
+
+type Life = CauseEntry['life'];
+/** Slices of a distance known within an uncertainty, and how many standard uncertainties either way they cover. */
+const SLICES = { count: 80, reach: 5 };
+
+/**
+ * Log of a life's density at a distance that is only known within a standard uncertainty: the density weighed with the
+ * normal error of the distance, over positive distances. Slices by the distribution function, F(x) = 1 − exp(−(x/λ)^k), so
+ * that a density without bound at zero is no trouble.
+ */
+export function logLife({ km, u }: Pick<RanKm, 'km' | 'u'>, life: Life): number {
+  if (!(u > 0)) return logWeibull(km, life.shape, life.scaleKm);
+  const from = Math.max(0, km - SLICES.reach * u);
+  const width = (km + SLICES.reach * u - from) / SLICES.count;
+  const survival = (x: number) => Math.exp(-((x / life.scaleKm) ** life.shape));
+  let before = survival(from);
+  let sum = 0;
+  for (let k = 0; k < SLICES.count; k++) {
+    const after = survival(from + (k + 1) * width);
+    const off = (from + (k + 0.5) * width - km) / u;
+    sum += (before - after) * Math.exp(-0.5 * off * off);
+    before = after;
+  }
+  return Math.log(Math.max(sum, Number.MIN_VALUE) / (u * Math.sqrt(2 * Math.PI)));
 }
 
 const clip = (x: number, limit: number) => Math.max(-limit, Math.min(limit, x));

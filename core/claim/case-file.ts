@@ -1,8 +1,12 @@
 import * as z from 'zod';
+import { checkPack } from '@core/catalogue/check-pack';
 import { PackSchema } from '@core/catalogue/pack';
-import { factsDigest } from '@core/facts/digest';
+import type { PackIssue } from '@core/catalogue/pack-issue';
+import { contentDigest, factsDigest } from '@core/facts/digest';
 import { type Fact, FactSchema } from '@core/facts/fact';
 import { type Result, err, ok } from '@core/quantity/result';
+
+const Hash = z.string().regex(/^[0-9a-f]{64}$/);
 
 /**
  * The open file of one case. Version 1. It carries the part of the catalogue that its answers need, so that it opens
@@ -15,7 +19,8 @@ export const CaseFileSchema = z.strictObject({
   case: z.string().min(1),
   catalogue: PackSchema,
   facts: z.array(FactSchema).min(1),
-  digest: z.strictObject({ algorithm: z.literal('SHA-256'), facts: z.string().regex(/^[0-9a-f]{64}$/) }),
+  /** Of the facts, and of the catalogue that the answers depend on; files from before carry the first alone. */
+  digest: z.strictObject({ algorithm: z.literal('SHA-256'), facts: Hash, catalogue: Hash.optional() }),
 });
 export type CaseFile = z.infer<typeof CaseFileSchema>;
 
@@ -25,9 +30,21 @@ export type CaseFileError =
   | { code: 'newer_version'; version: number }
   | { code: 'bad_shape'; path: string; detail: string; more: number }
   | { code: 'foreign_fact'; id: string; case: string }
-  | { code: 'fact_twice'; id: string };
+  | { code: 'fact_twice'; id: string }
+  | { code: 'bad_catalogue'; issue: PackIssue; more: number }
+  | { code: 'too_large'; bytes: number; most: number };
 
-export type ReadCase = { file: CaseFile; digest: 'verified' | 'altered'; actual: string };
+/** `facts_only`: the facts are unchanged, and the file says nothing of its catalogue. */
+export type DigestVerdict = 'verified' | 'facts_only' | 'altered';
+export type ReadCase = {
+  file: CaseFile;
+  digest: DigestVerdict;
+  /** What was altered, with the digests stated and found. */
+  altered: { part: 'facts' | 'catalogue'; stated: string; found: string }[];
+};
+
+/** Largest case file that is read, bytes of text. */
+export const LARGEST_CASE = 64 * 1024 * 1024;
 
 /** Puts a case into its file. */
 export function writeCaseFile(
@@ -43,12 +60,17 @@ export function writeCaseFile(
     case: caseId,
     catalogue,
     facts: [...facts],
-    digest: { algorithm: 'SHA-256', facts: factsDigest(facts) },
+    digest: {
+      algorithm: 'SHA-256',
+      facts: factsDigest(facts),
+      catalogue: contentDigest(catalogue),
+    },
   };
 }
 
 /** Reads a case file. Nothing is repaired: the first fault is named with its place. */
 export function readCaseFile(text: string): Result<ReadCase, CaseFileError> {
+  if (text.length > LARGEST_CASE) return err({ code: 'too_large', bytes: text.length, most: LARGEST_CASE });
   let raw: unknown;
   try {
     raw = JSON.parse(text);
@@ -82,8 +104,27 @@ export function readCaseFile(text: string): Result<ReadCase, CaseFileError> {
     if (ids.has(f.id)) return err({ code: 'fact_twice', id: f.id });
     ids.add(f.id);
   }
-  const actual = factsDigest(file.facts);
-  return ok({ file, digest: actual === file.digest.facts ? 'verified' : 'altered', actual });
+  const [issue, ...more] = checkPack(file.catalogue);
+  if (issue) return err({ code: 'bad_catalogue', issue, more: more.length });
+  return ok({ file, ...compareDigests(file) });
+}
+
+function compareDigests(file: CaseFile): Pick<ReadCase, 'digest' | 'altered'> {
+  const parts = [
+    { part: 'facts' as const, stated: file.digest.facts, found: factsDigest(file.facts) },
+    ...(file.digest.catalogue === undefined
+      ? []
+      : [
+          {
+            part: 'catalogue' as const,
+            stated: file.digest.catalogue,
+            found: contentDigest(file.catalogue),
+          },
+        ]),
+  ];
+  const altered = parts.filter((p) => p.stated !== p.found);
+  if (altered.length > 0) return { digest: 'altered', altered };
+  return { digest: parts.length === 2 ? 'verified' : 'facts_only', altered };
 }
 
 /** Line and column of a JSON syntax error, as far as the engine's message tells; a cut file fails at its end. */

@@ -1,4 +1,6 @@
+import { type DocumentKind, DOCUMENTS } from '@core/catalogue/pack';
 import type { Fact } from '@core/facts/fact';
+import type { Registry } from '@core/facts/observable';
 import { type State, textOf } from '@core/facts/state';
 import type { Ranking } from '@core/cause/rank';
 import type { TermsAnswer } from './terms';
@@ -9,27 +11,36 @@ export type Objection =
   | { code: 'no_reason' }
   | { code: 'decline_needs_evidence' }
   | { code: 'decline_needs_alternative' }
-  | { code: 'share_missing' };
+  | { code: 'share_missing' }
+  /** A document that the terms require is missing, and no reason was given to go on without it. */
+  | { code: 'missing_document'; document: DocumentKind };
 /** What speaks for looking twice; it does not stop anything. */
 export type Warning =
   | { code: 'leader_weak'; probability: number }
   | { code: 'cause_overrules'; leader: string; decided: string }
   | { code: 'out_of_terms_accepted' }
-  | { code: 'missing_document'; document: 'invoice' | 'sheet' };
+  | { code: 'missing_document'; document: DocumentKind };
 
 export type DecisionCheck = { objections: Objection[]; warnings: Warning[] };
 
-const firsthand = (f: Fact) => f.how === 'measured' || f.how === 'seen';
+/** Measured or seen, on the returned parts or the fitting: a reading of the vehicle or a paper proves nothing about either. */
+function onParts(f: Fact, registry: Registry): boolean {
+  const station = registry.get(f.key)?.station;
+  return (f.how === 'measured' || f.how === 'seen') && (station === 'examine' || station === 'fit');
+}
 
 /**
- * House rules of settling. Declining needs at least one measured or seen fact on which a recorded fault stands (or any
- * on the bench when the finding is no fault of fitting), a considered alternative, and plain words.
+ * House rules of settling. Declining needs at least one fact measured or seen on the returned parts or the fitting (one that
+ * a recorded fault stands on, when there is a fault), a considered alternative, and plain words. A document that the terms
+ * require holds any decision up until it is here or a reason is given to go on without it.
  */
 export function checkDecision(
   state: State,
   ranking: Ranking,
   terms: TermsAnswer | undefined,
   recorded: readonly Fact[],
+  registry: Registry,
+  required: readonly DocumentKind[] = [],
 ): DecisionCheck {
   const objections: Objection[] = [];
   const warnings: Warning[] = [];
@@ -41,22 +52,25 @@ export function checkDecision(
   if (decision === 'decline') {
     const ids = new Set(recorded.flatMap((f) => f.basis ?? []));
     const pool = [...state.standing.values()].filter((f) => recorded.length === 0 || ids.has(f.id));
-    if (!pool.some(firsthand)) objections.push({ code: 'decline_needs_evidence' });
+    if (!pool.some((f) => onParts(f, registry))) objections.push({ code: 'decline_needs_evidence' });
     if (textOf(state, 'claim.alternative') === undefined)
       objections.push({ code: 'decline_needs_alternative' });
   }
   const leader = ranking.causes[0];
-  const decided = textOf(state, 'cause.decided');
-  if (decided !== undefined && leader) {
-    if (decided !== leader.cause.key)
-      warnings.push({ code: 'cause_overrules', leader: leader.cause.key, decided });
+  const cause = textOf(state, 'cause.decided');
+  if (cause !== undefined && leader) {
+    if (cause !== leader.cause.key)
+      warnings.push({ code: 'cause_overrules', leader: leader.cause.key, decided: cause });
     else if (leader.probability < 0.6)
       warnings.push({ code: 'leader_weak', probability: leader.probability });
   }
   if (decision === 'accept' && terms?.verdict === 'out') warnings.push({ code: 'out_of_terms_accepted' });
-  for (const document of ['invoice', 'sheet'] as const) {
-    if (decision !== undefined && textOf(state, `claim.${document}`) !== 'yes')
-      warnings.push({ code: 'missing_document', document });
+  const decided = decision !== undefined && decision !== 'wait';
+  const goesOn = textOf(state, 'claim.without_document') !== undefined;
+  for (const document of DOCUMENTS) {
+    if (!decided || textOf(state, `claim.${document}`) === 'yes') continue;
+    if (required.includes(document) && !goesOn) objections.push({ code: 'missing_document', document });
+    else warnings.push({ code: 'missing_document', document });
   }
   return { objections, warnings };
 }

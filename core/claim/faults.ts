@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import type { Procedure } from '@core/catalogue/pack';
+import type { SheetStep } from '@core/fitting/sheet';
 import type { Ranking } from '@core/cause/rank';
 import data from './data/faults.json';
 
@@ -20,10 +20,9 @@ export const FAULTS: readonly InstallationFault[] = z.array(FaultSchema).parse(d
 /** Key of the fact that records a fault against the claim. */
 export const faultKey = (code: string): string => `claim.fault.${code}`;
 
-/** The step of a procedure that a fault belongs to: the first of its kind. */
-export function faultStep(fault: InstallationFault, procedure: Procedure | undefined) {
-  return procedure?.steps.find((s) => s.kind === fault.stepKind);
-}
+/** The step of a sheet that a fault belongs to: the first of its kind. */
+export const faultStep = (fault: InstallationFault, steps: readonly SheetStep[]): SheetStep | undefined =>
+  steps.find((s) => s.kind === fault.stepKind);
 
 /** Ids of the facts that speak for a fault: findings it can be proved by, that make its cause likelier. */
 export function faultEvidence(fault: InstallationFault, ranking: Ranking): string[] {

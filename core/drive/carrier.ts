@@ -1,18 +1,18 @@
 import * as z from 'zod';
+import { Deg, Mm, PositiveMm } from './bounds';
 
-const Mm = z.number().finite();
 export const PointSchema = z.strictObject({ x: Mm, y: Mm });
 export type Point = z.infer<typeof PointSchema>;
 const Sense = z.enum(['cw', 'ccw']);
-const Window = z.strictObject({ from: z.number(), nominal: z.number(), to: z.number() });
+const Window = z.strictObject({ from: Mm, nominal: Mm, to: Mm });
 
 /** An eccentric: the wheel's centre stands at pivot + arm·(cos t, sin t). Angles in degrees, anticlockwise from +x. */
 export const EccentricSchema = z.strictObject({
   kind: z.literal('eccentric'),
   pivot: PointSchema,
-  arm: z.number().positive(),
+  arm: PositiveMm,
   /** Carrier angle t when the pointer stands at its start mark. */
-  startDeg: z.number(),
+  startDeg: Deg,
   /** Sense in which the carrier is turned from the start mark to take up slack, seen from the front. */
   turn: Sense,
   /** Sense in which the setting key is turned to do so; it can be opposite to the carrier's. */
@@ -20,21 +20,27 @@ export const EccentricSchema = z.strictObject({
   /** Pointer readings, degrees from the start mark, positive in the `turn` sense. */
   window: Window,
   /** Reading at the end mark: worn out, not nominal. */
-  endDeg: z.number(),
+  endDeg: Deg,
+  /** No spring: the key sets it and its bolt alone holds it. Without this it is sprung and has a pointer. */
+  manual: z.boolean().optional(),
 });
 
 /**
- * A plunger that pushes the arm: it slides along `axisDeg` from the body's face `base` and meets the arm at a foot
- * that lies `radius` from the pivot, `offsetDeg` ahead of the carrier angle. Extensions in mm beyond the face.
+ * A plunger that pushes the arm: it slides along `axisDeg` from the body's face `base`. It meets the arm either at a foot
+ * that lies `radius` from the pivot, `offsetDeg` ahead of the carrier angle, or at a flat pad: a plane `padMm` from the
+ * pivot whose normal, away from the plunger, stands `offsetDeg` ahead of the carrier angle. Extensions in mm beyond the face.
  */
 export const PlungerSchema = z.strictObject({
   base: PointSchema,
-  axisDeg: z.number(),
-  foot: z.strictObject({ radius: z.number().positive(), offsetDeg: z.number() }),
+  axisDeg: Deg,
+  foot: z.union([
+    z.strictObject({ radius: PositiveMm, offsetDeg: Deg }),
+    z.strictObject({ padMm: Mm, offsetDeg: Deg }),
+  ]),
   window: Window,
   /** Collapsed, and as far as it goes. */
-  minMm: z.number(),
-  maxMm: z.number(),
+  minMm: Mm,
+  maxMm: Mm,
   ratcheted: z.boolean(),
 });
 export type Plunger = z.infer<typeof PlungerSchema>;
@@ -43,8 +49,8 @@ export type Plunger = z.infer<typeof PlungerSchema>;
 export const ArmSchema = z.strictObject({
   kind: z.literal('arm'),
   pivot: PointSchema,
-  arm: z.number().positive(),
-  startDeg: z.number(),
+  arm: PositiveMm,
+  startDeg: Deg,
   turn: Sense,
   /** How far it can be swept, degrees. */
   sweepDeg: z.number().positive().max(350),
@@ -55,6 +61,15 @@ export const CarrierSchema = z.discriminatedUnion('kind', [EccentricSchema, ArmS
 export type Eccentric = z.infer<typeof EccentricSchema>;
 export type Arm = z.infer<typeof ArmSchema>;
 export type Carrier = z.infer<typeof CarrierSchema>;
+
+/** What kind of tensioner a carrier makes. A plunger may push a shoe or a lever with a roller. */
+export type CarrierKind = 'automatic_eccentric' | 'manual_eccentric' | 'plunger' | 'lever';
+
+/** The kind of a carrier: an eccentric with or without a spring, an arm with or without a plunger. */
+export function carrierKind(carrier: Carrier): CarrierKind {
+  if (carrier.kind === 'eccentric') return carrier.manual ? 'manual_eccentric' : 'automatic_eccentric';
+  return carrier.plunger ? 'plunger' : 'lever';
+}
 
 const RAD = Math.PI / 180;
 const signOf = (sense: 'cw' | 'ccw') => (sense === 'ccw' ? 1 : -1);
@@ -80,12 +95,25 @@ export function carriedCentre(carrier: Pick<Carrier, 'pivot' | 'arm'>, t: number
 export const readingUnit = (carrier: Carrier): '°' | 'mm' =>
   carrier.kind === 'arm' && carrier.plunger ? 'mm' : '°';
 
-/** Extension of a plunger at a carrier angle in degrees, mm: the foot's distance from the face along the axis. */
+/** Extension of a plunger at a carrier angle in degrees, mm: distance of foot or pad from the face along the axis. */
 export function extensionAt(arm: Pick<Arm, 'pivot'>, plunger: Plunger, carrierDeg: number): number {
-  const a = (carrierDeg + plunger.foot.offsetDeg) * RAD;
-  const dx = arm.pivot.x + plunger.foot.radius * Math.cos(a) - plunger.base.x;
-  const dy = arm.pivot.y + plunger.foot.radius * Math.sin(a) - plunger.base.y;
-  return dx * Math.cos(plunger.axisDeg * RAD) + dy * Math.sin(plunger.axisDeg * RAD);
+  const { base, foot } = plunger;
+  const a = (carrierDeg + foot.offsetDeg) * RAD;
+  const [ux, uy] = [Math.cos(plunger.axisDeg * RAD), Math.sin(plunger.axisDeg * RAD)];
+  const [nx, ny] = [Math.cos(a), Math.sin(a)];
+  const [px, py] = [arm.pivot.x - base.x, arm.pivot.y - base.y];
+  if ('padMm' in foot) {
+    // The tip base + x·u lies on the plane (q − pivot)·n = −pad.
+    return (px * nx + py * ny - foot.padMm) / (ux * nx + uy * ny);
+  }
+  return (px + foot.radius * nx) * ux + (py + foot.radius * ny) * uy;
+}
+
+/** Where the plunger's tip meets the arm at a carrier angle in degrees. */
+export function plungerTip(arm: Pick<Arm, 'pivot'>, plunger: Plunger, carrierDeg: number): Point {
+  const x = extensionAt(arm, plunger, carrierDeg);
+  const a = plunger.axisDeg * RAD;
+  return { x: plunger.base.x + x * Math.cos(a), y: plunger.base.y + x * Math.sin(a) };
 }
 
 /** The reading at a carrier angle in degrees, in {@link readingUnit}. */

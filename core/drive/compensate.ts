@@ -1,10 +1,10 @@
 import { type Result, err, ok } from '@core/quantity/result';
 import { carrierAt, limitsOf, pointerAt } from './carrier';
-import type { Layout } from './layout';
+import { type Layout, nominalLength } from './layout';
 import { atCarrier } from './move';
 import { storedAngle } from './path';
 import { markPhases, type Phase, seating } from './phase';
-import { crossings, sample } from './roots';
+import { crossings, golden, profile } from './roots';
 import { solveDrive, solveFixed } from './solve-drive';
 import { drivenWheels } from './strands';
 import type { SettingsError } from './tensioner';
@@ -14,7 +14,9 @@ export type CompensationStep = {
   idler: number;
   cam: number;
   fromReading: number;
+  /** The setting nearest to where it stands, and all of them. */
   toReading: number;
+  settings: number[];
   /** What the cam keeps, wheel degrees and teeth, advanced positive. Zero when the idler reaches far enough. */
   residualTeeth: number;
   residualDeg: number;
@@ -43,13 +45,32 @@ export function compensatingIdlers(layout: Layout): { idler: number; cam: number
   return out;
 }
 
+/** The reading that leaves least, between samples as well. */
+function nearestToZero(off: (reading: number) => number, points: readonly { t: number; v: number }[]) {
+  let at = -1;
+  points.forEach((p, i) => {
+    if (at < 0 || Math.abs(p.v) < Math.abs(points[at]!.v)) at = i;
+  });
+  const best = points[at];
+  if (!best) return undefined;
+  const [a, b] = [points[at - 1] ?? best, points[at + 1] ?? best];
+  const t = golden((x) => Math.abs(off(x)), a.t, b.t, -1).t;
+  const fine = { t, v: off(t) };
+  return Math.abs(fine.v) < Math.abs(best.v) ? fine : best;
+}
+
 /**
  * Settings of eccentric idlers that bring cams back to their place, one after the other in the order in which a fitter can
  * do it: an idler moves every cam behind it, so the one next to the crank comes first. Where an idler does not reach, it
  * is left at the end of its range that serves best, and the residual is given.
  * @param original the drive before heads or block were changed; `changed` the same with banks moved
+ * @param elongation ratio by which the belt or chain has become longer since
  */
-export function compensate(original: Layout, changed: Layout): Result<Compensation, CompensationError> {
+export function compensate(
+  original: Layout,
+  changed: Layout,
+  elongation = 0,
+): Result<Compensation, CompensationError> {
   const pairs = compensatingIdlers(changed);
   if (pairs.length === 0) return err({ code: 'no_idlers' });
   const before = solveDrive(original);
@@ -67,36 +88,33 @@ export function compensate(original: Layout, changed: Layout): Result<Compensati
       const moved = atCarrier(layout, idler, carrierAt(carrier, reading));
       const solved = solveFixed(moved);
       if (!solved.ok) return NaN;
-      const phase = markPhases(moved, solved.value, 0, seats).find((p) => p.wheel === cam);
+      const phase = markPhases(moved, solved.value, elongation, seats).find((p) => p.wheel === cam);
       return phase === undefined ? NaN : phase.teeth - (target.get(cam) ?? 0);
     };
     const fromReading = pointerAt(carrier, (storedAngle(wheel, carrier.pivot) * 180) / Math.PI);
-    const at = sample(off, window.from, window.to - window.from, STEPS).filter((s) => !Number.isNaN(s.v));
-    const exact = crossings(off, 0, at, []).sort(
-      (a, b) => Math.abs(a - fromReading) - Math.abs(b - fromReading),
-    )[0];
-    const best = at.reduce<{ t: number; v: number } | undefined>(
-      (b, s) => (b === undefined || Math.abs(s.v) < Math.abs(b.v) ? s : b),
-      undefined,
-    );
+    const points = profile(off, window, STEPS);
+    const settings = crossings(off, 0, points);
+    const best = nearestToZero(off, points);
     if (!best) {
       const solved = solveFixed(layout);
       return solved.ok ? err({ code: 'no_idlers' }) : solved;
     }
-    const toReading = exact ?? best.t;
-    const residualTeeth = exact === undefined ? best.v : 0;
+    const near = [...settings].sort((a, b) => Math.abs(a - fromReading) - Math.abs(b - fromReading));
+    const toReading = near[0] ?? best.t;
+    const residualTeeth = near.length === 0 ? best.v : 0;
     steps.push({
       idler,
       cam,
       fromReading,
       toReading,
+      settings,
       residualTeeth,
       residualDeg: (residualTeeth * 360) / layout.wheels[cam]!.teeth!,
-      inRange: exact !== undefined,
+      inRange: settings.length > 0,
     });
     layout = atCarrier(layout, idler, carrierAt(carrier, toReading));
   }
-  const solved = solveDrive(layout);
+  const solved = solveDrive(layout, elongation * nominalLength(layout));
   if (!solved.ok) return solved;
-  return ok({ steps, layout, after: markPhases(layout, solved.value, 0, seats) });
+  return ok({ steps, layout, after: markPhases(layout, solved.value, elongation, seats) });
 }

@@ -7,7 +7,8 @@ import { growCentres } from './move';
 import { nominalLength } from './layout';
 import { solveDrive, solveFixed } from './solve-drive';
 import { slotDegrees, slotRoom, slotTravel } from './slots';
-import { difference, judgeWindow } from './stack-up';
+import { judgeBand } from '@core/quantity/judge';
+import { difference } from './stack-up';
 import {
   deflectionFromTension,
   frequencyFromTension,
@@ -16,7 +17,7 @@ import {
 } from './strand-tension';
 import { turnedBy } from './turned';
 import { isSafe, pistonDrop, safeCrankRanges, smallestGaps } from './valve-safety';
-import { extensionRemainder, wearState } from './wear';
+import { elongation, extensionRemainder, wearState } from './wear';
 
 const value = <T>(r: { ok: true; value: T } | { ok: false; error: unknown }): T => {
   if (!r.ok) throw new Error(JSON.stringify(r.error));
@@ -118,23 +119,49 @@ describe('strand, slot and stack-up', () => {
     const n = fc.double({ min: 1, max: 900, noNaN: true });
     fc.assert(
       fc.property(n, n, n, (a, b, c) => {
-        expect(tensionFromDeflection(a, b, deflectionFromTension(c, a, b))).toBeCloseTo(c, 6);
+        const pressed = deflectionFromTension(c, a, b);
+        expect(pressed.ok).toBe(a < 2 * c);
+        if (pressed.ok) {
+          const { exact, small, smallError } = pressed.value;
+          expect(value(tensionFromDeflection(a, b, exact)).exact / c).toBeCloseTo(1, 9);
+          // second method: forces at the middle, each half pulls with its upright part
+          const up = exact / Math.hypot(exact, b / 2);
+          expect((2 * c * up) / a).toBeCloseTo(1, 9);
+          expect(small / exact - 1).toBeCloseTo(smallError, 12);
+          expect(small).toBeLessThan(exact);
+        }
         const s = { spanMm: b, kgPerM: 0.1 };
-        expect(tensionFromFrequency(frequencyFromTension(c, s), s) / c).toBeCloseTo(1, 9);
+        expect(value(tensionFromFrequency(value(frequencyFromTension(c, s)), s)) / c).toBeCloseTo(1, 9);
         expect(slotTravel(slotDegrees(a, b), b)).toBeCloseTo(a, 9);
       }),
       { seed },
     );
     // 1 m, 1 g/m, 100 N: √(100/0.001)/2 = 158.1 Hz
-    expect(frequencyFromTension(100, { spanMm: 1000, kgPerM: 0.001 })).toBeCloseTo(158.11, 2);
+    expect(value(frequencyFromTension(100, { spanMm: 1000, kgPerM: 0.001 }))).toBeCloseTo(158.11, 2);
+    // pressed by a third of the span the usual form is 17 % short, at half of it 29 %
+    expect(value(tensionFromDeflection(30, 120, 40)).smallError).toBeCloseTo(60 / Math.hypot(40, 60) - 1, 12);
+    for (const bad of [
+      tensionFromDeflection(30, 120, 0),
+      tensionFromDeflection(-1, 120, 5),
+      deflectionFromTension(-5, 10, 100),
+      deflectionFromTension(10, 20, 100),
+      deflectionFromTension(NaN, 20, 100),
+      frequencyFromTension(-1, { spanMm: 100, kgPerM: 0.1 }),
+      frequencyFromTension(1, { spanMm: 100, kgPerM: 0 }),
+      tensionFromFrequency(Infinity, { spanMm: 100, kgPerM: 0.1 }),
+    ])
+      expect(bad.ok).toBeFalse();
+    expect(elongation(0, 0, 8, 0.1).ok).toBeFalse();
     const room = slotRoom({ radiusMm: 32, halfMm: 3 }, 1);
     expect(room.advanceDeg).toBeCloseTo((2 / 32) * (180 / Math.PI), 9);
     expect(room.retardDeg).toBeCloseTo((4 / 32) * (180 / Math.PI), 9);
     expect(slotRoom({ radiusMm: 32, halfMm: 3 }, 3).atEnd).toBeTrue();
     const play = difference({ value: 20.1, u: 0.03 }, { value: 20, u: 0.04 });
     expect(play.u).toBeCloseTo(0.05, 12);
-    expect(judgeWindow(play, { from: 0.05, to: 0.15 })).toBe('cannot_tell');
-    expect(judgeWindow({ ...play, u: 0.01 }, { from: 0.05, to: 0.15 })).toBe('within');
+    expect(judgeBand(play.value, play.u, { from: 0.05, to: 0.15 })).toBe('cannot_tell');
+    expect(judgeBand(play.value, 0.01, { from: 0.05, to: 0.15 })).toBe('within');
+    // below at one end and above at the other is no "outside": a narrow band lies between
+    expect(judgeBand(0.1, 0.1, { from: 0.09, to: 0.11 })).toBe('cannot_tell');
   });
 });
 

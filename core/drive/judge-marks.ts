@@ -1,17 +1,25 @@
 import { judgeOffset, type OffsetPattern, offsetPattern, type OffsetVerdict } from './judge-offset';
-import type { Layout } from './layout';
+import type { Layout, Wheel } from './layout';
+import { drivenWheels } from './strands';
 import type { Phase } from './phase';
 
 export type JudgedMark = { wheel: number; predicted: Phase; verdict: OffsetVerdict };
-export type Go = 'go' | 'no_go' | 'wait';
-export type JudgedMarks = { marks: JudgedMark[]; pattern: OffsetPattern; go: Go };
+/** Go is said of a drive whose every mark was looked at; so far: none of those looked at is wrong. */
+export type Go = 'go' | 'so_far' | 'no_go' | 'wait';
+export type JudgedMarks = {
+  marks: JudgedMark[];
+  pattern: OffsetPattern;
+  go: Go;
+  /** Marks that the stage has. */
+  of: number;
+};
 
 /** Half-width of "as predicted", teeth, for a layout that does not give its own. */
 const TOLERANCE = 0.25;
 
 /**
  * Marks of one stage as seen against what its geometry predicts, in laying order: from the driving wheel along the tight
- * side. One wrong mark is no go, whatever else is unsure; an unsure one lets wait.
+ * side. One wrong mark is no go, whatever else is unsure; an unsure one lets wait; it is not go before all were looked at.
  * @param seen offsets by wheel index, teeth, advanced positive, with standard uncertainty
  */
 export function judgeMarks(
@@ -30,6 +38,17 @@ export function judgeMarks(
       ];
     });
   const has = (v: OffsetVerdict['verdict']) => marks.some((m) => m.verdict.verdict === v);
-  const go = has('teeth_out') || has('fraction') ? 'no_go' : has('cannot_tell') ? 'wait' : 'go';
-  return { marks, pattern: offsetPattern(marks), go };
+  const wrong = has('teeth_out') || has('fraction') || has('teeth_and_rest');
+  const of = markedWheels(layout).length;
+  const go = wrong ? 'no_go' : has('cannot_tell') ? 'wait' : marks.length < of ? 'so_far' : 'go';
+  return { marks, pattern: offsetPattern(marks), go, of };
 }
+
+const MARKED = new Set<Wheel['role']>(['cam', 'injection', 'balance']);
+
+/** Wheels whose marks a fitter looks at. */
+export const isMarked = (w: Wheel): boolean => MARKED.has(w.role) && w.markDeg !== undefined;
+
+/** Indices of a layout's driven wheels whose marks are looked at, in belt order. */
+export const markedWheels = (layout: Layout): number[] =>
+  drivenWheels(layout).filter((i) => isMarked(layout.wheels[i]!));

@@ -1,14 +1,19 @@
+import { judged } from '@core/quantity/judge';
 import type { Phase } from './phase';
 
+type Sense = 'advanced' | 'retarded';
 export type OffsetVerdict =
   | { verdict: 'as_predicted'; offTeeth: number }
-  | { verdict: 'teeth_out'; offTeeth: number; teeth: number; sense: 'advanced' | 'retarded' }
-  | { verdict: 'fraction'; offTeeth: number; sense: 'advanced' | 'retarded' }
+  | { verdict: 'teeth_out'; offTeeth: number; teeth: number; sense: Sense }
+  /** Whole teeth, and what is left over, advanced positive: the rest needs a reason of its own. */
+  | { verdict: 'teeth_and_rest'; offTeeth: number; teeth: number; restTeeth: number; sense: Sense }
+  | { verdict: 'fraction'; offTeeth: number; sense: Sense }
   | { verdict: 'cannot_tell'; offTeeth: number };
 
 /**
  * An observed mark offset against the predicted one, in teeth. Judged at v and v ± 2u: as predicted within the tolerance,
- * whole teeth out within it of a whole number, else a fraction (stack height, seat, elongation); disagreement cannot tell.
+ * whole teeth out within it of a whole number, else whole teeth and a rest, or below one tooth a fraction (stack height,
+ * seat, elongation); disagreement cannot tell.
  * Near one half there are two positions that a correct belt may take.
  */
 export function judgeOffset(
@@ -24,17 +29,30 @@ export function judgeOffset(
   const off = observedTeeth - origin;
   const classify = (d: number): string => {
     const k = Math.round(d);
-    return Math.abs(d - k) <= toleranceTeeth + 1e-9 ? String(k) : 'fraction';
+    return Math.abs(d - k) <= toleranceTeeth + 1e-9 ? `whole ${k + 0}` : `rest ${Math.floor(d)}`;
   };
-  const [low, mid, high] = [classify(off - 2 * u), classify(off), classify(off + 2 * u)];
-  if (low !== mid || mid !== high) return { verdict: 'cannot_tell', offTeeth: off };
+  const said = judged(off, u, classify);
+  if (said === undefined) return { verdict: 'cannot_tell', offTeeth: off };
   const sense = off >= 0 ? ('advanced' as const) : ('retarded' as const);
-  if (mid === 'fraction') return { verdict: 'fraction', offTeeth: off, sense };
-  const teeth = Math.abs(Number(mid));
+  if (said.startsWith('rest')) {
+    if (Math.abs(off) < 1) return { verdict: 'fraction', offTeeth: off, sense };
+    const whole = nearestWhole(off);
+    return {
+      verdict: 'teeth_and_rest',
+      offTeeth: off,
+      teeth: Math.abs(whole),
+      restTeeth: off - whole,
+      sense,
+    };
+  }
+  const teeth = Math.abs(Math.round(off));
   return teeth === 0
     ? { verdict: 'as_predicted', offTeeth: off }
     : { verdict: 'teeth_out', offTeeth: off, teeth, sense };
 }
+
+/** Nearest whole number, a half towards zero: one and a half teeth are one tooth and a half. */
+const nearestWhole = (d: number): number => Math.sign(d) * Math.ceil(Math.abs(d) - 0.5 - 1e-9) + 0;
 
 /** What several wheels say together. */
 export type OffsetPattern =
@@ -46,6 +64,8 @@ export type OffsetPattern =
   | { pattern: 'from_wheel'; wheel: number }
   /** Fractions: distances or lengths changed, not teeth. */
   | { pattern: 'fractions' }
+  /** A jump, and a rest with a reason of its own. */
+  | { pattern: 'teeth_and_rest' }
   | { pattern: 'inconsistent' }
   | { pattern: 'cannot_tell' };
 
@@ -54,11 +74,9 @@ export function offsetPattern(seen: readonly { wheel: number; verdict: OffsetVer
   if (seen.length === 0 || seen.some((s) => s.verdict.verdict === 'cannot_tell'))
     return { pattern: 'cannot_tell' };
   if (seen.every((s) => s.verdict.verdict === 'as_predicted')) return { pattern: 'as_predicted' };
-  if (seen.some((s) => s.verdict.verdict === 'fraction')) {
-    return seen.some((s) => s.verdict.verdict === 'teeth_out')
-      ? { pattern: 'inconsistent' }
-      : { pattern: 'fractions' };
-  }
+  const has = (v: OffsetVerdict['verdict']) => seen.some((s) => s.verdict.verdict === v);
+  if (has('teeth_and_rest')) return { pattern: 'teeth_and_rest' };
+  if (has('fraction')) return has('teeth_out') ? { pattern: 'inconsistent' } : { pattern: 'fractions' };
   const signed = seen.map((s) => ('teeth' in s.verdict ? Math.round(s.verdict.offTeeth) : 0));
   const k = signed.find((x) => x !== 0) ?? 0;
   if (signed.every((x) => x === k) && seen.length > 1)

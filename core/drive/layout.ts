@@ -1,8 +1,10 @@
 import * as z from 'zod';
+import { Deg, Mm, PositiveMm, Teeth } from './bounds';
 import { CarrierSchema } from './carrier';
 import { ValveGeometrySchema } from './valves-schema';
 
-const Mm = z.number().finite();
+/** How far a carried wheel may lie off its carrier's circle, mm: rounding of a file, no more. */
+const ON_CIRCLE_MM = 0.05;
 
 export const WheelSchema = z.strictObject({
   id: z.string(),
@@ -21,26 +23,26 @@ export const WheelSchema = z.strictObject({
   x: Mm,
   y: Mm,
   /** Toothed wheels give their teeth; smooth ones and shoes the outside radius of the surface that carries the belt. */
-  teeth: z.number().int().positive().optional(),
-  outsideMm: z.number().positive().optional(),
+  teeth: Teeth.optional(),
+  outsideMm: PositiveMm.optional(),
   /** +1 when the toothed inside of the belt lies on it, −1 when the back does. */
   side: z.union([z.literal(1), z.literal(-1)]),
   /** Height of a rim (flange) above the surface that carries the belt; 0 when it has none. */
-  rimMm: z.number().nonnegative(),
+  rimMm: z.number().nonnegative().max(200),
   /**
    * A shoe has its surface only from `fromDeg` anticlockwise to `toDeg`, seen from the centre of its arc. A carried shoe
    * turns with its carrier; the angles hold where x and y are.
    */
-  arc: z.strictObject({ fromDeg: z.number(), toDeg: z.number() }).optional(),
+  arc: z.strictObject({ fromDeg: Deg, toDeg: Deg }).optional(),
   carrier: CarrierSchema.optional(),
   /** Timing mark: its direction from the wheel's centre, degrees anticlockwise from +x, with the crank at its mark. */
-  markDeg: z.number().optional(),
+  markDeg: Deg.optional(),
   /** The mark stands at a tooth of the wheel rather than at a space between two. */
   markOnTooth: z.boolean().optional(),
   /** Part of the engine that it sits on, where that part can come nearer to the crank. */
   bank: z.string().optional(),
   /** Slotted hub: bolts at this radius may stand so far to either side of mid-slot. */
-  slots: z.strictObject({ radiusMm: z.number().positive(), halfMm: z.number().positive() }).optional(),
+  slots: z.strictObject({ radiusMm: PositiveMm, halfMm: PositiveMm }).optional(),
 });
 export type Wheel = z.infer<typeof WheelSchema>;
 
@@ -48,34 +50,67 @@ export type Wheel = z.infer<typeof WheelSchema>;
  * One belt or chain and its wheels, seen from the timing side, y upwards, in the order in which a point of the belt
  * meets them, starting at the driving wheel.
  */
-export const LayoutSchema = z.strictObject({
+const LayoutShape = z.strictObject({
   id: z.string(),
   name: z.string().optional(),
   kind: z.enum(['belt', 'chain']),
   /** Sense in which the driving wheel runs, seen from the timing side. */
   runs: z.enum(['cw', 'ccw']),
-  pitchMm: z.number().positive(),
+  pitchMm: z.number().positive().max(100),
   /** Teeth of the belt or links of the chain. */
-  count: z.number().int().positive(),
+  count: z.number().int().positive().max(5000),
   /** From the pitch line to the back, and to the tips of the teeth. */
-  backMm: z.number().nonnegative(),
-  toothMm: z.number().nonnegative(),
-  wheels: z.array(WheelSchema).min(2),
+  backMm: z.number().nonnegative().max(100),
+  toothMm: z.number().nonnegative().max(100),
+  wheels: z.array(WheelSchema).min(2).max(60),
   /** A further stage: its driving wheel turns with this wheel of another layout. */
   follows: z.strictObject({ layout: z.string(), wheel: z.string() }).optional(),
   /** Parts that move when heads, block or gaskets are changed; the direction points away from the crank. */
-  banks: z.array(z.strictObject({ id: z.string(), name: z.string(), dirDeg: z.number() })).optional(),
+  banks: z
+    .array(
+      z.strictObject({
+        id: z.string(),
+        name: z.string(),
+        dirDeg: Deg,
+        /** Most that machining and gasket together can bring it nearer or further, mm. */
+        mostMm: PositiveMm.optional(),
+      }),
+    )
+    .optional(),
   /** Half-width of what still counts as "as predicted" at a mark, in teeth. */
   markToleranceTeeth: z.number().positive().max(0.45).optional(),
   /** Elongation at which the chain or belt is worn out, as a ratio. */
-  elongationLimit: z.number().positive().optional(),
+  elongationLimit: z.number().positive().max(0.2).optional(),
   /** Growth of centre distances, per kelvin; temperature for which the layout is drawn. */
-  heat: z.strictObject({ perKelvin: z.number().positive(), drawnAtC: z.number() }).optional(),
+  heat: z
+    .strictObject({ perKelvin: z.number().positive().max(0.001), drawnAtC: z.number().min(-100).max(300) })
+    .optional(),
   /** Mass of a metre and strand tension when set, for the methods of measuring it. */
-  strand: z.strictObject({ kgPerM: z.number().positive(), setN: z.number().positive() }).optional(),
+  strand: z
+    .strictObject({ kgPerM: z.number().positive().max(100), setN: z.number().positive().max(100_000) })
+    .optional(),
   valves: ValveGeometrySchema.optional(),
 });
-export type Layout = z.infer<typeof LayoutSchema>;
+export type Layout = z.infer<typeof LayoutShape>;
+
+/** A layout with what single fields cannot say: each wheel has an id of its own, and a carried one lies where its carrier puts it. */
+export const LayoutSchema = LayoutShape.superRefine((l, ctx) => {
+  const seen = new Set<string>();
+  l.wheels.forEach((w, i) => {
+    const refuse = (field: string, message: string) =>
+      ctx.addIssue({ code: 'custom', path: ['wheels', i, field], message });
+    if (seen.has(w.id)) refuse('id', `another wheel has the id “${w.id}” already`);
+    seen.add(w.id);
+    if (!w.carrier) return;
+    const { pivot, arm } = w.carrier;
+    const off = Math.hypot(w.x - pivot.x, w.y - pivot.y) - arm;
+    if (Math.abs(off) > ON_CIRCLE_MM)
+      refuse(
+        'carrier',
+        `“${w.name}” lies ${Math.abs(off).toFixed(2)} mm off its carrier’s circle of ${arm} mm`,
+      );
+  });
+});
 
 /**
  * Pitch radius of a wheel, mm. Belt wheel: z·p/2π. Chain wheel: p/(2 sin(π/z)), the circle through the pins.

@@ -1,20 +1,19 @@
 import type { Carrier } from './carrier';
 import type { Layout } from './layout';
 import { type Circle, circlesOf, spanAngle, spanLength, wrapAngle } from './path';
+import type { Interval } from './roots';
+
+type Laid = Circle & { lay: number };
+const TAU = 2 * Math.PI;
 
 /**
  * Path length as a function of the carrier angle. Only the tensioner and its two neighbours move, so the rest of the
  * path is summed once. NaN where a tangent is missing.
  */
 export function lengthByAngle(layout: Layout, index: number, carrier: Carrier): (t: number) => number {
-  const base = circlesOf(layout).map((c) => ({ ...c, lay: c.lay ?? c.r }));
+  const { base, p, q, before, after } = around(layout, index);
   const n = base.length;
-  const tens = base[index]!;
-  const p = (index + n - 1) % n;
-  const q = (index + 1) % n;
-  const before = base[p]!;
-  const after = base[q]!;
-  const loose = { ...tens };
+  const loose = { ...base[index]! };
   if (n === 2) {
     return (t) => {
       move(loose, carrier, t);
@@ -56,15 +55,58 @@ export function lengthByAngle(layout: Layout, index: number, carrier: Carrier): 
   };
 }
 
+function around(layout: Layout, index: number) {
+  const base: Laid[] = circlesOf(layout).map((c) => ({ ...c, lay: c.lay ?? c.r }));
+  const n = base.length;
+  const p = (index + n - 1) % n;
+  const q = (index + 1) % n;
+  return { base, p, q, before: base[p]!, after: base[q]! };
+}
+
+/**
+ * Carrier angles, radians, at which both neighbours have a tangent to the carried wheel, within `range`. Closed form: the
+ * distance to a neighbour is √(a + b·cos(t − φ)) and must not fall below the difference of the signed radii.
+ * A full turn comes out in one piece where nothing ends it, else in pieces that may run past its end.
+ */
+export function tangentRanges(layout: Layout, index: number, carrier: Carrier, range: Interval): Interval[] {
+  const { base, before, after } = around(layout, index);
+  const loose = base[index]!;
+  let pieces: Interval[] = [range];
+  for (const other of new Set([before, after])) {
+    const [dx, dy] = [carrier.pivot.x - other.x, carrier.pivot.y - other.y];
+    const reach = Math.hypot(dx, dy);
+    const need = (loose.turn * loose.r - other.turn * other.r) ** 2;
+    const c = (need - reach ** 2 - carrier.arm ** 2) / (2 * carrier.arm * reach);
+    if (c <= -1) continue;
+    if (c > 1 || Number.isNaN(c)) return [];
+    const half = Math.acos(c);
+    const middle = Math.atan2(dy, dx);
+    const whole = range.to - range.from >= TAU - 1e-9;
+    pieces = pieces.flatMap((piece) => cutBy(piece, middle - half, middle + half, whole && piece === range));
+  }
+  return pieces;
+}
+
+/** The parts of a piece that lie within [from, to] or a turn of it; of a whole turn, that arc itself. */
+function cutBy(piece: Interval, from: number, to: number, whole: boolean): Interval[] {
+  if (whole) return [{ from, to }];
+  const out: Interval[] = [];
+  for (let k = Math.floor((piece.from - to) / TAU); k <= Math.ceil((piece.to - from) / TAU); k++) {
+    const part = { from: Math.max(piece.from, from + k * TAU), to: Math.min(piece.to, to + k * TAU) };
+    if (part.to > part.from) out.push(part);
+  }
+  return out;
+}
+
 function move(circle: Circle, carrier: Pick<Carrier, 'pivot' | 'arm'>, t: number): void {
   circle.x = carrier.pivot.x + carrier.arm * Math.cos(t);
   circle.y = carrier.pivot.y + carrier.arm * Math.sin(t);
 }
 
-/**
- * Arc of contact folded into [−π/2, 3π/2): it runs smoothly through zero when a wheel lets go of the belt, so that the
- * length has no jump there. Such an angle is then refused by the full path check.
- */
+/** Where an arc of contact is cut: a little below zero, so that length has no jump where a wheel lets go of the belt. */
+const CUT = Math.PI / 4;
+
+/** Arc of contact in [−π/4, 7π/4). A negative one is refused by the full path check. */
 function signedWrap(circle: Circle, angleIn: number, angleOut: number): number {
-  return wrapAngle(circle.turn * (angleOut - angleIn) + Math.PI / 2) - Math.PI / 2;
+  return wrapAngle(circle.turn * (angleOut - angleIn) + CUT) - CUT;
 }

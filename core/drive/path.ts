@@ -24,6 +24,7 @@ export type PathError =
   | { code: 'not_reached'; wheels: number[] }
   | { code: 'spans_cross'; wheels: number[] }
   | { code: 'span_cuts_wheel'; wheels: number[]; byMm: number }
+  | { code: 'span_cuts_shoe'; wheels: number[] }
   | { code: 'off_shoe'; wheels: number[]; byDeg: number };
 
 const TAU = 2 * Math.PI;
@@ -47,6 +48,12 @@ export function spanLength(i: Circle, j: Circle): number {
 
 const RAD = Math.PI / 180;
 
+/** How far a shoe's surface goes, radians in (0, 2π]: 330° to 30° is the same surface as −30° to 30°. */
+export function arcWidth(arc: { fromDeg: number; toDeg: number }): number {
+  const width = wrapAngle((arc.toDeg - arc.fromDeg) * RAD);
+  return width < EPS && arc.toDeg !== arc.fromDeg ? TAU : width;
+}
+
 /** Wheels of a layout as circles; carried ones may be given at another carrier angle than the stored one. */
 export function circlesOf(
   layout: Layout,
@@ -65,7 +72,8 @@ export function circlesOf(
     };
     if (w.arc) {
       const by = moved && w.carrier ? moved.carrierDeg * RAD - storedAngle(w, w.carrier.pivot) : 0;
-      circle.arc = [w.arc.fromDeg * RAD + by, w.arc.toDeg * RAD + by];
+      const from = w.arc.fromDeg * RAD + by;
+      circle.arc = [from, from + arcWidth(w.arc)];
     }
     return circle;
   });
@@ -107,7 +115,8 @@ export function solvePath(circles: readonly Circle[], sense: 1 | -1): Result<Pat
   if (Math.abs(turns - sense * TAU) > 1e-6) {
     return err({ code: 'not_reached', wheels: [wraps.indexOf(Math.max(...wraps))] });
   }
-  const fault = crossing(spans) ?? cut(circles, spans) ?? offShoe(circles, spans);
+  const fault =
+    crossing(spans) ?? cut(circles, spans) ?? throughShoe(circles, spans) ?? offShoe(circles, spans);
   if (fault) return err(fault);
   const lengthMm =
     spans.reduce((s, x) => s + x.lengthMm, 0) +
@@ -154,6 +163,30 @@ function cut(circles: readonly Circle[], spans: readonly Span[]): PathError | un
     }
   }
   return undefined;
+}
+
+/** A strand that goes from one side of a shoe's surface to the other. */
+function throughShoe(circles: readonly Circle[], spans: readonly Span[]): PathError | undefined {
+  for (const s of spans) {
+    for (const [k, c] of circles.entries()) {
+      if (!c.arc || k === s.from || k === s.to) continue;
+      if (crossesArc(s, c, c.arc)) return { code: 'span_cuts_shoe', wheels: [s.from, s.to, k] };
+    }
+  }
+  return undefined;
+}
+
+function crossesArc(s: Span, c: Circle, [from, to]: readonly [number, number]): boolean {
+  const [dx, dy, ex, ey] = [s.b.x - s.a.x, s.b.y - s.a.y, s.a.x - c.x, s.a.y - c.y];
+  // |a + u·(b − a) − centre| = r, a quadratic in u
+  const [qa, qb, qc] = [dx * dx + dy * dy, dx * ex + dy * ey, ex * ex + ey * ey - c.r * c.r];
+  const root = qb * qb - qa * qc;
+  if (!(root > EPS) || qa === 0) return false;
+  return [-1, 1].some((sign) => {
+    const u = (-qb + sign * Math.sqrt(root)) / qa;
+    if (u <= EPS || u >= 1 - EPS) return false;
+    return wrapAngle(Math.atan2(ey + u * dy, ex + u * dx) - from) <= to - from;
+  });
 }
 
 /** A shoe guides only as far as its surface goes: where a strand would leave beyond its end it is refused. */

@@ -3,7 +3,8 @@ import { demoPack } from '../../demo/catalogue';
 import { compensate } from './compensate';
 import { judgeOffset, offsetPattern } from './judge-offset';
 import type { Layout } from './layout';
-import { moveBanks } from './move';
+import { carrierAt } from './carrier';
+import { atCarrier, moveBanks } from './move';
 import { inUnits, markPhases, realignTurns, seating } from './phase';
 import { solveDrive, solveFixed } from './solve-drive';
 import { estimateBanks, stackEffect } from './stack-height';
@@ -139,6 +140,15 @@ describe('marks', () => {
     expect(judgeOffset(-0.54, 0.05, { teeth: 0.48, alternative: -0.52 }, 0.25).verdict).toBe('as_predicted');
     expect(judgeOffset(0.5, 0.05, { teeth: 0 }, 0.25).verdict).toBe('fraction');
     expect(judgeOffset(0.3, 0.2, { teeth: 0 }, 0.25).verdict).toBe('cannot_tell');
+    // the band's edges matter, not that the value is small against its uncertainty
+    expect(judgeOffset(-0.05, 0.1, { teeth: 0 }, 0.3).verdict).toBe('as_predicted');
+    expect(judgeOffset(0.5, 0.3, { teeth: 0 }, 0.25).verdict).toBe('cannot_tell');
+    expect(judgeOffset(1.5, 0.05, { teeth: 0 }, 0.25)).toEqual(
+      jasmine.objectContaining({ verdict: 'teeth_and_rest', teeth: 1, restTeeth: 0.5, sense: 'advanced' }),
+    );
+    expect(judgeOffset(-1.66, 0.02, { teeth: 0 }, 0.25)).toEqual(
+      jasmine.objectContaining({ verdict: 'teeth_and_rest', teeth: 2, sense: 'retarded' }),
+    );
   });
 
   it('together say where the belt sits wrong', () => {
@@ -155,6 +165,7 @@ describe('marks', () => {
     expect(offsetPattern([at(6, 0.4), at(5, 0)])).toEqual({ pattern: 'fractions' });
     expect(offsetPattern([at(6, 1), at(5, -1)])).toEqual({ pattern: 'inconsistent' });
     expect(offsetPattern([at(6, 0), at(5, 0)])).toEqual({ pattern: 'as_predicted' });
+    expect(offsetPattern([at(6, 1.5), at(5, 0)])).toEqual({ pattern: 'teeth_and_rest' });
   });
 });
 
@@ -218,6 +229,12 @@ describe('stack height', () => {
     // second method for u: the left head alone shifts its own two cams, so u = 0.02·p/(slope·√2) at least
     const slope = (value(stackEffect(opposed, { left: 0.1, right: 0 })).changeTeeth[3]!.teeth / 0.1) * 1;
     expect(est.banks[0]!.u).toBeCloseTo(0.02 / Math.abs(slope) / Math.SQRT2, 1);
+    // what no machining takes off is told as such and not as a figure to file
+    const far = estimateBanks(
+      opposed,
+      seen.map((s) => ({ ...s, teeth: s.teeth + (s.wheel > 4 ? -0.9 : 0) })),
+    );
+    expect(far.ok ? 'ok' : far.error.code).toBe('beyond');
     expect(estimateBanks(opposed, seen.slice(0, 1))).toEqual({
       ok: false,
       error: { code: 'too_few', have: 1, need: 2 },
@@ -235,9 +252,37 @@ describe('stack height', () => {
       expect(near.after.find((p) => p.wheel === s.cam)!.teeth).toBeCloseTo(was.get(s.cam)!, 6);
     const far = value(compensate(opposed, moveBanks(opposed, { left: 1, right: 1 })));
     expect(far.steps.map((s) => s.inRange)).toEqual([true, false]);
-    // no reading of a dense scan does better
-    expect(Math.abs(far.steps[1]!.residualTeeth)).toBeLessThan(0.1);
     expect(far.steps[1]!.toReading).toBe(180);
+  });
+
+  it('is compensated against elongation too, every setting listed, and the best residual refined between samples', () => {
+    const e = 0.0012;
+    const plan = value(compensate(opposed, opposed, e));
+    const was = new Map(markPhases(opposed, value(solveDrive(opposed))).map((p) => [p.wheel, p.teeth]));
+    for (const s of plan.steps.filter((x) => x.inRange)) {
+      expect(s.settings).toContain(s.toReading);
+      expect(plan.after.find((p) => p.wheel === s.cam)!.teeth).toBeCloseTo(was.get(s.cam)!, 6);
+    }
+    expect(plan.steps.some((s) => s.inRange)).toBeTrue();
+    // second method for the one out of range: no reading of a scan a hundred times finer leaves less
+    const heads = moveBanks(opposed, { left: -0.9, right: -0.9 });
+    const far = value(compensate(opposed, heads));
+    const out = far.steps.find((s) => !s.inRange);
+    if (!out) return fail('every idler reached');
+    const carrier = heads.wheels[out.idler]!.carrier!;
+    const seats = seating(markPhases(opposed, value(solveDrive(opposed))));
+    const before = far.steps.slice(0, far.steps.indexOf(out));
+    const start = before.reduce(
+      (l, s) => atCarrier(l, s.idler, carrierAt(l.wheels[s.idler]!.carrier!, s.toReading)),
+      heads,
+    );
+    for (let r = 0; r <= 180; r += 0.03) {
+      const l = atCarrier(start, out.idler, carrierAt(carrier, r));
+      const solved = solveFixed(l);
+      if (!solved.ok) continue;
+      const teeth = markPhases(l, solved.value, 0, seats).find((p) => p.wheel === out.cam)!.teeth;
+      expect(Math.abs(teeth - was.get(out.cam)!)).toBeGreaterThan(Math.abs(out.residualTeeth) - 1e-9);
+    }
   });
 });
 

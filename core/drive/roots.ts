@@ -1,64 +1,128 @@
 const PHI = (Math.sqrt(5) - 1) / 2;
 export type Sample = { t: number; v: number };
+export type Interval = { from: number; to: number };
 
-/** Samples of f over [from, from + sweep], both ends included. */
-export function sample(f: (t: number) => number, from: number, sweep: number, steps: number): Sample[] {
-  const out: Sample[] = [];
-  for (let k = 0; k <= steps; k++) {
-    const t = from + (sweep * k) / steps;
-    out.push({ t, v: f(t) });
+/** Values this close to the target at a highest or lowest point count as a touch. */
+const TOUCH = 1e-9;
+const HALVED = 8;
+
+/**
+ * A function along an interval, as points in running order: samples at equal steps, the ends of stretches where it is not
+ * defined, and every highest and lowest place between samples, so that two crossings closer together than a step have a
+ * point between them. Only points where it is defined are given.
+ * @param closed the interval is one full turn: its end is its beginning, and an extremum may lie over the seam
+ */
+export function profile(f: (t: number) => number, range: Interval, steps: number, closed = false): Sample[] {
+  const width = (range.to - range.from) / steps;
+  const raw: Sample[] = [];
+  const put = (t: number) => raw.push({ t, v: f(t) });
+  put(range.from);
+  // An end may be where a tangent ends: the function is steep there, so the first and last steps are halved over and over.
+  if (!closed) for (let k = HALVED; k > 0; k--) put(range.from + width / 2 ** k);
+  for (let k = 1; k < steps; k++) put(range.from + width * k);
+  if (!closed) for (let k = 1; k <= HALVED; k++) put(range.to - width / 2 ** k);
+  put(range.to);
+  const points: Sample[] = [];
+  for (let k = 0; k < raw.length; k++) {
+    const [a, b] = [raw[k]!, raw[k + 1]];
+    if (!Number.isNaN(a.v)) points.push(a);
+    if (b && Number.isNaN(a.v) !== Number.isNaN(b.v)) points.push(...towardsEnd(f, a, b));
   }
-  return out;
+  return withExtrema(f, points, width, closed);
 }
 
-/** Largest (sign 1) or smallest (−1) value: best sample, then golden section between its neighbours. */
-export function extremum(f: (t: number) => number, at: readonly Sample[], sign: 1 | -1): Sample {
-  let k = -1;
-  for (let i = 0; i < at.length; i++) {
-    const { v } = at[i]!;
-    if (!Number.isNaN(v) && (k < 0 || sign * v > sign * at[k]!.v)) k = i;
+/** Points ever nearer to where f ends between a and b, one of which it does not have; in running order. */
+function towardsEnd(f: (t: number) => number, a: Sample, b: Sample): Sample[] {
+  const rising = Number.isNaN(a.v);
+  let [inside, outside] = rising ? [b.t, a.t] : [a.t, b.t];
+  const out: Sample[] = [];
+  // Far beyond what a double can part: the last point stands at the end itself.
+  for (let n = 0; n < 50; n++) {
+    const t = (inside + outside) / 2;
+    const v = f(t);
+    if (Number.isNaN(v)) outside = t;
+    else {
+      inside = t;
+      out.push({ t, v });
+    }
   }
-  if (k < 0) return { t: NaN, v: NaN };
-  const best = at[k]!;
-  let a = (at[k - 1] ?? best).t;
-  let b = (at[k + 1] ?? best).t;
-  for (let i = 0; i < 40; i++) {
-    const c = b - PHI * (b - a);
-    const d = a + PHI * (b - a);
-    const fc = sign * f(c);
-    const fd = sign * f(d);
-    if (Number.isNaN(fd) || fc > fd) b = d;
-    else a = c;
+  return rising ? out.reverse() : out;
+}
+
+/** Adds the top or bottom between neighbours of each sample that stands above or below both. */
+function withExtrema(f: (t: number) => number, points: Sample[], width: number, closed: boolean): Sample[] {
+  const out: Sample[] = [];
+  const turn = closed ? points.at(-1)!.t - points[0]!.t : 0;
+  const far = Math.abs(width) * 1.5;
+  for (let k = 0; k < points.length; k++) {
+    const here = points[k]!;
+    let [before, after] = [points[k - 1], points[k + 1]];
+    if (closed && k === 0) before = shifted(points.at(-2)!, -turn);
+    if (closed && k === points.length - 1) after = shifted(points[1]!, turn);
+    // A stretch without values parts the neighbours.
+    const near = (p: Sample | undefined) => p !== undefined && Math.abs(p.t - here.t) < far;
+    const up = near(before) && near(after) && here.v >= before!.v && here.v >= after!.v;
+    const down = near(before) && near(after) && here.v <= before!.v && here.v <= after!.v;
+    if (!up && !down) {
+      out.push(here);
+      continue;
+    }
+    const top = golden(f, before!.t, after!.t, up ? 1 : -1);
+    const better = !Number.isNaN(top.v) && (up ? top.v > here.v : top.v < here.v);
+    if (!better) out.push(here);
+    else if ((top.t - here.t) * width < 0) out.push(top, here);
+    else out.push(here, top);
+  }
+  // Over the seam an extremum is found from both sides; the one outside the turn is the same place.
+  return closed ? out.filter((p) => p.t >= points[0]!.t && p.t <= points.at(-1)!.t) : out;
+}
+
+const shifted = (p: Sample, by: number): Sample => ({ t: p.t + by, v: p.v });
+
+/** Golden section between a and b for the largest (sign 1) or smallest (−1) value of a function with one extremum there. */
+export function golden(f: (t: number) => number, a: number, b: number, sign: 1 | -1): Sample {
+  let c = b - PHI * (b - a);
+  let d = a + PHI * (b - a);
+  let fc = sign * f(c);
+  let fd = sign * f(d);
+  for (let n = 0; n < 36; n++) {
+    if (Number.isNaN(fd) || fc > fd) {
+      b = d;
+      [d, fd] = [c, fc];
+      c = b - PHI * (b - a);
+      fc = sign * f(c);
+    } else {
+      a = c;
+      [c, fc] = [d, fd];
+      d = a + PHI * (b - a);
+      fd = sign * f(d);
+    }
   }
   const t = (a + b) / 2;
-  const v = f(t);
-  return Number.isNaN(v) || sign * v < sign * best.v ? best : { t, v };
+  return { t, v: f(t) };
+}
+
+/** The point with the largest (sign 1) or smallest (−1) value; undefined when there is none. */
+export function extreme(points: readonly Sample[], sign: 1 | -1): Sample | undefined {
+  let best: Sample | undefined;
+  for (const p of points) if (best === undefined || sign * p.v > sign * best.v) best = p;
+  return best;
 }
 
 /**
- * Where f passes `target` along the samples, in their order. Extra samples, such as the extrema, let two crossings that lie
- * closer together than a step both be found. A jump of f is no crossing.
+ * Where f passes or touches `target` along points of its {@link profile}, in their order. A jump of f is no crossing.
  */
-export function crossings(
-  f: (t: number) => number,
-  target: number,
-  at: readonly Sample[],
-  extra: readonly Sample[],
-): number[] {
-  const up = (at.at(-1)?.t ?? 0) >= (at[0]?.t ?? 0) ? 1 : -1;
-  const points = [...at, ...extra.filter((e) => !Number.isNaN(e.t))].sort((p, q) => up * (p.t - q.t));
+export function crossings(f: (t: number) => number, target: number, points: readonly Sample[]): number[] {
   const zeros: number[] = [];
   const g = (t: number) => f(t) - target;
-  for (let i = 0; i + 1 < points.length; i++) {
+  for (let i = 0; i < points.length; i++) {
     const a = points[i]!;
-    const b = points[i + 1]!;
+    const b = points[i + 1];
     const ga = a.v - target;
-    const gb = b.v - target;
-    if (Math.abs(ga) < 1e-12) zeros.push(a.t);
-    else if (ga * gb < 0) zeros.push(zeroBetween(g, a.t, ga, b.t, gb));
+    if (Math.abs(ga) < TOUCH) zeros.push(a.t);
+    else if (b && Math.abs(b.v - target) >= TOUCH && ga * (b.v - target) < 0)
+      zeros.push(zeroBetween(g, a.t, ga, b.t, b.v - target));
   }
-  const last = points.at(-1);
-  if (last && Math.abs(last.v - target) < 1e-12) zeros.push(last.t);
   return zeros.filter((t, i) => Math.abs(g(t)) < 1e-6 && (i === 0 || Math.abs(t - zeros[i - 1]!) > 1e-9));
 }
 

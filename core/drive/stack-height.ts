@@ -1,4 +1,5 @@
 import { Matrix, inverse } from 'ml-matrix';
+import { COVERAGE } from '@core/quantity/judge';
 import { type Result, err, ok } from '@core/quantity/result';
 import type { Layout } from './layout';
 import { moveBanks } from './move';
@@ -57,7 +58,9 @@ export type InverseError =
   | { code: 'no_banks' }
   | { code: 'too_few'; have: number; need: number }
   | { code: 'bank_not_seen'; bank: string }
-  | { code: 'no_fit' };
+  | { code: 'no_fit' }
+  /** The marks would need more than a bank can be moved by, or a drive that cannot exist. */
+  | { code: 'beyond'; banks: BankEstimate['banks']; mostMm?: number };
 export type BankEstimate = {
   banks: { id: string; nearerMm: number; u: number }[];
   /** Observed less fitted, teeth. */
@@ -114,11 +117,26 @@ export function estimateBanks(
   }
   const fitted = predict(x);
   if (!fitted || !covariance) return err({ code: 'no_fit' });
+  const found = banks.map((id, i) => ({ id, nearerMm: x[i]!, u: Math.sqrt(covariance.get(i, i)) }));
+  const beyond = beyondReach(layout, found);
+  if (beyond) return err(beyond);
   const residuals = seen.map((s, r) => ({ wheel: s.wheel, teeth: s.teeth - fitted[r]! }));
   return ok({
-    banks: banks.map((id, i) => ({ id, nearerMm: x[i]!, u: Math.sqrt(covariance.get(i, i)) })),
+    banks: found,
     residuals,
     chi2: residuals.reduce((sum, r, i) => sum + (r.teeth / seen[i]!.u) ** 2, 0),
     freedom: seen.length - banks.length,
   });
+}
+
+/** What cannot have been taken off: surely more than a bank's most, or so much that no drive is left. */
+function beyondReach(layout: Layout, found: BankEstimate['banks']): InverseError | undefined {
+  const over = found.flatMap((b) => {
+    const mostMm = layout.banks?.find((x) => x.id === b.id)?.mostMm;
+    return mostMm !== undefined && Math.abs(b.nearerMm) - COVERAGE * b.u > mostMm ? [{ b, mostMm }] : [];
+  });
+  if (over.length > 0)
+    return { code: 'beyond', banks: over.map((o) => o.b), mostMm: Math.max(...over.map((o) => o.mostMm)) };
+  const moved = moveBanks(layout, Object.fromEntries(found.map((b) => [b.id, b.nearerMm])));
+  return solveDrive(moved).ok ? undefined : { code: 'beyond', banks: found };
 }

@@ -10,9 +10,9 @@ import {
 } from './carrier';
 import { type Clearance, smallestClearance } from './clearance';
 import { type Layout, nominalLength, senseOf, tensionerIndex } from './layout';
-import { lengthByAngle } from './length-by-angle';
+import { lengthByAngle, tangentRanges } from './length-by-angle';
 import { type Circle, circlesOf, type Path, type PathError, type Point, solvePath } from './path';
-import { crossings, extremum, sample } from './roots';
+import { crossings, extreme, type Interval, profile, type Sample } from './roots';
 
 /** One carrier angle at which the path is as long as the belt. */
 export type Setting = {
@@ -25,11 +25,6 @@ export type Setting = {
   circles: Circle[];
   path: Path;
   clearance: Clearance | undefined;
-  /** Growth of the belt that the carrier can still follow before the path stops getting longer, mm. */
-  reserveMm: number;
-  /** Growth up to the end mark or end of travel, and shortening down to the start, mm; negative when passed. */
-  toEndMm: number | undefined;
-  toStartMm: number | undefined;
   /** Carrier sense that takes up slack here. */
   takeUp: 'cw' | 'ccw';
   inWindow: boolean;
@@ -52,45 +47,61 @@ const RAD = Math.PI / 180;
 /** Samples of a whole turn, and of an arm's sweep. */
 const STEPS = { whole: 180, arm: 60 };
 
+/** Path length along each stretch of carrier angles where the drive has its tangents. */
+function stretches(layout: Layout, index: number, carrier: Carrier) {
+  const lengthAt = lengthByAngle(layout, index, carrier);
+  const { fromDeg, sweepDeg, whole } = rangeOf(carrier);
+  const [a, b] = [fromDeg * RAD, (fromDeg + sweepDeg) * RAD];
+  const range = { from: Math.min(a, b), to: Math.max(a, b) };
+  const width = range.to - range.from;
+  const all = whole ? STEPS.whole : STEPS.arm;
+  return {
+    lengthAt,
+    whole,
+    pieces: tangentRanges(layout, index, carrier, range).map((piece) => {
+      const closed = whole && piece.to - piece.from > 2 * Math.PI - 1e-9;
+      const steps = Math.max(8, Math.ceil((all * (piece.to - piece.from)) / width));
+      return { piece, points: profile(lengthAt, nudged(piece, range, closed), steps, closed) };
+    }),
+  };
+}
+
+/** A tangent's own end is no safe place to compute at: rounding may lose it. A billionth of a degree inside it is. */
+function nudged(piece: Interval, range: Interval, closed: boolean): Interval {
+  if (closed) return piece;
+  return {
+    from: piece.from === range.from ? piece.from : piece.from + 1e-11,
+    to: piece.to === range.to ? piece.to : piece.to - 1e-11,
+  };
+}
+
 /**
  * All carrier angles at which the path has the length `count · pitch` (plus `growthMm`), each with what follows from
  * it. On an eccentric commonly two: the intended one and the one reached by turning the wrong way. Angles at which the
- * drive cannot exist are listed as impossible and not offered. Dense scan, then regula falsi to 1e-11 mm.
+ * drive cannot exist are listed as impossible and not offered. Scan with every extremum, then regula falsi to 1e-11 mm.
  */
 export function tensionerSettings(layout: Layout, growthMm = 0): Result<Settings, SettingsError> {
   const index = tensionerIndex(layout);
   const carrier = layout.wheels[index]?.carrier;
   if (carrier === undefined) return err({ code: 'no_tensioner' });
   const targetMm = nominalLength(layout) + growthMm;
-  const lengthAt = lengthByAngle(layout, index, carrier);
-  const { fromDeg, sweepDeg, whole } = rangeOf(carrier);
-  const at = sample(lengthAt, fromDeg * RAD, sweepDeg * RAD, whole ? STEPS.whole : STEPS.arm);
-  const top = extremum(lengthAt, at, 1);
-  const bottom = extremum(lengthAt, at, -1);
-  if (Number.isNaN(top.v)) {
+  const { lengthAt, whole, pieces } = stretches(layout, index, carrier);
+  const points = pieces.flatMap((p) => p.points);
+  const [top, bottom] = [extreme(points, 1), extreme(points, -1)];
+  if (!top || !bottom) {
     const tried = solvePath(circlesOf(layout), senseOf(layout));
     return err({
       code: 'no_geometry',
       why: tried.ok ? { code: 'no_tangent', wheels: [index] } : tried.error,
     });
   }
-  if (targetMm > top.v) return err({ code: 'belt_too_long', byMm: targetMm - top.v });
-  if (targetMm < bottom.v) return err({ code: 'belt_too_short', byMm: bottom.v - targetMm });
+  if (targetMm > top.v + 1e-9) return err({ code: 'belt_too_long', byMm: targetMm - top.v });
+  if (targetMm < bottom.v - 1e-9) return err({ code: 'belt_too_short', byMm: bottom.v - targetMm });
 
-  const { window, end } = limitsOf(carrier);
-  const lengthAtReading = (reading: number) => {
-    const deg = angleAtReading(carrier, reading);
-    const length = deg === undefined ? NaN : lengthAt(deg * RAD);
-    return Number.isNaN(length) ? undefined : length;
-  };
-  const endMm = lengthAtReading(end);
-  const startMm = lengthAtReading(startReading(carrier));
+  const { window } = limitsOf(carrier);
   const found: Setting[] = [];
   const impossible: ImpossibleSetting[] = [];
-  const zeros = crossings(lengthAt, targetMm, at, [top, bottom]);
-  // Over a whole turn the end is the beginning: a setting that lies just there is one setting.
-  if (whole && zeros.length > 1 && zeros.at(-1)! - zeros[0]! > 2 * Math.PI - 1e-9) zeros.pop();
-  for (const t of zeros) {
+  for (const t of zerosOf(lengthAt, targetMm, pieces)) {
     const carrierDeg = whole ? (((t / RAD) % 360) + 360) % 360 : t / RAD;
     const pointerDeg = pointerAt(carrier, carrierDeg);
     const circles = circlesOf(layout, [{ wheel: index, carrierDeg }]);
@@ -108,9 +119,6 @@ export function tensionerSettings(layout: Layout, growthMm = 0): Result<Settings
       circles,
       path: path.value,
       clearance: smallestClearance(layout, circles, path.value),
-      reserveMm: top.v - targetMm,
-      toEndMm: endMm === undefined ? undefined : endMm - targetMm,
-      toStartMm: startMm === undefined ? undefined : targetMm - startMm,
       takeUp: lengthAt(t + 1e-5) > lengthAt(t - 1e-5) ? 'ccw' : 'cw',
       inWindow: reading >= window.from && reading <= window.to,
     });
@@ -122,6 +130,90 @@ export function tensionerSettings(layout: Layout, growthMm = 0): Result<Settings
     impossible,
     reach: { minMm: bottom.v, maxMm: top.v },
   });
+}
+
+function zerosOf(
+  lengthAt: (t: number) => number,
+  targetMm: number,
+  pieces: readonly { points: Sample[] }[],
+): number[] {
+  const zeros = pieces.flatMap(({ points }) => crossings(lengthAt, targetMm, points));
+  // Over a whole turn the end is the beginning: a setting that lies just there is one setting.
+  return zeros.filter((t, i) => !zeros.some((other, j) => j < i && Math.abs(t - other - 2 * Math.PI) < 1e-8));
+}
+
+export type Travel = {
+  /** Growth that the carrier can follow from here before the path stops getting longer or a wheel lets go, mm. */
+  reserveMm: number;
+  /** Growth up to the end mark or end of travel, as far as that can be followed; shortening down to the start. Negative when passed. */
+  toEndMm: number | undefined;
+  toStartMm: number | undefined;
+};
+
+/** Samples between a setting and the furthest carrier angle, to see whether the drive holds together on the way. */
+const WAY = 24;
+
+/** How far a tensioner can follow growth and shortening from one of its settings. */
+export function travelFrom(layout: Layout, settings: Settings, setting: Setting): Travel {
+  const index = settings.tensioner;
+  const carrier = layout.wheels[index]!.carrier!;
+  const { lengthAt, pieces } = stretches(layout, index, carrier);
+  const dir = setting.takeUp === 'ccw' ? 1 : -1;
+  const from = setting.carrierDeg * RAD;
+  const last = furthest(pieces, from, dir);
+  const holds = (t: number) =>
+    solvePath(circlesOf(layout, [{ wheel: index, carrierDeg: t / RAD }]), senseOf(layout)).ok;
+  let [good, bad] = [from, last];
+  for (let k = 1; k <= WAY; k++) {
+    const t = from + ((last - from) * k) / WAY;
+    bad = t;
+    if (!holds(t)) break;
+    good = t;
+  }
+  while (good !== last && Math.abs(bad - good) > 1e-9) {
+    const m = (good + bad) / 2;
+    if (holds(m)) good = m;
+    else bad = m;
+  }
+  const reserveMm = Math.max(0, lengthAt(good) - settings.targetMm);
+  const growthTo = (reading: number) => {
+    const deg = angleAtReading(carrier, reading);
+    const length = deg === undefined ? NaN : lengthAt(deg * RAD);
+    return Number.isNaN(length) ? undefined : length - settings.targetMm;
+  };
+  const toEnd = growthTo(limitsOf(carrier).end);
+  const toStart = growthTo(startReading(carrier));
+  return {
+    reserveMm,
+    toEndMm: toEnd === undefined ? undefined : Math.min(toEnd, reserveMm),
+    toStartMm: toStart === undefined ? undefined : -toStart,
+  };
+}
+
+/** Carrier angle up to which the path gets longer from `from` on in that direction, radians. */
+function furthest(
+  pieces: readonly { piece: Interval; points: Sample[] }[],
+  from: number,
+  dir: 1 | -1,
+): number {
+  const tau = 2 * Math.PI;
+  for (const { piece, points } of pieces) {
+    const at = [from, from + tau, from - tau].find((t) => t >= piece.from - 1e-9 && t <= piece.to + 1e-9);
+    if (at === undefined) continue;
+    const closed = piece.to - piece.from > tau - 1e-9;
+    const ahead = points.filter((p) => dir * (p.t - at) > 0);
+    const again = closed ? points.filter((p) => dir * (p.t - at) <= 0) : [];
+    const way = [...ahead, ...again.map((p) => ({ t: p.t + dir * tau, v: p.v }))].sort(
+      (a, b) => dir * (a.t - b.t),
+    );
+    let best: Sample | undefined;
+    for (const p of way) {
+      if (best && p.v < best.v) break;
+      best = p;
+    }
+    return from + (best ? best.t - at : 0);
+  }
+  return from;
 }
 
 /** Reading before any slack is taken up: the start mark, or the collapsed plunger. */

@@ -3,7 +3,13 @@ import { readingUnit } from './carrier';
 import { type Layout, nominalLength, tensionerIndex } from './layout';
 import { markPhases, seating } from './phase';
 import { solveDrive } from './solve-drive';
-import { intendedSetting, type SettingsError, tensionerSettings } from './tensioner';
+import {
+  intendedSetting,
+  type Setting,
+  type SettingsError,
+  tensionerSettings,
+  travelFrom,
+} from './tensioner';
 import { zeroBetween } from './roots';
 
 /** Elongation of a chain measured over n links, with its standard uncertainty (JCGM 100, 5.1.2). */
@@ -12,9 +18,10 @@ export function elongation(
   links: number,
   pitchMm: number,
   uMm: number,
-): { e: number; u: number } {
+): Result<{ e: number; u: number }, { code: 'no_links' }> {
   const nominal = links * pitchMm;
-  return { e: (lengthMm - nominal) / nominal, u: uMm / nominal };
+  if (!(nominal > 0)) return err({ code: 'no_links' });
+  return ok({ e: (lengthMm - nominal) / nominal, u: uMm / nominal });
 }
 
 export type WearState = {
@@ -23,6 +30,8 @@ export type WearState = {
   cams: { wheel: number; teeth: number; wheelDeg: number; driverDeg: number }[];
   /** Elongation at which the tensioner reaches its end of travel. */
   endsAt?: number;
+  /** Which comes first as it wears: the tensioner's end of travel, or the limit of belt or chain. */
+  ends?: 'tensioner_first' | 'limit_first';
 };
 
 /** What an elongated belt or chain does to the cams and the tensioner of its stage. */
@@ -36,6 +45,14 @@ export function wearState(layout: Layout, e: number): Result<WearState, Settings
   const now = markPhases(layout, worn.value, e, seating(was));
   const carrier = layout.wheels[tensionerIndex(layout)]?.carrier;
   const [a, b] = [fresh.value.setting, worn.value.setting];
+  const endsAt = a ? endOfTravel(layout, a) : undefined;
+  const { elongationLimit } = layout;
+  const ends =
+    endsAt === undefined || elongationLimit === undefined
+      ? undefined
+      : endsAt < elongationLimit
+        ? ('tensioner_first' as const)
+        : ('limit_first' as const);
   return ok({
     cams: now.map((p, i) => ({
       wheel: p.wheel,
@@ -46,8 +63,16 @@ export function wearState(layout: Layout, e: number): Result<WearState, Settings
     ...(a && b && carrier
       ? { reading: { fresh: a.reading, worn: b.reading, unit: readingUnit(carrier) } }
       : {}),
-    ...(a?.toEndMm === undefined ? {} : { endsAt: a.toEndMm / length }),
+    ...(endsAt === undefined ? {} : { endsAt }),
+    ...(ends === undefined ? {} : { ends }),
   });
+}
+
+/** Elongation that the tensioner can follow from this setting to its end of travel. */
+function endOfTravel(layout: Layout, setting: Setting): number | undefined {
+  const settings = tensionerSettings(layout);
+  const toEnd = settings.ok ? travelFrom(layout, settings.value, setting).toEndMm : undefined;
+  return toEnd === undefined ? undefined : toEnd / nominalLength(layout);
 }
 
 export type Measured = { value: number; u: number };

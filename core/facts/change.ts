@@ -1,7 +1,7 @@
 import { type Result, err, ok } from '@core/quantity/result';
 import { canonical } from './canonical';
 import type { Author, Fact, FactValue, How } from './fact';
-import type { State } from './state';
+import { inOrder, type State } from './state';
 
 export type NewFact = {
   key: string;
@@ -12,9 +12,10 @@ export type NewFact = {
   basis?: string[];
 };
 
-/** A fact for `key` that corrects the standing one, if there is one. Pure apart from what `author` lends. */
+/** A fact for `key` that corrects the standing one and every rival of it, so that a correction ends a contradiction. */
 export function fileFact(state: State, caseId: string, entry: NewFact, author: Author): Fact {
   const old = state.standing.get(entry.key);
+  const rivals = state.rivals.get(entry.key) ?? [];
   return {
     id: author.newId(),
     case: caseId,
@@ -24,7 +25,7 @@ export function fileFact(state: State, caseId: string, entry: NewFact, author: A
     by: author.by,
     at: author.now(),
     ...(entry.u === undefined ? {} : { u: entry.u }),
-    ...(old ? { supersedes: old.id } : {}),
+    ...(old ? { supersedes: rivals.length ? [old.id, ...rivals.map((r) => r.id)] : old.id } : {}),
     ...(entry.basis?.length ? { basis: entry.basis } : {}),
     ...(entry.note ? { note: entry.note } : {}),
   };
@@ -75,5 +76,5 @@ export function mergeFacts(a: readonly Fact[], b: readonly Fact[]): Result<Fact[
     if (mine && canonical(mine) !== canonical(f)) return err({ code: 'same_id_other_content', id: f.id });
     byId.set(f.id, f);
   }
-  return ok([...byId.values()].sort((x, y) => (x.at < y.at ? -1 : x.at > y.at ? 1 : x.id < y.id ? -1 : 1)));
+  return ok(inOrder([...byId.values()]));
 }

@@ -11,3 +11,6 @@ export function factsDigest(facts: readonly Fact[]): string {
   const lines = [...facts].sort((a, b) => (a.id < b.id ? -1 : 1)).map(canonical);
   return bytesToHex(sha256(utf8ToBytes(lines.join('\n'))));
 }
+
+/** SHA-256, lower-case hex, of any content written canonically. */
+export const contentDigest = (content: unknown): string => bytesToHex(sha256(utf8ToBytes(canonical(content))));

@@ -10,7 +10,7 @@ export type How = (typeof HOW)[number];
  * One thing that was reported, seen, measured, computed, decided or imported. Facts are only ever added.
  * - `value` is in the observable's base unit; choices by key; dates as "YYYY-MM-DD"; lists for several.
  * - `u` is the standard uncertainty in the same unit (JCGM 100).
- * - `supersedes` names the fact that this one corrects; `strikes` the fact that this one withdraws (value is then '').
+ * - `supersedes` names the facts that this one corrects; `strikes` the fact that this one withdraws (value is then '').
  * - `basis` names the facts on which a computed or decided fact stands.
  */
 export const FactSchema = z.strictObject({
@@ -18,22 +18,27 @@ export const FactSchema = z.strictObject({
   case: z.string().min(1).max(80),
   key: z.string().regex(/^[a-z][a-z0-9_.-]*$/i),
   value: z.union([
-    z.number(),
+    z.number().min(-1e15).max(1e15),
     z.string().max(20_000),
     z.array(z.string().max(200)).max(500),
-    z.array(z.number()).max(2000),
+    z.array(z.number().min(-1e15).max(1e15)).max(2000),
   ]),
-  u: z.number().positive().optional(),
+  u: z.number().positive().max(1e15).optional(),
   how: z.enum(HOW),
   by: z.string().min(1).max(120),
   at: z.iso.datetime(),
-  supersedes: z.string().optional(),
+  /** One fact or several: a correction that ends a contradiction names all of its sides. */
+  supersedes: z.union([z.string(), z.array(z.string()).min(1).max(500)]).optional(),
   strikes: z.string().optional(),
-  basis: z.array(z.string()).optional(),
+  basis: z.array(z.string()).max(100_000).optional(),
   note: z.string().max(5000).optional(),
 });
 export type Fact = Readonly<z.infer<typeof FactSchema>>;
 export type FactValue = Fact['value'];
+
+/** Ids of the facts that a fact corrects. */
+export const correctedBy = (f: Pick<Fact, 'supersedes'>): readonly string[] =>
+  f.supersedes === undefined ? [] : typeof f.supersedes === 'string' ? [f.supersedes] : f.supersedes;
 
 /** What the edges lend to pure code: who acts, the time, and fresh ids. */
 export type Author = { by: string; now: () => string; newId: () => string };

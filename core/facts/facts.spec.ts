@@ -71,6 +71,96 @@ describe('facts', () => {
     );
   });
 
+  it('keep aside what a correction put aside, in any honest history, however the clocks of two desks run', () => {
+    // Each step: which desk acts, how far its clock jumps, and whether it files, strikes its newest, or takes in the other's.
+    const step = fc.record({
+      desk: fc.nat(1),
+      jump: fc.integer({ min: -86_400, max: 86_400 }),
+      act: fc.constantFrom('file', 'file', 'file', 'strike', 'merge'),
+    });
+    fc.assert(
+      fc.property(fc.array(step, { maxLength: 40 }), (steps) => {
+        const desks: Fact[][] = [[], []];
+        let serial = 0;
+        for (const [i, s] of steps.entries()) {
+          const mine = desks[s.desk]!;
+          const state = reduce(mine);
+          const unsteady: Author = {
+            by: `desk ${s.desk}`,
+            now: () => new Date(Date.UTC(2026, 5, 1) + (i + s.jump) * 1000).toISOString(),
+            newId: () => `h${++serial}`,
+          };
+          if (s.act === 'merge') {
+            const merged = mergeFacts(mine, desks[1 - s.desk]!);
+            desks[s.desk] = merged.ok ? merged.value : [];
+            continue;
+          }
+          const standing = state.standing.get('k');
+          if (s.act === 'strike') {
+            if (standing) mine.push(strikeFact(standing, unsteady));
+            continue;
+          }
+          mine.push(fileFact(state, 'c', { key: 'k', value: i, how: 'seen' }, unsteady));
+          // whoever files sees it stand at once, alone, whatever the clock said
+          const after = reduce(mine);
+          expect(valueOf(after, 'k')).toBe(i);
+          expect(after.rivals.size).toBe(0);
+        }
+        const all = mergeFacts(desks[0]!, desks[1]!);
+        const state = reduce(all.ok ? all.value : []);
+        // second method: a fact stands when nothing struck in force and no unstruck fact names it as corrected
+        const struck = (id: string): boolean => state.log.some((f) => f.strikes === id && !struck(f.id));
+        const live = state.log.filter((f) => f.strikes === undefined && !struck(f.id));
+        const named = new Set(live.flatMap((f) => [f.supersedes ?? []].flat()));
+        const expected = live.filter((f) => !named.has(f.id)).map((f) => f.id);
+        const found = [state.standing.get('k'), ...(state.rivals.get('k') ?? [])].flatMap((f) => f?.id ?? []);
+        expect(found.sort()).toEqual(expected.sort());
+        // and nothing comes before what it names
+        const at = new Map(state.log.map((f, i) => [f.id, i]));
+        for (const f of state.log)
+          for (const id of [f.supersedes ?? [], f.strikes ?? []].flat())
+            expect(at.get(id)!).toBeLessThan(at.get(f.id)!);
+      }),
+      { seed: fc.readConfigureGlobal()?.seed ?? 11 },
+    );
+  });
+
+  it('of two people are settled by one correction, which names all of them', () => {
+    const a = file([], 'belt.back', 'sound');
+    const b = file([], 'belt.back', 'glazed');
+    const c = file([], 'belt.back', 'cut');
+    const both = [...a, ...b, ...c];
+    const settled = reduce(file(both, 'belt.back', 'cracked'));
+    expect(valueOf(settled, 'belt.back')).toBe('cracked');
+    expect(settled.rivals.size).toBe(0);
+    // struck, the contradiction is there again
+    const struck = [...settled.log, strikeFact(settled.standing.get('belt.back')!, author)];
+    expect(reduce(struck).rivals.get('belt.back')?.length).toBe(2);
+  });
+
+  it('are reduced in linear time, chains of ten thousand strikes and corrections too', () => {
+    const chain = (n: number): Fact[] =>
+      Array.from({ length: n }, (_, i) => ({
+        id: `s${i}`,
+        case: 'c',
+        key: 'k',
+        value: '',
+        how: 'decided',
+        by: 'A',
+        at: '2026-01-01T00:00:00.000Z',
+        ...(i > 0 ? { strikes: `s${i - 1}` } : {}),
+      }));
+    // an even number of strikes upon strikes leaves the first standing
+    expect(reduce(chain(10_001)).standing.get('k')?.id).toBe('s0');
+    expect(reduce(chain(10_000)).standing.size).toBe(0);
+    const corrected = chain(10_000).map(({ strikes, ...f }) => ({
+      ...f,
+      ...(strikes ? { supersedes: strikes } : {}),
+    }));
+    expect(reduce(corrected).standing.get('k')?.id).toBe('s9999');
+    expect(reduce(corrected).aside.size).toBe(9999);
+  });
+
   it('survive a circle of supersessions in a broken file', () => {
     const a: Fact = {
       id: 'a',
@@ -85,6 +175,12 @@ describe('facts', () => {
     };
     const b: Fact = { ...a, id: 'b', supersedes: 'a', strikes: 'a' };
     expect(reduce([a, b]).log.length).toBe(2);
+    const plain = [
+      { ...a, strikes: undefined },
+      { ...b, strikes: undefined, at: '2026-01-02T00:00:00.000Z' },
+    ];
+    expect(reduce(plain).standing.get('k')?.id).toBe('b');
+    expect(reduce(plain.reverse()).standing.get('k')?.id).toBe('b');
   });
 });
 
@@ -120,6 +216,7 @@ describe('fact line', () => {
     today: '2026-11-24',
     wheels: [{ id: 'guide', name: 'Guide roller' }],
     findRef: () => undefined,
+    nearestRefs: () => [],
   };
   const read = (line: string) => {
     const r = readLine(line, registry, ctx);

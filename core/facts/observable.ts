@@ -8,6 +8,8 @@ const Option = z.strictObject({
   /** True when this value is a finding that a cause has to explain. */
   abnormal: z.boolean().optional(),
   also: z.array(z.string()).optional(),
+  /** What a drive must have for this value to be possible (core/drive/drive-has.ts). */
+  needs: z.array(z.string()).optional(),
 });
 export type ChoiceOption = z.infer<typeof Option>;
 
@@ -39,7 +41,7 @@ export const ValueTypeSchema = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('codes'), pattern: z.string(), example: z.string() }),
   z.strictObject({
     kind: z.literal('ref'),
-    table: z.enum(['engine', 'kit', 'variant', 'cause', 'catalogue']),
+    table: z.enum(['engine', 'kit', 'variant', 'cause', 'catalogue', 'fault']),
   }),
   z.strictObject({ kind: z.literal('seal') }),
 ]);
@@ -55,6 +57,8 @@ export const ObservableSchema = z.strictObject({
   aliases: z.array(z.string()),
   part: z.string(),
   station: z.enum(STATIONS),
+  /** What a drive must have for it to be observed there (core/drive/drive-has.ts); none: any drive. */
+  needs: z.array(z.string()).optional(),
   type: ValueTypeSchema,
   /** Usual way of knowing; the user may say otherwise. */
   how: z.enum(HOW),
@@ -65,8 +69,10 @@ export const ObservableSchema = z.strictObject({
   /** True when the station lacks something without it. */
   needed: z.boolean().optional(),
   caution: z.string().optional(),
-  /** True when only the program files it. */
+  /** True when no field of a station shows it. */
   hidden: z.boolean().optional(),
+  /** True when the fact line takes it although it is hidden. */
+  line: z.boolean().optional(),
 });
 export type Observable = Readonly<z.infer<typeof ObservableSchema>>;
 

@@ -1,5 +1,5 @@
 import { type DateOrder, type Day, parseDay } from '@core/quantity/dates';
-import { parseQuantity } from '@core/quantity/parse-quantity';
+import { parseQuantity, readNumber } from '@core/quantity/parse-quantity';
 import { type Result, err, ok } from '@core/quantity/result';
 import { formatQuantity } from '@core/quantity/format-quantity';
 import type { FactValue } from './fact';
@@ -16,6 +16,8 @@ export type ReadContext = {
   wheels: readonly { id: string; name: string }[];
   /** Finds the record that a typed reference means. */
   findRef: (table: string, typed: string) => string | undefined;
+  /** Records whose names come closest to what was typed. */
+  nearestRefs: (table: string, typed: string) => string[];
 };
 
 export type ReadError =
@@ -26,8 +28,14 @@ export type ReadError =
   | { code: 'out_of_range'; typed: string; min: string; max: string }
   | { code: 'not_an_option'; typed: string; allowed: string[] }
   | { code: 'not_a_date'; typed: string; order: DateOrder }
-  | { code: 'not_a_code'; typed: string; example: string }
-  | { code: 'not_found'; typed: string; table: string };
+  | { code: 'not_a_code'; typed: string; example: string; nearest: string[] }
+  | { code: 'too_long'; length: number; most: number }
+  /** `nearest`: what is there that comes closest. */
+  | { code: 'not_found'; typed: string; table: string; nearest: string[] };
+
+/** Signs that a text may have. What fits on a line, and what fits on a page. */
+const LONGEST = { line: 200, page: 5000 };
+export const longest = (t: { long: boolean }): number => (t.long ? LONGEST.page : LONGEST.line);
 
 export type ReadValue = { value: FactValue; u?: number };
 
@@ -45,10 +53,12 @@ export function readValue(o: Observable, text: string, ctx: ReadContext): Result
     case 'number':
       return readNumeric(o, typed, ctx.house);
     case 'count': {
-      const n = Number(typed);
-      if (!/^\d+$/.test(typed)) return err({ code: 'not_a_count', typed, example: String(t.min) });
+      const n = readNumber(typed, true);
+      const example = String(t.min);
+      if (n === undefined) return err({ code: 'not_a_number', typed, example });
+      if (!Number.isInteger(n)) return err({ code: 'not_a_count', typed, example });
       if (n < t.min || n > t.max)
-        return err({ code: 'out_of_range', typed, min: String(t.min), max: `${t.max} ${t.what}` });
+        return err({ code: 'out_of_range', typed, min: String(t.min), max: `${t.max} ${t.what}`.trim() });
       return ok({ value: n });
     }
     case 'date': {
@@ -73,9 +83,14 @@ export function readValue(o: Observable, text: string, ctx: ReadContext): Result
       return readCodes(typed, t.pattern, t.example);
     case 'ref': {
       const key = ctx.findRef(t.table, typed);
-      return key ? ok({ value: key }) : err({ code: 'not_found', typed, table: t.table });
+      return key
+        ? ok({ value: key })
+        : err({ code: 'not_found', typed, table: t.table, nearest: ctx.nearestRefs(t.table, typed) });
     }
     case 'text':
+      return typed.length <= longest(t)
+        ? ok({ value: typed })
+        : err({ code: 'too_long', length: typed.length, most: longest(t) });
     case 'seal':
       return ok({ value: typed });
   }
@@ -98,6 +113,9 @@ function readNumeric(o: Observable, typed: string, house: House): Result<ReadVal
     const show = (v: number) => formatQuantity(dimension, v, { unit, decimals });
     return err({ code: 'out_of_range', typed, min: show(min), max: show(max) });
   }
+  // An uncertainty wider than all that is plausible says nothing.
+  if (read.value.u !== undefined && read.value.u > max - min)
+    return err({ code: 'bad_uncertainty', typed: typed.slice(typed.search(/±|\+-|\+\/-/)) });
   const spread = read.value.u ?? u;
   return ok(spread === undefined ? { value: read.value.value } : { value: read.value.value, u: spread });
 }
@@ -156,5 +174,13 @@ function readCodes(typed: string, pattern: string, example: string): Result<Read
   const bad = codes.find((c) => !shape.test(c));
   return bad === undefined
     ? ok({ value: [...new Set(codes)] })
-    : err({ code: 'not_a_code', typed: bad, example });
+    : err({ code: 'not_a_code', typed: bad, example, nearest: likeCode(bad, shape) });
+}
+
+/** What a mistyped code may have meant: letters and digits that look alike put right, a missing or doubled zero mended. */
+function likeCode(typed: string, shape: RegExp): string[] {
+  const first = typed.slice(0, 1);
+  const rest = typed.slice(1).replace(/O/g, '0').replace(/[IL]/g, '1').replace(/S/g, '5').replace(/B/g, '8');
+  const tries = [first + rest, `${first}0${rest}`, first + rest.replace(/^0/, ''), `P${rest}`, `P${typed}`];
+  return [...new Set(tries)].filter((c) => shape.test(c)).slice(0, 3);
 }

@@ -1,4 +1,4 @@
-import type { Fact, FactValue } from './fact';
+import { correctedBy, type Fact, type FactValue } from './fact';
 
 /** What is known now: the standing fact of each observable, and the ones that contradict it. */
 export type State = {
@@ -12,38 +12,104 @@ export type State = {
   readonly aside: ReadonlyMap<string, string>;
 };
 
-const byTime = (a: Fact, b: Fact) =>
-  a.at < b.at ? -1 : a.at > b.at ? 1 : a.id < b.id ? -1 : a.id > b.id ? 1 : 0;
+/**
+ * Facts in the order in which they came about: by time, but never before what they name, whatever a clock said. Equal ones
+ * by id. The order in which they are given does not matter.
+ */
+export function inOrder(facts: readonly Fact[]): Fact[] {
+  const byId = new Map(facts.map((f) => [f.id, f]));
+  const rank = new Map<string, { at: string; depth: number }>();
+  const known = (f: Fact) =>
+    [...correctedBy(f), ...(f.strikes === undefined ? [] : [f.strikes])].flatMap((id) => byId.get(id) ?? []);
+  // From the newest on, so that a circle is cut at the same place whatever the order given.
+  const newest = [...facts].sort((a, b) =>
+    a.at < b.at ? 1 : a.at > b.at ? -1 : a.id < b.id ? 1 : a.id > b.id ? -1 : 0,
+  );
+  walk(newest, known, (f, before) => {
+    const own = { at: f.at, depth: 0 };
+    for (const g of before) {
+      const r = rank.get(g.id);
+      if (!r || r.at < own.at) continue;
+      own.depth = r.at > own.at ? r.depth + 1 : Math.max(own.depth, r.depth + 1);
+      own.at = r.at;
+    }
+    rank.set(f.id, own);
+  });
+  return [...facts].sort((a, b) => {
+    const [x, y] = [rank.get(a.id)!, rank.get(b.id)!];
+    if (x.at !== y.at) return x.at < y.at ? -1 : 1;
+    if (x.depth !== y.depth) return x.depth - y.depth;
+    return a.id < b.id ? -1 : a.id > b.id ? 1 : 0;
+  });
+}
 
 /**
- * Reduces facts to what stands. The order given does not matter: facts are sorted by time, then id.
- * A strike counts unless it is itself struck; a struck fact is as if never filed, so what it superseded stands again.
- * The newest of several unsuperseded facts stands; the others are its rivals.
- * A fact that strikes or supersedes itself through a circle is broken data: the circle is cut at the oldest fact.
+ * Visits every fact after those that it leads to, each once and without recursion: a chain may be thousands long. Where the
+ * way comes back to a fact that is being visited, that step is left out, so that a circle in broken data is cut.
+ */
+function walk(
+  facts: readonly Fact[],
+  next: (f: Fact) => readonly Fact[],
+  visit: (f: Fact, reached: readonly Fact[]) => void,
+): void {
+  const done = new Set<string>();
+  const open = new Set<string>();
+  for (const start of facts) {
+    const stack: { f: Fact; ahead: readonly Fact[]; i: number; reached: Fact[] }[] = [];
+    const enter = (f: Fact) => {
+      open.add(f.id);
+      stack.push({ f, ahead: next(f), i: 0, reached: [] });
+    };
+    if (!done.has(start.id)) enter(start);
+    while (stack.length > 0) {
+      const top = stack.at(-1)!;
+      const g = top.ahead[top.i++];
+      if (g === undefined) {
+        visit(top.f, top.reached);
+        done.add(top.f.id);
+        open.delete(top.f.id);
+        stack.pop();
+        stack.at(-1)?.reached.push(top.f);
+      } else if (done.has(g.id)) top.reached.push(g);
+      else if (!open.has(g.id)) enter(g);
+    }
+  }
+}
+
+/**
+ * Reduces facts to what stands, in linear time apart from sorting. A strike counts unless it is itself struck; a struck fact
+ * is as if never filed, so what it superseded stands again. What a correction put aside stays aside, also when the
+ * correction is corrected in its turn, and whatever the times say. The newest of several unsuperseded facts stands; the others are its rivals.
+ * A fact that strikes or supersedes itself through a circle is broken data: the newest of the circle keeps standing.
  */
 export function reduce(facts: readonly Fact[]): State {
-  const log = [...facts].sort(byTime);
-  const strikers = new Map<string, Fact[]>();
-  for (const f of log) {
-    if (f.strikes !== undefined) strikers.set(f.strikes, [...(strikers.get(f.strikes) ?? []), f]);
-  }
-  const struckBy = (f: Fact, seen: ReadonlySet<string>): Fact | undefined => {
-    if (seen.has(f.id)) return undefined;
-    const path = new Set(seen).add(f.id);
-    return strikers.get(f.id)?.find((s) => struckBy(s, path) === undefined);
-  };
-
+  const log = inOrder(facts);
+  const byId = new Map(log.map((f) => [f.id, f]));
+  const newest = [...log].reverse();
   const aside = new Map<string, string>();
-  const alive: Fact[] = [];
-  for (const f of log) {
-    const striker = struckBy(f, new Set());
-    if (striker) aside.set(f.id, striker.id);
-    else if (f.strikes === undefined) alive.push(f);
+
+  const strikers = new Map<string, Fact[]>();
+  for (const f of newest) {
+    if (f.strikes === undefined) continue;
+    const list = strikers.get(f.strikes);
+    if (list) list.push(f);
+    else strikers.set(f.strikes, [f]);
   }
-  for (const f of alive) {
-    if (f.supersedes !== undefined && f.supersedes !== f.id && !aside.has(f.id))
-      aside.set(f.supersedes, f.id);
-  }
+  walk(
+    newest,
+    (f) => strikers.get(f.id) ?? [],
+    (f, by) => {
+      const striker = by.find((s) => !aside.has(s.id));
+      if (striker) aside.set(f.id, striker.id);
+    },
+  );
+
+  const alive = log.filter((f) => f.strikes === undefined && !aside.has(f.id));
+  const living = new Set(alive.map((f) => f.id));
+  const corrections = (f: Fact) => correctedBy(f).flatMap((id) => (living.has(id) ? byId.get(id)! : []));
+  walk([...alive].reverse(), corrections, (f, corrected) => {
+    for (const g of corrected) aside.set(g.id, f.id);
+  });
 
   const standing = new Map<string, Fact>();
   const rivals = new Map<string, Fact[]>();

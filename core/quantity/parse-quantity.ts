@@ -15,6 +15,9 @@ const SHAPE = new RegExp(
   'i',
 );
 
+/** What nobody measures: larger figures are refused, as are those that run over to infinity. */
+const LARGEST = 1e12;
+
 /**
  * Reads one number as people type it: "48 200", "48.200", "7,4", "7.4", "-0.35".
  * A comma or point is a decimal mark unless it stands before groups of exactly three digits more than once, or
@@ -36,7 +39,8 @@ export function readNumber(text: string, grouping = false): number | undefined {
     t = t.replace(',', '.');
   }
   if (!/^[-+]?(\d+\.?\d*|\.\d+)$/.test(t)) return undefined;
-  return Number(t);
+  const value = Number(t);
+  return Math.abs(value) <= LARGEST ? value : undefined;
 }
 
 /**

@@ -9,7 +9,15 @@ export const UNITS = {
   force: { base: 'N', units: { N: 1, kgf: 9.80665, lbf: 4.4482216152605 } },
   torque: {
     base: 'N·m',
-    units: { 'N·m': 1, 'kgf·m': 9.80665, 'lbf·ft': 1.3558179483314, 'lbf·in': 0.112984829027617 },
+    units: {
+      'N·m': 1,
+      'daN·m': 10,
+      'cN·m': 0.01,
+      'kgf·m': 9.80665,
+      'kgf·cm': 0.0980665,
+      'lbf·ft': 1.3558179483314,
+      'lbf·in': 0.112984829027617,
+    },
   },
   mass: { base: 'g', units: { g: 1, kg: 1000, oz: 28.349523125 } },
   time: { base: 's', units: { s: 1, ms: 0.001, min: 60, h: 3600 } },
@@ -25,44 +33,37 @@ export type Dimension = keyof typeof UNITS;
 export const DIMENSIONS = Object.keys(UNITS) as [Dimension, ...Dimension[]];
 
 /** Spellings that people type, folded to the unit's symbol. Compared in lower case without spaces. */
-const SPELLINGS: Record<string, string> = {
-  deg: '°',
-  degree: '°',
-  degrees: '°',
-  '"': 'in',
-  inch: 'in',
-  inches: 'in',
-  kms: 'km',
-  miles: 'mi',
-  mile: 'mi',
-  nm: 'N·m',
-  'n.m': 'N·m',
-  'n*m': 'N·m',
-  ftlb: 'lbf·ft',
-  'ft-lb': 'lbf·ft',
-  'ft.lbf': 'lbf·ft',
-  'lb-ft': 'lbf·ft',
-  lbft: 'lbf·ft',
-  'lbf-ft': 'lbf·ft',
-  lbfft: 'lbf·ft',
-  inlb: 'lbf·in',
-  'in-lb': 'lbf·in',
-  'lb-in': 'lbf·in',
-  'lbf-in': 'lbf·in',
-  kgm: 'kgf·m',
-  'kgf-m': 'kgf·m',
-  c: '°C',
-  f: '°F',
-  degc: '°C',
-  degf: '°F',
-  tooth: 'teeth',
-  sec: 's',
-  month: 'months',
-  mo: 'months',
-  year: 'years',
-  y: 'years',
-  yr: 'years',
-};
+const SPELLINGS: ReadonlyMap<string, string> = new Map([
+  ...words('°', 'deg degree degrees'),
+  ...words('in', '" inch inches ″'),
+  ...words('km', 'kms kilometres kilometers'),
+  ...words('mi', 'mile miles'),
+  ...words('mm', 'millimetre millimetres millimeter millimeters'),
+  ...words('N', 'newton newtons'),
+  ...words('kgf', 'kp'),
+  ...words('lbf', 'lb lbs'),
+  ...words('°C', 'c degc celsius'),
+  ...words('°F', 'f degf fahrenheit'),
+  ...words('teeth', 'tooth t'),
+  ...words('s', 'sec secs second seconds'),
+  ...words('months', 'month mo'),
+  ...words('years', 'year y yr yrs'),
+]);
+
+/** Torques, spelled by their letters alone: "lb·ft", "ft.lbf", "lb-ft" and "ft lb" are one. */
+const TORQUES: ReadonlyMap<string, string> = new Map([
+  ...words('N·m', 'nm newtonmetre newtonmetres newtonmeter newtonmeters'),
+  ...words('daN·m', 'danm mdan'),
+  ...words('cN·m', 'cnm ncm'),
+  ...words('kgf·m', 'kgfm kgm kpm mkgf mkg mkp'),
+  ...words('kgf·cm', 'kgfcm kgcm kpcm cmkgf cmkg cmkp'),
+  ...words('lbf·ft', 'lbfft lbft lbsft ftlbf ftlb ftlbs footpound footpounds poundfoot poundfeet'),
+  ...words('lbf·in', 'lbfin lbin lbsin inlbf inlb inlbs inchpound inchpounds poundinch poundinches'),
+]);
+
+function words(symbol: string, spellings: string): [string, string][] {
+  return spellings.split(' ').map((s) => [s, symbol]);
+}
 
 /** Base unit symbol of a dimension. */
 export function baseUnit(dimension: Dimension): string {
@@ -77,9 +78,15 @@ export function unitsOf(dimension: Dimension): string[] {
 /** The symbol that a typed unit means within a dimension, or undefined when it is none of its units. */
 export function findUnit(dimension: Dimension, typed: string): string | undefined {
   const folded = typed.toLowerCase().replace(/\s/g, '');
-  const symbol = SPELLINGS[folded] ?? folded;
+  const letters = folded.replace(/[·⋅•.*×\-/]/g, '');
+  const symbol =
+    (dimension === 'torque' ? TORQUES.get(letters) : undefined) ?? SPELLINGS.get(folded) ?? folded;
   return unitsOf(dimension).find((u) => u.toLowerCase() === symbol.toLowerCase());
 }
+
+/** The dimension that a unit symbol belongs to, the first that has it; undefined for none. */
+export const dimensionOf = (symbol: string): Dimension | undefined =>
+  DIMENSIONS.find((d) => unitsOf(d).includes(symbol));
 
 function factor(dimension: Dimension, unit: string): number {
   const f = (UNITS[dimension].units as Record<string, number>)[unit];

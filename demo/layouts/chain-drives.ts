@@ -88,7 +88,7 @@ function sketch(s: ChainSketch, y: number): Layout {
     ...base,
     runs,
     count: s.links,
-    ...(s.bank ? { banks: [{ ...s.bank, dirDeg: 90 }] } : {}),
+    ...(s.bank ? { banks: [{ ...s.bank, dirDeg: 90, mostMm: 1.5 }] } : {}),
     ...(s.follows ? { follows: s.follows } : {}),
     wheels,
   };

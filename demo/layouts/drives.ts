@@ -174,7 +174,7 @@ export function layoutsFor(id: string, v: VariantSketch, interference: 'yes' | '
             name: 'Lower chain',
             links: first,
             driven: [pump],
-            plunger: { newMm: 5, from: 3, to: 9, min: 1, max: 14, ratcheted: false },
+            plunger: { newMm: 5, from: 3, to: 9, min: 1, max: 14, ratcheted: false, pad: true },
           });
       return [{ ...top, name: 'Upper belt' }, onShaft(below, { x: 0, y: 0 }, 180)];
     }
@@ -212,7 +212,7 @@ export function layoutsFor(id: string, v: VariantSketch, interference: 'yes' | '
         },
         links: second,
         driven: second > 80 ? [shaft, pump] : [{ ...pump, x: 0 }],
-        plunger: { newMm: 5, from: 3, to: 9, min: 1, max: 14, ratcheted: true },
+        plunger: { newMm: 5, from: 3, to: 9, min: 1, max: 14, ratcheted: true, pad: true },
       });
       return [{ ...twinCam(id, first), name: 'Timing chain' }, onShaft(below, { x: 0, y: 0 }, 180)];
     }

@@ -82,7 +82,7 @@ function sketch(id: string, count: number, camY: number): Layout {
     ...BELT,
     runs: 'cw',
     count,
-    banks: [{ id: 'head', name: 'Cylinder head', dirDeg: 90 }],
+    banks: [{ id: 'head', name: 'Cylinder head', dirDeg: 90, mostMm: 1.5 }],
     wheels,
   };
 }

@@ -20,12 +20,16 @@ export function opposedBelt(id: string, count: number): Layout {
   });
 }
 
+/** Idlers that a fitter sets once, with no spring. */
+const IDLER = { from: 0, nominal: 90, to: 180 };
+
 const eccentric = (
   pivot: { x: number; y: number },
   arm: number,
   nominalDeg: number,
   turn: 'cw' | 'ccw',
   window: Eccentric['window'],
+  manual = false,
 ): Eccentric => ({
   kind: 'eccentric',
   pivot,
@@ -35,6 +39,7 @@ const eccentric = (
   keyTurn: turn,
   window,
   endDeg: 150,
+  ...(manual ? { manual } : {}),
 });
 
 function carried(e: Eccentric): { x: number; y: number; carrier: Eccentric } {
@@ -44,8 +49,8 @@ function carried(e: Eccentric): { x: number; y: number; carrier: Eccentric } {
 
 function sketch(id: string, count: number, headX: number): Layout {
   const auto = eccentric({ x: 66, y: 20 }, 9, 165, 'cw', { from: 78, nominal: 90, to: 102 });
-  const nearCrank = eccentric({ x: -62, y: 20 }, 4.5, 0, 'ccw', { from: 0, nominal: 90, to: 180 });
-  const above = eccentric({ x: 0, y: 100 }, 5, 180, 'ccw', { from: 0, nominal: 90, to: 180 });
+  const nearCrank = eccentric({ x: -62, y: 20 }, 4.5, 0, 'ccw', IDLER, true);
+  const above = eccentric({ x: 0, y: 100 }, 5, 180, 'ccw', IDLER, true);
   const cam = (wheelId: string, name: string, x: number, y: number, bank: string): Wheel => ({
     id: wheelId,
     name,
@@ -97,8 +102,8 @@ function sketch(id: string, count: number, headX: number): Layout {
     runs: 'ccw',
     count,
     banks: [
-      { id: 'left', name: 'Left head', dirDeg: 180 },
-      { id: 'right', name: 'Right head', dirDeg: 0 },
+      { id: 'left', name: 'Left head', dirDeg: 180, mostMm: 1.5 },
+      { id: 'right', name: 'Right head', dirDeg: 0, mostMm: 1.5 },
     ],
     valves: {
       strokeMm: 75,

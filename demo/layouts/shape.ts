@@ -152,6 +152,8 @@ export type PlungerSketch = {
   min: number;
   max: number;
   ratcheted: boolean;
+  /** It meets the arm's flat back instead of a foot fixed to it. */
+  pad?: true;
 };
 
 /** An arm with such a shoe, hinged near a (fraction `hinge` along the strand), pushed near its other end by a plunger. */
@@ -185,7 +187,13 @@ export function shoeArm(s: ShoeSketch, plunger: PlungerSketch, hinge = 0.06, foo
       plunger: {
         base: { x: footPoint.x - ix * plunger.newMm, y: footPoint.y - iy * plunger.newMm },
         axisDeg: inwardDeg,
-        foot: { radius, offsetDeg: deg(footPoint, pivot) - at },
+        foot: plunger.pad
+          ? {
+              // The pad's plane through the foot point, square to the plunger as drawn.
+              padMm: -((footPoint.x - pivot.x) * ix + (footPoint.y - pivot.y) * iy),
+              offsetDeg: inwardDeg - at,
+            }
+          : { radius, offsetDeg: deg(footPoint, pivot) - at },
         window: { from: plunger.from, nominal: plunger.newMm, to: plunger.to },
         minMm: plunger.min,
         maxMm: plunger.max,

@@ -48,6 +48,7 @@ function sketch(s: Sketch, pivotX: number): Layout {
     keyTurn: s.manual ? 'cw' : 'ccw',
     window: s.manual ? { from: 65, nominal: 90, to: 115 } : { from: 80, nominal: 90, to: 100 },
     endDeg: s.manual ? 165 : 150,
+    ...(s.manual ? { manual: true } : {}),
   };
   const t = (carrierAt(carrier, carrier.window.nominal) * Math.PI) / 180;
   const wheels: Wheel[] = [
@@ -83,7 +84,7 @@ function sketch(s: Sketch, pivotX: number): Layout {
     ...BELT,
     runs: 'cw',
     count: s.count,
-    banks: [{ id: 'head', name: 'Cylinder head', dirDeg: 90 }],
+    banks: [{ id: 'head', name: 'Cylinder head', dirDeg: 90, mostMm: 1.5 }],
     valves: {
       strokeMm: 84,
       rodMm: 141,

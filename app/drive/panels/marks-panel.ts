@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
-import { isMarked, markKey } from '@core/catalogue/drive-observables';
+import { markKey } from '@core/catalogue/drive-observables';
+import { isMarked } from '@core/drive/judge-marks';
 import { judgeMarks } from '@core/drive/judge-marks';
 import { realignTurns } from '@core/drive/phase';
 import { CaseDesk } from '../../data/case-desk';

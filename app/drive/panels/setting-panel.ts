@@ -1,9 +1,9 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
-import { limitsOf, readingUnit } from '@core/drive/carrier';
+import { limitsOf, readingAt, readingUnit } from '@core/drive/carrier';
 import { tensionerIndex } from '@core/drive/layout';
 import { difference, judgeWindow } from '@core/drive/stack-up';
-import { intendedSetting, type Setting } from '@core/drive/tensioner';
+import { intendedSetting, type Setting, travelFrom } from '@core/drive/tensioner';
 import { CaseDesk } from '../../data/case-desk';
 import { DialField } from '../../ui/dial-field';
 import { LimitStrip, type Strip } from '../../ui/limit-strip';
@@ -13,6 +13,7 @@ import {
   readingName,
   readingWords,
   senseWords,
+  settingName,
   SHOWN_WORDS,
 } from '../../words/drive';
 import { BenchStore } from '../bench-store';
@@ -131,15 +132,16 @@ export class SettingPanel {
     const wrong = this.bench.what().wrongWay;
     const free = this.bench.what().heldAt === undefined;
     return [
-      ...(right ? [{ name: 'As intended', s: right, wrong: false }] : []),
-      ...(other ? [{ name: 'Turned the wrong way', s: other, wrong: true }] : []),
+      ...(right ? [{ name: settingName(this.carrier(), 'right'), s: right, wrong: false }] : []),
+      ...(other ? [{ name: settingName(this.carrier(), 'other'), s: other, wrong: true }] : []),
     ].map((x) => ({ ...x, on: free && x.wrong === wrong, words: this.words(x.s) }));
   });
   protected readonly impossible = computed(() => {
     const state = this.bench.state();
     const c = this.carrier();
     return (state?.settings?.impossible ?? []).map(
-      (i) => `${c ? readingWords(c, i.pointerDeg) : ''} ${pathSentence(state!.layout, i.why)}`,
+      (i) =>
+        `${c ? readingWords(c, readingAt(c, i.carrierDeg)) : ''} ${pathSentence(state!.layout, i.why)}`,
     );
   });
   protected readonly range = computed(() => {
@@ -234,9 +236,14 @@ export class SettingPanel {
     const room = s.clearance
       ? `${s.clearance.mm.toFixed(1)} mm ${clearanceWords(layout, s.clearance)}`
       : 'not known';
+    const settings = this.bench.state()!.settings;
+    const { toEndMm, toStartMm } =
+      settings && s.inWindow
+        ? travelFrom(layout, settings, s)
+        : { toEndMm: undefined, toStartMm: undefined };
     const ends =
-      s.inWindow && s.toEndMm !== undefined && s.toStartMm !== undefined
-        ? ` Follows ${s.toEndMm.toFixed(1)} mm of growth to its end, ${s.toStartMm.toFixed(1)} mm of shortening to its start.`
+      toEndMm !== undefined && toStartMm !== undefined
+        ? ` Follows ${toEndMm.toFixed(1)} mm of growth to its end, ${toStartMm.toFixed(1)} mm of shortening to its start.`
         : '';
     return `${readingName(c)} ${readingWords(c, s.reading)}, ${s.inWindow ? 'in its window' : 'outside its window'}. Wrap: ${wraps}. Smallest clearance ${room}. Takes up slack ${senseWords(s.takeUp)}.${ends}`;
   }

@@ -1,0 +1,84 @@
+import type { Engine, Variant } from '@core/catalogue/pack';
+import type { Fact } from '@core/facts/fact';
+import type { Registry } from '@core/facts/observable';
+import { spreadOf } from '@core/facts/measured';
+import type { State } from '@core/facts/state';
+import { addDays } from '@core/quantity/dates';
+import { COVERAGE } from '@core/quantity/judge';
+import { applies, type Possible } from './applies';
+
+/** Facts that cannot both be true, or cannot be true of this drive. Each names all facts that it is about. */
+export type Contradiction =
+  | { code: 'days_reversed'; facts: [Fact, Fact] }
+  | { code: 'odometer_back'; facts: [Fact, Fact]; byKm: number }
+  | { code: 'in_the_future'; facts: [Fact] }
+  | { code: 'built_before_engine'; facts: [Fact]; engine: string; from: string }
+  | { code: 'not_on_drive'; facts: [Fact] }
+  | { code: 'cannot_be'; facts: [Fact]; min: number; max: number }
+  | { code: 'rivals'; facts: Fact[] };
+
+/** Days that must not come before one another: what comes first, then what comes after. */
+const ORDER = [
+  ['kit.fitted', 'case.date'],
+  ['vehicle.built', 'kit.fitted'],
+  ['vehicle.built', 'case.date'],
+] as const;
+
+/** Everything in a case that contradicts itself, the calendar, the catalogue or the drive. */
+export function contradictionsOf(
+  state: State,
+  registry: Registry,
+  drive: Possible,
+  engine: Engine | undefined,
+  variants: readonly Variant[],
+): Contradiction[] {
+  const out: Contradiction[] = [];
+  const day = (key: string) => {
+    const f = state.standing.get(key);
+    return f && typeof f.value === 'string' ? f : undefined;
+  };
+  for (const [first, then] of ORDER) {
+    const [a, b] = [day(first), day(then)];
+    if (a && b && String(b.value) < String(a.value)) out.push({ code: 'days_reversed', facts: [a, b] });
+  }
+  out.push(...odometer(state, registry));
+  for (const f of state.standing.values()) {
+    const o = registry.get(f.key);
+    if (!o) continue;
+    // A day's difference may be the time zone's.
+    if (o.type.kind === 'date' && String(f.value) > addDays(f.at.slice(0, 10), 1))
+      out.push({ code: 'in_the_future', facts: [f] });
+    if (!applies(o, drive)) out.push({ code: 'not_on_drive', facts: [f] });
+    else if ((o.type.kind === 'count' || o.type.kind === 'number') && typeof f.value === 'number') {
+      const { min, max } = o.type;
+      if (f.value < min || f.value > max) out.push({ code: 'cannot_be', facts: [f], min, max });
+    }
+  }
+  const built = day('vehicle.built');
+  const from = earliest(variants);
+  if (built && engine && from !== undefined && String(built.value) < from)
+    out.push({ code: 'built_before_engine', facts: [built], engine: engine.code, from });
+  for (const [key, others] of state.rivals) {
+    const standing = state.standing.get(key);
+    if (standing) out.push({ code: 'rivals', facts: [standing, ...others] });
+  }
+  return out;
+}
+
+/** Running back by more than both readings are uncertain by. */
+function odometer(state: State, registry: Registry): Contradiction[] {
+  const [now, then] = [state.standing.get('vehicle.odometer'), state.standing.get('kit.fitted_odometer')];
+  if (typeof now?.value !== 'number' || typeof then?.value !== 'number') return [];
+  const byKm = then.value - now.value;
+  const u = Math.hypot(spreadOf(now, registry), spreadOf(then, registry));
+  return byKm > COVERAGE * u ? [{ code: 'odometer_back', facts: [then, now], byKm }] : [];
+}
+
+/** First day on which any design of an engine was built; undefined when one of them is open. */
+function earliest(variants: readonly Variant[]): string | undefined {
+  if (variants.length === 0) return undefined;
+  const from = variants.map((v) =>
+    v.built.from === undefined ? undefined : addDays(v.built.from, -v.built.slackDays),
+  );
+  return from.includes(undefined) ? undefined : (from as string[]).sort()[0];
+}

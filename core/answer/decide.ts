@@ -1,0 +1,34 @@
+import { faultKey } from '@core/claim/faults';
+import type { NewFact } from '@core/facts/change';
+import { type Result, err, ok } from '@core/quantity/result';
+import type { Answers } from './answers';
+
+export type DecideError =
+  /** Another cause than the leader needs a reason, which is kept. */
+  | { code: 'needs_reason'; cause: string; leader: string }
+  | { code: 'no_such_cause'; key: string }
+  | { code: 'no_such_fault'; key: string };
+
+/** The fact that decides a cause, standing on everything that was weighed for or against it. */
+export function decideCause(a: Answers, key: string, reason: string): Result<NewFact, DecideError> {
+  const leader = a.ranking.causes[0]?.cause.key;
+  const chosen = a.ranking.causes.find((c) => c.cause.key === key);
+  if (!chosen && key !== 'none') return err({ code: 'no_such_cause', key });
+  const note = reason.trim();
+  if (key !== leader && note === '')
+    return err({ code: 'needs_reason', cause: key, leader: leader ?? 'none' });
+  const basis = [...new Set(chosen?.weights.flatMap((w) => w.facts) ?? [])];
+  return ok({ key: 'cause.decided', value: key, how: 'decided', basis, ...(note ? { note } : {}) });
+}
+
+/** The fact that records an installation fault against the claim: the step that was missed, on the evidence there is. */
+export function recordFault(a: Answers, code: string): Result<NewFact, DecideError> {
+  const found = a.faults.find((f) => f.fault.code === code);
+  if (!found) return err({ code: 'no_such_fault', key: code });
+  return ok({
+    key: faultKey(code),
+    value: found.step?.id ?? 'step not known',
+    how: 'decided',
+    basis: found.evidence,
+  });
+}

@@ -1,0 +1,24 @@
+/**
+ * Order of two versions, as versions: numbers as numbers, words as words, more places come later.
+ * Negative when a comes before b. @example compareVersions('2026.3.10', '2026.3.9') // 1
+ */
+export function compareVersions(a: string, b: string): number {
+  const [x, y] = [places(a), places(b)];
+  for (let i = 0; i < Math.max(x.length, y.length); i++) {
+    const [p, q] = [x[i], y[i]];
+    if (p === undefined) return -1;
+    if (q === undefined) return 1;
+    const numbers = /^\d+$/.test(p) && /^\d+$/.test(q);
+    const order = numbers ? Math.sign(Number(p) - Number(q)) : p < q ? -1 : p > q ? 1 : 0;
+    if (order !== 0) return order;
+  }
+  return 0;
+}
+
+const places = (version: string): string[] => version.match(/\d+|[a-z]+/gi) ?? [];
+
+/** Newest first: by day of issue, then by version. */
+export const newerFirst = (
+  a: { issued: string; version: string },
+  b: { issued: string; version: string },
+): number => (a.issued < b.issued ? 1 : a.issued > b.issued ? -1 : compareVersions(b.version, a.version));
