@@ -64,7 +64,7 @@ export class CataloguePage {
   }
 
   /** Cells of one row; only rows on the screen are ever written out. */
-  protected cells(row: object): string[] {
+  protected cells(row: object): (string | number)[] {
     return tableCells(this.table(), [row])[1] ?? [];
   }
 

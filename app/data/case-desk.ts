@@ -1,18 +1,23 @@
 import { computed, inject, Injectable, signal } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { type Answers, answersFor, registryFor } from '@core/answer/answers';
-import { type Catalogue, catalogueOf, findCode } from '@core/catalogue/find-records';
+import { applies } from '@core/answer/applies';
+import { type Catalogue, catalogueOf, findCode, nearestCodes } from '@core/catalogue/find-records';
 import { type Pack, packId } from '@core/catalogue/pack';
-import { CAUSES } from '@core/cause/cause-data';
+import { newerFirst } from '@core/catalogue/version';
+import { CAUSES, causesFor } from '@core/cause/cause-data';
+import { FAULTS } from '@core/claim/faults';
 import { makeSeal } from '@core/claim/seal';
 import { fileFact, type NewFact, redoTarget, strikeFact, undoTarget } from '@core/facts/change';
 import type { Author, Fact } from '@core/facts/fact';
-import type { Registry } from '@core/facts/observable';
-import type { ReadContext } from '@core/facts/read-value';
+import type { Observable, Registry } from '@core/facts/observable';
+import { findOption, type ReadContext } from '@core/facts/read-value';
 import { reduce, type State, textOf } from '@core/facts/state';
+import type { Result } from '@core/quantity/result';
 import { Clock } from './clock';
 import { FactRepository } from './fact-repository';
 import { HouseStore } from './house';
+import type { StoreTrouble } from './store-trouble';
 
 export type CaseView = {
   id: string;
@@ -22,7 +27,11 @@ export type CaseView = {
   state: State;
   answers: Answers | undefined;
   catalogue: Catalogue | undefined;
+  /** The case could not be computed: it is set aside, and its facts can be taken out. */
+  failure?: string;
 };
+/** Whether something was filed: only then may the text that was typed go. */
+export type Filed = Result<readonly Fact[], StoreTrouble>;
 
 /** All cases as computed from facts, the one in hand, and what can be done to it. */
 @Injectable({ providedIn: 'root' })
@@ -32,22 +41,20 @@ export class CaseDesk {
   private readonly house = inject(HouseStore);
   private readonly facts = toSignal(this.repository.facts$, { requireSync: true });
   private readonly packs = toSignal(this.repository.packs$, { requireSync: true });
+  private readonly extracts = toSignal(this.repository.extracts$, { requireSync: true });
   private readonly indexes = new WeakMap<Pack, Catalogue>();
   private readonly views = new Map<string, { facts: number; view: CaseView }>();
 
   /** Id of the case in hand. */
   readonly currentId = signal<string | undefined>(undefined);
+  /** Why the last thing was not filed; gone when something is filed again, or when it was read. */
+  readonly trouble = signal<StoreTrouble | undefined>(undefined);
   /** Catalogues by pack id. */
   readonly catalogues = computed<ReadonlyMap<string, Catalogue>>(
     () => new Map([...this.packs()].map(([id, pack]) => [id, this.indexed(pack)])),
   );
   /** The pack that new cases answer with: the one issued last. */
-  readonly newestPack = computed<Pack | undefined>(
-    () =>
-      [...this.packs().values()].sort((a, b) =>
-        a.issued < b.issued ? 1 : a.issued > b.issued ? -1 : a.version < b.version ? 1 : -1,
-      )[0],
-  );
+  readonly newestPack = computed<Pack | undefined>(() => [...this.packs().values()].sort(newerFirst)[0]);
   readonly cases = computed<CaseView[]>(() => {
     const groups = new Map<string, Fact[]>();
     for (const f of this.facts()) {
@@ -63,56 +70,89 @@ export class CaseDesk {
     this.cases().find((c) => c.id === this.currentId()),
   );
 
-  /** Opens a new case, with what is known of it already, and returns its id. */
-  async newCase(known: readonly NewFact[] = []): Promise<string> {
+  /** Opens a new case, with what is known of it already. Its id, or why it could not be opened. */
+  async newCase(known: readonly NewFact[] = []): Promise<Result<string, StoreTrouble>> {
     const id = crypto.randomUUID();
-    const author = this.author();
     const tags = this.cases()
       .map((c) => Number(c.tag))
       .filter(Number.isFinite);
-    const tag = String(Math.max(2000, ...tags) + 1);
-    const facts = [fileFact(reduce([]), id, { key: 'case.tag', value: tag, how: 'decided' }, author)];
     const pack = this.newestPack();
-    if (pack)
-      facts.push(
-        fileFact(reduce(facts), id, { key: 'case.catalogue', value: packId(pack), how: 'decided' }, author),
-      );
-    for (const entry of known) facts.push(fileFact(reduce(facts), id, entry, author));
-    await this.repository.add(facts);
-    return id;
+    const entries: NewFact[] = [
+      { key: 'case.tag', value: String(Math.max(2000, ...tags) + 1), how: 'decided' },
+      ...(pack ? [{ key: 'case.catalogue', value: packId(pack), how: 'decided' as const }] : []),
+      ...known,
+    ];
+    const filed = await this.extend(id, (state, author) => {
+      const facts: Fact[] = [];
+      for (const e of entries) facts.push(fileFact(reduce([...state.log, ...facts]), id, e, author));
+      return facts;
+    });
+    return filed.ok ? { ok: true, value: id } : filed;
   }
 
-  async file(entry: NewFact): Promise<void> {
-    const view = this.current();
-    if (view) await this.repository.add([fileFact(view.state, view.id, entry, this.author())]);
+  /**
+   * Files an entry into the case in hand. An entry may be made from what stands at the time of writing, so that quick
+   * changes one after the other each build on the one before. Resolves when it is on the disk, or not filed.
+   */
+  async file(entry: NewFact | ((state: State) => NewFact | undefined)): Promise<Filed> {
+    const id = this.currentId();
+    if (id === undefined) return { ok: true, value: [] };
+    return this.extend(id, (state, author) => {
+      const e = typeof entry === 'function' ? entry(state) : entry;
+      return e ? [fileFact(state, id, e, author)] : [];
+    });
   }
 
-  async strike(fact: Fact): Promise<void> {
-    await this.repository.add([strikeFact(fact, this.author())]);
+  /** Files several entries at once: all or nothing. */
+  async fileAll(entries: readonly NewFact[]): Promise<Filed> {
+    const id = this.currentId();
+    if (id === undefined) return { ok: true, value: [] };
+    return this.extend(id, (state, author) => {
+      const facts: Fact[] = [];
+      for (const e of entries) facts.push(fileFact(reduce([...state.log, ...facts]), id, e, author));
+      return facts;
+    });
   }
 
-  /** The fact that undo, or redo, would put aside. */
-  readonly undoable = computed(() => this.target(undoTarget));
-  readonly redoable = computed(() => this.target(redoTarget));
-
-  async undo(): Promise<Fact | undefined> {
-    const target = this.undoable();
-    if (target) await this.strike(target);
-    return target;
+  async strike(fact: Fact): Promise<Filed> {
+    return this.extend(fact.case, (state, author) =>
+      state.aside.has(fact.id) ? [] : [strikeFact(fact, author)],
+    );
   }
 
-  async redo(): Promise<Fact | undefined> {
-    const target = this.redoable();
-    if (target) await this.strike(target);
-    return target;
+  /** Strikes the fact that `find` picks from what stands at the time of writing. */
+  private async strikeTarget(
+    find: (state: State, by: string) => Fact | undefined,
+  ): Promise<Fact | undefined> {
+    const id = this.currentId();
+    if (id === undefined) return undefined;
+    let target: Fact | undefined;
+    const filed = await this.extend(id, (state, author) => {
+      target = find(state, author.by);
+      return target ? [strikeFact(target, author)] : [];
+    });
+    return filed.ok ? target : undefined;
   }
 
-  async seal(): Promise<Fact | undefined> {
-    const view = this.current();
-    if (!view) return undefined;
-    const seal = makeSeal(view.state, view.id, this.author());
-    await this.repository.add([seal]);
-    return seal;
+  undo(): Promise<Fact | undefined> {
+    return this.strikeTarget(undoTarget);
+  }
+
+  redo(): Promise<Fact | undefined> {
+    return this.strikeTarget(redoTarget);
+  }
+
+  async seal(): Promise<Filed> {
+    const id = this.currentId();
+    if (id === undefined) return { ok: true, value: [] };
+    return this.extend(id, (state, author) => [makeSeal(state, id, author)]);
+  }
+
+  /** The one way in which a case grows. */
+  private async extend(id: string, build: (state: State, author: Author) => readonly Fact[]): Promise<Filed> {
+    const filed = await this.repository.extend(id, (facts) => build(reduce(facts), this.author()));
+    this.trouble.set(filed.ok ? undefined : filed.error);
+    return filed;
   }
 
   author(): Author {
@@ -123,26 +163,40 @@ export class CaseDesk {
   readonly readContext = computed<ReadContext>(() => {
     const view = this.current();
     const cat = view?.catalogue;
+    const causes = view?.answers?.ranking.causes.map((c) => c.cause) ?? [];
+    const codes = (table: string): string[] => {
+      if (table === 'engine') return [...(cat?.engines.keys() ?? [])];
+      if (table === 'kit') return [...(cat?.kits.keys() ?? [])];
+      return table === 'fault' ? FAULTS.map((f) => f.code) : [];
+    };
     return {
       house: this.house.house(),
       today: this.clock.today(),
       wheels: view?.answers?.drive?.layout.wheels ?? [],
-      findRef: (table, typed) => {
-        if (table === 'engine') return findCode(cat?.engines.keys() ?? [], typed);
-        if (table === 'kit') return findCode(cat?.kits.keys() ?? [], typed);
-        return undefined;
-      },
+      findRef: (table, typed) =>
+        table === 'cause'
+          ? findOption(typed, [...causes, { key: 'none', wording: CAUSES.none.wording }])
+          : findCode(codes(table), typed),
+      nearestRefs: (table, typed) =>
+        table === 'cause' ? causes.slice(0, 3).map((c) => c.wording) : nearestCodes(codes(table), typed),
     };
+  });
+
+  /** Can this be filed of a drive that is still possible? */
+  readonly applies = computed<(o: Observable) => boolean>(() => {
+    const possible = this.current()?.answers?.possible;
+    return (o) => possible === undefined || applies(o, possible);
   });
 
   /** Name of a record for showing. */
   readonly nameOf = (table: string, key: string): string => {
-    if (table === 'wheel')
-      return this.current()?.answers?.drive?.layout.wheels.find((w) => w.id === key)?.name ?? key;
-    if (table === 'cause')
-      return key === 'none'
-        ? CAUSES.none.wording
-        : (CAUSES.causes.find((c) => c.key === key)?.wording ?? key);
+    const answers = this.current()?.answers;
+    if (table === 'wheel') return answers?.drive?.layout.wheels.find((w) => w.id === key)?.name ?? key;
+    if (table === 'cause') {
+      if (key === 'none') return CAUSES.none.wording;
+      const own = answers?.ranking.causes.find((c) => c.cause.key === key)?.cause;
+      return own?.wording ?? causesFor(undefined).causes.find((c) => c.key === key)?.wording ?? key;
+    }
     return key;
   };
 
@@ -155,33 +209,43 @@ export class CaseDesk {
     return made;
   }
 
-  private target(find: (state: State, by: string) => Fact | undefined): Fact | undefined {
-    const view = this.current();
-    return view ? find(view.state, this.house.settings().by) : undefined;
-  }
-
   /** Facts only grow, so a case with as many facts and the same catalogue has the same answers. */
   private viewOf(id: string, facts: Fact[]): CaseView {
     const kept = this.views.get(id);
-    const state = kept?.facts === facts.length ? kept.view.state : reduce(facts);
+    const same = kept?.facts === facts.length;
+    try {
+      const state = same ? kept.view.state : reduce(facts);
+      const catalogue = this.catalogueFor(id, textOf(state, 'case.catalogue'));
+      if (same && kept.view.catalogue === catalogue) return kept.view;
+      const head = { ...headOf(id, state), catalogue, answers: undefined };
+      const view: CaseView = this.answered(head);
+      this.views.set(id, { facts: facts.length, view });
+      return view;
+    } catch (e) {
+      // Facts that cannot even be put in order: the rest of the desk works on.
+      const state: State = { log: facts, standing: new Map(), rivals: new Map(), aside: new Map() };
+      return { ...headOf(id, state), catalogue: undefined, answers: undefined, failure: messageOf(e) };
+    }
+  }
+
+  private answered(view: CaseView): CaseView {
+    if (!view.catalogue) return view;
+    try {
+      return { ...view, answers: answersFor(view.catalogue, view.state) };
+    } catch (e) {
+      return { ...view, failure: messageOf(e) };
+    }
+  }
+
+  /** The pack that the case names, else the part of one that came with it, else the newest. */
+  private catalogueFor(id: string, named: string | undefined): Catalogue | undefined {
     const packs = this.catalogues();
-    const named = textOf(state, 'case.catalogue');
+    const own = named === undefined ? undefined : packs.get(named);
+    if (own) return own;
+    const extract = this.extracts().get(id);
+    if (extract) return this.indexed(extract);
     const newest = this.newestPack();
-    const catalogue =
-      (named === undefined ? undefined : packs.get(named)) ??
-      (newest ? packs.get(packId(newest)) : undefined);
-    if (kept?.facts === facts.length && kept.view.catalogue === catalogue) return kept.view;
-    const view: CaseView = {
-      id,
-      tag: textOf(state, 'case.tag') ?? '—',
-      opened: state.log[0]?.at ?? '',
-      touched: state.log.at(-1)?.at ?? '',
-      state,
-      catalogue,
-      answers: catalogue ? answersFor(catalogue, state) : undefined,
-    };
-    this.views.set(id, { facts: facts.length, view });
-    return view;
+    return newest ? packs.get(packId(newest)) : undefined;
   }
 
   /** Registry of the case in hand. */
@@ -190,3 +254,12 @@ export class CaseDesk {
     return cat ? registryFor(cat) : (new Map() as Registry);
   });
 }
+
+const messageOf = (e: unknown): string => (e instanceof Error ? e.message : String(e));
+const headOf = (id: string, state: State) => ({
+  id,
+  tag: textOf(state, 'case.tag') ?? '—',
+  opened: state.log[0]?.at ?? '',
+  touched: state.log.at(-1)?.at ?? '',
+  state,
+});

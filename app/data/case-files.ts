@@ -3,7 +3,13 @@ import { Router } from '@angular/router';
 import { NzMessageService } from 'ng-zorro-antd/message';
 import { extractPack } from '@core/catalogue/extract-pack';
 import { packId } from '@core/catalogue/pack';
-import { type CaseFile, readCaseFile, type ReadCase, writeCaseFile } from '@core/claim/case-file';
+import {
+  type CaseFile,
+  LARGEST_CASE,
+  readCaseFile,
+  type ReadCase,
+  writeCaseFile,
+} from '@core/claim/case-file';
 import { fileFact, mergeFacts } from '@core/facts/change';
 import { reduce, textOf } from '@core/facts/state';
 import { caseFileSentence } from '../words/reading';
@@ -11,6 +17,7 @@ import { CaseDesk, type CaseView } from './case-desk';
 import { Clock } from './clock';
 import { download } from './download';
 import { FactRepository } from './fact-repository';
+import { troubleSentence } from './store-trouble';
 
 /** A file whose digest does not match, waiting for a word from the user. */
 export type Altered = { name: string; read: ReadCase };
@@ -33,19 +40,30 @@ export class CaseFiles {
       textOf(view.state, 'kit.number'),
     );
     const file = writeCaseFile(view.id, view.state.log, pack, this.clock.now());
-    download(
-      `case-${view.tag}.json`,
-      new Blob([JSON.stringify(file, null, 2)], { type: 'application/json' }),
-    );
+    this.save(`case-${view.tag}.json`, file);
+  }
+
+  /** The bare facts of a case that cannot be computed, as they lie in the store. */
+  exportFacts(view: CaseView): void {
+    this.save(`facts-${view.tag === '—' ? view.id : view.tag}.json`, {
+      case: view.id,
+      facts: view.state.log,
+    });
+  }
+
+  /** Records that were set aside as damaged, as they lie in the store. */
+  exportDamaged(): void {
+    this.save('damaged-records.json', this.repository.damaged());
   }
 
   async open(file: File): Promise<void> {
+    if (file.size > LARGEST_CASE) {
+      this.refuse(caseFileSentence(file.name, { code: 'too_large', bytes: file.size, most: LARGEST_CASE }));
+      return;
+    }
     const read = readCaseFile(await file.text());
     if (!read.ok) {
-      this.message.error(caseFileSentence(file.name, read.error), {
-        nzDuration: 20000,
-        nzPauseOnHover: true,
-      });
+      this.refuse(caseFileSentence(file.name, read.error));
       return;
     }
     if (read.value.digest === 'altered') {
@@ -53,7 +71,11 @@ export class CaseFiles {
       return;
     }
     if (await this.take(file.name, read.value.file))
-      this.message.success(`${file.name}: digest verified, the case is on the rack.`);
+      this.message.success(
+        read.value.digest === 'verified'
+          ? `${file.name}: digest verified, the case is on the rack.`
+          : `${file.name}: the digest of its facts is verified; the file is of an earlier make and says nothing of its catalogue. The case is on the rack.`,
+      );
   }
 
   /** Takes an altered file in all the same; the case then says so in a fact of its own. */
@@ -61,8 +83,10 @@ export class CaseFiles {
     const waiting = this.altered();
     this.altered.set(undefined);
     if (!waiting) return;
-    const { file, actual } = waiting.read;
-    const words = `stated ${file.digest.facts.slice(0, 12)}…, found ${actual.slice(0, 12)}…`;
+    const { file, altered } = waiting.read;
+    const words = altered
+      .map((a) => `${a.part}: stated ${a.stated.slice(0, 12)}…, found ${a.found.slice(0, 12)}…`)
+      .join('; ');
     const mark = fileFact(
       reduce(file.facts),
       file.case,
@@ -73,18 +97,40 @@ export class CaseFiles {
   }
 
   private async take(name: string, file: CaseFile): Promise<boolean> {
+    const stranger = file.facts.find((f) => (this.repository.caseOf(f.id) ?? file.case) !== file.case);
+    if (stranger) {
+      this.refuse(
+        `${name} holds fact ${stranger.id}, which belongs to another case here. Nothing was changed.`,
+      );
+      return false;
+    }
     const mine = this.desk.cases().find((c) => c.id === file.case);
     const merged = mergeFacts(mine?.state.log ?? [], file.facts);
     if (!merged.ok) {
-      this.message.error(
+      this.refuse(
         `${name} holds fact ${merged.error.id} with other content than the one here. Nothing was changed.`,
-        { nzDuration: 20000 },
       );
       return false;
     }
     const known = this.desk.catalogues().has(packId(file.catalogue));
-    await this.repository.add(file.facts, known ? [] : [file.catalogue]);
+    const filed = await this.repository.add(
+      file.facts,
+      [],
+      known ? undefined : { case: file.case, pack: file.catalogue },
+    );
+    if (!filed.ok) {
+      this.refuse(`${name} was not taken in. ${troubleSentence(filed.error)}`);
+      return false;
+    }
     await this.router.navigate(['/case', file.case, 'call']);
     return true;
+  }
+
+  private refuse(sentence: string): void {
+    this.message.error(sentence, { nzDuration: 20000, nzPauseOnHover: true });
+  }
+
+  private save(name: string, content: unknown): void {
+    download(name, new Blob([JSON.stringify(content, null, 2)], { type: 'application/json' }));
   }
 }

@@ -6,6 +6,8 @@ import { showValue } from '@core/facts/show-value';
 import type { Fact } from '@core/facts/fact';
 import { CaseDesk } from './case-desk';
 import { HouseStore } from './house';
+import { Reports } from './reports';
+import { objectionWords } from '../words/answers';
 
 /** Things that can be opened over the desk. */
 export type Overlay = 'palette' | 'keys' | 'house' | undefined;
@@ -18,17 +20,20 @@ export class Commands {
   private readonly desk = inject(CaseDesk);
   private readonly house = inject(HouseStore);
   private readonly message = inject(NzMessageService);
+  private readonly reports = inject(Reports);
   readonly overlay = signal<Overlay>(undefined);
   /** Counts requests to bring the fact line, or the file chooser, forward. */
   readonly factLineAsked = signal(0);
   readonly importAsked = signal(0);
+  /** True while a report is being made. */
+  readonly making = signal(false);
 
   /** @param engine code of the engine, when it is known already */
   async newCase(engine?: string): Promise<void> {
-    const id = await this.desk.newCase(
+    const opened = await this.desk.newCase(
       engine === undefined ? [] : [{ key: 'engine.code', value: engine, how: 'reported' }],
     );
-    await this.router.navigate(['/case', id, 'call']);
+    if (opened.ok) await this.router.navigate(['/case', opened.value, 'call']);
   }
 
   openCase(id: string, station?: Station): void {
@@ -66,6 +71,37 @@ export class Commands {
     this.message.info(strike ? 'Brought back.' : 'Nothing to bring back.');
   }
 
+  /** Seals the case and makes its report, where the rules of settling allow it; else shows what they lack. */
+  async seal(): Promise<void> {
+    const view = this.desk.current();
+    if (!view?.answers) return;
+    const [objection] = view.answers.decision.objections;
+    if (objection) {
+      this.station('settle');
+      this.message.warning(`Not yet: ${objectionWords(objection)}`, { nzDuration: 8000 });
+      return;
+    }
+    const sealed = await this.desk.seal();
+    if (sealed.ok) await this.report();
+  }
+
+  /** Makes the printed report of the case in hand. */
+  async report(): Promise<void> {
+    const view = this.desk.current();
+    if (!view || this.making()) return;
+    this.making.set(true);
+    try {
+      await this.reports.download(view);
+    } catch (e) {
+      this.message.error(
+        `The report could not be made: ${e instanceof Error ? e.message : String(e)}. The case is kept; try again.`,
+        { nzDuration: 20000 },
+      );
+    } finally {
+      this.making.set(false);
+    }
+  }
+
   /** All commands, for the list by name. */
   list(): Command[] {
     const inCase: Command[] = this.desk.currentId()
@@ -77,6 +113,7 @@ export class Commands {
           })),
           { name: 'Drive bench of this case', key: 'v', run: () => this.drive() },
           { name: 'File a fact', key: 'f', run: () => this.factLineAsked.update((n) => n + 1) },
+          { name: 'Seal and issue the report', key: 's', run: () => void this.seal() },
           { name: 'Undo the last fact', key: 'Ctrl+Z', run: () => void this.undo() },
           { name: 'Redo', key: 'Ctrl+Shift+Z', run: () => void this.redo() },
         ]

@@ -1,35 +1,52 @@
 import { Injectable, type OnDestroy, signal } from '@angular/core';
 import type { IDBPDatabase } from 'idb';
 import { openRecords, type Records } from './records';
+import { type StoreTrouble, troubleOf } from './store-trouble';
 
-/** The one connection. `trouble` holds a sentence when it is not usable. */
+/** The one connection. `trouble` says why it is not usable; it goes when it is again. */
 @Injectable({ providedIn: 'root' })
 export class Database implements OnDestroy {
-  readonly trouble = signal<string | undefined>(undefined);
+  readonly trouble = signal<StoreTrouble | undefined>(undefined);
   private connection: Promise<IDBPDatabase<Records>> | undefined;
 
   ngOnDestroy(): void {
-    void this.connection?.then((db) => db.close());
+    void this.connection?.then(
+      (db) => db.close(),
+      () => undefined,
+    );
   }
 
-  /** The open database; opened at the first call and again after it was cut off. */
+  /** The open database; opened at the first call, and again after it was cut off or could not be opened. */
   open(): Promise<IDBPDatabase<Records>> {
-    this.connection ??= openRecords({
-      blocked: () =>
-        this.trouble.set(
-          'Another window holds an older version of the records open. Close it, then reload this one.',
-        ),
-      blocking: () => {
-        void this.connection?.then((db) => db.close());
-        this.trouble.set(
-          'A newer version was opened in another window. Reload this one to go on; nothing is lost.',
-        );
-      },
-      terminated: () => {
-        this.connection = undefined;
-        this.trouble.set('The browser closed the record store. Reload to go on; everything filed is kept.');
-      },
-    });
+    this.connection ??= this.connect();
     return this.connection;
+  }
+
+  /** Forgets a connection that turned out to be dead, so that the next call opens it again. */
+  lost(): void {
+    this.connection = undefined;
+  }
+
+  private async connect(): Promise<IDBPDatabase<Records>> {
+    try {
+      const db = await openRecords({
+        blocked: () => this.trouble.set({ code: 'blocked', detail: '' }),
+        blocking: () => {
+          db.close();
+          this.connection = undefined;
+          this.trouble.set({ code: 'newer', detail: '' });
+        },
+        terminated: () => {
+          this.connection = undefined;
+          this.trouble.set({ code: 'closed', detail: '' });
+        },
+      });
+      this.trouble.set(undefined);
+      return db;
+    } catch (e) {
+      this.connection = undefined;
+      this.trouble.set(troubleOf(e));
+      throw e;
+    }
   }
 }

@@ -3,6 +3,8 @@ import { NzMessageService } from 'ng-zorro-antd/message';
 import { type Layout, LayoutSchema } from '@core/drive/layout';
 import { download } from './download';
 
+const LARGEST_LAYOUT = 2_000_000;
+
 /** Drives out as pictures and as open layout files, and in again. */
 @Injectable({ providedIn: 'root' })
 export class DriveFiles {
@@ -41,6 +43,16 @@ export class DriveFiles {
     );
   }
 
+  /** Opens a layout file, its size looked at first: a drive of sixty wheels fits many times over. */
+  async open(file: File): Promise<Layout | undefined> {
+    if (file.size <= LARGEST_LAYOUT) return this.read(file.name, await file.text());
+    this.message.error(
+      `${file.name} has ${Math.ceil(file.size / 1e6)} MB; a layout has at most ${LARGEST_LAYOUT / 1e6} MB. Nothing was changed.`,
+      { nzDuration: 20000 },
+    );
+    return undefined;
+  }
+
   /** Reads a layout file; a fault is named with its place and nothing is taken. */
   read(name: string, text: string): Layout | undefined {
     const refuse = (why: string) => {
@@ -53,8 +65,14 @@ export class DriveFiles {
     } catch (e) {
       return refuse(`it is no JSON (${e instanceof Error ? e.message : 'broken'}).`);
     }
-    const head = raw as { format?: unknown; layout?: unknown } | null;
+    const head = raw as { format?: unknown; formatVersion?: unknown; layout?: unknown } | null;
     if (head?.format !== 'hollow-sprocket-layout') return refuse('it is no layout file of this program.');
+    if (head.formatVersion !== 1)
+      return refuse(
+        typeof head.formatVersion === 'number' && head.formatVersion > 1
+          ? `it was written by a newer version (layout version ${head.formatVersion}). Update this program first.`
+          : 'it says no layout version that is known here.',
+      );
     const read = LayoutSchema.safeParse(head.layout);
     if (!read.success) {
       const first = read.error.issues[0];

@@ -60,7 +60,11 @@ export class HouseStore {
     this.theme.set(theme);
     document.documentElement.dataset['theme'] = theme;
     document.getElementById('app-theme')?.setAttribute('href', `theme-${theme}.css`);
-    localStorage.setItem('hs-theme', theme);
+    try {
+      localStorage.setItem('hs-theme', theme);
+    } catch {
+      // A browser that forbids its small store forgets the theme with the window; nothing else depends on it.
+    }
   }
 
   private paint(): void {

@@ -1,11 +1,11 @@
 import { inject, Injectable } from '@angular/core';
 import { strToU8, zipSync } from 'fflate';
-import Papa from 'papaparse';
 import type { Pack } from '@core/catalogue/pack';
 import { TABLES } from '@core/catalogue/pack-issue';
 import { PackHeadSchema } from '@core/catalogue/read-pack';
 import { tableCells } from '@core/catalogue/tables';
 import { CaseDesk } from './case-desk';
+import { writeCsv } from './csv';
 import { download } from './download';
 
 /** Catalogues out to open files. */
@@ -30,7 +30,7 @@ export class PackExports {
       Object.fromEntries(Object.keys(PackHeadSchema.shape).map((k) => [k, pack[k as keyof Pack]])),
     );
     const files = Object.fromEntries(
-      TABLES.map((t) => [`${t}.csv`, strToU8(Papa.unparse(tableCells(t, pack[t])))]),
+      TABLES.map((t) => [`${t}.csv`, strToU8(writeCsv(tableCells(t, pack[t])))]),
     );
     const zip = zipSync({ 'pack.json': strToU8(JSON.stringify(head, null, 1)), ...files });
     download(`${nameOf(pack)}.zip`, new Blob([zip], { type: 'application/zip' }));

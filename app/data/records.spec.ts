@@ -55,7 +55,7 @@ describe('records', () => {
       key: 'complaint',
       value: 'heard',
     };
-    other.postMessage({ facts: [fact], packIds: [] });
+    other.postMessage({ facts: [fact], packIds: [], extracts: [] });
     await until(() => textOf(desk.cases().find((c) => c.id === fact.case)!.state, 'complaint') !== undefined);
     await until(() => desk.cases().some((c) => c.state.log.some((f) => f.id === 'from-elsewhere')));
     other.close();
@@ -69,8 +69,8 @@ describe('the desk', () => {
   afterEach(closeDesk);
 
   it('gives a new case the next tag and the newest catalogue, with what is known already', async () => {
-    const id = await desk.newCase([{ key: 'engine.code', value: 'TE16-CORM', how: 'reported' }]);
-    const view = desk.cases().find((c) => c.id === id)!;
+    const opened = await desk.newCase([{ key: 'engine.code', value: 'TE16-CORM', how: 'reported' }]);
+    const view = desk.cases().find((c) => opened.ok && c.id === opened.value)!;
     expect(view.tag).toBe('2045');
     expect(textOf(view.state, 'case.catalogue')).toBe('Marrowfen 2026.3');
     expect(view.answers?.engine?.code).toBe('TE16-CORM');
@@ -78,10 +78,9 @@ describe('the desk', () => {
 
   it('takes back and brings back one’s own last fact, and nobody else’s', async () => {
     desk.currentId.set('demo-2041');
-    expect(desk.undoable()).toBeUndefined();
+    expect(await desk.undo()).toBeUndefined();
     await desk.file({ key: 'vehicle.odometer', value: 52000, how: 'reported' });
-    expect(desk.undoable()?.value).toBe(52000);
-    await desk.undo();
+    expect((await desk.undo())?.value).toBe(52000);
     expect(desk.current()!.state.standing.has('vehicle.odometer')).toBeFalse();
     await desk.redo();
     expect(desk.current()!.state.standing.get('vehicle.odometer')?.value).toBe(52000);
@@ -119,6 +118,10 @@ describe('the desk', () => {
     expect(files.read('cut.json', '{"format"')).toBeUndefined();
     expect(files.read('other.json', '{"format":"else"}')).toBeUndefined();
     expect(files.read('zero.json', file({ ...layout, pitchMm: 0 }))).toBeUndefined();
+    expect(
+      files.read('newer.json', file(layout).replace('"formatVersion":1', '"formatVersion":2')),
+    ).toBeUndefined();
+    expect(files.read('none.json', file(layout).replace('"formatVersion":1,', ''))).toBeUndefined();
   });
 
   it('knows a broken house record from a good one', () => {

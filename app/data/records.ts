@@ -1,4 +1,5 @@
 import { type DBSchema, type IDBPDatabase, openDB } from 'idb';
+import type { Pack } from '@core/catalogue/pack';
 import type { Fact } from '@core/facts/fact';
 import type { PackRecord } from './pack-records';
 
@@ -7,10 +8,14 @@ export interface Records extends DBSchema {
   /** Heads of packs by name and version; their rows lie in packRows, in chunks. */
   packs: { key: string; value: PackRecord };
   packRows: { key: string; value: unknown[] };
+  /** The part of a catalogue that came with a case file, by case. It answers that case alone and is never the catalogue. */
+  extracts: { key: string; value: { case: string; pack: Pack } };
+  /** Half-typed text by case and field. */
+  drafts: { key: string; value: string };
   settings: { key: string; value: unknown };
 }
 export const DATABASE = 'hollow-sprocket';
-export const VERSION = 1;
+export const VERSION = 2;
 
 export type Trouble = { blocked: () => void; blocking: () => void; terminated: () => void };
 const QUIET: Trouble = { blocked: () => undefined, blocking: () => undefined, terminated: () => undefined };
@@ -24,6 +29,10 @@ export function openRecords(on: Trouble = QUIET): Promise<IDBPDatabase<Records>>
         db.createObjectStore('packs', { keyPath: 'id' });
         db.createObjectStore('packRows');
         db.createObjectStore('settings');
+      }
+      if (from < 2) {
+        db.createObjectStore('extracts', { keyPath: 'case' });
+        db.createObjectStore('drafts');
       }
     },
     ...on,

@@ -2,7 +2,9 @@ import { inject, Injectable, signal } from '@angular/core';
 import * as z from 'zod';
 import { PackSchema } from '@core/catalogue/pack';
 import { FactSchema } from '@core/facts/fact';
+import { Drafts } from './drafts';
 import { FactRepository } from './fact-repository';
+import { troubleOf, troubleSentence } from './store-trouble';
 import { HouseStore } from './house';
 
 const DemoSchema = z.strictObject({
@@ -17,12 +19,13 @@ const ServedSchema = z.object({ demo: z.boolean() });
 export class Setup {
   private readonly repository = inject(FactRepository);
   private readonly house = inject(HouseStore);
+  private readonly drafts = inject(Drafts);
   readonly ready = signal(false);
   readonly failure = signal<string | undefined>(undefined);
 
   async start(): Promise<void> {
     try {
-      await Promise.all([this.repository.load(), this.house.load()]);
+      await Promise.all([this.repository.load(), this.house.load(), this.drafts.load()]);
       if ((await this.repository.setting('opened')) !== true) {
         if (await this.wantsDemo()) await this.loadDemo();
         await this.repository.keepSetting('opened', true);
@@ -30,7 +33,13 @@ export class Setup {
       this.failure.set(undefined);
       this.ready.set(true);
     } catch (e) {
-      this.failure.set(e instanceof Error ? e.message : String(e));
+      this.failure.set(
+        e instanceof DOMException
+          ? troubleSentence(troubleOf(e))
+          : e instanceof Error
+            ? e.message
+            : String(e),
+      );
     }
   }
 
@@ -39,7 +48,8 @@ export class Setup {
     if (!answer.ok)
       throw new Error(`The demo data could not be fetched (status ${answer.status}). Reload to try again.`);
     const demo = DemoSchema.parse(await answer.json());
-    await this.repository.add(demo.facts, [demo.pack]);
+    const filed = await this.repository.add(demo.facts, [demo.pack]);
+    if (!filed.ok) throw new Error(troubleSentence(filed.error));
   }
 
   private async wantsDemo(): Promise<boolean> {

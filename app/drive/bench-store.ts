@@ -1,10 +1,16 @@
-import { computed, inject, Injectable, signal } from '@angular/core';
-import { markKey } from '@core/catalogue/drive-observables';
+import { own } from '@core/quantity/own';
+import { computed, inject, Injectable, linkedSignal, signal } from '@angular/core';
+import { elongationOf } from '@core/bench/extension';
+import { markKey, stackKey } from '@core/catalogue/drive-observables';
 import { isMarked } from '@core/drive/judge-marks';
 import { stagesFor } from '@core/catalogue/find-records';
 import { type Layout, tensionerIndex } from '@core/drive/layout';
 import { type Stage, stagesOf } from '@core/drive/stages';
 import { AS_MADE, type DriveState, driveState, type WhatIf } from '@core/drive/what-if';
+import { canonical } from '@core/facts/canonical';
+import { measuredOf } from '@core/facts/measured';
+import type { Registry } from '@core/facts/observable';
+import { numberOf, type State } from '@core/facts/state';
 import { CaseDesk } from '../data/case-desk';
 
 export type Held = { name: string; layout: Layout; what: WhatIf };
@@ -22,7 +28,17 @@ export class BenchStore {
   readonly own = signal<Layout | undefined>(undefined);
   readonly chosen = signal<string | undefined>(undefined);
   readonly stageAt = signal(0);
-  readonly what = signal<WhatIf>(AS_MADE);
+  /** What the case's own facts say of the drive: in force until something else is tried. */
+  readonly asFound = computed<WhatIf>(
+    () => {
+      const [state, layout] = [this.inCase() ? this.desk.current()?.state : undefined, this.layout()];
+      return state && layout ? foundState(state, this.desk.registry(), layout) : AS_MADE;
+    },
+    { equal: (a, b) => canonical(a) === canonical(b) },
+  );
+  /** True when the case's facts say more than how the drive was made. */
+  readonly found = computed(() => this.asFound() !== AS_MADE);
+  readonly what = linkedSignal<WhatIf>(() => this.asFound());
   readonly past = signal<readonly WhatIf[]>([]);
   private knob = '';
   readonly driverDeg = signal(0);
@@ -45,14 +61,24 @@ export class BenchStore {
     const id = this.desk.newestPack();
     return this.desk.current()?.catalogue ?? [...this.desk.catalogues().values()].find((c) => c.pack === id);
   });
-  /** Drives of the catalogue by engine and design. */
-  readonly drives = computed(() =>
-    (this.catalogue()?.pack.variants ?? [])
+  /** Drives to choose from, by engine and design: those still possible in a case whose engine is known, else all. */
+  readonly drives = computed(() => {
+    const possible = this.desk.current()?.answers?.identification?.possible;
+    return (possible?.length ? possible : (this.catalogue()?.pack.variants ?? []))
       .filter((v) => v.layout !== undefined)
       .slice(0, 500)
-      .map((v) => ({ id: v.layout!, name: `${v.engine} · ${v.name}` })),
+      .map((v) => ({ id: v.layout!, name: `${v.engine} · ${v.name}` }));
+  });
+  /** A case whose design is open has no drive yet: it must be chosen, and none is taken for it. */
+  readonly open = computed(() => {
+    const a = this.desk.current()?.answers;
+    return (
+      a !== undefined && a.variant === undefined && this.chosen() === undefined && this.own() === undefined
+    );
+  });
+  readonly drive = computed(
+    () => this.chosen() ?? this.caseLayout() ?? (this.desk.current() ? undefined : this.drives()[0]?.id),
   );
-  readonly drive = computed(() => this.chosen() ?? this.caseLayout() ?? this.drives()[0]?.id);
   readonly stages = computed<readonly Stage[]>(() => {
     const own = this.own();
     if (own) {
@@ -102,16 +128,16 @@ export class BenchStore {
   readonly seen = computed<ReadonlyMap<string, { teeth: number; u: number; fact?: string }>>(() => {
     const layout = this.layout();
     const out = new Map<string, { teeth: number; u: number; fact?: string }>();
+    const state = this.inCase() ? this.desk.current()?.state : undefined;
     for (const w of layout?.wheels.filter(isMarked) ?? []) {
-      const fact = this.inCase() ? this.desk.current()?.state.standing.get(markKey(w.id)) : undefined;
-      const tried = this.tried()[w.id];
-      if (fact && typeof fact.value === 'number')
-        out.set(w.id, { teeth: fact.value, u: fact.u ?? 0, fact: fact.id });
+      const seen = state && measuredOf(state, this.desk.registry(), markKey(w.id));
+      const tried = own(this.tried(), w.id);
+      if (seen) out.set(w.id, { teeth: seen.value, u: seen.u, fact: seen.fact.id });
       else if (!this.inCase() && tried !== undefined) out.set(w.id, { teeth: tried, u: TRIED_U });
     }
     return out;
   });
-  readonly changed = computed(() => this.what() !== AS_MADE);
+  readonly changed = computed(() => this.what() !== this.asFound());
 
   pick(id: string): void {
     this.own.set(undefined);
@@ -135,7 +161,7 @@ export class BenchStore {
   set(part: Partial<WhatIf>): void {
     const knob = Object.keys(part).join();
     const before = this.what();
-    if (knob !== this.knob || before === AS_MADE) this.past.update((p) => [...p, before].slice(-PAST));
+    if (knob !== this.knob || before === this.asFound()) this.past.update((p) => [...p, before].slice(-PAST));
     this.knob = knob;
     this.what.set({ ...before, ...part });
   }
@@ -150,7 +176,7 @@ export class BenchStore {
   }
 
   reset(): void {
-    this.what.set(AS_MADE);
+    this.what.set(this.asFound());
     this.past.set([]);
     this.knob = '';
     this.driverDeg.set(0);
@@ -163,4 +189,17 @@ export class BenchStore {
     const layout = this.layout();
     if (layout) this.held.set({ name: 'state kept', layout, what: this.what() });
   }
+}
+
+/** The drive as a case found it: the measured elongation of its chain, and what was taken off its banks. */
+function foundState(state: State, registry: Registry, layout: Layout): WhatIf {
+  const e = layout.kind === 'chain' ? elongationOf(state, registry, layout.pitchMm) : undefined;
+  const nearerMm = Object.fromEntries(
+    (layout.banks ?? []).flatMap((b) => {
+      const mm = numberOf(state, stackKey(b.id));
+      return mm === undefined ? [] : [[b.id, mm]];
+    }),
+  );
+  if (!e && Object.keys(nearerMm).length === 0) return AS_MADE;
+  return { ...AS_MADE, elongation: Math.max(0, e?.value ?? 0), nearerMm };
 }

@@ -135,7 +135,7 @@ export class DrivePage {
     const file = input.files?.[0];
     input.value = '';
     if (!file) return;
-    const layout = this.files.read(file.name, await file.text());
+    const layout = await this.files.open(file);
     if (layout) this.bench.take(layout);
   }
 

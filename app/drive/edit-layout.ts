@@ -28,8 +28,22 @@ export function withWheelField(layout: Layout, i: number, field: keyof Wheel, te
     return `${w.name}: ${typed} teeth cannot be; a whole number above two.`;
   if ((field === 'outsideMm' && !(v > 0)) || (field === 'rimMm' && v < 0))
     return `${w.name}, ${field}: ${typed} must be above zero.`;
-  const next = put({ [field]: v });
+  if (Math.abs(v) > 10_000) return `${w.name}, ${field}: ${typed} is beyond any engine.`;
+  if (field === 'teeth' && v > 1000) return `${w.name}: ${typed} teeth are more than any wheel has.`;
+  const next = field === 'x' || field === 'y' ? put(movedTo(w, field, v)) : put({ [field]: v });
   return mismatch(layout, next.wheels[i]!) ?? next;
+}
+
+/** A wheel at another place; what it is carried by comes along, so that it stays on its carrier's circle. */
+function movedTo(w: Wheel, field: 'x' | 'y', v: number): Partial<Wheel> {
+  const by = v - w[field];
+  if (!w.carrier) return { [field]: v };
+  const carrier = { ...w.carrier, pivot: { ...w.carrier.pivot, [field]: w.carrier.pivot[field] + by } };
+  if (carrier.kind === 'arm' && carrier.plunger) {
+    const { base } = carrier.plunger;
+    carrier.plunger = { ...carrier.plunger, base: { ...base, [field]: base[field] + by } };
+  }
+  return { [field]: v, carrier };
 }
 
 /** Teeth and a measured outside radius that cannot belong to each other at this pitch. */

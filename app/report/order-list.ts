@@ -1,5 +1,5 @@
 import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces';
-import Papa from 'papaparse';
+import { writeCsv } from '../data/csv';
 import type { JobLine } from '@core/match/job-list';
 import { SOURCE_WORDS } from '../words/jobs';
 
@@ -17,7 +17,7 @@ export function orderCsv(head: OrderHead, lines: readonly JobLine[]): string {
     item.costNow,
     item.costLater,
   ]);
-  return Papa.unparse([
+  return writeCsv([
     [
       'case',
       'source',

@@ -1,6 +1,7 @@
 import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces';
 import type { Answers } from '@core/answer/answers';
 import type { Setting } from '@core/drive/tensioner';
+import { sealedNow } from '@core/claim/seal';
 import { factsDigest } from '@core/facts/digest';
 import type { Namer } from '@core/facts/show-value';
 import { type State, textOf } from '@core/facts/state';
@@ -16,7 +17,7 @@ import {
   weightWords,
 } from '../words/answers';
 import { clearanceWords, readingName, readingWords, settingName, SHOWN_WORDS } from '../words/drive';
-import { offsetWords, signed, verdictWords } from '../words/drive-bench';
+import { goWords, offsetWords, signed, verdictWords } from '../words/drive-bench';
 import { factWords, valueWords } from '../words/facts';
 import { STATION_WORDS } from '../words/reading';
 
@@ -29,8 +30,7 @@ export function reportDocument(
   name: Namer,
   today: string,
 ): TDocumentDefinitions {
-  const seal = a.seals.at(-1);
-  const sealed = seal?.later === 0 ? seal : undefined;
+  const sealed = sealedNow(a.seals);
   const digest = sealed ? String(sealed.seal.value) : factsDigest(state.log);
   const say = (key: string) => {
     const f = state.standing.get(key);
@@ -197,14 +197,19 @@ function measuredPart(a: Answers): Content[] {
       `${layout.wheels[m.wheel]!.name}: a correct fitting shows it ${offsetWords(m.predicted)}; seen ${signed(Number(m.fact.value))} teeth. ${verdictWords(m.verdict)}.`,
     );
   }
-  const e = d?.extension;
-  if (e) {
+  if (d?.marks) lines.push(`${goWords(d.marks.go, d.marks.marks.length, d.marks.of)}.`);
+  const [length, e] = [d?.elongation, d?.extension];
+  if (length) {
     const pm = (v: number, u: number, digits: number, unit: string) =>
       `${v.toFixed(digits)} ± ${u.toFixed(digits)} ${unit}`;
     lines.push(
-      `Chain elongation ${pm(e.elongation.value * 100, e.elongation.u * 100, 2, '%')}${e.limit === undefined ? '' : `, limit ${(e.limit * 100).toFixed(2)} %`}. Extension ${pm(e.reading.value, e.reading.u, 1, 'mm')}${e.rest ? `; the chain’s length explains ${pm(e.rest.expected.value, e.rest.expected.u, 1, 'mm')}` : ''}.`,
+      `Chain elongation ${pm(length.elongation.value * 100, length.elongation.u * 100, 2, '%')}${length.limit === undefined ? '' : `, limit ${(length.limit * 100).toFixed(2)} %`}.`,
     );
-    if (e.rest?.guideWear && e.rest.verdict === 'more')
+    if (e)
+      lines.push(
+        `Extension ${pm(e.reading.value, e.reading.u, 1, 'mm')}${e.rest ? `; the chain’s length explains ${pm(e.rest.expected.value, e.rest.expected.u, 1, 'mm')}` : ''}.`,
+      );
+    if (e?.rest?.guideWear && e.rest.verdict === 'more')
       lines.push(`As even wear of the guides: ${pm(e.rest.guideWear.value, e.rest.guideWear.u, 1, 'mm')}.`);
   }
   return lines.length ? [heading('Measured against the drive'), ...lines.map((text) => ({ text }))] : [];

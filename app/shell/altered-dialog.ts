@@ -18,19 +18,21 @@ import { CaseFiles } from '../data/case-files';
       @if (files.altered(); as a) {
         <h2 id="altered-title">This file was altered</h2>
         <p role="alert">
-          The facts in <b>{{ a.name }}</b> do not match the digest that was written with them. Somebody or
+          What <b>{{ a.name }}</b> holds does not match the digest that was written with it. Somebody or
           something changed it after it left.
         </p>
         <table class="plain">
           <tbody>
-            <tr>
-              <th scope="row">Digest stated</th>
-              <td class="mono">{{ a.read.file.digest.facts.slice(0, 24) }}…</td>
-            </tr>
-            <tr>
-              <th scope="row">Digest found</th>
-              <td class="mono">{{ a.read.actual.slice(0, 24) }}…</td>
-            </tr>
+            @for (d of a.read.altered; track d.part) {
+              <tr>
+                <th scope="row">Digest of the {{ d.part }}, stated</th>
+                <td class="mono">{{ d.stated.slice(0, 24) }}…</td>
+              </tr>
+              <tr>
+                <th scope="row">found</th>
+                <td class="mono">{{ d.found.slice(0, 24) }}…</td>
+              </tr>
+            }
           </tbody>
         </table>
         <p>Nothing was changed here. Ask the sender for the file again.</p>

@@ -9,6 +9,9 @@ import { percent } from '../words/answers';
   template: `
     <section aria-label="Balance of causes">
       <h2>Balance</h2>
+      @if (rows().length === 0) {
+        <p class="quiet">Nothing is filed yet that weighs.</p>
+      }
       @for (r of rows(); track r.name) {
         <div class="row">
           <span class="name">{{ r.name }}</span
@@ -53,7 +56,8 @@ export class Balance {
   private readonly desk = inject(CaseDesk);
   protected readonly rows = computed(() => {
     const ranking = this.desk.current()?.answers?.ranking;
-    if (!ranking) return [];
+    // Nothing is judged before something that weighs is known.
+    if (!ranking?.causes[0]?.weights.some((w) => w.counted)) return [];
     const rows = ranking.causes
       .slice(0, 4)
       .map((c) => ({ name: c.cause.wording, p: c.probability, share: percent(c.probability) }));

@@ -1,16 +1,20 @@
 import { ChangeDetectionStrategy, Component, effect, inject, input } from '@angular/core';
 import { RouterLink, RouterLinkActive, RouterOutlet } from '@angular/router';
+import { NzButtonComponent } from 'ng-zorro-antd/button';
+import { looksOf } from '@core/answer/looks';
 import { STATIONS } from '@core/facts/observable';
 import { textOf } from '@core/facts/state';
 import { CaseDesk } from '../data/case-desk';
 import { STATION_WORDS } from '../words/reading';
+import { CaseFiles } from '../data/case-files';
 import { Balance } from './balance';
+import { Disagree } from './disagree';
 import { Tape } from './tape';
 
 /** One case: stations on top, the bench, and the tape with the balance. */
 @Component({
   selector: 'hs-case-page',
-  imports: [RouterLink, RouterLinkActive, RouterOutlet, Tape, Balance],
+  imports: [RouterLink, RouterLinkActive, RouterOutlet, NzButtonComponent, Tape, Balance, Disagree],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @if (desk.current(); as c) {
@@ -31,8 +35,21 @@ import { Tape } from './tape';
           </a>
         </nav>
       </header>
-      <main tabindex="-1"><router-outlet /></main>
-      <aside aria-label="Tape and balance"><hs-tape /><hs-balance /></aside>
+      <main tabindex="-1">
+        @if (c.failure; as why) {
+          <section class="card" role="alert">
+            <h2>▲ This case is set aside</h2>
+            <p>
+              Something in it cannot be computed ({{ why }}). Its facts are kept and can be taken out; every
+              other case works on.
+            </p>
+            <button nz-button nzType="primary" (click)="files.exportFacts(c)">Facts as JSON</button>
+          </section>
+        } @else {
+          <router-outlet />
+        }
+      </main>
+      <aside aria-label="Tape and balance"><hs-tape /><hs-disagree /><hs-balance /></aside>
     } @else {
       <main class="gone">
         <h1>No such case here</h1>
@@ -127,6 +144,7 @@ import { Tape } from './tape';
 export class CasePage {
   readonly id = input.required<string>();
   protected readonly desk = inject(CaseDesk);
+  protected readonly files = inject(CaseFiles);
   protected readonly stations = STATIONS.map((key) => ({ key, word: STATION_WORDS[key] }));
 
   constructor() {
@@ -147,7 +165,17 @@ export class CasePage {
   }
 
   protected lackOf(station: (typeof STATIONS)[number]): string {
-    const n = this.desk.current()?.answers?.lacks[station].length ?? 0;
-    return n === 0 ? '✓ complete' : `lacks ${n}`;
+    const view = this.desk.current();
+    const a = view?.answers;
+    if (!view || !a) return '';
+    const n = a.lacks[station].length;
+    if (station === 'examine' || station === 'fit') {
+      const looks = looksOf(a.registry, view.state, a.possible, station);
+      const of = looks.looked + looks.open.length + looks.notSent.length;
+      const missing = looks.notSent.length ? `, ${looks.notSent.length} not sent` : '';
+      return `${looks.looked} of ${of} looked at${missing}`;
+    }
+    if (n > 0) return `lacks ${n}`;
+    return station === 'cause' ? 'decided' : station === 'settle' ? 'sealed' : '✓ all needed is here';
   }
 }

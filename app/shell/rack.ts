@@ -3,6 +3,7 @@ import { RouterLink } from '@angular/router';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
 import { NzInputDirective } from 'ng-zorro-antd/input';
 import { daysBetween } from '@core/quantity/dates';
+import { sealedNow } from '@core/claim/seal';
 import { STATIONS } from '@core/facts/observable';
 import { textOf } from '@core/facts/state';
 import { CaseDesk, type CaseView } from '../data/case-desk';
@@ -223,7 +224,8 @@ function holds(c: CaseView, wanted: string): boolean {
 
 /** What a case waits for: sealed, a decision, or the first station that still lacks something. */
 function waitsFor(c: CaseView): string {
-  if (c.answers?.seals.some((s) => s.later === 0)) return 'settled, sealed';
+  if (c.failure) return '▲ set aside';
+  if (c.answers && sealedNow(c.answers.seals)) return 'settled, sealed';
   const short = STATIONS.find((s) => s !== 'fit' && (c.answers?.lacks[s].length ?? 0) > 0);
   return short ? `waits: ${STATION_WORDS[short]}` : 'ready to issue';
 }

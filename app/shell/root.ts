@@ -1,10 +1,21 @@
-import { ChangeDetectionStrategy, Component, effect, ElementRef, inject, viewChild } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  ElementRef,
+  inject,
+  viewChild,
+} from '@angular/core';
 import { RouterOutlet } from '@angular/router';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
 import { CaseFiles } from '../data/case-files';
 import { Commands } from '../data/commands';
+import { CaseDesk } from '../data/case-desk';
 import { Database } from '../data/database';
+import { FactRepository } from '../data/fact-repository';
 import { Setup } from '../data/setup';
+import { troubleSentence } from '../data/store-trouble';
 import { commandFor } from './keyboard';
 import { AlteredDialog } from './altered-dialog';
 import { HouseDialog } from './house-dialog';
@@ -19,8 +30,19 @@ import { Rack } from './rack';
   changeDetection: ChangeDetectionStrategy.OnPush,
   host: { '(document:keydown)': 'press($event)' },
   template: `
-    @if (database.trouble(); as t) {
-      <p class="trouble" role="alert">{{ t }}</p>
+    @if (trouble(); as t) {
+      <p class="trouble" role="alert">
+        ▲ {{ t }}
+        @if (desk.trouble()) {
+          <button nz-button (click)="desk.trouble.set(undefined)">Read</button>
+        }
+      </p>
+    }
+    @if (repository.damaged().length; as n) {
+      <p class="trouble" role="status">
+        ▲ {{ n }} {{ n === 1 ? 'record is' : 'records are' }} damaged and set aside; the rest works.
+        <button nz-button (click)="files.exportDamaged()">Take out as JSON</button>
+      </p>
     }
     @if (setup.failure(); as f) {
       <main class="failed">
@@ -83,9 +105,16 @@ import { Rack } from './rack';
 })
 export class Root {
   protected readonly setup = inject(Setup);
-  protected readonly database = inject(Database);
+  protected readonly desk = inject(CaseDesk);
+  private readonly database = inject(Database);
+  /** What is wrong with the record store: with the last filing, or with the store itself. */
+  protected readonly trouble = computed(() => {
+    const t = this.desk.trouble() ?? this.database.trouble();
+    return t && troubleSentence(t);
+  });
   private readonly commands = inject(Commands);
-  private readonly files = inject(CaseFiles);
+  protected readonly files = inject(CaseFiles);
+  protected readonly repository = inject(FactRepository);
   private readonly fileInput = viewChild.required<ElementRef<HTMLInputElement>>('file');
 
   constructor() {

@@ -11,10 +11,14 @@ import { DATABASE } from '../data/records';
 
 /** A desk on an empty record store of its own; `demo` fills it with the scenario. Close it with {@link closeDesk}. */
 export async function openDesk(demo = true, more: Provider[] = []): Promise<CaseDesk> {
-  localStorage.clear();
   await deleteDB(DATABASE);
   TestBed.configureTestingModule({
-    providers: [provideZonelessChangeDetection(), provideRouter([]), provideNzIconsTesting(), ...more],
+    providers: [
+      provideZonelessChangeDetection(),
+      provideRouter([{ path: '**', children: [] }]),
+      provideNzIconsTesting(),
+      ...more,
+    ],
   });
   const repository = TestBed.inject(FactRepository);
   await repository.load();
@@ -23,6 +27,20 @@ export async function openDesk(demo = true, more: Provider[] = []): Promise<Case
     await repository.add(facts, [pack]);
   }
   return TestBed.inject(CaseDesk);
+}
+
+/** Lets every write to the record store fail with this error, until the function returned is called. */
+export function failWrites(name: string): () => void {
+  const refuse = () => {
+    throw new DOMException('made to fail', name);
+  };
+  const spies = [
+    spyOn(IDBObjectStore.prototype, 'put').and.callFake(refuse),
+    spyOn(IDBObjectStore.prototype, 'add').and.callFake(refuse),
+  ];
+  return () => {
+    for (const s of spies) s.and.callThrough();
+  };
 }
 
 export async function closeDesk(): Promise<void> {

@@ -1,10 +1,12 @@
 import { ChangeDetectionStrategy, Component, computed, input, output, signal } from '@angular/core';
 import { NzInputDirective } from 'ng-zorro-antd/input';
-import { readNumber } from '@core/quantity/parse-quantity';
+import { parseQuantity, readNumber } from '@core/quantity/parse-quantity';
+import { dimensionOf, fromBase, toBase, unitsOf } from '@core/quantity/units';
+import { list } from '../words/list';
 
 let serial = 0;
 
-/** A figure to try: a slider for the hand, a box for the exact value. Both always say the same. */
+/** A figure to try: a slider for the hand, a box for the exact value. Both always say the same; empty until there is one. */
 @Component({
   selector: 'hs-dial-field',
   imports: [NzInputDirective],
@@ -15,11 +17,11 @@ let serial = 0;
       type="range"
       #slide
       [attr.aria-label]="label() + ', slider'"
-      [attr.aria-valuetext]="shown() + ' ' + unit()"
+      [attr.aria-valuetext]="value() === undefined ? 'not entered' : shown() + ' ' + unit()"
       [min]="min()"
       [max]="max()"
       [step]="step()"
-      [value]="value()"
+      [value]="value() ?? rest()"
       (input)="put(slide.valueAsNumber)"
     />
     <span class="typed">
@@ -79,22 +81,49 @@ export class DialField {
   readonly max = input.required<number>();
   readonly step = input(0.01);
   readonly digits = input(2);
-  readonly value = input.required<number>();
+  readonly value = input.required<number | undefined>();
   readonly turned = output<number>();
+  /** Says that what stands in the box cannot be read, so that nothing beside it goes on judging. */
+  readonly misread = output<boolean>();
   protected readonly id = `dial-${++serial}`;
   protected readonly wrong = signal('');
-  protected readonly shown = computed(() => this.value().toFixed(this.digits()));
+  protected readonly shown = computed(() => this.value()?.toFixed(this.digits()) ?? '');
+  /** Where the slider rests before there is a value: nearest to nought. */
+  protected readonly rest = computed(() => Math.min(this.max(), Math.max(this.min(), 0)));
 
   protected put(v: number): void {
-    this.wrong.set('');
+    this.say('');
     this.turned.emit(v);
   }
 
   protected type(text: string): void {
-    const v = readNumber(text);
-    if (v === undefined) this.wrong.set(`“${text}” is not a number.`);
+    const v = this.read(text);
+    if (typeof v === 'string') this.say(v);
     else if (v < this.min() || v > this.max())
-      this.wrong.set(`${text} is outside ${this.min()} to ${this.max()} ${this.unit()}.`);
+      this.say(`${text} is outside ${this.min()} to ${this.max()} ${this.unit()}.`);
     else this.put(v);
+  }
+
+  /** The value in the field's unit; any other unit of its dimension may be typed, inches too. */
+  private read(text: string): number | string {
+    const [unit, typed] = [this.unit(), text.trim().slice(0, 40)];
+    const dimension = dimensionOf(unit);
+    if (!dimension) return readNumber(text) ?? `“${typed}” is not a number.`;
+    const read = parseQuantity(dimension, text, unit);
+    if (read.ok) {
+      // In its own unit the figure stays as typed, without a way there and back.
+      const plain = readNumber(text);
+      return plain !== undefined && toBase(dimension, plain, unit) === read.value.value
+        ? plain
+        : fromBase(dimension, read.value.value, unit);
+    }
+    return read.error.code === 'unknown_unit'
+      ? `“${typed}” has no unit for this. Use ${list(unitsOf(dimension), 'or')}.`
+      : `“${typed}” is not a number.`;
+  }
+
+  private say(wrong: string): void {
+    if ((wrong === '') !== (this.wrong() === '')) this.misread.emit(wrong !== '');
+    this.wrong.set(wrong);
   }
 }

@@ -2,23 +2,25 @@ import {
   ChangeDetectionStrategy,
   Component,
   computed,
-  type ElementRef,
+  ElementRef,
   inject,
   input,
   linkedSignal,
+  output,
   signal,
   viewChild,
 } from '@angular/core';
 import { NgTemplateOutlet } from '@angular/common';
 import { NzInputDirective } from 'ng-zorro-antd/input';
-import { nearestCodes } from '@core/catalogue/find-records';
+import { possibleOptions } from '@core/answer/applies';
 import type { Fact, FactValue, How } from '@core/facts/fact';
 import { optionsOf } from '@core/facts/observable';
 import { readValue, type ReadValue, unitFor } from '@core/facts/read-value';
 import { showValue } from '@core/facts/show-value';
-import { CaseDesk } from '../data/case-desk';
+import { CaseDesk, type Filed } from '../data/case-desk';
 import { Drafts } from '../data/drafts';
 import { HouseStore } from '../data/house';
+import { troubleSentence } from '../data/store-trouble';
 import { HOW_WORDS, readSentence } from '../words/reading';
 import { focusNextField } from './next-field';
 
@@ -37,6 +39,7 @@ export class FactField {
   private readonly desk = inject(CaseDesk);
   private readonly house = inject(HouseStore);
   private readonly drafts = inject(Drafts);
+  private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
   private readonly box = viewChild<ElementRef<HTMLInputElement | HTMLTextAreaElement>>('box');
 
   protected readonly observable = computed(() => this.desk.registry().get(this.key()));
@@ -54,6 +57,10 @@ export class FactField {
   );
   protected readonly id = computed(() => `field-${this.key().replace(/\W/g, '-')}`);
   protected readonly error = signal('');
+  /** Says that what stands in the box cannot be read, so that nothing beside it goes on judging. */
+  readonly misread = output<boolean>();
+  /** What is on its way to the disk: Enter, and then leaving the field, file it once. */
+  private underWay = '';
   protected readonly offers = signal<string[]>([]);
   protected readonly known = linkedSignal<How>(
     () => this.fact()?.how ?? this.observable()?.how ?? 'reported',
@@ -73,7 +80,7 @@ export class FactField {
     if (!o) return [];
     return o.type.kind === 'wheels'
       ? this.desk.readContext().wheels.map((w) => ({ key: w.id, wording: w.name }))
-      : optionsOf(o);
+      : possibleOptions(optionsOf(o), this.desk.current()?.answers?.possible ?? { has: undefined });
   });
   protected readonly none = computed(() => {
     const t = this.observable()?.type;
@@ -93,17 +100,22 @@ export class FactField {
   }
 
   protected choose(key: string): void {
-    this.put({ value: key });
+    void this.put({ value: key });
   }
 
+  /** Each tick builds on what stands when it is written, so that quick ones do not undo each other. */
   protected toggle(key: string, on: boolean): void {
-    const value = this.fact()?.value;
-    const now = Array.isArray(value) ? value.map(String) : [];
-    this.put({ value: on ? [...now, key] : now.filter((k) => k !== key) });
+    void this.filed(
+      this.desk.file((state) => {
+        const value = state.standing.get(this.key())?.value;
+        const rest = (Array.isArray(value) ? value.map(String) : []).filter((k) => k !== key);
+        return { key: this.key(), how: this.known(), value: on ? [...rest, key] : rest };
+      }),
+    );
   }
 
   protected clear(): void {
-    this.put({ value: [] });
+    void this.put({ value: [] });
   }
 
   protected isNone(): boolean {
@@ -115,13 +127,18 @@ export class FactField {
     this.known.set(how as How);
     const fact = this.fact();
     if (fact && fact.how !== how)
-      this.put({ value: fact.value, ...(fact.u === undefined ? {} : { u: fact.u }) });
+      void this.put({ value: fact.value, ...(fact.u === undefined ? {} : { u: fact.u }) });
   }
 
   protected draft(text: string): void {
     this.drafts.keep(this.desk.currentId() ?? '', this.key(), text);
-    this.error.set('');
+    this.say('');
     this.offers.set([]);
+  }
+
+  private say(error: string): void {
+    if ((this.error() === '') !== (error === '')) this.misread.emit(error !== '');
+    this.error.set(error);
   }
 
   protected press(e: KeyboardEvent, text: string): void {
@@ -142,14 +159,19 @@ export class FactField {
       this.draft('');
       return true;
     }
+    if (text === this.underWay) return true;
     const read = readValue(o, text, this.desk.readContext());
     if (!read.ok) {
-      this.error.set(readSentence(read.error));
-      if (read.error.code === 'not_found') this.offers.set(nearestCodes(this.suggestions(), text));
+      this.say(readSentence(read.error));
+      this.offers.set('nearest' in read.error ? read.error.nearest : []);
       return false;
     }
-    this.draft('');
-    this.put(read.value);
+    this.underWay = text;
+    void this.put(read.value).then((done) => {
+      this.underWay = '';
+      // The text goes when it is on the disk, unless more was typed meanwhile.
+      if (done && this.drafts.read(this.desk.currentId() ?? '', this.key()) === text) this.draft('');
+    });
     return true;
   }
 
@@ -162,14 +184,30 @@ export class FactField {
   private restore(): void {
     const fact = this.fact();
     this.draft('');
+    this.underWay = '';
     const element = this.box()?.nativeElement;
     if (element) element.value = fact ? this.show(fact) : '';
   }
 
-  private put(read: ReadValue): void {
+  private async put(read: ReadValue): Promise<boolean> {
     const fact = this.fact();
-    if (fact && same(fact.value, read.value) && fact.how === this.known()) return;
-    void this.desk.file({ key: this.key(), how: this.known(), ...read });
+    if (fact && same(fact.value, read.value) && fact.how === this.known()) return true;
+    return this.filed(this.desk.file({ key: this.key(), how: this.known(), ...read }));
+  }
+
+  /** Waits until it is on the disk; what was not filed is said, and the box or the choice shows what stands. */
+  private async filed(filing: Promise<Filed>): Promise<boolean> {
+    const done = await filing;
+    if (done.ok) return true;
+    this.say(troubleSentence(done.error));
+    this.tickAsStands();
+    return false;
+  }
+
+  /** A tick that was not filed goes back: its box was changed by the hand, not by what is known. */
+  private tickAsStands(): void {
+    const boxes = this.host.nativeElement.querySelectorAll<HTMLInputElement>('[data-option]');
+    for (const b of boxes) b.checked = this.isPicked(b.dataset['option'] ?? '');
   }
 
   private show(f: Fact): string {

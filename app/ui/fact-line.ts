@@ -9,13 +9,18 @@ import {
   viewChild,
 } from '@angular/core';
 import { NzInputDirective } from 'ng-zorro-antd/input';
-import { completions, readLine } from '@core/facts/fact-line';
+import { decideCause, recordFault } from '@core/answer/decide';
+import type { NewFact } from '@core/facts/change';
+import { completions, type LineReading, readLine } from '@core/facts/fact-line';
 import { optionsOf } from '@core/facts/observable';
+import type { ReadError, ReadValue } from '@core/facts/read-value';
 import { showValue } from '@core/facts/show-value';
 import { CaseDesk } from '../data/case-desk';
 import { Commands } from '../data/commands';
 import { Drafts } from '../data/drafts';
 import { HouseStore } from '../data/house';
+import { troubleSentence } from '../data/store-trouble';
+import { decideSentence } from '../words/answers';
 import { readSentence } from '../words/reading';
 
 /** One line for everything: name, value, Enter. */
@@ -37,7 +42,7 @@ import { readSentence } from '../words/reading';
       aria-describedby="fact-line-says"
       [attr.aria-expanded]="offers().length > 0"
       [attr.aria-activedescendant]="at() >= 0 ? 'fl-' + at() : null"
-      placeholder="ptr -96 · edge front frayed"
+      placeholder="odo 48200 km; symptom noise"
       [value]="typed()"
       (input)="type(box.value)"
       (keydown)="key($event)"
@@ -95,16 +100,23 @@ export class FactLine {
   private readonly box = viewChild.required<ElementRef<HTMLInputElement>>('box');
   protected readonly typed = signal('');
   protected readonly at = signal(-1);
+  private readonly trouble = signal('');
 
-  private readonly reading = computed(() => {
-    const line = this.typed().trim();
-    return line === '' ? undefined : readLine(line, this.desk.registry(), this.desk.readContext());
-  });
+  /** Every fact of the line, parted by semicolons. */
+  private readonly readings = computed(() =>
+    this.typed()
+      .split(';')
+      .map((t) => t.trim())
+      .filter(Boolean)
+      .map((line) => readLine(line, this.desk.registry(), this.desk.readContext(), this.desk.applies())),
+  );
+  private readonly last = computed(() => this.typed().split(';').at(-1)?.trim() ?? '');
 
   protected readonly offers = computed(() => {
-    const reading = this.reading();
-    if (reading?.ok && (reading.value.read.ok || this.typed().trim().split(/\s+/).length > 2)) return [];
-    return completions(this.typed(), this.desk.registry()).map((o) => ({
+    const line = this.last();
+    const reading = line === '' ? undefined : this.readings().at(-1);
+    if (!reading || (reading.ok && (reading.value.read.ok || line.split(/\s+/).length > 2))) return [];
+    return completions(line, this.desk.registry(), 6, this.desk.applies()).map((o) => ({
       ...o,
       hint:
         o.type.kind === 'number'
@@ -116,23 +128,42 @@ export class FactLine {
     }));
   });
 
+  /** What Enter would file, or what hinders it. */
+  private readonly outcome = computed<{ entries: NewFact[]; text: string } | { text: string; bad: boolean }>(
+    () => {
+      const entries: NewFact[] = [];
+      const said: string[] = [];
+      for (const reading of this.readings()) {
+        if (!reading.ok) return { text: this.offers().length ? '' : readSentence(reading.error), bad: true };
+        const { observable, read } = reading.value;
+        if (!read.ok)
+          return read.error.code === 'empty'
+            ? { text: observable.observe ?? '', bad: false }
+            : { text: this.nearest(read.error), bad: true };
+        const entry = this.entryOf(reading.value, read.value);
+        if (typeof entry === 'string') return { text: entry, bad: true };
+        entries.push(entry);
+        const value = showValue(
+          observable,
+          read.value.value,
+          this.house.house(),
+          this.desk.nameOf,
+          read.value.u,
+        );
+        said.push(`${observable.wording} = ${value} · ${entry.how}`);
+      }
+      return entries.length ? { entries, text: `Enter files: ${said.join('; ')}` } : { text: '', bad: false };
+    },
+  );
   protected readonly preview = computed(() => {
-    const reading = this.reading();
-    if (!reading) return { text: '', bad: false };
-    if (!reading.ok) return { text: this.offers().length ? '' : readSentence(reading.error), bad: true };
-    const { observable, read, how } = reading.value;
-    if (!read.ok)
-      return {
-        text: read.error.code === 'empty' ? (observable.observe ?? '') : readSentence(read.error),
-        bad: read.error.code !== 'empty',
-      };
-    const value = showValue(observable, read.value.value, this.house.house(), this.desk.nameOf, read.value.u);
-    return { text: `Enter files: ${observable.wording} = ${value} · ${how}`, bad: false };
+    const o = this.outcome();
+    return this.trouble() ? { text: this.trouble(), bad: true } : { text: o.text, bad: 'bad' in o && o.bad };
   });
 
   constructor() {
     effect(() => {
       const id = this.desk.currentId();
+      this.trouble.set('');
       this.typed.set(id ? this.drafts.read(id, 'fact-line') : '');
     });
     effect(() => {
@@ -143,37 +174,66 @@ export class FactLine {
   protected type(text: string): void {
     this.typed.set(text);
     this.at.set(-1);
+    this.trouble.set('');
     this.drafts.keep(this.desk.currentId() ?? '', 'fact-line', text);
   }
 
   protected pick(i: number): void {
     const o = this.offers()[i];
     if (!o) return;
-    this.type(`${o.aliases[0] ?? o.wording} `);
+    const before = this.typed().split(';').slice(0, -1);
+    this.type([...before, `${before.length ? ' ' : ''}${o.aliases[0] ?? o.wording} `].join(';'));
     this.box().nativeElement.value = this.typed();
   }
 
   protected key(e: KeyboardEvent): void {
     const n = this.offers().length;
     if (e.key === 'ArrowDown' && n) this.at.set((this.at() + 1) % n);
-    else if (e.key === 'ArrowUp' && n) this.at.set((this.at() + n) % n);
+    else if (e.key === 'ArrowUp' && n) this.at.set(this.at() <= 0 ? n - 1 : this.at() - 1);
     else if (e.key === 'Tab' && n && !e.shiftKey && this.at() >= 0) this.pick(this.at());
     else if (e.key === 'Escape') this.box().nativeElement.blur();
-    else if (e.key === 'Enter') this.enter();
+    else if (e.key === 'Enter') void this.enter();
     else return;
     e.preventDefault();
   }
 
-  private enter(): void {
+  private async enter(): Promise<void> {
     if (this.at() >= 0) {
       this.pick(this.at());
       return;
     }
-    const reading = this.reading();
-    if (!reading?.ok || !reading.value.read.ok) return;
-    const { observable, how, read } = reading.value;
-    void this.desk.file({ key: observable.key, how, ...read.value });
+    const [o, text] = [this.outcome(), this.typed()];
+    if (!('entries' in o) || this.filing) return;
+    this.filing = true;
+    const done = await this.desk.fileAll(o.entries);
+    this.filing = false;
+    if (!done.ok) {
+      this.trouble.set(troubleSentence(done.error));
+      return;
+    }
+    // What was typed meanwhile stays.
+    if (this.typed() !== text) return;
     this.type('');
     this.box().nativeElement.value = '';
+  }
+  private filing = false;
+
+  /** What a reading files: decisions stand on what was weighed, everything else on its own. */
+  private entryOf(reading: LineReading, read: ReadValue): NewFact | string {
+    const { observable, how, note } = reading;
+    const answers = this.desk.current()?.answers;
+    if (answers && (observable.key === 'cause.decided' || observable.key === 'claim.fault')) {
+      const decided =
+        observable.key === 'cause.decided'
+          ? decideCause(answers, String(read.value), note ?? '')
+          : recordFault(answers, String(read.value));
+      return decided.ok ? decided.value : decideSentence(decided.error, this.desk.nameOf);
+    }
+    return { key: observable.key, how, ...read, ...(note ? { note } : {}) };
+  }
+
+  private nearest(e: ReadError): string {
+    const near = 'nearest' in e && e.nearest.length ? ` Nearest: ${e.nearest.join(' · ')}.` : '';
+    return readSentence(e) + near;
   }
 }

@@ -135,7 +135,7 @@ describe('a field', () => {
     await until(() => desk.current()!.state.standing.has('vehicle.odometer'));
     expect(desk.current()!.state.standing.get('vehicle.odometer')?.value).toBeCloseTo(31000 * 1.609344, 6);
     await field.type('Distance now', 'far');
-    expect(field.words).toContain('“far” is not a number.');
+    expect(field.words).toContain('“far” is not a number');
     expect(field.one<HTMLInputElement>('input').value).toBe('far');
     expect(desk.current()!.state.standing.get('vehicle.odometer')?.value).toBeCloseTo(31000 * 1.609344, 6);
   });

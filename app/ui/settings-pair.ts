@@ -92,8 +92,7 @@ export class SettingsPair {
   protected readonly figures = computed(() => {
     const d = this.drive();
     const pair: { name: string; s: Setting; shown: boolean }[] = [];
-    if (d.right)
-      pair.push({ name: settingName(d.carrier, 'right'), s: d.right, shown: d.shown === 'right' });
+    if (d.right) pair.push({ name: settingName(d.carrier, 'right'), s: d.right, shown: d.shown === 'right' });
     if (d.other)
       pair.push({ name: settingName(d.carrier, 'other'), s: d.other, shown: d.shown === 'wrong_way' });
     return pair.map(({ name, s, shown }) => ({

@@ -1,5 +1,8 @@
+import { own } from '@core/quantity/own';
 import type { Move } from '@core/answer/moved';
-import type { Ran } from '@core/answer/answers';
+import type { Contradiction } from '@core/answer/contradictions';
+import type { DecideError } from '@core/answer/decide';
+import type { Ran } from '@core/answer/ran';
 import type { Finding } from '@core/bench/findings';
 import type { Catalogue } from '@core/catalogue/find-records';
 import type { Weight } from '@core/cause/rank';
@@ -10,9 +13,12 @@ import { type Registry, optionsOf } from '@core/facts/observable';
 import type { House } from '@core/facts/read-value';
 import type { Exclusion } from '@core/match/identify';
 import type { Condition, KitMatch, Refusal } from '@core/match/match-kits';
+import type { DocumentKind } from '@core/catalogue/pack';
+import type { Fact } from '@core/facts/fact';
+import { showValue } from '@core/facts/show-value';
 import { formatDay } from '@core/quantity/dates';
 import { formatNumber, formatQuantity } from '@core/quantity/format-quantity';
-import { list } from './reading';
+import { list } from './list';
 
 /** What the sentences need to know about how this house writes. */
 export type Voice = { house: House; cat?: Catalogue | undefined; registry: Registry };
@@ -21,7 +27,7 @@ export const VERDICT_WORDS = { fits: 'Fits', fits_if: 'Fits if', no: 'Does not f
 
 const DERIVED: Record<string, { wording: string; values: Record<string, string> }> = {
   'setting.shown': {
-    wording: 'Setting that the pointer shows',
+    wording: 'Setting that the tensioner shows',
     values: {
       right: 'as intended',
       wrong_way: 'the wrong way round',
@@ -32,7 +38,7 @@ const DERIVED: Record<string, { wording: string; values: Record<string, string> 
   },
   'key.sense': {
     wording: 'Sense in which the key was turned',
-    values: { proper: 'as the arrow says', wrong: 'against the arrow' },
+    values: { proper: 'in its proper sense', wrong: 'in the wrong sense' },
   },
   'rim.marks': {
     wording: 'Rim climb marks',
@@ -48,6 +54,7 @@ const DERIVED: Record<string, { wording: string; values: Record<string, string> 
       as_predicted: 'as this drive must show',
       teeth_out: 'whole teeth out',
       fraction: 'off by a fraction',
+      teeth_and_rest: 'whole teeth out, and a rest',
     },
   },
   'extension.rest': {
@@ -68,8 +75,8 @@ const DERIVED: Record<string, { wording: string; values: Record<string, string> 
 /** "Cover rub: Rubbed through". */
 export function findingWords(f: Pick<Finding, 'finding' | 'value'>, v: Voice): string {
   if (f.finding === LIFE) return `Ran ${distance(Number(f.value), v.house)} since fitting`;
-  const derived = DERIVED[f.finding];
-  if (derived) return `${derived.wording}: ${derived.values[f.value] ?? f.value}`;
+  const derived = own(DERIVED, f.finding);
+  if (derived) return `${derived.wording}: ${own(derived.values, f.value) ?? f.value}`;
   const o = v.registry.get(f.finding);
   if (!o) return `${f.finding}: ${f.value}`;
   return `${o.wording}: ${optionsOf(o).find((x) => x.key === f.value)?.wording ?? f.value}`;
@@ -91,7 +98,9 @@ export function distance(km: number, house: House): string {
 
 export function ranWords(ran: Ran, house: House): string {
   const parts: string[] = [];
-  if (ran.km !== undefined) parts.push(distance(ran.km, house));
+  if (ran.km !== undefined)
+    parts.push(formatQuantity('distance', ran.km, { unit: house.units['distance'] ?? 'km', u: ran.u }));
+  else if (ran.back) parts.push('odometer runs back');
   if (ran.months !== undefined) parts.push(`${ran.months} months`);
   return parts.length ? parts.join(', ') : 'unknown';
 }
@@ -192,8 +201,54 @@ export function termsWords(t: TermsAnswer, house: House): string {
         failure: 'the date of failure',
         distance: 'both odometer readings',
       };
-      return `Cannot tell: ${list(t.missing.map((m) => words[m]))} missing.`;
+      const missing = t.missing.flatMap((m) => (m === 'distance_back' ? [] : [words[m]]));
+      const parts = [
+        missing.length ? `${list(missing)} missing` : '',
+        t.missing.includes('distance_back') ? 'the odometer runs back between the two readings' : '',
+      ].filter(Boolean);
+      return `Cannot tell: ${list(parts)}.`;
     }
+  }
+}
+
+const DOCUMENT_WORDS: Record<DocumentKind, string> = { invoice: 'the invoice', sheet: 'the fitting sheet' };
+const capital = (s: string) => s[0]!.toUpperCase() + s.slice(1);
+
+/** Why a cause or a fault typed on the fact line was not decided. */
+export function decideSentence(e: DecideError, name: (table: string, key: string) => string): string {
+  switch (e.code) {
+    case 'needs_reason':
+      return `“${name('cause', e.leader)}” leads. To decide “${name('cause', e.cause)}” add why: … because …`;
+    case 'no_such_cause':
+      return `“${name('cause', e.key)}” cannot occur on this drive.`;
+    case 'no_such_fault':
+      return `${e.key} is no installation fault of our list.`;
+  }
+}
+
+/** Two facts that cannot both be true, or one that cannot be true of this drive, in one sentence. */
+export function contradictionWords(c: Contradiction, v: Voice): string {
+  const name = (f: Fact) => v.registry.get(f.key)?.wording ?? f.key;
+  const day = (f: Fact) => formatDay(String(f.value), v.house.dateOrder);
+  const said = (f: Fact) => `${name(f)} ${showValue(v.registry.get(f.key)!, f.value, v.house, (_t, k) => k)}`;
+  switch (c.code) {
+    case 'days_reversed':
+      return `${name(c.facts[1])} (${day(c.facts[1])}) lies before ${name(c.facts[0]).toLowerCase()} (${day(c.facts[0])}).`;
+    case 'odometer_back':
+      return `The odometer runs back by ${distance(c.byKm, v.house)}: ${said(c.facts[0])}, ${said(c.facts[1])}.`;
+    case 'in_the_future':
+      return `${name(c.facts[0])} (${day(c.facts[0])}) lies after the day on which it was filed.`;
+    case 'built_before_engine':
+      return `Built ${day(c.facts[0])}, before the first ${c.engine} (${formatDay(c.from, v.house.dateOrder)}).`;
+    case 'not_on_drive':
+      return `${said(c.facts[0])} was filed, but no drive that is still possible has that.`;
+    case 'cannot_be':
+      return `${said(c.facts[0])} cannot be: it lies outside ${c.min} to ${c.max}.`;
+    case 'rivals':
+      return `${name(c.facts[0]!)}: ${list(
+        c.facts.map((f) => `${showValue(v.registry.get(f.key)!, f.value, v.house, (_t, k) => k)} (${f.by})`),
+        'against',
+      )}. File what holds; it settles them.`;
   }
 }
 
@@ -204,11 +259,13 @@ export function objectionWords(o: Objection): string {
     case 'no_reason':
       return 'Write the reason in plain words.';
     case 'decline_needs_evidence':
-      return 'Declining needs at least one measured or seen fact behind the fault; a reported story alone never suffices.';
+      return 'Declining needs at least one fact measured or seen on the returned parts or the fitting; a reported story alone never suffices.';
     case 'decline_needs_alternative':
       return 'Declining needs an alternative cause that was considered.';
     case 'share_missing':
       return 'Accepting in part needs our share.';
+    case 'missing_document':
+      return `The terms require ${DOCUMENT_WORDS[o.document]}, and it is not here. Wait for it, or say why you go on without it.`;
   }
 }
 
@@ -221,7 +278,7 @@ export function warningWords(w: Warning, name: (table: string, key: string) => s
     case 'out_of_terms_accepted':
       return 'Accepted although out of terms: goodwill may be the honest word.';
     case 'missing_document':
-      return w.document === 'invoice' ? 'The invoice is missing.' : 'The fitting sheet is missing.';
+      return `${capital(DOCUMENT_WORDS[w.document])} is missing.`;
   }
 }
 

@@ -1,12 +1,15 @@
 import type { CentresError } from '@core/drive/fit-centres';
 import type { CoolingError } from '@core/drive/heat';
+import type { Go } from '@core/drive/judge-marks';
 import type { OffsetPattern, OffsetVerdict } from '@core/drive/judge-offset';
 import type { Layout } from '@core/drive/layout';
 import type { InverseError } from '@core/drive/stack-height';
+import type { TensionError } from '@core/drive/strand-tension';
 import type { StrandKind } from '@core/drive/strands';
+import type { WearState } from '@core/drive/wear';
 import { formatNumber } from '@core/quantity/format-quantity';
 import { settingsSentence, wheelName } from './drive';
-import { list } from './reading';
+import { list } from './list';
 
 /** A signed figure: "+0.46", "−1.00", "0.00". */
 export function signed(v: number, digits = 2): string {
@@ -33,6 +36,8 @@ export function verdictWords(v: OffsetVerdict): string {
       return '✓ as this drive must show';
     case 'teeth_out':
       return `✕ ${v.teeth} ${v.teeth === 1 ? 'tooth' : 'teeth'} out, ${v.sense}`;
+    case 'teeth_and_rest':
+      return `✕ ${v.teeth} ${v.teeth === 1 ? 'tooth' : 'teeth'} out, ${v.sense}, and a rest of ${signed(v.restTeeth)} teeth that needs a reason of its own`;
     case 'fraction':
       return `▲ off by a fraction (${signed(v.offTeeth)} teeth, ${v.sense}): stack height, seat or elongation`;
     case 'cannot_tell':
@@ -45,9 +50,11 @@ export function patternWords(layout: Layout, p: OffsetPattern): string {
     case 'as_predicted':
       return 'Every mark looked at stands as this drive must show it.';
     case 'at_driver':
-      return `All stand the same ${p.teeth} ${p.teeth === 1 ? 'tooth' : 'teeth'} ${p.sense}: the belt sits wrong at ${wheelName(layout, 0)}.`;
+      return `All stand the same ${p.teeth} ${p.teeth === 1 ? 'tooth' : 'teeth'} ${p.sense}: the ${layout.kind} sits wrong at ${wheelName(layout, 0)}.`;
     case 'from_wheel':
-      return `It is wrong from ${wheelName(layout, p.wheel)} on: lay the belt on again from there, that one first.`;
+      return `It is wrong from ${wheelName(layout, p.wheel)} on: lay the ${layout.kind} on again from there, that one first.`;
+    case 'teeth_and_rest':
+      return 'Whole teeth out, and a rest: a tooth was missed, and a distance or length changed as well.';
     case 'fractions':
       return 'Fractions of a tooth: distances or lengths changed, no tooth was missed.';
     case 'inconsistent':
@@ -73,6 +80,13 @@ export function inverseSentence(layout: Layout, e: InverseError): string {
       return `None of these marks sees ${layout.banks?.find((b) => b.id === e.bank)?.name ?? e.bank}.`;
     case 'no_fit':
       return 'No machined height explains these offsets.';
+    case 'beyond': {
+      const each = e.banks.map(
+        (b) =>
+          `${layout.banks?.find((x) => x.id === b.id)?.name ?? b.id} ${b.nearerMm.toFixed(1)} ± ${b.u.toFixed(1)} mm nearer`,
+      );
+      return `▲ These offsets would need ${list(each)}: ${e.mostMm === undefined ? 'no such drive can exist' : `more than the ${e.mostMm} mm that can be`}. Something else moved the marks; read them again.`;
+    }
     default:
       return settingsSentence(layout, e);
   }
@@ -98,6 +112,35 @@ export function centresSentence(names: readonly string[], e: CentresError): stri
     case 'no_convergence':
       return 'The distances do not come together. Check the rough positions.';
   }
+}
+
+/** Where the tensioner ends, and whether that or the limit of belt or chain comes first. */
+export function endsWords(layout: Layout, w: Pick<WearState, 'endsAt' | 'ends'>): string {
+  if (w.endsAt === undefined) return '';
+  const at = `The tensioner reaches its end of travel at ${(w.endsAt * 100).toFixed(2)} % of elongation`;
+  if (w.ends === undefined || layout.elongationLimit === undefined) return `${at}.`;
+  const limit = `${(layout.elongationLimit * 100).toFixed(2)} %`;
+  return w.ends === 'tensioner_first'
+    ? `▲ ${at}, before the ${layout.kind} reaches its limit of ${limit}: judge it by the tensioner.`
+    : `${at}; the ${layout.kind}’s limit of ${limit} comes first.`;
+}
+
+/** Why a tension, deflection or frequency cannot be. */
+export function tensionSentence(e: TensionError): string {
+  return e.code === 'not_positive'
+    ? `The ${e.what} must be above zero.`
+    : `Pressed that hard the strand cannot hold: stay below twice its tension, ${formatNumber(e.belowN, 0)} N.`;
+}
+
+/** Go or no go, with how many of the drive's marks were looked at. */
+export function goWords(go: Go, seen: number, of: number): string {
+  const count = `${seen} of ${of} marks`;
+  return {
+    go: `Go: all ${of} marks stand as they must`,
+    so_far: `Go so far, ${count} looked at: look at the others before it is started`,
+    no_go: `No go, ${count} looked at`,
+    wait: `Cannot tell yet, ${count} looked at`,
+  }[go];
 }
 
 /** Which of the measured distances does not fit, or that it cannot be told which. */

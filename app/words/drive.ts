@@ -6,14 +6,14 @@ import type { PathError } from '@core/drive/path';
 import type { SettingsError } from '@core/drive/tensioner';
 import { senseWord as senseWords } from '@core/drive/sense';
 import { formatNumber } from '@core/quantity/format-quantity';
-import { list } from './reading';
+import { list } from './list';
 
 export const SHOWN_WORDS: Record<Shown, string> = {
   right: 'the intended setting',
   wrong_way: 'the setting reached by turning the wrong way',
   slack: 'neither: the tensioner stands slack',
   beyond: 'more than its window: worn, or a part too long',
-  end: 'the end mark: worn out or too long a belt',
+  end: 'its end of travel: worn out, or too long a part',
   cannot_tell: 'cannot tell: the reading straddles a limit',
 };
 export { senseWords };
@@ -83,7 +83,7 @@ export function pathSentence(layout: Layout, e: PathError): string {
     case 'no_tangent':
       return `No straight strand can run between ${names}.`;
     case 'not_reached':
-      return `The belt does not reach ${names} on the side given.`;
+      return `The ${layout.kind} does not reach ${names} on the side given.`;
     case 'spans_cross':
       return `Strands cross at ${names}.`;
     case 'span_cuts_wheel':

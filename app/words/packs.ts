@@ -1,5 +1,5 @@
 import type { IssueReason, PackIssue } from '@core/catalogue/pack-issue';
-import { list } from './reading';
+import { list } from './list';
 
 /** Where and why a catalogue row was refused, as one sentence. */
 export function issueSentence(i: PackIssue): string {
@@ -16,6 +16,12 @@ function reasonWords(r: IssueReason): string {
       return `there is no column ${r.column}; correct its name or take it out.`;
     case 'empty':
       return 'this cell must not be empty.';
+    case 'too_many_rows':
+      return `from here on there are more than ${r.most} rows; split the table.`;
+    case 'too_large':
+      return `it is larger than the ${r.mostMb} MB that are read at most, packed or unpacked.`;
+    case 'too_many_files':
+      return `it holds more than ${r.most} files.`;
     case 'too_few_cells':
       return `${r.have} cells where ${r.want} belong.`;
     case 'not_allowed':
@@ -40,6 +46,19 @@ function reasonWords(r: IssueReason): string {
       return `“${r.value}” is no answer of ${r.feature}; allowed are ${list(r.allowed, 'or')}.`;
     case 'layout_impossible':
       return `this layout cannot exist (${r.detail}).`;
+    case 'two_readings':
+      return r.measures === undefined
+        ? `“${r.value}” can be read as more than one measure (thread, key, head, length, width …): say which in it, and name it under measures.`
+        : `“${r.value}” does not name a ${r.measures}: a thread is written M8, other measures in mm.`;
+    case 'sense_typed':
+      return `“${r.typed}” is typed into a step. Write {key} or {carrier}: the sense comes from the layout.`;
+    case 'unknown_placeholder':
+      return `{${r.name}} is nothing that a layout can fill in.`;
+    case 'other_kind_of_drive':
+      return `the procedure ${r.procedure} is for another kind of drive: this one has no ${list(
+        r.lacks.map((x) => x.replace(/_/g, ' ')),
+        'and no',
+      )}.`;
     case 'unknown_attribute':
       return `“${r.key}” is no attribute of a part.`;
     case 'not_a_number':

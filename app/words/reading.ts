@@ -3,6 +3,8 @@ import type { How } from '@core/facts/fact';
 import type { ReadError } from '@core/facts/read-value';
 import type { Station } from '@core/facts/observable';
 import type { CaseFileError } from '@core/claim/case-file';
+import { issueSentence } from './packs';
+import { list } from './list';
 
 export const HOW_WORDS: Record<How, string> = {
   measured: 'measured',
@@ -29,31 +31,47 @@ const ORDER = {
   ymd: 'year-month-day, such as 2026-03-12',
 };
 
+/** What was typed, as far as a sentence has room for it. */
+const short = (typed: string): string => (typed.length > 40 ? `${typed.slice(0, 38)}…` : typed);
+const REF_PLACE: Partial<Record<string, string>> = {
+  cause: 'a cause that this drive can have',
+  fault: 'an installation fault of our list',
+};
+
 /** Why a typed value was not taken, and what would be. */
 export function readSentence(e: ReadError | LineError): string {
   switch (e.code) {
     case 'empty':
       return 'Type a value after the name.';
     case 'not_a_number':
-      return `“${e.typed}” is not a number. Type it like ${e.example}.`;
+      return `“${short(e.typed)}” is not a number that can be measured. Type it like ${e.example}.`;
     case 'not_a_count':
-      return `“${e.typed}” is not a whole number. Type it like ${e.example}.`;
+      return `“${short(e.typed)}” has a fraction; whole ones are counted. Type it like ${e.example}.`;
     case 'unknown_unit':
-      return `“${e.typed}” is not a unit for this. Use ${list(e.allowed)}.`;
+      return `“${short(e.typed)}” is not a unit for this. Use ${list(e.allowed)}.`;
     case 'bad_uncertainty':
-      return `The uncertainty “${e.typed}” must be a number above zero.`;
+      return `The uncertainty “${short(e.typed)}” must be a number above zero and within what can be measured here.`;
     case 'out_of_range':
-      return `${e.typed} is outside ${e.min} to ${e.max}. Check the unit and the digits.`;
+      return `${short(e.typed)} is outside ${e.min} to ${e.max}. Check the unit and the digits.`;
+    case 'too_long':
+      return `This text has ${e.length} signs; ${e.most} fit. Shorten it by ${e.length - e.most}.`;
     case 'not_an_option':
-      return `“${e.typed}” is not one of: ${e.allowed.join(' · ')}.`;
+      return `“${short(e.typed)}” is not one of: ${e.allowed.join(' · ')}.`;
     case 'not_a_date':
       return `“${e.typed}” is not a day. Write ${ORDER[e.order]}, or 12 Mar 2026.`;
     case 'not_a_code':
-      return `“${e.typed}” is not a fault code. They look like ${e.example}.`;
+      return `“${short(e.typed)}” is not a fault code. They look like ${e.example}.`;
     case 'not_found':
-      return `“${e.typed}” is not in the catalogue.`;
+      return `“${short(e.typed)}” is not ${REF_PLACE[e.table] ?? 'in the catalogue'}.`;
     case 'no_observable':
-      return `“${e.typed.split(' ')[0]}” names nothing that can be filed here.`;
+      return `“${short(e.typed.split(' ')[0] ?? '')}” names nothing that can be filed here.`;
+    case 'not_on_drive':
+      return `This drive has nothing that “${e.wording}” could be filed of.`;
+    case 'several':
+      return `“${short(e.typed)}” may be ${list(
+        e.wordings.map((w) => `“${w}”`),
+        'or',
+      )}. Type more of its name.`;
   }
 }
 
@@ -72,10 +90,9 @@ export function caseFileSentence(name: string, e: CaseFileError): string {
       return `${name} holds fact ${e.id} of another case (${e.case}). Nothing was changed.`;
     case 'fact_twice':
       return `${name} holds fact ${e.id} twice. Nothing was changed.`;
+    case 'bad_catalogue':
+      return `${name} carries a catalogue with a fault. ${issueSentence(e.issue)}${e.more ? ` And ${e.more} more.` : ''} Nothing was changed.`;
+    case 'too_large':
+      return `${name} has ${Math.ceil(e.bytes / 1e6)} MB; a case file has at most ${Math.round(e.most / 1e6)} MB. Nothing was changed.`;
   }
-}
-
-/** "a, b and c". */
-export function list(words: readonly string[], last = 'and'): string {
-  return words.length < 2 ? words.join('') : `${words.slice(0, -1).join(', ')} ${last} ${words.at(-1)}`;
 }

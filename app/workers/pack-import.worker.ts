@@ -2,33 +2,56 @@ import { expose } from 'comlink';
 import { canonical } from '@core/facts/canonical';
 import { diffPacks } from '@core/catalogue/diff-packs';
 import { type Pack, packId } from '@core/catalogue/pack';
+import type { IssueReason } from '@core/catalogue/pack-issue';
+import type { PackReading } from '@core/catalogue/read-pack';
+import { err } from '@core/quantity/result';
+import { newerFirst } from '@core/catalogue/version';
 import { openRecords } from '../data/records';
 import { getPack, writePack } from '../data/pack-records';
 import type { ImportPreview, ImportProgress, PackImport } from './pack-import.protocol';
-import { expand, readPackFiles } from './read-pack-files';
+import { readPackFiles } from './read-pack-files';
+import { LIMITS, unpack } from './unpack';
 
 let waiting: Pack | undefined;
 
 async function newest(name: string | undefined): Promise<Pack | undefined> {
   const db = await openRecords();
   const heads = (await db.getAll('packs')).filter((r) => name === undefined || r.head.name === name);
-  heads.sort((a, b) =>
-    a.head.issued < b.head.issued || (a.head.issued === b.head.issued && a.head.version < b.head.version)
-      ? 1
-      : -1,
-  );
+  heads.sort((a, b) => newerFirst(a.head, b.head));
   const pack = heads[0] ? await getPack(db, heads[0].id) : undefined;
   db.close();
   return pack;
 }
 
+/** Sizes are looked at before anything is read, and while it is unpacked. */
+async function readFiles(
+  files: File[],
+  base: Pack | undefined,
+  progress: (p: ImportProgress) => void,
+): Promise<PackReading> {
+  const large = files.find((f) => f.size > LIMITS.fileBytes);
+  const unpacked = large
+    ? err({ code: 'file_too_large' as const, name: large.name, bytes: large.size, most: LIMITS.fileBytes })
+    : unpack(
+        await Promise.all(
+          files.map(async (f) => ({ name: f.name, bytes: new Uint8Array(await f.arrayBuffer()) })),
+        ),
+      );
+  if (unpacked.ok) return readPackFiles(unpacked.value, base, progress);
+  const e = unpacked.error;
+  const reason: IssueReason =
+    e.code === 'broken_zip'
+      ? { code: 'bad_shape', detail: `${e.detail}. Ask for the file again.` }
+      : e.code === 'too_many_entries'
+        ? { code: 'too_many_files', most: e.most }
+        : { code: 'too_large', mostMb: Math.round(e.most / 1e6) };
+  return { issues: [{ table: 'pack', row: 1, column: e.name, reason }] };
+}
+
 const api: PackImport = {
   async read(files: File[], progress: (p: ImportProgress) => void): Promise<ImportPreview> {
-    const bytes = await Promise.all(
-      files.map(async (f) => ({ name: f.name, bytes: new Uint8Array(await f.arrayBuffer()) })),
-    );
     const base = await newest(undefined);
-    const reading = readPackFiles(expand(bytes), base, progress);
+    const reading = await readFiles(files, base, progress);
     const { pack, issues } = reading;
     waiting = pack;
     const before = pack ? await newest(pack.name) : base;

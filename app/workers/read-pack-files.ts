@@ -1,4 +1,3 @@
-import { strFromU8, unzipSync } from 'fflate';
 import Papa from 'papaparse';
 import type { Pack } from '@core/catalogue/pack';
 import { type PackIssue, type TableName, TABLES } from '@core/catalogue/pack-issue';
@@ -11,8 +10,8 @@ import {
 } from '@core/catalogue/read-pack';
 import { type TableReader, tableReader } from '@core/catalogue/tables';
 import type { ImportProgress } from './pack-import.protocol';
+import { LIMITS, type NamedText } from './unpack';
 
-export type NamedText = { name: string; text: string };
 const EVERY = 5000;
 
 /** Parses CSV text into a reader, record by record, with true line numbers also where cells hold line breaks. */
@@ -20,6 +19,7 @@ export function readTableText(
   table: TableName,
   text: string,
   tick: (done: number) => void = () => undefined,
+  most = LIMITS.rowsOfTable,
 ): TableReader {
   const reader = tableReader(table);
   let line = 1;
@@ -28,7 +28,12 @@ export function readTableText(
   const quoted = text.includes('"');
   Papa.parse<string[]>(text, {
     skipEmptyLines: false,
-    step: ({ data, meta }) => {
+    step: ({ data, meta }, parser) => {
+      if (count > most) {
+        reader.issues.push({ row: line, column: '', reason: { code: 'too_many_rows', most } });
+        parser.abort();
+        return;
+      }
       if (data.length > 1 || (data[0] ?? '').trim() !== '') reader.push(data, line);
       line++;
       if (quoted) for (const cell of data) if (cell.includes('\n')) line += cell.split('\n').length - 1;
@@ -36,18 +41,6 @@ export function readTableText(
     },
   });
   return reader;
-}
-
-/** Unpacks zips; everything else is taken as text. */
-export function expand(files: { name: string; bytes: Uint8Array }[]): NamedText[] {
-  return files.flatMap(({ name, bytes }) =>
-    name.toLowerCase().endsWith('.zip')
-      ? Object.entries(unzipSync(bytes)).map(([n, b]) => ({
-          name: n.split('/').at(-1) ?? n,
-          text: strFromU8(b),
-        }))
-      : [{ name, text: strFromU8(bytes) }],
-  );
 }
 
 /** A pack from files: one JSON pack, or CSV tables with an optional pack.json. */

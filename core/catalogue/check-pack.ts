@@ -1,3 +1,4 @@
+import { own } from '@core/quantity/own';
 import { circlesOf, solvePath } from '@core/drive/path';
 import { stagesOf } from '@core/drive/stages';
 import { readAttribute } from './attributes';
@@ -137,28 +138,64 @@ export function checkPack(
   return issues;
 }
 
-/** Variants of one engine whose build windows overlap and which no feature or market tells apart. */
+/**
+ * Variants of one engine whose build windows overlap and which no feature or market tells apart; each with the first such.
+ * Variants are parted by the features that all of them name before any two are compared, so that thousands stay quick.
+ */
 function twins(variants: readonly Variant[]): [number, Variant][] {
-  const out: [number, Variant][] = [];
+  const found = new Map<number, number>();
   const byEngine = new Map<string, number[]>();
-  for (let i = 0; i < variants.length; i++) {
-    const list = byEngine.get(variants[i]!.engine);
-    if (!list) byEngine.set(variants[i]!.engine, [i]);
-    else {
-      for (const j of list) if (alike(variants[j]!, variants[i]!)) out.push([i, variants[j]!]);
-      list.push(i);
+  variants.forEach((v, i) => {
+    const list = byEngine.get(v.engine);
+    if (list) list.push(i);
+    else byEngine.set(v.engine, [i]);
+  });
+  const compare = (group: readonly number[]) => {
+    const ends = group.map((i) => ({
+      i,
+      from: variants[i]!.built.from ?? '0000',
+      to: variants[i]!.built.to ?? '9999',
+    }));
+    for (let k = 1; k < ends.length; k++) {
+      const b = ends[k]!;
+      for (let j = 0; j < k; j++) {
+        const a = ends[j]!;
+        if (a.to < b.from || b.to < a.from || !alike(variants[a.i]!, variants[b.i]!)) continue;
+        found.set(b.i, Math.min(a.i, found.get(b.i) ?? a.i));
+        break;
+      }
     }
-  }
-  return out;
+  };
+  for (const group of byEngine.values()) for (const part of parted(variants, group, new Set())) compare(part);
+  return [...found].sort(([i], [j]) => i - j).map(([i, j]) => [i, variants[j]!]);
+}
+
+/** Groups within which no feature that all name tells any two surely apart. */
+function parted(
+  variants: readonly Variant[],
+  group: readonly number[],
+  used: ReadonlySet<string>,
+): (readonly number[])[] {
+  if (group.length < 3) return [group];
+  const feature = Object.keys(variants[group[0]!]!.features).find(
+    (f) => !used.has(f) && group.every((i) => own(variants[i]!.features, f) !== undefined),
+  );
+  if (feature === undefined) return [group];
+  const buckets = new Map<string, number[]>();
+  for (const i of group)
+    for (const value of new Set(variants[i]!.features[feature])) {
+      const list = buckets.get(value);
+      if (list) list.push(i);
+      else buckets.set(value, [i]);
+    }
+  const next = new Set(used).add(feature);
+  return [...buckets.values()].flatMap((b) => parted(variants, b, next));
 }
 
 function alike(a: Variant, b: Variant): boolean {
-  const apart =
-    (a.built.to ?? '9999') < (b.built.from ?? '0000') || (b.built.to ?? '9999') < (a.built.from ?? '0000');
-  if (apart) return false;
   if (a.markets.length && b.markets.length && !a.markets.some((m) => b.markets.includes(m))) return false;
   return !Object.entries(a.features).some(([f, values]) => {
-    const theirs = b.features[f];
+    const theirs = own(b.features, f);
     return theirs !== undefined && !values.some((v) => theirs.includes(v));
   });
 }
@@ -169,28 +206,40 @@ export function supersessionChain(
   number: string,
 ): { chain: string[]; loop: boolean } {
   const chain = [number];
+  const seen = new Set(chain);
   let next = rows.get(number)?.supersededBy;
   while (next !== undefined) {
-    if (chain.includes(next)) return { chain: [...chain, next], loop: true };
     chain.push(next);
+    if (seen.has(next)) return { chain, loop: true };
+    seen.add(next);
     next = rows.get(next)?.supersededBy;
   }
   return { chain, loop: false };
 }
 
-/** Each loop once, at the row that comes first in the file. */
+/** Each loop once, at the row that comes first in the file. Every row is walked over once. */
 function loops(
   rows: readonly { number: string; supersededBy?: string | undefined }[],
 ): { index: number; chain: string[] }[] {
-  const byNumber = new Map(rows.map((r) => [r.number, r]));
-  const reported = new Set<string>();
+  const at = new Map(rows.map((r, i) => [r.number, i]));
+  const next = (i: number) => at.get(rows[i]!.supersededBy ?? '');
+  const walked = new Uint8Array(rows.length);
   const out: { index: number; chain: string[] }[] = [];
-  rows.forEach((r, index) => {
-    if (r.supersededBy === undefined || reported.has(r.number)) return;
-    const { chain, loop } = supersessionChain(byNumber, r.number);
-    if (!loop || chain.at(-1) !== r.number) return;
-    chain.forEach((n) => reported.add(n));
-    out.push({ index, chain });
-  });
+  for (let start = 0; start < rows.length; start++) {
+    const way: number[] = [];
+    const here = new Set<number>();
+    let i: number | undefined = start;
+    while (i !== undefined && walked[i] === 0) {
+      walked[i] = 1;
+      way.push(i);
+      here.add(i);
+      i = next(i);
+    }
+    if (i === undefined || !here.has(i)) continue;
+    const ring = way.slice(way.indexOf(i));
+    const first = ring.indexOf(Math.min(...ring));
+    const turned = [...ring.slice(first), ...ring.slice(0, first)].map((k) => rows[k]!.number);
+    out.push({ index: ring[first]!, chain: [...turned, turned[0]!] });
+  }
   return out;
 }

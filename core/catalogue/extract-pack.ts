@@ -1,5 +1,5 @@
 import { supersessionChain } from './check-pack';
-import { type Catalogue, stagesFor } from './find-records';
+import { ancestorsOf, type Catalogue, stagesFor } from './find-records';
 import type { Pack } from './pack';
 
 /** The part of a pack that the answers about one engine (and a named kit) need; name and version are kept. */
@@ -21,8 +21,8 @@ export function extractPack(cat: Catalogue, engine: string | undefined, kit: str
   const jobs = pack.jobs.filter((j) => variantIds.has(j.variant));
   const features = new Set(variants.flatMap((v) => Object.keys(v.features)));
   const kitRows = pack.kits.filter((k) => kits.has(k.number));
-  const parts = withAncestors(
-    pack,
+  const parts = withKin(
+    cat,
     new Set([
       ...kitRows.flatMap((k) => k.contents.map((c) => c.part)),
       ...jobs.flatMap((j) => (j.part === undefined ? [] : [j.part])),
@@ -45,14 +45,12 @@ export function extractPack(cat: Catalogue, engine: string | undefined, kit: str
 }
 
 /** Parts with all that they replaced or are replaced by, so that a comparison says the same elsewhere. */
-function withAncestors(pack: Pack, numbers: Set<string>): Set<string> {
-  for (let before = 0; before !== numbers.size; ) {
-    before = numbers.size;
-    for (const p of pack.parts) {
-      if (p.supersededBy === undefined) continue;
-      if (numbers.has(p.supersededBy)) numbers.add(p.number);
-      else if (numbers.has(p.number)) numbers.add(p.supersededBy);
-    }
+function withKin(cat: Catalogue, numbers: ReadonlySet<string>): Set<string> {
+  const out = new Set<string>();
+  for (const number of numbers) {
+    const { chain } = supersessionChain(cat.parts, number);
+    for (const next of chain) out.add(next);
+    for (const p of ancestorsOf(cat, chain.at(-1) ?? number)) out.add(p.number);
   }
-  return numbers;
+  return out;
 }

@@ -11,6 +11,8 @@ export type Catalogue = {
   readonly features: ReadonlyMap<string, Feature>;
   readonly layouts: ReadonlyMap<string, Layout>;
   readonly parts: ReadonlyMap<string, Part>;
+  /** Parts that a part replaced by design, by its number. */
+  readonly replacedBy: ReadonlyMap<string, readonly Part[]>;
   readonly kits: ReadonlyMap<string, Kit>;
   readonly kitsOf: ReadonlyMap<string, readonly string[]>;
   readonly variantsOfKit: ReadonlyMap<string, readonly string[]>;
@@ -38,6 +40,12 @@ export function catalogueOf(pack: Pack): Catalogue {
     features: () => by(pack.features, (f) => f.id),
     layouts: () => by(pack.layouts, (l) => l.id),
     parts: () => by(pack.parts, (p) => p.number),
+    replacedBy: () =>
+      group(
+        pack.parts.filter((p) => p.supersededBy !== undefined),
+        (p) => p.supersededBy!,
+        (p) => p,
+      ),
     kits: () => by(pack.kits, (k) => k.number),
     kitsOf: () =>
       group(
@@ -99,6 +107,22 @@ function group<T, V>(rows: readonly T[], key: (row: T) => string, value: (row: T
     else map.set(key(r), [value(r)]);
   }
   return map;
+}
+
+/** Parts that lead to this one by supersession, however far back, nearest first. A loop ends where it began. */
+export function ancestorsOf(cat: Catalogue, number: string): Part[] {
+  const out: Part[] = [];
+  const seen = new Set([number]);
+  const wanted = [number];
+  for (let next = wanted.shift(); next !== undefined; next = wanted.shift()) {
+    for (const p of cat.replacedBy.get(next) ?? []) {
+      if (seen.has(p.number)) continue;
+      seen.add(p.number);
+      out.push(p);
+      wanted.push(p.number);
+    }
+  }
+  return out;
 }
 
 /** Upper case without spaces, dashes, dots; letters and digits that are mixed up in handwriting folded together. */

@@ -20,6 +20,9 @@ export type IssueReason =
   | { code: 'missing_column'; column: string }
   | { code: 'unknown_column'; column: string }
   | { code: 'empty' }
+  | { code: 'too_many_rows'; most: number }
+  | { code: 'too_large'; mostMb: number }
+  | { code: 'too_many_files'; most: number }
   | { code: 'too_few_cells'; have: number; want: number }
   | { code: 'not_allowed'; typed: string; allowed: readonly string[] }
   | { code: 'not_a_day'; typed: string }

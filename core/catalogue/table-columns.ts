@@ -13,7 +13,7 @@ export type Column = {
   field: string;
   optional?: boolean;
   read: (text: string) => unknown;
-  write?: (value: never) => string;
+  write?: (value: never) => string | number;
 };
 
 /** Cells that are taken as they stand. */
@@ -32,7 +32,7 @@ function number(name: string, field: string, whole: boolean, min: number): Colum
       if (v < min) return new Bad({ code: 'not_positive', typed: t });
       return whole && !Number.isInteger(v) ? new Bad({ code: 'not_whole', typed: t }) : v;
     },
-    write: (v: number) => String(v),
+    write: (v: number) => v,
   };
 }
 function choice(name: string, allowed: readonly string[]): Column {

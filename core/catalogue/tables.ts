@@ -80,6 +80,8 @@ export function tableReader(table: TableName): TableReader {
 /** A cell without blanks around it; most have none, and looking is cheaper than trimming. */
 function bare(cell: string | undefined): string {
   if (cell === undefined || cell === '') return '';
+  // An apostrophe before what a spreadsheet would take for a formula was put there when it was written.
+  if (cell.charCodeAt(0) === 39 && /^'[=+\-@\t\r]/.test(cell)) return cell.slice(1).trim();
   return cell.charCodeAt(0) <= 32 || cell.charCodeAt(cell.length - 1) <= 32 ? cell.trim() : cell;
 }
 
@@ -94,7 +96,7 @@ function put(row: Record<string, unknown>, field: string, value: unknown): void 
 }
 
 /** A table as records of cells, header first: what {@link tableReader} reads back to the same rows. */
-export function tableCells(table: TableName, rows: readonly object[]): string[][] {
+export function tableCells(table: TableName, rows: readonly object[]): (string | number)[][] {
   const columns = COLUMNS[table];
   return [
     columns.map((c) => c.name),

@@ -1,3 +1,4 @@
+import { own } from '@core/quantity/own';
 import type { Finding } from '@core/bench/findings';
 import { COVERAGE } from '@core/quantity/judge';
 import type { CauseData, CauseEntry, EvidenceRow } from './cause-data';
@@ -70,7 +71,7 @@ function pickByGroup(data: CauseData, findings: readonly Finding[]): Picked[] {
   const picked: Picked[] = [];
   for (const finding of findings) {
     const row = data.evidence.find((r) => r.finding === finding.finding);
-    if (row && finding.value in row.background) picked.push({ row, finding, counted: true });
+    if (row && own(row.background, finding.value) !== undefined) picked.push({ row, finding, counted: true });
   }
   const strength = (p: Picked) =>
     Math.max(...data.causes.map((c) => Math.abs(ratio(p.row, c.key, p.finding.value))));
@@ -84,8 +85,8 @@ function pickByGroup(data: CauseData, findings: readonly Finding[]): Picked[] {
 }
 
 function ratio(row: EvidenceRow, cause: string, value: string): number {
-  const base = row.background[value];
-  const given = row.causes[cause]?.[value];
+  const base = own(row.background, value);
+  const given = own(own(row.causes, cause), value);
   return base === undefined || given === undefined ? 0 : Math.log(given / base);
 }
 

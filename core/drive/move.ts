@@ -1,3 +1,4 @@
+import { own } from '@core/quantity/own';
 import type { Carrier, Point } from './carrier';
 import type { Layout, Wheel } from './layout';
 import { storedAngle } from './path';
@@ -27,7 +28,7 @@ function moveWheel(w: Wheel, move: (p: Point) => Point): Wheel {
 export function moveBanks(layout: Layout, nearerMm: Readonly<Record<string, number>>): Layout {
   const wheels = layout.wheels.map((w) => {
     const bank = layout.banks?.find((b) => b.id === w.bank);
-    const mm = bank ? (nearerMm[bank.id] ?? 0) : 0;
+    const mm = bank ? (own(nearerMm, bank.id) ?? 0) : 0;
     if (!bank || mm === 0) return w;
     const [dx, dy] = [-mm * Math.cos(bank.dirDeg * RAD), -mm * Math.sin(bank.dirDeg * RAD)];
     return moveWheel(w, (p) => ({ x: p.x + dx, y: p.y + dy }));

@@ -6,10 +6,6 @@ import { circlesOf, solvePath } from './path';
 import { tensionerSettings, travelFrom } from './tensioner';
 
 const seed = fc.readConfigureGlobal()?.seed ?? 11;
-const value = <T>(r: { ok: true; value: T } | { ok: false; error: unknown }): T => {
-  if (!r.ok) throw new Error(JSON.stringify(r.error));
-  return r.value;
-};
 const RAD = Math.PI / 180;
 
 /** Numbers in [0, 1) from a seed (mulberry32), so that a failing drive can be drawn again. */

@@ -1,3 +1,4 @@
+import { own } from '@core/quantity/own';
 import { type Result, err, ok } from '@core/quantity/result';
 import { angleAtReading, carrierAt } from './carrier';
 import { type Clearance, smallestClearance } from './clearance';
@@ -87,7 +88,7 @@ export function driveState(base: Layout, w: WhatIf): Result<DriveState, Settings
   const seats = made.ok ? seating(markPhases(base, made.value)) : undefined;
   const phases = markPhases(layout, picked, w.elongation, seats).map((p) => {
     const wheel = layout.wheels[p.wheel]!;
-    const teeth = p.teeth + (w.jumped[wheel.id] ?? 0);
+    const teeth = p.teeth + (own(w.jumped, wheel.id) ?? 0);
     return { ...p, ...inUnits(teeth, wheel.teeth!, layout.wheels[0]!.teeth!, layout.pitchMm) };
   });
   return ok({

@@ -13,4 +13,5 @@ export function factsDigest(facts: readonly Fact[]): string {
 }
 
 /** SHA-256, lower-case hex, of any content written canonically. */
-export const contentDigest = (content: unknown): string => bytesToHex(sha256(utf8ToBytes(canonical(content))));
+export const contentDigest = (content: unknown): string =>
+  bytesToHex(sha256(utf8ToBytes(canonical(content))));

@@ -1,5 +1,5 @@
 import { ATTRIBUTES, type Attribute } from '@core/catalogue/attributes';
-import type { Catalogue } from '@core/catalogue/find-records';
+import { ancestorsOf, type Catalogue } from '@core/catalogue/find-records';
 import type { Part } from '@core/catalogue/pack';
 
 export type AttributeVerdict = 'equal' | 'superseded' | 'wrong' | 'not_measured' | 'cannot_tell';
@@ -70,23 +70,6 @@ function agrees(
   const [tolerance, spread] = [a.tolerance ?? 0, 2 * (old.u ?? 0)];
   if (off + spread <= tolerance + 1e-9) return 'yes';
   return off - spread > tolerance ? 'no' : off <= tolerance + 1e-9 && spread === 0 ? 'yes' : 'maybe';
-}
-
-/** Parts that lead to this one by supersession, however far back. */
-function ancestorsOf(cat: Catalogue, number: string): Part[] {
-  const out: Part[] = [];
-  const wanted = new Set([number]);
-  for (let grown = true; grown; ) {
-    grown = false;
-    for (const p of cat.parts.values()) {
-      if (p.supersededBy !== undefined && wanted.has(p.supersededBy) && !wanted.has(p.number)) {
-        wanted.add(p.number);
-        out.push(p);
-        grown = true;
-      }
-    }
-  }
-  return out;
 }
 
 /**

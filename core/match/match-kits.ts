@@ -1,3 +1,4 @@
+import { own } from '@core/quantity/own';
 import { supersessionChain } from '@core/catalogue/check-pack';
 import { type Catalogue, stagesFor } from '@core/catalogue/find-records';
 import type { Kit, Variant } from '@core/catalogue/pack';
@@ -64,10 +65,10 @@ function conditions(cat: Catalogue, mine: readonly Variant[], possible: readonly
   const others = possible.filter((v) => !mine.includes(v));
   const out: Condition[] = [];
   for (const f of cat.features.values()) {
-    const values = new Set(mine.flatMap((v) => v.features[f.id] ?? f.options.map((o) => o.key)));
-    const theirs = new Set(others.flatMap((v) => v.features[f.id] ?? f.options.map((o) => o.key)));
-    const own = [...values].filter((x) => !theirs.has(x));
-    if (own.length > 0) out.push({ feature: f.id, values: own });
+    const values = new Set(mine.flatMap((v) => own(v.features, f.id) ?? f.options.map((o) => o.key)));
+    const theirs = new Set(others.flatMap((v) => own(v.features, f.id) ?? f.options.map((o) => o.key)));
+    const mineOnly = [...values].filter((x) => !theirs.has(x));
+    if (mineOnly.length > 0) out.push({ feature: f.id, values: mineOnly });
   }
   return out;
 }

@@ -1,3 +1,4 @@
+import { own } from '@core/quantity/own';
 import type { Catalogue } from '@core/catalogue/find-records';
 import { featureKey, lookMinutes } from '@core/catalogue/feature-observables';
 import type { Feature, Variant } from '@core/catalogue/pack';
@@ -43,7 +44,7 @@ export function nextQuestions(cat: Catalogue, id: Identification, state: State):
     out.map((q) => ({
       id: q.feature.id,
       minutes: q.minutes,
-      values: id.possible.map((v) => v.features[q.feature.id] ?? q.feature.options.map((o) => o.key)),
+      values: id.possible.map((v) => own(v.features, q.feature.id) ?? q.feature.options.map((o) => o.key)),
     })),
   );
   const first = out.findIndex((q) => q.feature.id === plan.first);
@@ -58,7 +59,7 @@ export function nextQuestions(cat: Catalogue, id: Identification, state: State):
 
 function outcome(feature: Feature, value: string, id: Identification): Outcome & { entropy: number } {
   const weights = id.possible.map((v, i) => {
-    const allowed = v.features[feature.id] ?? feature.options.map((o) => o.key);
+    const allowed = own(v.features, feature.id) ?? feature.options.map((o) => o.key);
     return allowed.includes(value) ? id.shares[i]! / allowed.length : 0;
   });
   const probability = weights.reduce((a, b) => a + b, 0);

@@ -1,3 +1,4 @@
+import { own } from '@core/quantity/own';
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
 import { stackKey } from '@core/catalogue/drive-observables';
@@ -9,6 +10,7 @@ import { CaseDesk } from '../../data/case-desk';
 import { DialField } from '../../ui/dial-field';
 import { settingsSentence } from '../../words/drive';
 import { inverseSentence, signed } from '../../words/drive-bench';
+import { list } from '../../words/list';
 import { BenchStore } from '../bench-store';
 
 /** Heads, block and gasket: what machining does to each cam, how much it was, and what idlers can put right. */
@@ -114,7 +116,7 @@ export class HeadsPanel {
   protected readonly bench = inject(BenchStore);
   private readonly desk = inject(CaseDesk);
   protected readonly banks = computed(() =>
-    (this.bench.layout()?.banks ?? []).map((b) => ({ ...b, mm: this.bench.what().nearerMm[b.id] ?? 0 })),
+    (this.bench.layout()?.banks ?? []).map((b) => ({ ...b, mm: own(this.bench.what().nearerMm, b.id) ?? 0 })),
   );
   private readonly computed = computed(() => {
     const layout = this.bench.layout();
@@ -144,7 +146,7 @@ export class HeadsPanel {
     const seen = [...this.bench.seen()].map(([id, s]) => ({
       wheel: layout.wheels.findIndex((w) => w.id === id),
       teeth: s.teeth,
-      u: s.u || 0.01,
+      u: s.u > 0 ? s.u : 0.01,
     }));
     const est = estimateBanks(layout, seen);
     if (!est.ok)
@@ -165,21 +167,23 @@ export class HeadsPanel {
     return compensatingIdlers(layout).map(({ idler }) => {
       const w = layout.wheels[idler]!;
       const { from, to, nominal } = limitsOf(w.carrier!).window;
-      return { id: w.id, name: w.name, from, to, reading: this.bench.what().idlers[w.id] ?? nominal };
+      return { id: w.id, name: w.name, from, to, reading: own(this.bench.what().idlers, w.id) ?? nominal };
     });
   });
   protected readonly plan = computed<CompensationStep[]>(() => {
     const layout = this.bench.layout();
     if (!layout) return [];
-    const plan = compensate(layout, moveBanks(layout, this.bench.what().nearerMm));
+    const { nearerMm, elongation } = this.bench.what();
+    const plan = compensate(layout, moveBanks(layout, nearerMm), elongation);
     return plan.ok ? plan.value.steps : [];
   });
 
   protected stepWords(s: CompensationStep): string {
     const layout = this.bench.layout()!;
     const [idler, cam] = [layout.wheels[s.idler]!.name, layout.wheels[s.cam]!.name];
+    const others = s.settings.filter((r) => r !== s.toReading).map((r) => `${r.toFixed(1)}°`);
     return s.inRange
-      ? `Turn “${idler}” from ${s.fromReading.toFixed(0)}° to ${s.toReading.toFixed(1)}°: ${cam} is back in place.`
+      ? `Turn “${idler}” from ${s.fromReading.toFixed(0)}° to ${s.toReading.toFixed(1)}°: ${cam} is back in place.${others.length ? ` So it is at ${list(others)}.` : ''}`
       : `▲ “${idler}” is out of range: at ${s.toReading.toFixed(0)}° ${cam} still stands ${signed(s.residualDeg)}° of its wheel off.`;
   }
 

@@ -24,6 +24,8 @@ import { BenchStore } from '../bench-store';
     />
     @for (w of words(); track $index) {
       <div>{{ w }}</div>
+    } @empty {
+      <p class="quiet">Enter a temperature to see what it does to this drive.</p>
     }
     <p class="caution">Set it at ambient temperature. Hot parts and fluids burn.</p>
     <h3>How long to wait</h3>
@@ -47,10 +49,10 @@ import { BenchStore } from '../bench-store';
 })
 export class HeatPanel {
   protected readonly bench = inject(BenchStore);
-  private readonly first = signal(78);
-  private readonly second = signal(64);
-  private readonly minutes = signal(20);
-  private readonly air = signal(18);
+  private readonly first = signal<number | undefined>(undefined);
+  private readonly second = signal<number | undefined>(undefined);
+  private readonly minutes = signal<number | undefined>(undefined);
+  private readonly air = signal<number | undefined>(undefined);
   private readonly within = signal(5);
   protected readonly dials = [
     { label: 'First reading', unit: '°C', min: 0, max: 130, digits: 1, value: this.first },
@@ -59,13 +61,13 @@ export class HeatPanel {
     { label: 'Air', unit: '°C', min: -20, max: 45, digits: 1, value: this.air },
     { label: 'Cold enough within', unit: 'K', min: 1, max: 15, digits: 0, value: this.within },
   ];
-  protected readonly at = computed(
-    () => this.bench.what().temperatureC ?? this.bench.layout()?.heat?.drawnAtC ?? 20,
-  );
+  protected readonly at = computed(() => this.bench.what().temperatureC);
   protected readonly words = computed(() => {
     const layout = this.bench.layout();
     if (!layout) return [];
-    const h = heatEffect(layout, this.at());
+    const at = this.at();
+    if (at === undefined) return [];
+    const h = heatEffect(layout, at);
     if (!h.ok)
       return [
         h.error.code === 'no_heat_data'
@@ -76,21 +78,19 @@ export class HeatPanel {
     const { drawn, warm } = h.value.reading;
     const mm = h.value.slackWhenColdMm;
     return [
-      `Drawn for ${layout.heat!.drawnAtC} °C: ${readingWords(c, drawn)}. At ${this.at()} °C a tensioner that follows stands at ${readingWords(c, warm)}.`,
+      `Drawn for ${layout.heat!.drawnAtC} °C: ${readingWords(c, drawn)}. At ${at} °C a tensioner that follows stands at ${readingWords(c, warm)}.`,
       mm > 0.005
-        ? `▲ A setting made at ${this.at()} °C and held leaves ${mm.toFixed(2)} mm slack when cold.`
+        ? `▲ A setting made at ${at} °C and held leaves ${mm.toFixed(2)} mm slack when cold.`
         : mm < -0.005
-          ? `A setting made at ${this.at()} °C and held is ${(-mm).toFixed(2)} mm too tight at ${layout.heat!.drawnAtC} °C.`
+          ? `A setting made at ${at} °C and held is ${(-mm).toFixed(2)} mm too tight at ${layout.heat!.drawnAtC} °C.`
           : 'That is the temperature it is drawn for.',
     ];
   });
   protected readonly wait = computed(() => {
-    const r = coolingWait(
-      { s: 0, c: this.first() },
-      { s: this.minutes() * 60, c: this.second() },
-      this.air(),
-      this.within(),
-    );
+    const [first, second, minutes, air] = [this.first(), this.second(), this.minutes(), this.air()];
+    if (first === undefined || second === undefined || minutes === undefined || air === undefined)
+      return 'Two readings of the cooling engine, the minutes between them and the air give the wait.';
+    const r = coolingWait({ s: 0, c: first }, { s: minutes * 60, c: second }, air, this.within());
     if (!r.ok) return coolingSentence(r.error);
     const min = r.value.waitS / 60;
     if (min === 0) return 'Cold enough now.';

@@ -1,4 +1,5 @@
-import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { own } from '@core/quantity/own';
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
 import { markKey } from '@core/catalogue/drive-observables';
 import { isMarked } from '@core/drive/judge-marks';
@@ -7,7 +8,7 @@ import { realignTurns } from '@core/drive/phase';
 import { CaseDesk } from '../../data/case-desk';
 import { DialField } from '../../ui/dial-field';
 import { FactField } from '../../ui/fact-field';
-import { offsetWords, patternWords, signed, verdictWords } from '../../words/drive-bench';
+import { goWords, offsetWords, patternWords, signed, verdictWords } from '../../words/drive-bench';
 import { BenchStore } from '../bench-store';
 
 /** What the marks of a correctly fitted belt show, what was seen, and go or no go. */
@@ -20,20 +21,21 @@ import { BenchStore } from '../bench-store';
       <p class="go">
         <b>{{ t.go }}.</b> {{ t.words }}
       </p>
-      @if (t.key !== 'go') {
+      @if (t.key === 'no_go' || t.key === 'wait') {
         <p class="caution">
           Do not start it. Never turn one shaft alone with the drive off; take all off and begin again at the
           locking step.
         </p>
       }
       @if (bench.inCase() && !t.filed) {
-        <button nz-button nzType="primary" (click)="file()">File: {{ t.go.toLowerCase() }}</button>
+        <button nz-button nzType="primary" (click)="file()">File this</button>
       } @else if (t.filed) {
         <p class="quiet">◆ filed as a fact of this case.</p>
       }
     }
     <p class="quiet">
-      Crank mark in line. A belt seats only in whole teeth; what does not come out whole shows at the marks.
+      Crank mark in line. A {{ kind() }} seats only in whole {{ unit() }}; what does not come out whole shows
+      at the marks.
     </p>
     @for (r of rows(); track r.id) {
       <div class="one">
@@ -43,7 +45,7 @@ import { BenchStore } from '../bench-store';
           >. {{ r.between }} {{ unit() }} lie between the marks on the {{ r.route }} side.
         </div>
         @if (bench.inCase()) {
-          <hs-fact-field [key]="r.key" />
+          <hs-fact-field [key]="r.key" (misread)="broken(r.id, $event)" />
         } @else {
           <hs-dial-field
             label="Seen"
@@ -51,11 +53,12 @@ import { BenchStore } from '../bench-store';
             [min]="-3"
             [max]="3"
             [step]="0.05"
-            [value]="r.seen ?? 0"
+            [value]="r.seen"
             (turned)="tryOffset(r.id, $event)"
+            (misread)="broken(r.id, $event)"
           />
         }
-        @if (r.verdict) {
+        @if (r.verdict && !misread().has(r.id)) {
           <div class="verdict">{{ r.verdict }}</div>
         }
         <div class="row">
@@ -90,6 +93,7 @@ import { BenchStore } from '../bench-store';
 export class MarksPanel {
   protected readonly bench = inject(BenchStore);
   private readonly desk = inject(CaseDesk);
+  protected readonly kind = computed(() => this.bench.layout()?.kind ?? 'drive');
   protected readonly unit = computed(() => (this.bench.layout()?.kind === 'chain' ? 'links' : 'teeth'));
   /** Predictions hold for the drive as made: that is what a fitter has before him. */
   private readonly phases = computed(() => {
@@ -103,7 +107,15 @@ export class MarksPanel {
     const seen = [...this.bench.seen()].map(
       ([id, s]) => [layout.wheels.findIndex((w) => w.id === id), s] as const,
     );
-    return judgeMarks(layout, this.phases(), new Map(seen));
+    const here = judgeMarks(layout, this.phases(), new Map(seen));
+    // In a case the drive's other stages have a say too: it is go when every mark of all of them stands right.
+    const all = this.bench.inCase() ? this.desk.current()?.answers?.drive?.marks : undefined;
+    return {
+      ...here,
+      go: all?.go ?? here.go,
+      of: all?.of ?? here.of,
+      seen: all?.marks.length ?? here.marks.length,
+    };
   });
   protected readonly rows = computed(() => {
     const layout = this.bench.layout();
@@ -113,7 +125,7 @@ export class MarksPanel {
       .map((p) => {
         const w = layout.wheels[p.wheel]!;
         const v = this.judged()?.marks.find((j) => j.wheel === p.wheel)?.verdict;
-        const jumped = this.bench.what().jumped[w.id] ?? 0;
+        const jumped = own(this.bench.what().jumped, w.id) ?? 0;
         return {
           id: w.id,
           key: markKey(w.id),
@@ -133,14 +145,11 @@ export class MarksPanel {
     if (!layout || !judged || judged.marks.length === 0) return undefined;
     const key = judged.go;
     const filed = this.bench.inCase() && this.desk.current()?.state.standing.get('drive.go')?.value === key;
-    const all = this.rows().length;
-    const partly = key === 'go' && judged.marks.length < all;
-    const count = partly ? `${judged.marks.length} of ${all} marks` : '';
     return {
       key,
       filed,
-      go: { go: partly ? `Go so far, ${count}` : 'Go', no_go: 'No go', wait: 'Cannot tell' }[key],
-      words: `${patternWords(layout, judged.pattern)}${partly ? ' Look at the others too before it is started.' : ''}`,
+      go: goWords(key, judged.seen, judged.of),
+      words: patternWords(layout, judged.pattern),
     };
   });
   protected readonly realign = computed(() => {
@@ -151,13 +160,19 @@ export class MarksPanel {
     return `Painted marks on this ${layout.kind} come back in line after ${turns} turns of the crank; until then only the sprockets’ own marks count. One tooth at the crank is ${(360 / z).toFixed(1)}° of the crank.`;
   });
 
+  /** Wheels in whose box stands what cannot be read: their verdict is not shown beside it. */
+  protected readonly misread = signal<ReadonlySet<string>>(new Set());
+  protected broken(id: string, is: boolean): void {
+    this.misread.update((s) => new Set([...s].filter((x) => x !== id).concat(is ? [id] : [])));
+  }
+
   protected tryOffset(id: string, teeth: number): void {
     this.bench.tried.update((t) => ({ ...t, [id]: teeth }));
   }
 
   protected jump(id: string, by: number): void {
     const jumped = this.bench.what().jumped;
-    this.bench.set({ jumped: { ...jumped, [id]: (jumped[id] ?? 0) + by } });
+    this.bench.set({ jumped: { ...jumped, [id]: (own(jumped, id) ?? 0) + by } });
   }
 
   protected file(): void {

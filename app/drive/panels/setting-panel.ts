@@ -2,7 +2,8 @@ import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@a
 import { NzButtonComponent } from 'ng-zorro-antd/button';
 import { limitsOf, readingAt, readingUnit } from '@core/drive/carrier';
 import { tensionerIndex } from '@core/drive/layout';
-import { difference, judgeWindow } from '@core/drive/stack-up';
+import { difference } from '@core/drive/stack-up';
+import { judgeBand } from '@core/quantity/judge';
 import { intendedSetting, type Setting, travelFrom } from '@core/drive/tensioner';
 import { CaseDesk } from '../../data/case-desk';
 import { DialField } from '../../ui/dial-field';
@@ -69,6 +70,7 @@ const CALIPER_MM = 0.03;
           [step]="0.05"
           [value]="overall()"
           (turned)="overall.set($event)"
+          (misread)="overallBroken.set($event)"
         />
         <hs-dial-field
           label="Body alone"
@@ -78,6 +80,7 @@ const CALIPER_MM = 0.03;
           [step]="0.05"
           [value]="bodyMm()"
           (turned)="bodyMm.set($event)"
+          (misread)="bodyBroken.set($event)"
         />
         <p>{{ standOut() }}</p>
       }
@@ -140,8 +143,7 @@ export class SettingPanel {
     const state = this.bench.state();
     const c = this.carrier();
     return (state?.settings?.impossible ?? []).map(
-      (i) =>
-        `${c ? readingWords(c, readingAt(c, i.carrierDeg)) : ''} ${pathSentence(state!.layout, i.why)}`,
+      (i) => `${c ? readingWords(c, readingAt(c, i.carrierDeg)) : ''} ${pathSentence(state!.layout, i.why)}`,
     );
   });
   protected readonly range = computed(() => {
@@ -155,7 +157,8 @@ export class SettingPanel {
   );
   protected readonly slack = computed(() => {
     const s = this.bench.state();
-    if (this.bench.what().heldAt === undefined || !s) return 'It follows: belt and path are equally long.';
+    if (this.bench.what().heldAt === undefined || !s)
+      return `It follows: ${s?.layout.kind ?? 'drive'} and path are equally long.`;
     const mm = s.slackMm;
     return mm >= 0
       ? `▲ ${mm.toFixed(2)} mm slack: it would hang, and jump in the end.`
@@ -179,18 +182,21 @@ export class SettingPanel {
     };
   });
   /** Measured with a caliper, each to its standard uncertainty. */
-  protected readonly overall = signal(60);
-  protected readonly bodyMm = signal(52);
+  protected readonly overall = signal<number | undefined>(undefined);
+  protected readonly bodyMm = signal<number | undefined>(undefined);
+  protected readonly overallBroken = signal(false);
+  protected readonly bodyBroken = signal(false);
   protected readonly standOut = computed(() => {
-    const c = this.carrier();
-    if (!c) return '';
-    const d = difference({ value: this.overall(), u: CALIPER_MM }, { value: this.bodyMm(), u: CALIPER_MM });
+    const [c, overall, body] = [this.carrier(), this.overall(), this.bodyMm()];
+    if (!c || overall === undefined || body === undefined || this.overallBroken() || this.bodyBroken())
+      return 'Both lengths give how far it stands out, judged against its window.';
+    const d = difference({ value: overall, u: CALIPER_MM }, { value: body, u: CALIPER_MM });
     const word = {
       within: '✓ within its window',
       outside: '▲ outside its window',
       cannot_tell: '? cannot tell',
     };
-    return `It stands out ${d.value.toFixed(2)} ± ${d.u.toFixed(2)} mm: ${word[judgeWindow(d, limitsOf(c).window)]}.`;
+    return `It stands out ${d.value.toFixed(2)} ± ${d.u.toFixed(2)} mm: ${word[judgeBand(d.value, d.u, limitsOf(c).window)]}.`;
   });
   protected readonly shown = computed(() => {
     const drive = this.desk.current()?.answers?.drive;
@@ -238,9 +244,7 @@ export class SettingPanel {
       : 'not known';
     const settings = this.bench.state()!.settings;
     const { toEndMm, toStartMm } =
-      settings && s.inWindow
-        ? travelFrom(layout, settings, s)
-        : { toEndMm: undefined, toStartMm: undefined };
+      settings && s.inWindow ? travelFrom(layout, settings, s) : { toEndMm: undefined, toStartMm: undefined };
     const ends =
       toEndMm !== undefined && toStartMm !== undefined
         ? ` Follows ${toEndMm.toFixed(1)} mm of growth to its end, ${toStartMm.toFixed(1)} mm of shortening to its start.`

@@ -1,3 +1,4 @@
+import { own } from '@core/quantity/own';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { slotDegrees, slotRoom, slotTravel } from '@core/drive/slots';
 import {
@@ -8,7 +9,7 @@ import {
 } from '@core/drive/strand-tension';
 import { strandKinds } from '@core/drive/strands';
 import { DialField } from '../../ui/dial-field';
-import { STRAND_WORDS } from '../../words/drive-bench';
+import { STRAND_WORDS, tensionSentence } from '../../words/drive-bench';
 import { BenchStore } from '../bench-store';
 
 /** Tension of a strand, whichever way it is measured; and what slotted sprockets have left. */
@@ -69,7 +70,7 @@ import { BenchStore } from '../bench-store';
         [max]="60"
         [step]="0.1"
         [digits]="1"
-        [value]="clip(s.deflection, 0.1, 60)"
+        [value]="within(s.deflection, 0.1, 60)"
         (turned)="fromDeflection($event)"
       />
       <hs-dial-field
@@ -79,9 +80,12 @@ import { BenchStore } from '../bench-store';
         [max]="500"
         [step]="0.5"
         [digits]="1"
-        [value]="clip(s.hz, 5, 500)"
+        [value]="within(s.hz, 5, 500)"
         (turned)="fromFrequency($event)"
       />
+      @if (s.trouble) {
+        <p class="caution" role="alert">{{ s.trouble }}</p>
+      }
       <p class="quiet">{{ s.words }}</p>
     } @else {
       <p class="quiet">
@@ -145,17 +149,24 @@ export class StrandsPanel {
     if (!span || !data) return undefined;
     const s = { spanMm: span.lengthMm, kgPerM: data.kgPerM };
     const hz = frequencyFromTension(this.tension(), s);
+    const set = frequencyFromTension(data.setN, s);
+    const pressed = deflectionFromTension(this.tension(), this.force(), span.lengthMm);
+    const small = pressed.ok
+      ? ` By the usual form for small deflections ${pressed.value.small.toFixed(1)} mm, ${(-pressed.value.smallError * 100).toFixed(1)} % short of the exact one.`
+      : '';
+    const failed = !pressed.ok ? pressed.error : !hz.ok ? hz.error : undefined;
     return {
-      hz,
-      deflection: deflectionFromTension(this.tension(), this.force(), span.lengthMm),
-      words: `Free length ${span.lengthMm.toFixed(1)} mm, ${data.kgPerM} kg/m. New and set: ${data.setN} N, ${frequencyFromTension(data.setN, s).toFixed(1)} Hz. The procedure’s own method governs.`,
+      hz: hz.ok ? hz.value : undefined,
+      deflection: pressed.ok ? pressed.value.exact : undefined,
+      trouble: failed ? tensionSentence(failed) : '',
+      words: `Free length ${span.lengthMm.toFixed(1)} mm, ${data.kgPerM} kg/m. New and set: ${data.setN} N${set.ok ? `, ${set.value.toFixed(1)} Hz` : ''}. The procedure’s own method governs.${small}`,
     };
   });
   protected readonly slotted = computed(() => {
     const layout = this.bench.layout();
     return (layout?.wheels ?? []).flatMap((w) => {
       if (!w.slots) return [];
-      const at = this.slid()[w.id] ?? 0;
+      const at = own(this.slid(), w.id) ?? 0;
       const room = slotRoom(w.slots, at);
       return [
         {
@@ -171,19 +182,21 @@ export class StrandsPanel {
     });
   });
 
-  protected clip(v: number, min: number, max: number): number {
-    return Math.min(max, Math.max(min, v));
+  /** What lies beyond the field is not shown as its end: that would be another value. */
+  protected within(v: number | undefined, min: number, max: number): number | undefined {
+    return v !== undefined && v >= min && v <= max ? v : undefined;
   }
 
   protected fromDeflection(mm: number): void {
     const span = this.span();
-    if (span) this.typed.set(tensionFromDeflection(this.force(), span.lengthMm, mm));
+    const t = span && tensionFromDeflection(this.force(), span.lengthMm, mm);
+    if (t?.ok) this.typed.set(t.value.exact);
   }
 
   protected fromFrequency(hz: number): void {
     const [span, data] = [this.span(), this.bench.layout()?.strand];
-    if (span && data)
-      this.typed.set(tensionFromFrequency(hz, { spanMm: span.lengthMm, kgPerM: data.kgPerM }));
+    const t = span && data && tensionFromFrequency(hz, { spanMm: span.lengthMm, kgPerM: data.kgPerM });
+    if (t?.ok) this.typed.set(t.value);
   }
 
   protected turn(id: string, deg: number): void {

@@ -5,13 +5,16 @@ import { limitsOf, readingUnit } from '@core/drive/carrier';
 import { tensionerIndex } from '@core/drive/layout';
 import { crankOffsets } from '@core/drive/stages';
 import { extensionRemainder, wearState } from '@core/drive/wear';
-import { numberOf } from '@core/facts/state';
+import { measuredOf } from '@core/facts/measured';
 import { CaseDesk } from '../../data/case-desk';
 import { DialField } from '../../ui/dial-field';
 import { FactField } from '../../ui/fact-field';
 import { readingWords, settingsSentence } from '../../words/drive';
-import { signed } from '../../words/drive-bench';
+import { endsWords, signed } from '../../words/drive-bench';
 import { BenchStore } from '../bench-store';
+
+/** How well a reading is taken that is only tried, degrees or mm. */
+const TRIED_U = 0.2;
 
 const VERDICTS = {
   explained: '✓ The length of the chain explains the reading.',
@@ -53,7 +56,7 @@ const VERDICTS = {
         [max]="range().max"
         [step]="0.1"
         [digits]="1"
-        [value]="found() ?? range().min"
+        [value]="found()"
         (turned)="found.set($event)"
       />
     }
@@ -119,7 +122,9 @@ export class WearPanel {
   });
   private readonly own = computed(() => {
     const [state, layout] = [this.desk.current()?.state, this.bench.layout()];
-    return this.bench.inCase() && state && layout ? elongationOf(state, layout.pitchMm) : undefined;
+    return this.bench.inCase() && state && layout
+      ? elongationOf(state, this.desk.registry(), layout.pitchMm)
+      : undefined;
   });
   protected readonly measured = computed(() => {
     const e = this.own();
@@ -141,7 +146,7 @@ export class WearPanel {
       out.push(
         `Tensioner: ${readingWords(c, w.value.reading.fresh)} new, ${readingWords(c, w.value.reading.worn)} in this state.`,
       );
-    if (w.value.endsAt !== undefined) out.push(`End of travel at ${(w.value.endsAt * 100).toFixed(2)} %.`);
+    if (w.value.endsAt !== undefined) out.push(endsWords(layout, w.value));
     if (layout.elongationLimit !== undefined) {
       const past = this.bench.what().elongation > layout.elongationLimit;
       out.push(`${past ? '▲ Past' : 'Within'} the limit of ${(layout.elongationLimit * 100).toFixed(2)} %.`);
@@ -166,8 +171,10 @@ export class WearPanel {
     if (!layout || !c) return undefined;
     const state = this.desk.current()?.state;
     const inCase = this.bench.inCase();
-    const value = inCase && state ? numberOf(state, 'tensioner.extension') : this.found();
-    const u = (inCase ? state?.standing.get('tensioner.extension')?.u : undefined) ?? 0.2;
+    const measured =
+      inCase && state ? measuredOf(state, this.desk.registry(), 'tensioner.extension') : undefined;
+    const value = inCase ? measured?.value : this.found();
+    const u = measured?.u ?? TRIED_U;
     const e = inCase ? this.own() : { value: this.bench.what().elongation, u: 0.0002 };
     if (value === undefined || !e || (inCase && !this.plunger())) return undefined;
     const r = extensionRemainder(layout, { value, u }, e);

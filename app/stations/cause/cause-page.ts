@@ -2,12 +2,13 @@ import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@a
 import { RouterLink } from '@angular/router';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
 import { NzInputDirective } from 'ng-zorro-antd/input';
+import { decideCause } from '@core/answer/decide';
 import type { RankedCause } from '@core/cause/rank';
 import { textOf } from '@core/facts/state';
 import { CaseDesk } from '../../data/case-desk';
 import { VoiceService } from '../../data/voice';
 import { FactField } from '../../ui/fact-field';
-import { findingWords, percent, weightWords } from '../../words/answers';
+import { contradictionWords, decideSentence, findingWords, percent, weightWords } from '../../words/answers';
 
 /** Rivals weighed on all the evidence; the specialist decides. */
 @Component({
@@ -49,30 +50,30 @@ export class CausePage {
   protected readonly unexplained = computed(() =>
     (this.ranking()?.unexplained ?? []).map((f) => findingWords(f, this.voice())),
   );
-  protected readonly contradictions = computed(
-    () => this.ranking()?.contradictions.map((c) => c.wording) ?? [],
+  protected readonly contradictions = computed(() => [
+    ...(this.ranking()?.contradictions.map((c) => c.wording) ?? []),
+    ...(this.desk.current()?.answers?.contradictions ?? []).map((c) => contradictionWords(c, this.voice())),
+  ]);
+  /** Why a decision was not taken. */
+  protected readonly why = signal('');
+  /** Nothing is weighed before there is something to weigh. */
+  protected readonly weighed = computed(
+    () => this.ranking()?.causes[0]?.weights.some((w) => w.counted) ?? false,
   );
   protected readonly checks = computed(() =>
-    (this.desk.current()?.answers?.checks ?? [])
-      .slice(0, 3)
-      .map((c) => ({ key: c.key, worth: `${c.bits.toFixed(2)} bits for ${c.minutes} min` })),
+    (this.desk.current()?.answers?.checks ?? []).slice(0, 3).map((c) => ({
+      finding: c.finding,
+      keys: c.keys,
+      worth: `${c.bits.toFixed(2)} bits for ${c.minutes} min`,
+    })),
   );
 
   /** The leader is decided at once; another cause needs a reason, which is kept with the decision. */
   protected decide(key: string, reason: string): void {
-    const leader = this.ranking()?.causes[0]?.cause.key;
-    if (key !== leader && reason.trim() === '') return;
-    const basis =
-      this.ranking()
-        ?.causes.find((c) => c.cause.key === key)
-        ?.weights.flatMap((w) => w.facts) ?? [];
-    void this.desk.file({
-      key: 'cause.decided',
-      value: key,
-      how: 'decided',
-      basis: [...new Set(basis)],
-      ...(reason.trim() ? { note: reason.trim() } : {}),
-    });
+    const a = this.desk.current()?.answers;
+    const entry = a && decideCause(a, key, reason);
+    if (entry?.ok) void this.desk.file(entry.value);
+    else if (entry) this.why.set(decideSentence(entry.error, this.desk.nameOf));
   }
 
   private detailOf(c: RankedCause) {

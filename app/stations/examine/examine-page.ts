@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
-import { applies } from '@core/answer/applies';
+import { possibleOptions } from '@core/answer/applies';
 import { listOf } from '@core/facts/state';
 import { CaseDesk } from '../../data/case-desk';
 import { HouseStore } from '../../data/house';
@@ -89,7 +89,7 @@ export class ExaminePage {
       ...g,
       keys: g.keys.filter((k) => {
         const o = this.desk.registry().get(k);
-        return o !== undefined && applies(o, this.drive());
+        return o !== undefined && this.desk.applies()(o);
       }),
     })).filter((g) => g.keys.length > 0),
   );
@@ -102,8 +102,8 @@ export class ExaminePage {
     const type = this.desk.registry().get('parts.sent')?.type;
     if (!view?.state.standing.has('parts.sent') || type?.kind !== 'several') return [];
     const sent = listOf(view.state, 'parts.sent');
-    return type.options
-      .filter((o) => !sent.includes(o.key) && applies({ key: `parts.${o.key}`, part: o.key }, this.drive()))
+    return possibleOptions(type.options, view.answers?.possible ?? { has: undefined })
+      .filter((o) => !sent.includes(o.key))
       .map((o) => o.wording.toLowerCase());
   });
 }

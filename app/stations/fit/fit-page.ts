@@ -1,11 +1,12 @@
-import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { markKey } from '@core/catalogue/drive-observables';
+import { isMarked } from '@core/drive/judge-marks';
 import { markPhases } from '@core/drive/phase';
 import { solveDrive } from '@core/drive/solve-drive';
 import { CaseDesk } from '../../data/case-desk';
 import { FactField } from '../../ui/fact-field';
-import { offsetWords, verdictWords } from '../../words/drive-bench';
+import { goWords, offsetWords, verdictWords } from '../../words/drive-bench';
 import { settingWords } from '../../words/drive';
 
 /** The procedure of this drive, caution at each step, and what was reported of the fitting. */
@@ -14,7 +15,7 @@ import { settingWords } from '../../words/drive';
   imports: [FactField, RouterLink],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    @if (procedure(); as p) {
+    @if (ready(); as p) {
       <section class="card">
         <h2>{{ p.name }}</h2>
         <p class="quiet">
@@ -23,6 +24,12 @@ import { settingWords } from '../../words/drive';
         <ol>
           @for (s of p.steps; track s.id) {
             <li>
+              @if (s.unsafe) {
+                <div class="caution">
+                  The catalogue types a turning sense into this step; it is left out. Take the sense from the
+                  setting beside.
+                </div>
+              }
               <b>{{ s.text }}</b>
               @if (s.torqueNm) {
                 <span class="mono">{{ s.torqueNm }} N·m</span>
@@ -43,10 +50,16 @@ import { settingWords } from '../../words/drive';
     } @else {
       <section class="card">
         <h2>No procedure here</h2>
-        @if (known()) {
+        @if (sheet(); as s) {
           <p>
-            The catalogue has no procedure for this drive. Work from the vehicle maker’s service information;
-            what can be computed stands beside.
+            {{
+              s.status === 'other_kind'
+                ? 'The catalogue names “' +
+                  s.name +
+                  '” for this design, but that is for another kind of drive.'
+                : 'The catalogue has no procedure for this kind of drive.'
+            }}
+            Work from the vehicle maker’s service information; what can be computed stands beside.
           </p>
         } @else {
           <p>
@@ -57,6 +70,18 @@ import { settingWords } from '../../words/drive';
       </section>
     }
     <div class="side">
+      @if (openMarks(); as o) {
+        <section class="card" aria-label="Marks, whichever design it is">
+          <h2>Marks, whichever design it is</h2>
+          @for (m of o.marks; track m.name) {
+            <div>
+              <b>{{ m.name }}</b
+              >: {{ m.verdict }}
+            </div>
+          }
+          <p [class.caution]="o.bad">{{ o.words }}</p>
+        </section>
+      }
       @if (setting(); as s) {
         <section class="card">
           <h2>Setting</h2>
@@ -76,8 +101,8 @@ import { settingWords } from '../../words/drive';
               <b>{{ m.name }}</b
               >: {{ m.shows }}
             </div>
-            <hs-fact-field [key]="m.key" />
-            @if (m.verdict) {
+            <hs-fact-field [key]="m.key" (misread)="broken(m.key, $event)" />
+            @if (m.verdict && !misread().has(m.key)) {
               <div>
                 <b>{{ m.verdict }}</b>
               </div>
@@ -90,7 +115,7 @@ import { settingWords } from '../../words/drive';
       }
       <section class="card">
         <h2>How it was fitted</h2>
-        @for (k of keys; track k) {
+        @for (k of keys(); track k) {
           <hs-fact-field [key]="k" />
         }
       </section>
@@ -125,8 +150,33 @@ import { settingWords } from '../../words/drive';
 })
 export class FitPage {
   protected readonly desk = inject(CaseDesk);
-  protected readonly keys = ['fit.engine_temp', 'fit.tightened', 'fit.turned'];
-  protected readonly procedure = computed(() => this.desk.current()?.answers?.procedure);
+  protected readonly keys = computed(() =>
+    ['fit.engine_temp', 'fit.tightened', 'fit.turned'].filter((k) => {
+      const o = this.desk.registry().get(k);
+      return o !== undefined && this.desk.applies()(o);
+    }),
+  );
+  protected readonly sheet = computed(() => this.desk.current()?.answers?.sheet);
+  protected readonly ready = computed(() => {
+    const s = this.sheet();
+    return s?.status === 'ready' ? s : undefined;
+  });
+  /** Marks in whose box stands what cannot be read: their verdict is not shown beside it. */
+  protected readonly misread = signal<ReadonlySet<string>>(new Set());
+  /** What every design that is left says of the marks filed. */
+  protected readonly openMarks = computed(() => {
+    const a = this.desk.current()?.answers;
+    const m = a?.openMarks;
+    if (!a || !m) return undefined;
+    return {
+      marks: m.marks.map((x) => ({
+        name: a.registry.get(x.key)?.wording ?? x.key,
+        verdict: verdictWords(x.verdict),
+      })),
+      words: `${goWords(m.go, m.marks.length, m.of)}.`,
+      bad: m.go === 'no_go',
+    };
+  });
   private readonly drive = computed(() => this.desk.current()?.answers?.drive);
   protected readonly marks = computed(() => {
     const d = this.drive();
@@ -134,7 +184,7 @@ export class FitPage {
       const solved = solveDrive(layout);
       if (!solved.ok) return [];
       return markPhases(layout, solved.value)
-        .filter((p) => layout.wheels[p.wheel]!.role === 'cam')
+        .filter((p) => isMarked(layout.wheels[p.wheel]!))
         .sort((a, b) => b.wheel - a.wheel)
         .map((p) => {
           const seen = d?.marks?.marks.find((m) => m.stage === stage && m.wheel === p.wheel);
@@ -151,14 +201,22 @@ export class FitPage {
   protected readonly go = computed(() => {
     const m = this.drive()?.marks;
     if (!m) return undefined;
-    const words = {
-      go: 'Go: every mark looked at stands as it must.',
-      no_go: 'No go. Do not start it; take all off and begin again at the locking step.',
-      wait: 'Cannot tell from these readings: measure again.',
+    const then = {
+      go: '',
+      so_far: '',
+      no_go: ' Do not start it; take all off and begin again at the locking step.',
+      wait: ' Measure again.',
     };
-    return { bad: m.go !== 'go', words: words[m.go] };
+    return {
+      bad: m.go === 'no_go' || m.go === 'wait',
+      words: `${goWords(m.go, m.marks.length, m.of)}.${then[m.go]}`,
+    };
   });
-  protected readonly known = computed(() => this.desk.current()?.answers?.variant !== undefined);
+
+  protected broken(key: string, is: boolean): void {
+    this.misread.update((s) => new Set([...s].filter((x) => x !== key).concat(is ? [key] : [])));
+  }
+
   protected readonly setting = computed(() => {
     const d = this.desk.current()?.answers?.drive;
     return d?.carrier && d.right ? settingWords(d.carrier, d.right.reading) : undefined;

@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { featureKey } from '@core/catalogue/feature-observables';
+import { kindWord } from '@core/drive/drive-has';
 import { formatNumber } from '@core/quantity/format-quantity';
 import { CaseDesk } from '../../data/case-desk';
 import { VoiceService } from '../../data/voice';
@@ -64,6 +65,11 @@ export class IdentifyPage {
   protected readonly desk = inject(CaseDesk);
   private readonly voice = inject(VoiceService).voice;
   protected readonly answers = computed(() => this.desk.current()?.answers);
+  protected readonly kind = computed(() => kindWord(this.answers()?.possible.has));
+  protected readonly counts = computed(() => {
+    const o = this.desk.registry().get('belt.teeth_count');
+    return o !== undefined && this.desk.applies()(o);
+  });
   protected readonly standings = computed(() =>
     (this.answers()?.identification?.standings ?? []).map((s) => ({
       name: s.variant.name,

@@ -1,12 +1,12 @@
-import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
-import { NzMessageService } from 'ng-zorro-antd/message';
 import type { FaultAnswer } from '@core/answer/answers';
-import { faultKey } from '@core/claim/faults';
+import type { SealCheck } from '@core/claim/seal';
+import { recordFault } from '@core/answer/decide';
 import { CaseDesk } from '../../data/case-desk';
 import { CaseFiles } from '../../data/case-files';
+import { Commands } from '../../data/commands';
 import { HouseStore } from '../../data/house';
-import { Reports } from '../../data/reports';
 import { VoiceService } from '../../data/voice';
 import { FactField } from '../../ui/fact-field';
 import { factWords } from '../../words/facts';
@@ -57,9 +57,8 @@ export class SettlePage {
   private readonly house = inject(HouseStore);
   private readonly voice = inject(VoiceService).voice;
   private readonly files = inject(CaseFiles);
-  private readonly reports = inject(Reports);
-  private readonly message = inject(NzMessageService);
-  protected readonly busy = signal(false);
+  private readonly commands = inject(Commands);
+  protected readonly busy = this.commands.making;
   protected readonly answers = computed(() => this.desk.current()?.answers);
   protected readonly terms = computed(() => {
     const t = this.answers()?.terms;
@@ -73,7 +72,18 @@ export class SettlePage {
     'claim.cost_labour',
     'claim.cost_other',
   ];
-  protected readonly decisionKeys = ['claim.decision', 'claim.share', 'claim.alternative', 'claim.reason'];
+  /** Going on without a document is asked for only where one is missing. */
+  protected readonly decisionKeys = computed(() => [
+    'claim.decision',
+    'claim.share',
+    'claim.alternative',
+    'claim.reason',
+    ...(this.needsWithout() ? ['claim.without_document'] : []),
+  ]);
+  private readonly needsWithout = computed(() => {
+    const missing = this.answers()?.decision.objections.some((o) => o.code === 'missing_document');
+    return missing === true || this.desk.current()?.state.standing.has('claim.without_document') === true;
+  });
   protected readonly faults = computed(() =>
     (this.answers()?.faults ?? [])
       .filter((f) => f.proposed || f.recorded !== undefined || f.evidence.length > 0)
@@ -86,39 +96,30 @@ export class SettlePage {
   protected readonly warnings = computed(() =>
     (this.answers()?.decision.warnings ?? []).map((w) => warningWords(w, this.desk.nameOf)),
   );
+  protected readonly sealWords: Record<SealCheck['verdict'], string> = {
+    intact: '✓ facts unchanged since',
+    altered: '▲ a sealed fact was altered or is missing',
+    void: '▲ no seal: it names no fact',
+    unchecked: 'an older issue, not computed again',
+  };
   protected readonly seals = computed(() => this.answers()?.seals ?? []);
 
   protected record(f: FaultAnswer): void {
-    void this.desk.file({
-      key: faultKey(f.fault.code),
-      value: f.step?.id ?? 'step not known',
-      how: 'decided',
-      basis: f.evidence,
-    });
+    const a = this.answers();
+    const entry = a && recordFault(a, f.fault.code);
+    if (entry?.ok) void this.desk.file(entry.value);
   }
 
   protected withdraw(f: FaultAnswer): void {
     if (f.recorded) void this.desk.strike(f.recorded);
   }
 
-  protected async issue(): Promise<void> {
-    await this.desk.seal();
-    await this.print();
+  protected issue(): void {
+    void this.commands.seal();
   }
 
-  protected async print(): Promise<void> {
-    const view = this.desk.current();
-    if (!view) return;
-    this.busy.set(true);
-    try {
-      await this.reports.download(view);
-    } catch (e) {
-      this.message.error(
-        `The report could not be made: ${e instanceof Error ? e.message : String(e)}. The case is kept; try again.`,
-      );
-    } finally {
-      this.busy.set(false);
-    }
+  protected print(): void {
+    void this.commands.report();
   }
 
   protected export(): void {

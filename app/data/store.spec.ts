@@ -1,0 +1,222 @@
+import { TestBed } from '@angular/core/testing';
+import { demoPack } from '../../demo/catalogue';
+import { demoFacts } from '../../demo/cases';
+import { SEED } from '../../demo/scenario';
+import { extractPack } from '@core/catalogue/extract-pack';
+import { catalogueOf } from '@core/catalogue/find-records';
+import { writeCaseFile } from '@core/claim/case-file';
+import type { Fact } from '@core/facts/fact';
+import { closeDesk, failWrites, openDesk, paint, until } from '../testing/demo-desk';
+import { FactField } from '../ui/fact-field';
+import { FactLine } from '../ui/fact-line';
+import { CaseDesk } from './case-desk';
+import { CaseFiles } from './case-files';
+import { Database } from './database';
+import { Drafts } from './drafts';
+import { FactRepository } from './fact-repository';
+
+const cat = catalogueOf(demoPack());
+const own = (tag: string) => demoFacts(SEED).filter((f) => f.case === `demo-${tag}`);
+const fileOf = (id: string, facts: readonly Fact[], pack = extractPack(cat, 'TE16-CORM', 'MF-K121-1')) =>
+  new File([JSON.stringify(writeCaseFile(id, facts, pack, '2026-11-24T10:00:00.000Z'))], `${id}.json`);
+const valueOf = (desk: CaseDesk, key: string) => desk.current()!.state.standing.get(key)?.value;
+
+describe('a write that fails', () => {
+  let desk: CaseDesk;
+  beforeEach(async () => {
+    desk = await openDesk();
+    desk.currentId.set('demo-2041');
+  });
+  afterEach(closeDesk);
+
+  it('keeps the text in its field, says so, and files it when the store works again', async () => {
+    const field = await paint(FactField, { key: 'vehicle.odometer' });
+    const mend = failWrites('QuotaExceededError');
+    await field.type('Distance now', '48 200');
+    await until(() => desk.trouble() !== undefined);
+    await field.fixture.whenStable();
+    expect(desk.trouble()?.code).toBe('full');
+    expect(field.one<HTMLInputElement>('input').value).toBe('48 200');
+    expect(field.words).toContain('NOT filed');
+    expect(desk.current()!.state.standing.has('vehicle.odometer')).toBeFalse();
+    mend();
+    await field.type('Distance now', '48 200');
+    await until(() => valueOf(desk, 'vehicle.odometer') === 48200);
+    expect(desk.trouble()).toBeUndefined();
+  });
+
+  it('leaves the line and the choices as they were', async () => {
+    const line = await paint(FactLine);
+    const choice = await paint(FactField, { key: 'symptom' });
+    const mend = failWrites('AbortError');
+    await line.type('Fact line', 'odo 51000; market inland');
+    await until(() => desk.trouble() !== undefined);
+    await line.fixture.whenStable();
+    expect(line.one<HTMLInputElement>('input').value).toBe('odo 51000; market inland');
+    expect(desk.current()!.state.standing.has('vehicle.market')).toBeFalse();
+    choice.one<HTMLInputElement>('input[value=leak]').click();
+    await until(() => choice.words.includes('NOT filed'));
+    await choice.fixture.whenStable();
+    expect(choice.one<HTMLInputElement>('input[value=leak]').checked).toBeFalse();
+    mend();
+    await line.type('Fact line', 'odo 51000; market inland');
+    await until(() => valueOf(desk, 'vehicle.market') === 'inland');
+    expect(valueOf(desk, 'vehicle.odometer')).toBe(51000);
+  });
+
+  it('opens the store again when another thread of the browser closed it', async () => {
+    (await TestBed.inject(Database).open()).close();
+    expect((await desk.file({ key: 'vehicle.market', value: 'coast', how: 'reported' })).ok).toBeTrue();
+    expect(valueOf(desk, 'vehicle.market')).toBe('coast');
+  });
+});
+
+describe('quick hands', () => {
+  afterEach(closeDesk);
+
+  it('end twelve corrections in one standing value, and Enter with leaving the field in one fact', async () => {
+    const desk = await openDesk();
+    desk.currentId.set('demo-2041');
+    await Promise.all(
+      Array.from({ length: 12 }, (_, i) =>
+        desk.file({ key: 'vehicle.odometer', value: 1000 + i, how: 'reported' }),
+      ),
+    );
+    expect(valueOf(desk, 'vehicle.odometer')).toBe(1011);
+    expect(desk.current()!.state.rivals.size).toBe(0);
+
+    const field = await paint(FactField, { key: 'vehicle.market' });
+    const box = field.one<HTMLInputElement>('input');
+    box.value = 'coast';
+    box.dispatchEvent(new Event('input'));
+    box.dispatchEvent(new KeyboardEvent('keydown', { key: 'Enter' }));
+    box.dispatchEvent(new Event('blur'));
+    await until(() => valueOf(desk, 'vehicle.market') === 'coast');
+    expect(desk.current()!.state.log.filter((f) => f.key === 'vehicle.market').length).toBe(1);
+  });
+
+  it('tick several boxes at once without one undoing the other', async () => {
+    const desk = await openDesk();
+    desk.currentId.set('demo-2041');
+    const field = await paint(FactField, { key: 'parts.sent' });
+    const boxes = field.all('input[type=checkbox]').slice(0, 3) as HTMLInputElement[];
+    for (const b of boxes) b.click();
+    await until(() => (valueOf(desk, 'parts.sent') as string[] | undefined)?.length === 3);
+    expect(desk.current()!.state.rivals.size).toBe(0);
+  });
+
+  it('correct from two windows at once and leave one standing value in both', async () => {
+    const desk = await openDesk();
+    desk.currentId.set('demo-2041');
+    const other = TestBed.runInInjectionContext(() => new FactRepository());
+    await other.load();
+    const file =
+      (value: number) =>
+      (facts: readonly Fact[]): Fact[] => {
+        const old = facts.filter((f) => f.key === 'vehicle.odometer');
+        const last = old.find((f) => !old.some((g) => g.supersedes === f.id));
+        return [
+          {
+            id: `w${value}`,
+            case: 'demo-2041',
+            key: 'vehicle.odometer',
+            value,
+            how: 'reported',
+            by: 'Other',
+            at: new Date(Date.UTC(2026, 10, 25) + value).toISOString(),
+            ...(last ? { supersedes: last.id } : {}),
+          },
+        ];
+      };
+    await Promise.all(
+      Array.from({ length: 6 }, (_, i) => [
+        desk.file({ key: 'vehicle.odometer', value: 2000 + i, how: 'reported' }),
+        other.extend('demo-2041', file(3000 + i)),
+      ]).flat(),
+    );
+    await until(() => desk.current()!.state.log.filter((f) => f.key === 'vehicle.odometer').length === 12);
+    expect(desk.current()!.state.rivals.size).toBe(0);
+    other.ngOnDestroy();
+  });
+});
+
+describe('half-typed text', () => {
+  afterEach(closeDesk);
+
+  it('is on the disk soon after the last key, and there again after the window was killed', async () => {
+    await openDesk();
+    TestBed.inject(Drafts).keep('demo-2041', 'complaint', 'It rattles when');
+    const db = await TestBed.inject(Database).open();
+    let kept: string[] = [];
+    // read with the store's own eyes, as the next window would
+    for (let k = 0; k < 2000 && kept.length === 0; k++) {
+      kept = await db.getAll('drafts');
+      await new Promise((rest) => setTimeout(rest));
+    }
+    expect(kept).toEqual(['It rattles when']);
+    const next = TestBed.runInInjectionContext(() => new Drafts());
+    await next.load();
+    expect(next.read('demo-2041', 'complaint')).toBe('It rattles when');
+    next.keep('demo-2041', 'complaint', '');
+    await next.write();
+    expect(await db.getAll('drafts')).toEqual([]);
+  });
+});
+
+describe('a damaged or foreign record', () => {
+  afterEach(closeDesk);
+
+  it('is set aside, and the rest of the desk opens', async () => {
+    await openDesk();
+    const db = await TestBed.inject(Database).open();
+    const [fact] = own('2027');
+    await db.put('facts', { ...fact!, id: 'bad-1', basis: 'no list' as unknown as string[] });
+    await db.put('facts', { id: 'bad-2', case: 'demo-2027' } as unknown as Fact);
+    await db.put('packs', { id: 'Broken 1', head: {} } as never);
+    await db.put('extracts', { case: 'demo-2041' } as never);
+    const odd = { ...demoPack(), version: '2030.1', issued: '2030-01-01' };
+    odd.variants = odd.variants.map(({ features, ...v }) => v as (typeof odd.variants)[number]);
+    await TestBed.inject(FactRepository).add([], [odd]);
+    const bad = { ...fact!, id: 'bad-3', case: 'new-case', key: 'engine.code', value: 'TE16-CORM' };
+    await db.put('facts', bad);
+    TestBed.resetTestingModule();
+    const repository = TestBed.inject(FactRepository);
+    await repository.load();
+    const desk = TestBed.inject(CaseDesk);
+    expect(
+      repository
+        .damaged()
+        .map((d) => `${d.store} ${d.id}`)
+        .sort(),
+    ).toEqual(['extracts demo-2041', 'facts bad-1', 'facts bad-2', 'packs Broken 1']);
+    // the new case answers with the newest pack, whose designs have lost their features
+    const broken = desk.cases().find((c) => c.id === 'new-case')!;
+    expect(broken.failure).toBeDefined();
+    expect(desk.cases().filter((c) => c.failure === undefined).length).toBe(6);
+    expect(desk.cases().find((c) => c.tag === '2027')!.answers?.ranking.causes[0]?.cause.key).toBe(
+      'set_wrong_way',
+    );
+  });
+
+  it('never makes the catalogue that came with a case the catalogue of others', async () => {
+    const desk = await openDesk(false);
+    const files = TestBed.inject(CaseFiles);
+    await files.open(fileOf('demo-2027', own('2027')));
+    expect(desk.cases().map((c) => c.tag)).toEqual(['2027']);
+    expect(desk.newestPack()).toBeUndefined();
+    expect(desk.cases()[0]!.answers?.variant?.id).toBe('TE16-CORM/A');
+    // and the real one still comes in, under the very name that the extract bears
+    const filed = await TestBed.inject(FactRepository).add([], [demoPack()]);
+    expect(filed.ok).toBeTrue();
+    expect(desk.newestPack()?.engines.length).toBe(demoPack().engines.length);
+  });
+
+  it('of another case refuses the whole file', async () => {
+    const desk = await openDesk();
+    const stolen = own('2027').map((f, i) => ({ ...f, case: 'thief', id: i < 3 ? f.id : `t${i}` }));
+    await TestBed.inject(CaseFiles).open(fileOf('thief', stolen));
+    expect(desk.cases().some((c) => c.id === 'thief')).toBeFalse();
+    const db = await TestBed.inject(Database).open();
+    expect((await db.getAllFromIndex('facts', 'case', 'thief')).length).toBe(0);
+  });
+});

@@ -1,0 +1,98 @@
+import { strFromU8, Unzip, UnzipInflate, UnzipPassThrough } from 'fflate';
+import { type Result, err, ok } from '@core/quantity/result';
+
+/** How much is read, and no more: a file that unpacks to more is refused when it passes the limit, not after. */
+export const LIMITS = {
+  fileBytes: 256 * 1024 * 1024,
+  entries: 200,
+  unpackedBytes: 512 * 1024 * 1024,
+  rowsOfTable: 500_000,
+};
+export type UnpackError =
+  | { code: 'file_too_large'; name: string; bytes: number; most: number }
+  | { code: 'too_many_entries'; name: string; most: number }
+  | { code: 'unpacks_too_large'; name: string; most: number }
+  | { code: 'broken_zip'; name: string; detail: string };
+export type NamedText = { name: string; text: string };
+
+/** Bytes that are unpacked at a time: what a bomb can bring between two looks at the sum. */
+const SLICE = 16 * 1024;
+
+class Stop extends Error {
+  constructor(readonly why: UnpackError) {
+    super(why.code);
+  }
+}
+
+/** Unpacks zips; everything else is taken as text. */
+export function unpack(
+  files: readonly { name: string; bytes: Uint8Array }[],
+  limits = LIMITS,
+): Result<NamedText[], UnpackError> {
+  const out: NamedText[] = [];
+  let sum = 0;
+  for (const { name, bytes } of files) {
+    if (bytes.length > limits.fileBytes)
+      return err({ code: 'file_too_large', name, bytes: bytes.length, most: limits.fileBytes });
+    if (!name.toLowerCase().endsWith('.zip')) {
+      out.push({ name, text: strFromU8(bytes) });
+      continue;
+    }
+    try {
+      const entries = unzipWithin(name, bytes, limits, sum);
+      for (const e of entries) {
+        sum += e.bytes.length;
+        if (!e.name.endsWith('/'))
+          out.push({ name: e.name.split('/').at(-1) ?? e.name, text: strFromU8(e.bytes) });
+      }
+    } catch (e) {
+      return err(
+        e instanceof Stop
+          ? e.why
+          : { code: 'broken_zip', name, detail: e instanceof Error ? e.message : String(e) },
+      );
+    }
+  }
+  return ok(out);
+}
+
+function unzipWithin(
+  name: string,
+  bytes: Uint8Array,
+  limits: typeof LIMITS,
+  before: number,
+): { name: string; bytes: Uint8Array }[] {
+  const entries: { name: string; chunks: Uint8Array[]; done: boolean }[] = [];
+  let sum = before;
+  const unzip = new Unzip((file) => {
+    if (entries.length >= limits.entries)
+      throw new Stop({ code: 'too_many_entries', name, most: limits.entries });
+    const entry = { name: file.name, chunks: [] as Uint8Array[], done: false };
+    entries.push(entry);
+    file.ondata = (e, chunk, final) => {
+      if (e) throw e;
+      sum += chunk.length;
+      if (sum > limits.unpackedBytes)
+        throw new Stop({ code: 'unpacks_too_large', name, most: limits.unpackedBytes });
+      entry.chunks.push(chunk);
+      entry.done = final;
+    };
+    file.start();
+  });
+  unzip.register(UnzipInflate);
+  unzip.register(UnzipPassThrough);
+  for (let at = 0; at < bytes.length; at += SLICE)
+    unzip.push(bytes.subarray(at, at + SLICE), at + SLICE >= bytes.length);
+  if (entries.length === 0 || entries.some((e) => !e.done)) throw new Error('it is cut off or no zip at all');
+  return entries.map((e) => ({ name: e.name, bytes: joined(e.chunks) }));
+}
+
+function joined(chunks: readonly Uint8Array[]): Uint8Array {
+  const all = new Uint8Array(chunks.reduce((n, c) => n + c.length, 0));
+  let at = 0;
+  for (const c of chunks) {
+    all.set(c, at);
+    at += c.length;
+  }
+  return all;
+}
