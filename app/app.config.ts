@@ -1,11 +1,19 @@
 import {
   type ApplicationConfig,
   provideBrowserGlobalErrorListeners,
+  inject,
   provideZonelessChangeDetection,
 } from '@angular/core';
-import { provideRouter, type Routes, withComponentInputBinding } from '@angular/router';
+import {
+  type NavigationError,
+  provideRouter,
+  type Routes,
+  withComponentInputBinding,
+  withNavigationErrorHandler,
+} from '@angular/router';
 import { CheckCircleFill, ExclamationCircleFill, InfoCircleFill } from '@ant-design/icons-angular/icons';
 import { provideNzIcons } from 'ng-zorro-antd/icon';
+import { Fetching } from './data/fetching';
 
 export const routes: Routes = [
   {
@@ -47,11 +55,16 @@ export const routes: Routes = [
   { path: '**', redirectTo: '' },
 ];
 
+/** A part of the program that could not be fetched: said, with the way there again. */
+function unreachable(e: NavigationError): void {
+  inject(Fetching).failed(e.url, e.error);
+}
+
 export const appConfig: ApplicationConfig = {
   providers: [
     provideZonelessChangeDetection(),
     provideBrowserGlobalErrorListeners(),
-    provideRouter(routes, withComponentInputBinding()),
+    provideRouter(routes, withComponentInputBinding(), withNavigationErrorHandler(unreachable)),
     provideNzIcons([CheckCircleFill, ExclamationCircleFill, InfoCircleFill]),
   ],
 };

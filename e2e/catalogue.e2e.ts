@@ -129,8 +129,8 @@ test('a label and an order list go out, and the catalogue is free of accessibili
   await expect(due).toContainText('distance comes first');
   const label = await desk.download(() => due.getByRole('button', { name: 'Label SVG' }).click());
   const svg = readFileSync(label.path, 'utf8');
-  expect(svg).toContain('Timing drive changed 30.07.2026');
-  expect(svg).toContain('210\u00a0000 km or 30.07.2034');
+  expect(svg).toContain('Timing drive changed 30\u00a0Jul\u00a02026');
+  expect(svg).toContain('210\u00a0000\u00a0km or 30\u00a0Jul\u00a02034');
   const pdf = await desk.download(() => due.getByRole('button', { name: 'Label PDF' }).click());
   expect(readFileSync(pdf.path).subarray(0, 5).toString()).toBe('%PDF-');
   const order = await desk.download(() => page.getByRole('button', { name: 'Order list CSV' }).click());

@@ -40,17 +40,22 @@ test('half a tooth is go where geometry brings it, one tooth is no go', async ({
   await expect(body(page)).toContainText('A correct fitting shows it 0.46 teeth ahead');
   await desk.type('Mark offset, right upper cam', '+0.5');
   await expect(body(page)).toContainText('✓ as this drive must show');
-  await body(page).getByRole('button', { name: 'File: go so far, 1 of 4 marks' }).click();
-  await expect(desk.tape()).toContainText('Go: as this drive must show');
+  await expect(body(page)).toContainText('Go so far, 1 of 4 marks');
+  await body(page).getByRole('button', { name: 'File this' }).click();
+  await expect(desk.tape()).toContainText('Go so far');
+
+  // every mark right: only now it is go
+  for (const wheel of ['left lower', 'left upper', 'right lower']) await desk.line(`mark ${wheel} 0`);
+  await expect(body(page)).toContainText('Go: all 4 marks');
 
   await desk.type('Mark offset, left upper cam', '1 teeth');
   await expect(body(page)).toContainText('✕ 1 tooth out, advanced');
   await expect(body(page)).toContainText('Do not start it.');
-  await body(page).getByRole('button', { name: 'File: no go' }).click();
+  await body(page).getByRole('button', { name: 'File this' }).click();
   await expect(desk.tape()).toContainText('No go: do not start');
   await desk.go('Cause');
   await expect(page.getByRole('region', { name: 'Rival causes' }).getByRole('button').first()).toContainText(
-    'Belt or chain fitted a tooth out',
+    'Belt fitted a tooth out',
   );
 });
 

@@ -1,4 +1,21 @@
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { connect } from 'node:net';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { expect, test } from '@playwright/test';
+import { serve, stop } from '../server/serve';
+
+/** Sends bytes as they are and reads the whole answer. */
+function raw(request: string): Promise<string> {
+  const port = Number(new URL(test.info().project.use.baseURL ?? '').port);
+  return new Promise((done, fail) => {
+    let text = '';
+    const socket = connect(port, '127.0.0.1', () => socket.write(request));
+    socket.on('data', (chunk) => (text += chunk.toString()));
+    socket.on('end', () => done(text));
+    socket.on('error', fail);
+  });
+}
 
 test('pages carry the strict policy, parts carry little, hashed files keep for a year', async ({
   request,
@@ -20,6 +37,43 @@ test('pages carry the strict policy, parts carry little, hashed files keep for a
   expect(script.headers()['content-security-policy']).toBeUndefined();
   // what may be opened by itself keeps the policy
   expect((await request.get('/icon.svg')).headers()['content-security-policy']).toBe(policy);
+});
+
+test('a request that cannot be understood gets a sentence and nothing of the inside', async () => {
+  // by hand: a browser or a client would mend the address first
+  for (const target of ['/%', '/%c0%ae%c0%ae/x.js', '/case/%E0%A4%A', '/x.js?%', '/..%2f..%2fpackage.json']) {
+    const answer = await raw(`GET ${target} HTTP/1.1\r\nHost: localhost\r\nConnection: close\r\n\r\n`);
+    expect(answer).toMatch(/^HTTP\/1\.1 [24]\d\d /);
+    expect(answer).not.toMatch(/\bat .*:\d+:\d+|node_modules|Error:|\/work|\/home|\.ts\b/);
+  }
+  expect(await raw('GET /% HTTP/1.1\r\nHost: localhost\r\nConnection: close\r\n\r\n')).toMatch(
+    /^HTTP\/1\.1 400 /,
+  );
+});
+
+test('answers under way are finished when the server is told to stop', async () => {
+  const root = mkdtempSync(join(tmpdir(), 'hs-serve-'));
+  const body = 'x'.repeat(3_000_000);
+  writeFileSync(join(root, 'index.html'), '<!doctype html>');
+  writeFileSync(join(root, 'large.txt'), body);
+  const started = await serve({ root, port: 4188, host: '127.0.0.1', demo: false });
+  if (!started.ok) throw new Error(started.error.code);
+  const got = await new Promise<number>((done, fail) => {
+    let n = 0;
+    const socket = connect(4188, '127.0.0.1', () =>
+      socket.write('GET /large.txt HTTP/1.1\r\nHost: x\r\nConnection: close\r\n\r\n'),
+    );
+    let stopping: Promise<void> | undefined;
+    socket.on('data', (chunk) => {
+      n += chunk.length;
+      // the first bytes are here: now it is told to stop
+      stopping ??= stop(started.server);
+    });
+    socket.on('end', () => void stopping?.then(() => done(n)));
+    socket.on('error', fail);
+  });
+  expect(got).toBeGreaterThan(body.length);
+  rmSync(root, { recursive: true });
 });
 
 test('what is not there is not found, and nothing outside is served', async ({ request }) => {

@@ -1,6 +1,6 @@
 import { parseArgs } from 'node:util';
 import { resolve } from 'node:path';
-import { serve, type ServeError } from './serve';
+import { serve, type ServeError, stop } from './serve';
 
 const SENTENCES: Record<ServeError['code'], (e: ServeError) => string> = {
   not_built: () => 'The app is not built. Run: npm run build',
@@ -33,8 +33,5 @@ console.log(
   `Hollow Sprocket is at http://${shown}:${port}${values.empty ? ' (started without the demo data)' : ''}. Stop it with Ctrl+C.`,
 );
 for (const signal of ['SIGINT', 'SIGTERM'] as const) {
-  process.on(signal, () => {
-    started.server.closeAllConnections();
-    started.server.close(() => process.exit(0));
-  });
+  process.on(signal, () => void stop(started.server).then(() => process.exit(0)));
 }

@@ -2,7 +2,7 @@ import { createServer, type Server } from 'node:http';
 import { existsSync } from 'node:fs';
 import { join } from 'node:path';
 import compression from 'compression';
-import express, { type Express } from 'express';
+import express, { type ErrorRequestHandler, type Express, type Request, type Response } from 'express';
 import helmet from 'helmet';
 
 export type ServeOptions = { root: string; port: number; host: string; demo: boolean };
@@ -56,6 +56,7 @@ const partHeaders = helmet({
 /** The built app with safe headers: no inline script, nothing from elsewhere. */
 export function makeApp(options: Pick<ServeOptions, 'root' | 'demo'>): Express {
   const app = express();
+  app.set('env', 'production');
   app.disable('x-powered-by');
   app.use((req, res, next) => {
     if (PART.test(req.path) && !req.path.includes('worker')) partHeaders(req, res, next);
@@ -83,7 +84,35 @@ export function makeApp(options: Pick<ServeOptions, 'root' | 'demo'>): Express {
     }
     res.set('Cache-Control', 'no-cache').sendFile(join(options.root, 'index.html'));
   });
+  app.use((_req: Request, res: Response) => void res.status(404).type('text/plain').send('Not found.'));
+  app.use(failed);
   return app;
+}
+
+/** A request that cannot be answered gets its status and a sentence; what went wrong inside stays inside. */
+const failed: ErrorRequestHandler = (e: unknown, _req, res, next) => {
+  if (res.headersSent) {
+    next(e);
+    return;
+  }
+  const status = typeof e === 'object' && e !== null && 'status' in e ? Number(e.status) : 500;
+  const known = status >= 400 && status < 500;
+  res
+    .status(known ? status : 500)
+    .type('text/plain')
+    .send(known ? 'This request cannot be understood.' : 'The server could not answer this request.');
+};
+
+/** Stops taking requests, lets those under way finish within the time given, then ends the rest. */
+export function stop(server: Server, graceMs = 5000): Promise<void> {
+  return new Promise((done) => {
+    const last = setTimeout(() => server.closeAllConnections(), graceMs);
+    server.close(() => {
+      clearTimeout(last);
+      done();
+    });
+    server.closeIdleConnections();
+  });
 }
 
 /** Starts listening; a port in use or forbidden is a value, not a crash. */

@@ -31,8 +31,11 @@ export class Papers {
 
   label(tag: string, model: LabelModel, as: 'svg' | 'pdf'): Promise<void> {
     return this.guard(async () => {
-      const { labelSvg } = await import('../report/label');
-      const svg = labelSvg(model, this.house.house());
+      const [{ labelSvg }, { measureText }] = await Promise.all([
+        import('../report/label'),
+        import('../report/measure-text'),
+      ]);
+      const svg = labelSvg(model, this.house.house(), await measureText());
       if (as === 'svg') {
         download(`label-${tag}.svg`, new Blob([svg], { type: 'image/svg+xml' }));
         return;

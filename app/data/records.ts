@@ -11,7 +11,7 @@ export interface Records extends DBSchema {
   /** The part of a catalogue that came with a case file, by case. It answers that case alone and is never the catalogue. */
   extracts: { key: string; value: { case: string; pack: Pack } };
   /** Half-typed text by case and field. */
-  drafts: { key: string; value: string };
+  drafts: { key: string; value: { text: string; at: string } };
   settings: { key: string; value: unknown };
 }
 export const DATABASE = 'hollow-sprocket';

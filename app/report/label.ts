@@ -1,9 +1,9 @@
 import type { Due } from '@core/catalogue/interval';
 import { roundDown } from '@core/catalogue/interval';
-import { formatDay } from '@core/quantity/dates';
+import { houseDay, type House, onPaper } from '@core/facts/read-value';
 import { formatNumber } from '@core/quantity/format-quantity';
 import { fromBase } from '@core/quantity/units';
-import type { House } from '@core/facts/read-value';
+import { fitText, type Measure, PAPER_FONT } from './measure-text';
 
 export type LabelModel = {
   engine: string;
@@ -15,26 +15,69 @@ export type LabelModel = {
   step: number;
 };
 
-/** A service label of 74 × 44 mm as SVG: what was changed, when, at what distance, and when next. */
-export function labelSvg(m: LabelModel, house: House): string {
+/** The label, mm: its size, the margin that text keeps, and the width left for it. */
+export const LABEL = { width: 74, height: 44, margin: 4 };
+const ROOM = LABEL.width - 2 * LABEL.margin;
+
+type Line = { top: number; sizes: readonly number[]; text: string; weight: 400 | 600; lines: number };
+
+/**
+ * A service label as SVG: what was changed, when, at what distance, and when next. Every text is measured and set smaller,
+ * broken or, at last, cut, so that nothing runs over the box whatever the names; days name their month.
+ */
+export function labelSvg(m: LabelModel, house: House, measure: Measure): string {
+  const paper = onPaper(house);
   const unit = house.units['distance'] ?? 'km';
   const show = (km: number, step = 1) =>
-    `${formatNumber(roundDown(fromBase('distance', km, unit), step), 0).replace(/\u202f/g, '\u00a0')} ${unit}`;
-  const esc = (s: string) => s.replace(/&/g, '&amp;').replace(/</g, '&lt;');
-  const cut = (s: string, n: number) => (s.length > n ? `${s.slice(0, n - 1)}…` : s);
-  const line = (y: number, size: number, text: string, weight = 400) =>
-    `<text x="4" y="${y}" font-size="${size}" font-weight="${weight}">${esc(text)}</text>`;
+    `${formatNumber(roundDown(fromBase('distance', km, unit), step), 0).replace(/\u202f/g, '\u00a0')}\u00a0${unit}`;
+  const day = (iso: string) => houseDay(iso, paper).replace(/ /g, '\u00a0');
+  const rows: Line[] = [
+    {
+      top: 2.6,
+      sizes: [4.4, 4, 3.6, 3.2, 2.8],
+      weight: 600,
+      lines: 1,
+      text: `Timing drive changed ${day(m.fittedDay)}`,
+    },
+    {
+      top: 8.2,
+      sizes: [3.4, 3, 2.7, 2.4],
+      weight: 400,
+      lines: 2,
+      text: `at ${show(m.fittedKm)} · ${m.engine} ${m.vehicle}`,
+    },
+    { top: 15.6, sizes: [3, 2.7, 2.4], weight: 400, lines: 2, text: m.parts.join(', ') },
+    { top: 25.6, sizes: [3.4, 3], weight: 400, lines: 1, text: 'Next, whichever comes first' },
+    {
+      top: 29.8,
+      sizes: [5.4, 5, 4.5, 4, 3.5, 3],
+      weight: 600,
+      lines: 1,
+      text: `${show(m.due.dueKm, m.step)} or ${day(m.due.dueDay)}`,
+    },
+    {
+      top: 37,
+      sizes: [2.6, 2.4, 2.2, 2, 1.8],
+      weight: 400,
+      lines: 1,
+      text: 'The vehicle maker’s schedule comes first where it is shorter.',
+    },
+  ];
   return [
-    '<svg xmlns="http://www.w3.org/2000/svg" width="74mm" height="44mm" viewBox="0 0 74 44" font-family="Plex, IBM Plex Sans, sans-serif" fill="#1d2829">',
+    `<svg xmlns="http://www.w3.org/2000/svg" width="74mm" height="44mm" viewBox="0 0 74 44" font-family="${PAPER_FONT}" fill="#1d2829">`,
     '<rect x="0.5" y="0.5" width="73" height="43" rx="2.5" fill="#ffffff" stroke="#1d2829" stroke-width="0.6"/>',
-    line(7, 4.4, `Timing drive changed ${formatDay(m.fittedDay, house.dateOrder)}`, 600),
-    line(12, 3.4, `at ${show(m.fittedKm)} · ${cut(`${m.engine} ${m.vehicle}`, 34)}`),
-    line(17, 3, cut(m.parts.slice(0, 3).join(', '), 48)),
-    line(21, 3, cut(m.parts.slice(3).join(', '), 48)),
-    '<line x1="4" x2="70" y1="24" y2="24" stroke="#1d2829" stroke-width="0.4"/>',
-    line(29.5, 3.4, 'Next, whichever comes first'),
-    line(36, 5.4, `${show(m.due.dueKm, m.step)} or ${formatDay(m.due.dueDay, house.dateOrder)}`, 600),
-    line(41, 2.6, 'The vehicle maker’s schedule comes first where it is shorter.'),
+    ...rows.flatMap((r) => painted(r, measure)),
+    '<line x1="4" x2="70" y1="23.6" y2="23.6" stroke="#1d2829" stroke-width="0.4"/>',
     '</svg>',
   ].join('');
+}
+
+const escaped = (s: string) => s.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;');
+
+function painted(row: Line, measure: Measure): string[] {
+  const { size, lines } = fitText(row.text, { ...row, width: ROOM }, measure);
+  return lines.map(
+    (text, i) =>
+      `<text x="${LABEL.margin}" y="${(row.top + size * (1 + 1.15 * i)).toFixed(2)}" font-size="${size}" font-weight="${row.weight}">${escaped(text)}</text>`,
+  );
 }

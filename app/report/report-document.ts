@@ -3,6 +3,7 @@ import type { Answers } from '@core/answer/answers';
 import type { Setting } from '@core/drive/tensioner';
 import { sealedNow } from '@core/claim/seal';
 import { factsDigest } from '@core/facts/digest';
+import { onPaper } from '@core/facts/read-value';
 import type { Namer } from '@core/facts/show-value';
 import { type State, textOf } from '@core/facts/state';
 import { formatDay } from '@core/quantity/dates';
@@ -26,10 +27,11 @@ export function reportDocument(
   tag: string,
   state: State,
   a: Answers,
-  voice: Voice,
+  screen: Voice,
   name: Namer,
   today: string,
 ): TDocumentDefinitions {
+  const voice = { ...screen, house: onPaper(screen.house) };
   const sealed = sealedNow(a.seals);
   const digest = sealed ? String(sealed.seal.value) : factsDigest(state.log);
   const say = (key: string) => {
@@ -40,8 +42,8 @@ export function reportDocument(
     { text: `Technical report, case ${tag}`, style: 'title' },
     {
       text: sealed
-        ? `Issue ${sealed.issue}, ${formatDay(today, voice.house.dateOrder)}`
-        : `DRAFT, not issued, ${formatDay(today, voice.house.dateOrder)}`,
+        ? `Issue ${sealed.issue}, ${formatDay(today, 'named')}`
+        : `DRAFT, not issued, ${formatDay(today, 'named')}`,
       style: sealed ? 'sub' : 'draft',
     },
     pairs([

@@ -14,6 +14,7 @@ import { Commands } from '../data/commands';
 import { CaseDesk } from '../data/case-desk';
 import { Database } from '../data/database';
 import { FactRepository } from '../data/fact-repository';
+import { Fetching } from '../data/fetching';
 import { Setup } from '../data/setup';
 import { troubleSentence } from '../data/store-trouble';
 import { commandFor } from './keyboard';
@@ -36,6 +37,13 @@ import { Rack } from './rack';
         @if (desk.trouble()) {
           <button nz-button (click)="desk.trouble.set(undefined)">Read</button>
         }
+      </p>
+    }
+    @if (fetching.missing()) {
+      <p class="trouble" role="alert">
+        ▲ This part of the program could not be fetched: the server does not answer. Start it again (npm
+        start), then go on; everything filed is kept.
+        <button nz-button (click)="again()">Try again</button>
       </p>
     }
     @if (repository.damaged().length; as n) {
@@ -112,6 +120,7 @@ export class Root {
     const t = this.desk.trouble() ?? this.database.trouble();
     return t && troubleSentence(t);
   });
+  protected readonly fetching = inject(Fetching);
   private readonly commands = inject(Commands);
   protected readonly files = inject(CaseFiles);
   protected readonly repository = inject(FactRepository);
@@ -122,6 +131,10 @@ export class Root {
     effect(() => {
       if (this.commands.importAsked() > 0) this.fileInput().nativeElement.click();
     });
+  }
+
+  protected again(): void {
+    void this.fetching.again();
   }
 
   protected start(): void {

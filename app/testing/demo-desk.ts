@@ -11,6 +11,7 @@ import { DATABASE } from '../data/records';
 
 /** A desk on an empty record store of its own; `demo` fills it with the scenario. Close it with {@link closeDesk}. */
 export async function openDesk(demo = true, more: Provider[] = []): Promise<CaseDesk> {
+  localStorage.clear();
   await deleteDB(DATABASE);
   TestBed.configureTestingModule({
     providers: [
@@ -31,15 +32,14 @@ export async function openDesk(demo = true, more: Provider[] = []): Promise<Case
 
 /** Lets every write to the record store fail with this error, until the function returned is called. */
 export function failWrites(name: string): () => void {
+  const store = IDBObjectStore.prototype;
+  const kept = ['put', 'add'].map((k) => [k, Object.getOwnPropertyDescriptor(store, k)!] as const);
   const refuse = () => {
     throw new DOMException('made to fail', name);
   };
-  const spies = [
-    spyOn(IDBObjectStore.prototype, 'put').and.callFake(refuse),
-    spyOn(IDBObjectStore.prototype, 'add').and.callFake(refuse),
-  ];
+  for (const [k, d] of kept) Object.defineProperty(store, k, { ...d, value: refuse });
   return () => {
-    for (const s of spies) s.and.callThrough();
+    for (const [k, d] of kept) Object.defineProperty(store, k, d);
   };
 }
 

@@ -10,13 +10,12 @@ import { LIFE } from '@core/cause/rank';
 import type { Objection, Warning } from '@core/claim/decision';
 import type { TermsAnswer } from '@core/claim/terms';
 import { type Registry, optionsOf } from '@core/facts/observable';
-import type { House } from '@core/facts/read-value';
+import { type House, houseDay } from '@core/facts/read-value';
 import type { Exclusion } from '@core/match/identify';
 import type { Condition, KitMatch, Refusal } from '@core/match/match-kits';
 import type { DocumentKind } from '@core/catalogue/pack';
 import type { Fact } from '@core/facts/fact';
 import { showValue } from '@core/facts/show-value';
-import { formatDay } from '@core/quantity/dates';
 import { formatNumber, formatQuantity } from '@core/quantity/format-quantity';
 import { list } from './list';
 
@@ -108,7 +107,7 @@ export function ranWords(ran: Ran, house: House): string {
 export function exclusionWords(e: Exclusion, v: Voice): string {
   switch (e.code) {
     case 'built_outside': {
-      const day = (d: string) => formatDay(d, v.house.dateOrder);
+      const day = (d: string) => houseDay(d, v.house);
       const window = [e.from ? `from ${day(e.from)}` : '', e.to ? `to ${day(e.to)}` : '']
         .filter(Boolean)
         .join(' ');
@@ -229,7 +228,7 @@ export function decideSentence(e: DecideError, name: (table: string, key: string
 /** Two facts that cannot both be true, or one that cannot be true of this drive, in one sentence. */
 export function contradictionWords(c: Contradiction, v: Voice): string {
   const name = (f: Fact) => v.registry.get(f.key)?.wording ?? f.key;
-  const day = (f: Fact) => formatDay(String(f.value), v.house.dateOrder);
+  const day = (f: Fact) => houseDay(String(f.value), v.house);
   const said = (f: Fact) => `${name(f)} ${showValue(v.registry.get(f.key)!, f.value, v.house, (_t, k) => k)}`;
   switch (c.code) {
     case 'days_reversed':
@@ -239,7 +238,7 @@ export function contradictionWords(c: Contradiction, v: Voice): string {
     case 'in_the_future':
       return `${name(c.facts[0])} (${day(c.facts[0])}) lies after the day on which it was filed.`;
     case 'built_before_engine':
-      return `Built ${day(c.facts[0])}, before the first ${c.engine} (${formatDay(c.from, v.house.dateOrder)}).`;
+      return `Built ${day(c.facts[0])}, before the first ${c.engine} (${houseDay(c.from, v.house)}).`;
     case 'not_on_drive':
       return `${said(c.facts[0])} was filed, but no drive that is still possible has that.`;
     case 'cannot_be':

@@ -1,8 +1,7 @@
 import type { JobLine } from '@core/match/job-list';
 import type { AttributeVerdict, Comparison } from '@core/match/compare-parts';
 import type { Due } from '@core/catalogue/interval';
-import type { House } from '@core/facts/read-value';
-import { formatDay } from '@core/quantity/dates';
+import { type House, houseDay } from '@core/facts/read-value';
 import { distance } from './answers';
 
 export const SOURCE_WORDS: Record<JobLine['source'], string> = {
@@ -28,7 +27,7 @@ export const COMPARISON_WORDS: Record<Comparison['verdict'], string> = {
 /** Next due, in words: which limit comes first, when, and what is left or overdue. */
 export function dueWords(d: Due, house: House): string[] {
   const out = [
-    `Due at ${distance(d.dueKm, house)} or on ${formatDay(d.dueDay, house.dateOrder)}, whichever comes first.`,
+    `Due at ${distance(d.dueKm, house)} or on ${houseDay(d.dueDay, house)}, whichever comes first.`,
   ];
   if (d.leftKm !== undefined)
     out.push(
@@ -37,7 +36,7 @@ export function dueWords(d: Due, house: House): string[] {
   out.push(d.leftDays >= 0 ? `${d.leftDays} days left.` : `Overdue by ${-d.leftDays} days.`);
   if (d.distanceDay && (d.leftKm ?? 0) > 0)
     out.push(
-      `At that yearly distance it is reached on ${formatDay(d.distanceDay, house.dateOrder)}: ${d.first === 'distance' ? 'distance' : 'time'} comes first.`,
+      `At that yearly distance it is reached on ${houseDay(d.distanceDay, house)}: ${d.first === 'distance' ? 'distance' : 'time'} comes first.`,
     );
   return out;
 }

@@ -77,7 +77,12 @@ describe('marks against the drive', () => {
     expect(a.ranking.causes[0]!.cause.key).toBe('tooth_out');
     const fault = a.faults.find((f) => f.fault.code === 'TIM-OFF')!;
     expect(fault.proposed).toBeTrue();
-    expect(fault.evidence.sort()).toEqual(facts.slice(-2).map((f) => f.id));
+    expect([...fault.evidence].sort()).toEqual(
+      facts
+        .slice(-2)
+        .map((f) => f.id)
+        .sort(),
+    );
   });
 });
 

@@ -10,7 +10,8 @@ import { TABLES, type TableName } from './pack-issue';
 import { nextVersion, packFromTables, PackHeadSchema, readPackJson } from './read-pack';
 import { buildSearch, search, searchBuilder } from './search';
 import { tableCells } from './tables';
-import { supersessionChain } from './check-pack';
+import { checkPack, supersessionChain } from './check-pack';
+import { compareVersions, newerFirst } from './version';
 import { catalogueOf, editDistance, stagesFor } from './find-records';
 
 const pack = demoPack();
@@ -128,6 +129,64 @@ describe('catalogue pack', () => {
     expect(reader.issues).toEqual([{ row: 4, column: 'number', reason: { code: 'empty' } }]);
     const header = readTableText('cross', 'number,nmes\nA,K1\n');
     expect(header.issues.map((i) => i.reason.code)).toEqual(['unknown_column', 'missing_column', 'empty']);
+  });
+
+  it('is checked in time that grows with its size, not with its square', () => {
+    const base = pack.variants[0]!;
+    const many = <T>(n: number, make: (i: number) => T) => Array.from({ length: n }, (_, i) => make(i));
+    const like = { ...pack, variants: many(6000, (i) => ({ ...base, id: `V${i}` })) };
+    const chain = {
+      ...pack,
+      parts: [
+        ...pack.parts,
+        ...many(3000, (i) => ({
+          ...pack.parts[0]!,
+          number: `S${i}`,
+          supersededBy: i < 2999 ? `S${i + 1}` : undefined,
+        })),
+      ],
+    };
+    const told = {
+      ...pack,
+      variants: many(6000, (i) => ({ ...base, id: `V${i}`, features: { [base.id]: [`${i}`] } })),
+    };
+    // steps are counted by the rows that are looked at: a proxy that a machine's mood cannot move
+    let looks = 0;
+    const counted = <P extends typeof pack>(p: P): P => ({
+      ...p,
+      variants: p.variants.map(
+        (v) =>
+          new Proxy(v, { get: (t, k, r) => (k === 'markets' && looks++, Reflect.get(t, k, r) as unknown) }),
+      ),
+      parts: p.parts.map(
+        (x) =>
+          new Proxy(x, {
+            get: (t, k, r) => (k === 'supersededBy' && looks++, Reflect.get(t, k, r) as unknown),
+          }),
+      ),
+    });
+    const looked = (p: typeof pack) => {
+      looks = 0;
+      const issues = checkPack(counted(p));
+      return { looks, twins: issues.filter((i) => i.reason.code === 'windows_overlap').length };
+    };
+    expect(looked(like).twins).toBe(5999);
+    for (const p of [like, told, chain]) expect(looked(p).looks).toBeLessThan(100_000);
+    expect(looked(told).twins).toBe(0);
+  });
+
+  it('orders versions as versions, everywhere by one rule', () => {
+    const sorted = ['2026.3', '2026.3.1', '2026.3.9', '2026.3.10', '2026.4', '2026.10', '2027.1b', '2027.1c'];
+    fc.assert(
+      fc.property(fc.shuffledSubarray(sorted, { minLength: sorted.length }), (mixed) =>
+        expect([...mixed].sort(compareVersions)).toEqual(sorted),
+      ),
+    );
+    const packs = sorted.map((version) => ({ issued: '2026-09-01', version }));
+    expect([...packs].sort(newerFirst).map((p) => p.version)).toEqual([...sorted].reverse());
+    expect(
+      newerFirst({ issued: '2026-09-02', version: '1' }, { issued: '2026-09-01', version: '9' }),
+    ).toBeLessThan(0);
   });
 
   it('follows supersession to its end and sees a circle', () => {

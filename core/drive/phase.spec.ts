@@ -3,7 +3,7 @@ import { demoPack } from '../../demo/catalogue';
 import { compensate } from './compensate';
 import { judgeOffset, offsetPattern } from './judge-offset';
 import type { Layout } from './layout';
-import { carrierAt } from './carrier';
+import { carrierAt, limitsOf } from './carrier';
 import { atCarrier, moveBanks } from './move';
 import { inUnits, markPhases, realignTurns, seating } from './phase';
 import { solveDrive, solveFixed } from './solve-drive';
@@ -414,6 +414,35 @@ describe('elongation', () => {
       }),
       { seed, numRuns: 12 },
     );
+  });
+
+  it('says which comes first, the tensioner’s end or the chain’s limit, as stepping along says', () => {
+    let both = 0;
+    for (const l of layouts) {
+      const carrier = l.wheels.find((w) => w.role === 'tensioner')?.carrier;
+      if (!carrier || l.elongationLimit === undefined) continue;
+      const end = limitsOf(carrier).end;
+      // second method: longer step by step until the reading passes the end mark or no setting is left
+      let e = 0;
+      for (; e < 0.05; e += 0.0001) {
+        const state = wearState(l, e);
+        if (!state.ok || state.value.reading!.worn >= end) break;
+      }
+      const w = value(wearState(l, 0));
+      expect(Math.abs(w.endsAt! - e))
+        .withContext(l.id)
+        .toBeLessThan(0.00015);
+      // the stepping is too coarse to tell which of the two is first within two steps
+      if (Math.abs(w.endsAt! - l.elongationLimit) < 0.0002) continue;
+      expect(w.ends)
+        .withContext(l.id)
+        .toBe(e < l.elongationLimit ? 'tensioner_first' : 'limit_first');
+      both++;
+    }
+    expect(both).toBeGreaterThan(10);
+    const stoat = layouts.find((x) => x.id === 'stoat-a')!;
+    const lax = { ...stoat, elongationLimit: 0.03 };
+    expect(value(wearState(lax, 0)).ends).toBe('tensioner_first');
   });
 
   it('adds up stage by stage in crank degrees', () => {

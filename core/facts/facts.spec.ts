@@ -237,6 +237,68 @@ describe('fact line', () => {
     expect(read('xyzzy 3')).toBe('no_observable');
   });
 
+  it('reads a mark by any part of its wheel’s name or its initials, and never guesses between two', () => {
+    const own = new Set(['mark.right-upper', 'mark.right-lower', 'mark.left-upper', 'mark.left-lower']);
+    const applies = (o: { key: string }) => !o.key.startsWith('mark.') || own.has(o.key);
+    const say = (line: string) => {
+      const r = readLine(line, registry, ctx, applies);
+      if (!r.ok) return r.error.code;
+      const v = r.value.read;
+      return [r.value.observable.key, v.ok ? v.value.value : v.error.code];
+    };
+    expect(say('mark ru 0.5')).toEqual(['mark.right-upper', 0.5]);
+    expect(say('mark right upper -1')).toEqual(['mark.right-upper', -1]);
+    expect(say('mark up ri 0.5')).toEqual(['mark.right-upper', 0.5]);
+    expect(say('mark ll 0')).toEqual(['mark.left-lower', 0]);
+    expect(say('mark right 1')).toBe('several');
+    expect(say('mark zz 1')).toBe('no_observable');
+    expect(say('mark ru')).toEqual(['mark.right-upper', 'empty']);
+  });
+
+  it('files of the observable that is shown, or of none: what a drive has not got is refused by name', () => {
+    const noBelt = (o: { needs?: string[] | undefined }) => !o.needs?.includes('belt');
+    const r = readLine('ef frayed', registry, ctx, noBelt);
+    expect(r.ok ? 'ok' : r.error.code).toBe('not_on_drive');
+    for (const o of completions('e', registry, 50, noBelt)) expect(noBelt(o)).toBeTrue();
+    // every alias with every kind of ending names the observable that bears it
+    for (const o of registry.values()) {
+      if (o.hidden && !o.line) continue;
+      for (const alias of o.aliases) {
+        const found = readLine(`${alias} 7`, registry, ctx);
+        expect(found.ok && found.value.observable.key)
+          .withContext(alias)
+          .toBe(o.key);
+      }
+    }
+  });
+
+  it('takes decisions and their reasons too', () => {
+    const refs = { ...ctx, findRef: (table: string, typed: string) => `${table}:${typed}` };
+    const r = readLine('cause seized pump because the teeth say so', registry, refs);
+    if (!r.ok || !r.value.read.ok) return fail('not read');
+    expect([r.value.observable.key, r.value.read.value.value, r.value.note]).toEqual([
+      'cause.decided',
+      'cause:seized pump',
+      'the teeth say so',
+    ]);
+    expect(read('decide decline')).toEqual(['claim.decision', 'decline', 'decided']);
+    const fault = readLine('fault SET-WAY', registry, refs);
+    expect(fault.ok && fault.value.observable.key).toBe('claim.fault');
+  });
+
+  it('says what is wrong with a value, truly', () => {
+    expect(read('turns -3')).toEqual(['fit.turned', 'out_of_range']);
+    expect(read('turns 2.5')).toEqual(['fit.turned', 'not_a_count']);
+    expect(read('turns two')).toEqual(['fit.turned', 'not_a_number']);
+    expect(read(`odo ${'9'.repeat(400)}`)).toEqual(['vehicle.odometer', 'not_a_number']);
+    expect(read('ptr 20 ± 5000')).toEqual(['tensioner.pointer', 'bad_uncertainty']);
+    expect(read(`who ${'x'.repeat(201)}`)).toEqual(['call.who', 'too_long']);
+    const near = readLine('codes PO016', registry, ctx);
+    expect(near.ok && !near.value.read.ok && near.value.read.error).toEqual(
+      jasmine.objectContaining({ code: 'not_a_code', nearest: ['P0016'] }),
+    );
+  });
+
   it('completes what could still be meant', () => {
     expect(completions('edg', registry).map((o) => o.key)).toEqual(['belt.edge_front', 'belt.edge_rear']);
   });

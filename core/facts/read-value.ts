@@ -1,4 +1,4 @@
-import { type DateOrder, type Day, parseDay } from '@core/quantity/dates';
+import { type DateForm, type DateOrder, type Day, formatDay, parseDay } from '@core/quantity/dates';
 import { parseQuantity, readNumber } from '@core/quantity/parse-quantity';
 import { type Result, err, ok } from '@core/quantity/result';
 import { formatQuantity } from '@core/quantity/format-quantity';
@@ -6,7 +6,17 @@ import type { FactValue } from './fact';
 import { type Observable, optionsOf } from './observable';
 
 /** How this house writes figures: date order and the units first shown, by dimension. */
-export type House = { dateOrder: DateOrder; units: Readonly<Partial<Record<string, string>>> };
+export type House = {
+  /** Order in which days are typed. */
+  dateOrder: DateOrder;
+  /** How days are written; as they are typed unless given. What is printed names the month. */
+  dateForm?: DateForm;
+  units: Readonly<Partial<Record<string, string>>>;
+};
+/** A day as this house writes it. */
+export const houseDay = (iso: Day, house: House): string => formatDay(iso, house.dateForm ?? house.dateOrder);
+/** The same house on paper, where a day must not be misread. */
+export const onPaper = (house: House): House => ({ ...house, dateForm: 'named' });
 export const METRIC: House = { dateOrder: 'dmy', units: {} };
 
 export type ReadContext = {

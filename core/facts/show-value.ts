@@ -1,8 +1,7 @@
-import { formatDay } from '@core/quantity/dates';
 import { formatQuantity } from '@core/quantity/format-quantity';
 import type { FactValue } from './fact';
 import { type Observable, optionsOf } from './observable';
-import { type House, unitFor } from './read-value';
+import { type House, houseDay, unitFor } from './read-value';
 
 /** Names of records and wheels for showing; falls back to the key. */
 export type Namer = (table: string, key: string) => string;
@@ -18,7 +17,7 @@ export function showValue(o: Observable, value: FactValue, house: House, name: N
     case 'count':
       return `${String(value)} ${t.what}`;
     case 'date':
-      return formatDay(String(value), house.dateOrder);
+      return houseDay(String(value), house);
     case 'choice':
       return optionsOf(o).find((x) => x.key === value)?.wording ?? String(value);
     case 'several':

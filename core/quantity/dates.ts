@@ -51,9 +51,19 @@ export function parseDay(text: string, order: DateOrder, today: Day): Result<Day
   return found ? ok(found) : fail;
 }
 
-/** Writes a day in the house's order. @example formatDay('2026-03-12', 'dmy') // "12.03.2026" */
-export function formatDay(iso: Day, order: DateOrder): string {
+/** How a day is written: in a house's order, or with the month as a word, which nobody can misread. */
+export type DateForm = DateOrder | 'named';
+
+/**
+ * Writes a day. @example formatDay('2026-03-12', 'dmy') // "12.03.2026"
+ * @example formatDay('2026-03-12', 'named') // "12 Mar 2026"
+ */
+export function formatDay(iso: Day, order: DateForm): string {
   const [y = '', m = '', d = ''] = iso.split('-');
+  if (order === 'named') {
+    const month = MONTHS[Number(m) - 1];
+    return month ? `${Number(d)} ${month[0]!.toUpperCase()}${month.slice(1)} ${y}` : iso;
+  }
   return order === 'dmy' ? `${d}.${m}.${y}` : order === 'mdy' ? `${m}/${d}/${y}` : iso;
 }
 

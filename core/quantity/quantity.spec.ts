@@ -42,6 +42,45 @@ describe('quantities', () => {
     expect(read('length', '7 ± 0 mm')).toBe('bad_uncertainty');
   });
 
+  it('know a torque however it is spelled', () => {
+    const spellings = {
+      'N·m': ['Nm', 'N.m', 'N*m', 'N m', 'n·m', 'N-m', 'newton metres'],
+      'lbf·ft': ['lb·ft', 'ft·lbf', 'lb-ft', 'ft-lb', 'ft lb', 'lbf ft', 'lb.ft', 'ft.lbs', 'foot pounds'],
+      'lbf·in': ['lb-in', 'in·lbf', 'in lb', 'inch-pounds', 'lbf.in', 'in.lbs'],
+      'kgf·m': ['kp·m', 'kpm', 'kgf m', 'm·kg', 'kg·m', 'mkp', 'kgm'],
+      'kgf·cm': ['kgf·cm', 'kg-cm', 'kp cm'],
+      'daN·m': ['daNm', 'daN·m'],
+    };
+    for (const [unit, typed] of Object.entries(spellings))
+      for (const t of typed) {
+        const wanted = toBase('torque', 12.5, unit);
+        expect(read('torque', `12.5 ${t}`))
+          .withContext(t)
+          .toEqual({ value: wanted });
+        expect(read('torque', `12,5${t.toUpperCase()}`))
+          .withContext(t)
+          .toEqual({ value: wanted });
+      }
+    expect(read('torque', '12 kg')).toBe('unknown_unit');
+    expect(read('torque', '12 constructor')).toBe('unknown_unit');
+    // 1 kgf·m against the metre-kilogram of the handbooks: 9.80665 N·m exactly; 1 lbf·in a twelfth of a lbf·ft
+    expect(toBase('torque', 1, 'kgf·m')).toBe(9.80665);
+    expect(toBase('torque', 12, 'lbf·in')).toBeCloseTo(toBase('torque', 1, 'lbf·ft'), 12);
+  });
+
+  it('are finite, whatever is typed', () => {
+    const digits = '9'.repeat(400);
+    expect(readNumber(digits)).toBeUndefined();
+    expect(read('length', digits)).toBe('not_a_number');
+    expect(read('length', `7 ± ${digits}`)).toBe('bad_uncertainty');
+    fc.assert(
+      fc.property(fc.string(), (t) => {
+        const v = readNumber(t);
+        expect(v === undefined || Number.isFinite(v)).toBeTrue();
+      }),
+    );
+  });
+
   it('tell a decimal comma from grouping', () => {
     expect(readNumber('1.234,5')).toBe(1234.5);
     expect(readNumber('1,234.5')).toBe(1234.5);
@@ -74,8 +113,11 @@ describe('days', () => {
   });
 
   it('round-trip through every order, and months keep inside their end', () => {
-    for (const order of ['dmy', 'mdy', 'ymd'] as const)
+    for (const order of ['dmy', 'mdy', 'ymd'] as const) {
       expect(day(formatDay('2026-03-12', order), order)).toBe('2026-03-12');
+      // named, it reads the same in any house
+      expect(day(formatDay('2026-03-12', 'named'), order)).toBe('2026-03-12');
+    }
     expect(plusMonths('2026-01-31', 1)).toBe('2026-02-28');
   });
 });

@@ -4,7 +4,6 @@ import { jobList } from '@core/match/job-list';
 import { formatDay } from '@core/quantity/dates';
 import { CaseDesk } from '../../data/case-desk';
 import { Clock } from '../../data/clock';
-import { HouseStore } from '../../data/house';
 import { Papers } from '../../data/papers';
 import { SOURCE_WORDS } from '../../words/jobs';
 
@@ -62,7 +61,6 @@ import { SOURCE_WORDS } from '../../words/jobs';
 })
 export class JobPanel {
   private readonly desk = inject(CaseDesk);
-  private readonly house = inject(HouseStore);
   private readonly clock = inject(Clock);
   private readonly papers = inject(Papers);
   protected readonly words = SOURCE_WORDS;
@@ -96,7 +94,7 @@ export class JobPanel {
       engine: a.engine.code,
       variant: a.variant.name,
       kit: this.kit()?.number ?? 'not chosen',
-      today: formatDay(this.clock.today(), this.house.settings().dateOrder),
+      today: formatDay(this.clock.today(), 'named'),
     };
   }
 }
