@@ -138,7 +138,7 @@ test('a label and an order list go out, and the catalogue is free of accessibili
   expect((await new AxeBuilder({ page }).analyze()).violations.map((v) => v.id)).toEqual([]);
   await desk.open('/catalogue');
   await page.getByRole('button', { name: /^parts/ }).click();
-  await expect(page.getByRole('list', { name: /parts, 266 rows/ })).toBeVisible();
+  await expect(page.getByRole('list', { name: /parts, \d+ rows/ })).toBeVisible();
   expect(
     (await new AxeBuilder({ page }).analyze()).violations.map(
       (v) => `${v.id} ${v.nodes[0]?.target.join(' ') ?? ''}`,

@@ -26,6 +26,7 @@ test('pages carry the strict policy, parts carry little, hashed files keep for a
   expect(policy).toContain("default-src 'self'");
   expect(policy).toContain("script-src 'self';");
   expect(policy).not.toContain("'unsafe-eval'");
+  expect(policy).toContain("require-trusted-types-for 'script'");
   expect(page.headers()['cache-control']).toBe('no-cache');
   const html = await page.text();
   expect(html).not.toMatch(/<script(?![^>]*src=)/);
@@ -37,6 +38,28 @@ test('pages carry the strict policy, parts carry little, hashed files keep for a
   expect(script.headers()['content-security-policy']).toBeUndefined();
   // what may be opened by itself keeps the policy
   expect((await request.get('/icon.svg')).headers()['content-security-policy']).toBe(policy);
+});
+
+test('no text becomes script or markup in the page, whoever asks', async ({ page }) => {
+  await page.goto('/');
+  await expect(page.getByRole('navigation', { name: 'Rack of cases' })).toBeVisible();
+  const tried = await page.evaluate(() => {
+    const fails = (job: () => void) => {
+      try {
+        job();
+        return false;
+      } catch {
+        return true;
+      }
+    };
+    return [
+      fails(() => (document.createElement('div').innerHTML = '<b>x</b>')),
+      fails(() => (document.createElement('script').text = 'window.hit = 1')),
+      fails(() => (document.createElement('script').src = 'https://elsewhere.invalid/x.js')),
+      fails(() => new Worker('https://elsewhere.invalid/x.js')),
+    ];
+  });
+  expect(tried).toEqual([true, true, true, true]);
 });
 
 test('a request that cannot be understood gets a sentence and nothing of the inside', async () => {

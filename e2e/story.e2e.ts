@@ -1,7 +1,20 @@
-import { readFileSync } from 'node:fs';
+import { execFileSync } from 'node:child_process';
+import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import AxeBuilder from '@axe-core/playwright';
-import { expect, test } from '@playwright/test';
+import { chromium, expect, test } from '@playwright/test';
+import { launch } from './browser';
 import { Desk } from './desk';
+
+/** Ends every process of the browser that runs on this profile, at once and without a word. */
+function killBrowserOf(profile: string): void {
+  const list = execFileSync('ps', ['-eo', 'pid=,args='], { encoding: 'utf8' });
+  for (const line of list.split('\n')) {
+    const pid = Number(/^\s*(\d+)/.exec(line)?.[1]);
+    if (line.includes(profile) && pid !== process.pid) process.kill(pid, 'SIGKILL');
+  }
+}
 
 test('a returned tensioner, from the call to a report that can be proved', async ({ page, browser }) => {
   const desk = new Desk(page);
@@ -186,11 +199,12 @@ test('a write that the browser refuses is said, keeps the text, and a part that 
   const desk = new Desk(page);
   await desk.open('/case/demo-2041/call');
   await page.evaluate(() => {
-    const add = IDBObjectStore.prototype.add;
-    Object.assign(window, { mend: () => (IDBObjectStore.prototype.add = add) });
-    IDBObjectStore.prototype.add = () => {
+    const kept = Object.getOwnPropertyDescriptor(IDBObjectStore.prototype, 'add')!;
+    const refuse = () => {
       throw new DOMException('full', 'QuotaExceededError');
     };
+    Object.defineProperty(IDBObjectStore.prototype, 'add', { ...kept, value: refuse });
+    Object.assign(window, { mend: () => Object.defineProperty(IDBObjectStore.prototype, 'add', kept) });
   });
   await desk.type('Distance now', '48 200');
   await expect(page.getByRole('alert').filter({ hasText: 'NOT filed' })).toBeVisible();
@@ -207,6 +221,39 @@ test('a write that the browser refuses is said, keeps the text, and a part that 
   await page.unroute('**/chunk-*.js');
   await page.getByRole('button', { name: 'Try again' }).click();
   await expect(page.getByRole('heading', { name: /Decision/ }).first()).toBeVisible();
+});
+
+test('half-typed text is there again after the browser was killed', async ({ baseURL }) => {
+  const profile = mkdtempSync(join(tmpdir(), 'hs-profile-'));
+  const first = await chromium.launchPersistentContext(profile, { ...launch, baseURL: baseURL ?? '' });
+  const desk = new Desk(await first.newPage());
+  await desk.open('/case/demo-2041/call');
+  await desk.page.getByLabel('Fact line').fill('the noise comes when it');
+  // as soon as the text is on the disk's way, with no word to the page that its end is near
+  await expect
+    .poll(() =>
+      desk.page.evaluate(
+        () =>
+          new Promise<number>((done) => {
+            const opening = indexedDB.open('hollow-sprocket');
+            opening.onsuccess = () => {
+              const count = opening.result.transaction('drafts').objectStore('drafts').count();
+              count.onsuccess = () => {
+                opening.result.close();
+                done(count.result);
+              };
+            };
+          }),
+      ),
+    )
+    .toBeGreaterThan(0);
+  killBrowserOf(profile);
+  const second = await chromium.launchPersistentContext(profile, { ...launch, baseURL: baseURL ?? '' });
+  const again = new Desk(await second.newPage());
+  await again.open('/case/demo-2041/call');
+  await expect(again.page.getByLabel('Fact line')).toHaveValue('the noise comes when it');
+  await second.close();
+  rmSync(profile, { recursive: true, force: true });
 });
 
 test('a case whose design is open shows no other engine’s drive, and names the possible ones', async ({

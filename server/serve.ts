@@ -34,6 +34,8 @@ const documentHeaders = helmet({
       fontSrc: ["'self'", 'data:'],
       styleSrc: ["'self'", NONCE],
       styleSrcAttr: ["'unsafe-inline'"],
+      requireTrustedTypesFor: ["'script'"],
+      trustedTypes: ['angular', 'angular#bundler', 'default'],
     },
   },
 });

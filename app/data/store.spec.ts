@@ -1,4 +1,6 @@
+import { provideZonelessChangeDetection } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
+import { deleteDB, openDB } from 'idb';
 import { demoPack } from '../../demo/catalogue';
 import { demoFacts } from '../../demo/cases';
 import { SEED } from '../../demo/scenario';
@@ -14,6 +16,7 @@ import { CaseFiles } from './case-files';
 import { Database } from './database';
 import { Drafts } from './drafts';
 import { FactRepository } from './fact-repository';
+import { DATABASE } from './records';
 
 const cat = catalogueOf(demoPack());
 const own = (tag: string) => demoFacts(SEED).filter((f) => f.case === `demo-${tag}`);
@@ -68,6 +71,37 @@ describe('a write that fails', () => {
     (await TestBed.inject(Database).open()).close();
     expect((await desk.file({ key: 'vehicle.market', value: 'coast', how: 'reported' })).ok).toBeTrue();
     expect(valueOf(desk, 'vehicle.market')).toBe('coast');
+  });
+});
+
+describe('a store that another window holds', () => {
+  afterEach(closeDesk);
+
+  it('is said while it lasts, opens by itself after, and can be opened again when it could not be', async () => {
+    localStorage.clear();
+    await deleteDB(DATABASE);
+    const old = await openDB(DATABASE, 1, {
+      upgrade(db) {
+        db.createObjectStore('facts', { keyPath: 'id' }).createIndex('case', 'case');
+        for (const name of ['packs', 'packRows', 'settings']) db.createObjectStore(name);
+      },
+    });
+    TestBed.configureTestingModule({ providers: [provideZonelessChangeDetection()] });
+    const database = TestBed.inject(Database);
+    const opening = database.open();
+    await until(() => database.trouble()?.code === 'blocked');
+    old.close();
+    await opening;
+    expect(database.trouble()).toBeUndefined();
+    // a version from the future cannot be opened; when it is gone, it can
+    (await database.open()).close();
+    database.lost();
+    (await openDB(DATABASE, 99)).close();
+    await expectAsync(database.open()).toBeRejected();
+    expect(database.trouble()?.code).toBe('newer');
+    await deleteDB(DATABASE);
+    await expectAsync(database.open()).toBeResolved();
+    expect(database.trouble()).toBeUndefined();
   });
 });
 

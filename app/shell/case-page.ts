@@ -172,8 +172,7 @@ export class CasePage {
     if (station === 'examine' || station === 'fit') {
       const looks = looksOf(a.registry, view.state, a.possible, station);
       const of = looks.looked + looks.open.length + looks.notSent.length;
-      const missing = looks.notSent.length ? `, ${looks.notSent.length} not sent` : '';
-      return `${looks.looked} of ${of} looked at${missing}`;
+      return `${looks.looked} of ${of} looked at`;
     }
     if (n > 0) return `lacks ${n}`;
     return station === 'cause' ? 'decided' : station === 'settle' ? 'sealed' : '✓ all needed is here';

@@ -4,6 +4,7 @@ import { type Arm, angleAtReading, carrierAt, extensionAt, type Plunger } from '
 import { type Layout, LayoutSchema, nominalLength, senseOf, type Wheel } from './layout';
 import { circlesOf, solvePath } from './path';
 import { tensionerSettings, travelFrom } from './tensioner';
+import { AS_MADE, driveState } from './what-if';
 
 const seed = fc.readConfigureGlobal()?.seed ?? 11;
 const RAD = Math.PI / 180;
@@ -264,6 +265,19 @@ describe('shoes', () => {
     });
     expect(code(rail(135))).toMatch(/^\d/);
     expect(code(rail(330))).toBe('span_cuts_shoe 0,1,2');
+  });
+});
+
+describe('names', () => {
+  it('that every object has are only names', () => {
+    const [first] = demoPack().layouts;
+    const odd: Layout = {
+      ...first!,
+      wheels: first!.wheels.map((w) => (w.id === 'cam' ? { ...w, id: 'constructor', bank: '__proto__' } : w)),
+      banks: [{ ...first!.banks![0]!, id: '__proto__' }],
+    };
+    const [plain, named] = [driveState(first!, AS_MADE), driveState(odd, AS_MADE)];
+    expect(named.ok && named.value.phases).toEqual(plain.ok && plain.value.phases);
   });
 });
 

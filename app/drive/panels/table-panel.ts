@@ -16,10 +16,9 @@ import { BenchStore } from '../bench-store';
         <thead>
           <tr>
             <th>Wheel</th>
-            <th class="num">x, y mm</th>
             <th class="num">wrap °</th>
             <th class="num">mesh</th>
-            <th class="num">turned °</th>
+            <th class="num">turn °</th>
             <th class="num">mark</th>
           </tr>
         </thead>
@@ -32,9 +31,8 @@ import { BenchStore } from '../bench-store';
               (pointerenter)="bench.lit.set(r.id)"
             >
               <td>
-                {{ r.name }}<br /><small>then {{ r.strand }}</small>
+                {{ r.name }} <small>at {{ r.at }} mm, then {{ r.strand }}</small>
               </td>
-              <td class="num">{{ r.at }}</td>
               <td class="num">{{ r.wrap }}</td>
               <td class="num">{{ r.mesh }}</td>
               <td class="num">{{ r.turned }}</td>
@@ -46,6 +44,16 @@ import { BenchStore } from '../bench-store';
     }
   `,
   styles: `
+    table {
+      table-layout: fixed;
+      width: 100%;
+    }
+    th:first-child {
+      width: 36%;
+    }
+    td small {
+      display: block;
+    }
     .lit td {
       background: var(--verdigris-soft);
     }
@@ -60,7 +68,7 @@ export class TablePanel {
     const turned = turnedBy(s.layout, s.circles, this.bench.driverDeg());
     const unit = s.layout.kind === 'chain' ? 'links' : 'teeth';
     return {
-      head: `${s.layout.count} ${unit} × ${s.layout.pitchMm} mm; path ${s.path.lengthMm.toFixed(2)} mm. ${s.clearance ? `Smallest clearance ${s.clearance.mm.toFixed(1)} mm ${clearanceWords(s.layout, s.clearance)}.` : ''}`,
+      head: `${s.layout.count} ${unit} × ${s.layout.pitchMm} mm; path ${s.path.lengthMm.toFixed(2)} mm. Marks in teeth. ${s.clearance ? `Smallest clearance ${s.clearance.mm.toFixed(1)} mm ${clearanceWords(s.layout, s.clearance)}.` : ''}`,
       rows: s.layout.wheels.map((w, i) => {
         const wrap = s.path.wraps[i]!;
         const phase = s.phases.find((p) => p.wheel === i);
@@ -71,7 +79,7 @@ export class TablePanel {
           wrap: ((wrap * 180) / Math.PI).toFixed(1),
           mesh: w.teeth === undefined ? '' : teethInMesh(w.teeth, wrap).toFixed(1),
           turned: w.arc ? '' : turned.wheelDeg[i]!.toFixed(1),
-          mark: phase ? `${signed(phase.teeth)} teeth` : '',
+          mark: phase ? signed(phase.teeth) : '',
           strand: `${STRAND_WORDS[kinds[i]!]} strand, ${s.path.spans[i]!.lengthMm.toFixed(1)} mm`,
         };
       }),

@@ -1,5 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { possibleOptions } from '@core/answer/applies';
+import { looksOf } from '@core/answer/looks';
 import { listOf } from '@core/facts/state';
 import { CaseDesk } from '../../data/case-desk';
 import { HouseStore } from '../../data/house';
@@ -43,7 +44,7 @@ const GROUPS = [
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <p class="head">
-      Ran <b>{{ ran() }}</b> since fitting.
+      Ran <b>{{ ran() }}</b> since fitting. {{ looked() }}
       @if (missing().length) {
         <span class="quiet"
           >Not sent: {{ missing().join(', ') }}. An incomplete return limits what can be concluded.</span
@@ -97,6 +98,20 @@ export class ExaminePage {
   protected readonly ran = computed(() =>
     ranWords(this.desk.current()?.answers?.ran ?? { facts: [] }, this.house.house()),
   );
+  /** How much of what could be looked at was; never "complete". */
+  protected readonly looked = computed(() => {
+    const view = this.desk.current();
+    const a = view?.answers;
+    if (!view || !a) return '';
+    const l = looksOf(a.registry, view.state, a.possible, 'examine');
+    const parts = [
+      `Looked at ${l.looked}`,
+      `not looked at ${l.open.length}`,
+      ...(l.notSent.length ? [`not sent ${l.notSent.length}`] : []),
+      ...(l.doesNotApply ? [`does not apply ${l.doesNotApply}`] : []),
+    ];
+    return `${parts.join(', ')}.`;
+  });
   protected readonly missing = computed(() => {
     const view = this.desk.current();
     const type = this.desk.registry().get('parts.sent')?.type;
