@@ -1,18 +1,10 @@
 import { inject, Injectable, signal } from '@angular/core';
 import { Router } from '@angular/router';
 import { NzMessageService } from 'ng-zorro-antd/message';
-import { extractPack } from '@core/catalogue/extract-pack';
 import { packId } from '@core/catalogue/pack';
-import {
-  type CaseFile,
-  LARGEST_CASE,
-  readCaseFile,
-  type ReadCase,
-  writeCaseFile,
-} from '@core/claim/case-file';
+import type { CaseFile, ReadCase } from '@core/claim/case-file';
 import { fileFact, mergeFacts } from '@core/facts/change';
 import { reduce, textOf } from '@core/facts/state';
-import { caseFileSentence } from '../words/reading';
 import { CaseDesk, type CaseView } from './case-desk';
 import { Clock } from './clock';
 import { download } from './download';
@@ -32,8 +24,12 @@ export class CaseFiles {
   private readonly router = inject(Router);
   readonly altered = signal<Altered | undefined>(undefined);
 
-  export(view: CaseView): void {
+  async export(view: CaseView): Promise<void> {
     if (!view.catalogue) return;
+    const [{ extractPack }, { writeCaseFile }] = await Promise.all([
+      import('@core/catalogue/extract-pack'),
+      import('@core/claim/case-file'),
+    ]);
     const pack = extractPack(
       view.catalogue,
       textOf(view.state, 'engine.code'),
@@ -56,7 +52,12 @@ export class CaseFiles {
     this.save('damaged-records.json', this.repository.damaged());
   }
 
+  /** Opens a case file. What reads and checks it is fetched when one is opened. */
   async open(file: File): Promise<void> {
+    const [{ LARGEST_CASE, readCaseFile }, { caseFileSentence }] = await Promise.all([
+      import('@core/claim/case-file'),
+      import('../words/case-file'),
+    ]);
     if (file.size > LARGEST_CASE) {
       this.refuse(caseFileSentence(file.name, { code: 'too_large', bytes: file.size, most: LARGEST_CASE }));
       return;

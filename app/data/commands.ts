@@ -7,7 +7,6 @@ import type { Fact } from '@core/facts/fact';
 import { CaseDesk } from './case-desk';
 import { HouseStore } from './house';
 import { Reports } from './reports';
-import { objectionWords } from '../words/answers';
 
 /** Things that can be opened over the desk. */
 export type Overlay = 'palette' | 'keys' | 'house' | undefined;
@@ -78,6 +77,7 @@ export class Commands {
     const [objection] = view.answers.decision.objections;
     if (objection) {
       this.station('settle');
+      const { objectionWords } = await import('../words/answers');
       this.message.warning(`Not yet: ${objectionWords(objection)}`, { nzDuration: 8000 });
       return;
     }

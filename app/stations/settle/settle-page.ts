@@ -124,7 +124,7 @@ export class SettlePage {
 
   protected export(): void {
     const view = this.desk.current();
-    if (view) this.files.export(view);
+    if (view) void this.files.export(view);
   }
 
   private factText(id: string): string {

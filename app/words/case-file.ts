@@ -1,0 +1,24 @@
+import type { CaseFileError } from '@core/claim/case-file';
+import { issueSentence } from './packs';
+
+/** Why a case file was not read, where, and what to do. */
+export function caseFileSentence(name: string, e: CaseFileError): string {
+  switch (e.code) {
+    case 'not_json':
+      return `${name} is broken at line ${e.line}, column ${e.column}: ${e.detail}. Nothing was changed. Ask for the file again.`;
+    case 'other_format':
+      return `${name} is no case file of this program (its format says “${e.format}”). Nothing was changed.`;
+    case 'newer_version':
+      return `${name} was written by a newer version (file version ${e.version}). Update this program first. Nothing was changed.`;
+    case 'bad_shape':
+      return `${name} does not fit at ${e.path || 'the top'}: ${e.detail}${e.more ? `, and ${e.more} more` : ''}. Nothing was changed.`;
+    case 'foreign_fact':
+      return `${name} holds fact ${e.id} of another case (${e.case}). Nothing was changed.`;
+    case 'fact_twice':
+      return `${name} holds fact ${e.id} twice. Nothing was changed.`;
+    case 'bad_catalogue':
+      return `${name} carries a catalogue with a fault. ${issueSentence(e.issue)}${e.more ? ` And ${e.more} more.` : ''} Nothing was changed.`;
+    case 'too_large':
+      return `${name} has ${Math.ceil(e.bytes / 1e6)} MB; a case file has at most ${Math.round(e.most / 1e6)} MB. Nothing was changed.`;
+  }
+}
