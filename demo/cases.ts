@@ -2,7 +2,7 @@ import type { Author, Fact, FactValue, How } from '@core/facts/fact';
 import { fileFact } from '@core/facts/change';
 import { reduce } from '@core/facts/state';
 import { makeSeal } from '@core/claim/seal';
-import { faultKey } from '@core/claim/faults';
+import { faultThing } from '@core/facts/thing';
 import { CAUSES } from '@core/cause/cause-data';
 import { randomFrom, weibullLife } from './random';
 
@@ -212,10 +212,18 @@ function play(s: Script): Fact[] {
     now: () => new Date(Date.parse(s.opened) + minute * 60000).toISOString(),
     newId: () => `${s.id}-${String(facts.length + 1).padStart(3, '0')}`,
   };
-  const add = (key: string, value: FactValue, how: How = 'reported', note?: string, basis?: string[]) => {
+  const add = (
+    key: string,
+    value: FactValue,
+    how: How = 'reported',
+    note?: string,
+    basis?: string[],
+    about?: string,
+  ) => {
     const u = SPREAD[key];
     const entry = {
       key,
+      about,
       value,
       how,
       ...(u ? { u } : {}),
@@ -230,7 +238,7 @@ function play(s: Script): Fact[] {
   for (const [key, value, how, note] of s.rows) add(key, value, how, note);
   if (s.fault) {
     const on = s.fault.on.map((key) => facts.findLast((f) => f.key === key)!.id);
-    add(faultKey(s.fault.code), s.fault.note, 'decided', undefined, on);
+    add('claim.fault', s.fault.note, 'decided', undefined, on, faultThing(s.fault.code));
   }
   for (const [key, value, how, note] of s.after ?? []) add(key, value, how, note);
   if (s.seal) facts.push(makeSeal(reduce(facts), s.id, author));

@@ -2,6 +2,7 @@ import { computed, inject, Injectable, signal } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { type Answers, answersFor, registryFor } from '@core/answer/answers';
 import { applies } from '@core/answer/applies';
+import { type NamedThing, thingWords } from '@core/answer/things';
 import { type Catalogue, catalogueOf, findCode, nearestCodes } from '@core/catalogue/find-records';
 import { type Pack, packId } from '@core/catalogue/pack';
 import { newerFirst } from '@core/catalogue/version';
@@ -12,7 +13,8 @@ import { fileFact, type NewFact, redoTarget, strikeFact, undoTarget } from '@cor
 import type { Author, Fact } from '@core/facts/fact';
 import type { Observable, Registry } from '@core/facts/observable';
 import { findOption, type ReadContext } from '@core/facts/read-value';
-import { reduce, type State, textOf } from '@core/facts/state';
+import { textOf } from '@core/facts/read';
+import { emptyState, reduce, type State } from '@core/facts/state';
 import type { Result } from '@core/quantity/result';
 import { Clock } from './clock';
 import { FactRepository } from './fact-repository';
@@ -183,10 +185,15 @@ export class CaseDesk {
   });
 
   /** Can this be filed of a drive that is still possible? */
-  readonly applies = computed<(o: Observable) => boolean>(() => {
+  readonly applies = computed<(o: Observable, about?: string) => boolean>(() => {
     const possible = this.current()?.answers?.possible;
-    return (o) => possible === undefined || applies(o, possible);
+    return (o, about) => possible === undefined || applies(o, possible, about);
   });
+
+  /** Things of the case in hand that facts can be about by name. */
+  readonly things = computed<readonly NamedThing[]>(() => this.current()?.answers?.things ?? []);
+  /** What tells a thing from others of its kind. */
+  readonly thing = (id: string | undefined): string => thingWords(this.things(), id);
 
   /** Name of a record for showing. */
   readonly nameOf = (table: string, key: string): string => {
@@ -223,8 +230,12 @@ export class CaseDesk {
       return view;
     } catch (e) {
       // Facts that cannot even be put in order: the rest of the desk works on.
-      const state: State = { log: facts, standing: new Map(), rivals: new Map(), aside: new Map() };
-      return { ...headOf(id, state), catalogue: undefined, answers: undefined, failure: messageOf(e) };
+      return {
+        ...headOf(id, emptyState(facts)),
+        catalogue: undefined,
+        answers: undefined,
+        failure: messageOf(e),
+      };
     }
   }
 

@@ -2,11 +2,11 @@ import { inject, Injectable, signal } from '@angular/core';
 import { Router } from '@angular/router';
 import { NzMessageService } from 'ng-zorro-antd/message';
 import { STATIONS, type Station } from '@core/facts/observable';
-import { showValue } from '@core/facts/show-value';
 import type { Fact } from '@core/facts/fact';
 import { CaseDesk } from './case-desk';
 import { HouseStore } from './house';
 import { Reports } from './reports';
+import { nameWords, valueWords } from '../words/facts';
 
 /** Things that can be opened over the desk. */
 export type Overlay = 'palette' | 'keys' | 'house' | undefined;
@@ -138,9 +138,11 @@ export class Commands {
   }
 
   private words(fact: Fact): string {
-    const o = this.desk.registry().get(fact.key);
-    return o
-      ? `${o.wording} ${showValue(o, fact.value, this.house.house(), this.desk.nameOf, fact.u)}`
-      : fact.key;
+    const voice = {
+      house: this.house.house(),
+      registry: this.desk.registry(),
+      thing: (id: string) => this.desk.thing(id),
+    };
+    return `${nameWords(fact, voice)} ${valueWords(fact, voice, this.desk.nameOf)}`;
   }
 }

@@ -1,7 +1,7 @@
 import { TestBed } from '@angular/core/testing';
 import { largePack } from '../../demo/large-catalogue';
 import { demoPack } from '../../demo/catalogue';
-import { textOf } from '@core/facts/state';
+import { textOf, has, standing } from '@core/facts/read';
 import { packId } from '@core/catalogue/pack';
 import { closeDesk, openDesk, until } from '../testing/demo-desk';
 import { CaseDesk } from './case-desk';
@@ -81,9 +81,9 @@ describe('the desk', () => {
     expect(await desk.undo()).toBeUndefined();
     await desk.file({ key: 'vehicle.odometer', value: 52000, how: 'reported' });
     expect((await desk.undo())?.value).toBe(52000);
-    expect(desk.current()!.state.standing.has('vehicle.odometer')).toBeFalse();
+    expect(has(desk.current()!.state, 'vehicle.odometer')).toBeFalse();
     await desk.redo();
-    expect(desk.current()!.state.standing.get('vehicle.odometer')?.value).toBe(52000);
+    expect(standing(desk.current()!.state, 'vehicle.odometer')?.value).toBe(52000);
   });
 
   it('computes a case again only when its facts or its own catalogue change', async () => {

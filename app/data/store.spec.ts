@@ -17,12 +17,13 @@ import { Database } from './database';
 import { Drafts } from './drafts';
 import { FactRepository } from './fact-repository';
 import { DATABASE } from './records';
+import { allStanding, has, standing } from '@core/facts/read';
 
 const cat = catalogueOf(demoPack());
 const own = (tag: string) => demoFacts(SEED).filter((f) => f.case === `demo-${tag}`);
 const fileOf = (id: string, facts: readonly Fact[], pack = extractPack(cat, 'TE16-CORM', 'MF-K121-1')) =>
   new File([JSON.stringify(writeCaseFile(id, facts, pack, '2026-11-24T10:00:00.000Z'))], `${id}.json`);
-const valueOf = (desk: CaseDesk, key: string) => desk.current()!.state.standing.get(key)?.value;
+const valueOf = (desk: CaseDesk, key: string) => standing(desk.current()!.state, key)?.value;
 
 describe('a write that fails', () => {
   let desk: CaseDesk;
@@ -41,7 +42,7 @@ describe('a write that fails', () => {
     expect(desk.trouble()?.code).toBe('full');
     expect(field.one<HTMLInputElement>('input').value).toBe('48 200');
     expect(field.words).toContain('NOT filed');
-    expect(desk.current()!.state.standing.has('vehicle.odometer')).toBeFalse();
+    expect(has(desk.current()!.state, 'vehicle.odometer')).toBeFalse();
     mend();
     await field.type('Distance now', '48 200');
     await until(() => valueOf(desk, 'vehicle.odometer') === 48200);
@@ -56,7 +57,7 @@ describe('a write that fails', () => {
     await until(() => desk.trouble() !== undefined);
     await line.fixture.whenStable();
     expect(line.one<HTMLInputElement>('input').value).toBe('odo 51000; market inland');
-    expect(desk.current()!.state.standing.has('vehicle.market')).toBeFalse();
+    expect(has(desk.current()!.state, 'vehicle.market')).toBeFalse();
     choice.one<HTMLInputElement>('input[value=leak]').click();
     await until(() => choice.words.includes('NOT filed'));
     await choice.fixture.whenStable();
@@ -117,7 +118,7 @@ describe('quick hands', () => {
       ),
     );
     expect(valueOf(desk, 'vehicle.odometer')).toBe(1011);
-    expect(desk.current()!.state.rivals.size).toBe(0);
+    expect(allStanding(desk.current()!.state).flatMap((s) => s.rivals).length).toBe(0);
 
     const field = await paint(FactField, { key: 'vehicle.market' });
     const box = field.one<HTMLInputElement>('input');
@@ -136,7 +137,7 @@ describe('quick hands', () => {
     const boxes = field.all('input[type=checkbox]').slice(0, 3) as HTMLInputElement[];
     for (const b of boxes) b.click();
     await until(() => (valueOf(desk, 'parts.sent') as string[] | undefined)?.length === 3);
-    expect(desk.current()!.state.rivals.size).toBe(0);
+    expect(allStanding(desk.current()!.state).flatMap((s) => s.rivals).length).toBe(0);
   });
 
   it('correct from two windows at once and leave one standing value in both', async () => {
@@ -169,7 +170,7 @@ describe('quick hands', () => {
       ]).flat(),
     );
     await until(() => desk.current()!.state.log.filter((f) => f.key === 'vehicle.odometer').length === 12);
-    expect(desk.current()!.state.rivals.size).toBe(0);
+    expect(allStanding(desk.current()!.state).flatMap((s) => s.rivals).length).toBe(0);
     other.ngOnDestroy();
   });
 });

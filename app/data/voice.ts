@@ -12,5 +12,6 @@ export class VoiceService {
     house: this.house.house(),
     cat: this.desk.current()?.catalogue,
     registry: this.desk.registry(),
+    thing: (id) => this.desk.thing(id),
   }));
 }

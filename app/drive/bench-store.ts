@@ -1,16 +1,18 @@
 import { own } from '@core/quantity/own';
 import { computed, inject, Injectable, linkedSignal, signal } from '@angular/core';
 import { elongationOf } from '@core/bench/extension';
-import { markKey, stackKey } from '@core/catalogue/drive-observables';
+import { MARK } from '@core/bench/marks';
+import { bankThing, wheelThing } from '@core/facts/thing';
 import { isMarked } from '@core/drive/judge-marks';
 import { stagesFor } from '@core/catalogue/find-records';
 import { type Layout, tensionerIndex } from '@core/drive/layout';
 import { type Stage, stagesOf } from '@core/drive/stages';
 import { AS_MADE, type DriveState, driveState, type WhatIf } from '@core/drive/what-if';
 import { canonical } from '@core/facts/canonical';
-import { measuredOf } from '@core/facts/measured';
+import { measuredOf } from '@core/facts/read';
 import type { Registry } from '@core/facts/observable';
-import { numberOf, type State } from '@core/facts/state';
+import { numberOf } from '@core/facts/read';
+import type { State } from '@core/facts/state';
 import { CaseDesk } from '../data/case-desk';
 
 export type Held = { name: string; layout: Layout; what: WhatIf };
@@ -130,7 +132,7 @@ export class BenchStore {
     const out = new Map<string, { teeth: number; u: number; fact?: string }>();
     const state = this.inCase() ? this.desk.current()?.state : undefined;
     for (const w of layout?.wheels.filter(isMarked) ?? []) {
-      const seen = state && measuredOf(state, this.desk.registry(), markKey(w.id));
+      const seen = state && measuredOf(state, this.desk.registry(), MARK, wheelThing(w.id));
       const tried = own(this.tried(), w.id);
       if (seen) out.set(w.id, { teeth: seen.value, u: seen.u, fact: seen.fact.id });
       else if (!this.inCase() && tried !== undefined) out.set(w.id, { teeth: tried, u: TRIED_U });
@@ -196,7 +198,7 @@ function foundState(state: State, registry: Registry, layout: Layout): WhatIf {
   const e = layout.kind === 'chain' ? elongationOf(state, registry, layout.pitchMm) : undefined;
   const nearerMm = Object.fromEntries(
     (layout.banks ?? []).flatMap((b) => {
-      const mm = numberOf(state, stackKey(b.id));
+      const mm = numberOf(state, 'bank.nearer', bankThing(b.id));
       return mm === undefined ? [] : [[b.id, mm]];
     }),
   );

@@ -5,8 +5,10 @@ import { sealedNow } from '@core/claim/seal';
 import { factsDigest } from '@core/facts/digest';
 import { onPaper } from '@core/facts/read-value';
 import type { Namer } from '@core/facts/show-value';
-import { type State, textOf } from '@core/facts/state';
+import { allStanding, standing, textOf } from '@core/facts/read';
+import type { State } from '@core/facts/state';
 import { formatDay } from '@core/quantity/dates';
+import { meaningOf } from '@core/facts/meaning';
 import { drivePicture, pictureSvg } from '../ui/drive-picture';
 import {
   distance,
@@ -19,7 +21,7 @@ import {
 } from '../words/answers';
 import { clearanceWords, readingName, readingWords, settingName, SHOWN_WORDS } from '../words/drive';
 import { goWords, offsetWords, signed, verdictWords } from '../words/drive-bench';
-import { factWords, valueWords } from '../words/facts';
+import { factWords, valueWords, nameWords } from '../words/facts';
 import { STATION_WORDS } from '../words/reading';
 
 /** Everything that the printed report says, in order. Pure: figures come from the answers, words from here. */
@@ -35,7 +37,7 @@ export function reportDocument(
   const sealed = sealedNow(a.seals);
   const digest = sealed ? String(sealed.seal.value) : factsDigest(state.log);
   const say = (key: string) => {
-    const f = state.standing.get(key);
+    const f = standing(state, key);
     return f ? valueWords(f, voice, name) : '—';
   };
   const content: Content[] = [
@@ -126,7 +128,7 @@ function decisionPart(state: State, a: Answers, voice: Voice, name: Namer): Cont
         `${entry.mechanism} Consequence: ${entry.consequence}`,
       ],
     });
-    const note = state.standing.get('cause.decided')?.note;
+    const note = standing(state, 'cause.decided')?.note;
     if (note) out.push({ text: `Why this cause: ${note}` });
   }
   for (const f of a.faults.filter((x) => x.recorded)) {
@@ -196,16 +198,20 @@ function measuredPart(a: Answers): Content[] {
   for (const m of d?.marks?.marks ?? []) {
     const layout = d!.stages[m.stage]!.layout;
     lines.push(
-      `${layout.wheels[m.wheel]!.name}: a correct fitting shows it ${offsetWords(m.predicted)}; seen ${signed(Number(m.fact.value))} teeth. ${verdictWords(m.verdict)}.`,
+      `${layout.wheels[m.wheel]!.name}: a correct fitting shows it ${offsetWords(m.predicted)}; seen ${signed(m.teeth)} teeth. ${verdictWords(m.verdict)}.`,
     );
   }
   if (d?.marks) lines.push(`${goWords(d.marks.go, d.marks.marks.length, d.marks.of)}.`);
-  const [length, e] = [d?.elongation, d?.extension];
-  if (length) {
+  for (const length of d?.elongations ?? []) {
+    const e = d?.extensions.find((x) => x.stage === length.stage);
+    const of =
+      d!.stages.length > 1 || length.about !== ''
+        ? `${d!.stages[length.stage]!.layout.name ?? length.about}: `
+        : '';
     const pm = (v: number, u: number, digits: number, unit: string) =>
       `${v.toFixed(digits)} ± ${u.toFixed(digits)} ${unit}`;
     lines.push(
-      `Chain elongation ${pm(length.elongation.value * 100, length.elongation.u * 100, 2, '%')}${length.limit === undefined ? '' : `, limit ${(length.limit * 100).toFixed(2)} %`}.`,
+      `${of}${of === '' ? 'C' : 'c'}hain elongation ${pm(length.elongation.value * 100, length.elongation.u * 100, 2, '%')}${length.limit === undefined ? '' : `, limit ${(length.limit * 100).toFixed(2)} %`}.`,
     );
     if (e)
       lines.push(
@@ -251,15 +257,15 @@ function causePart(state: State, a: Answers, voice: Voice): Content[] {
 }
 
 function factTable(state: State, voice: Voice, name: Namer): Content {
-  const rows = [...state.standing.values()].filter(
-    (f) => voice.registry.has(f.key) && f.key !== 'report.issue',
-  );
+  const rows = allStanding(state)
+    .flatMap((s) => s.facts)
+    .filter((f) => voice.registry.has(meaningOf(f).key) && f.key !== 'report.issue');
   const body = rows.map((f) => {
-    const o = voice.registry.get(f.key);
+    const o = voice.registry.get(meaningOf(f).key);
     const value = valueWords(f, voice, name);
     return [
       o ? STATION_WORDS[o.station] : '',
-      o?.wording ?? f.key,
+      nameWords(f, voice),
       value,
       f.how,
       f.by,

@@ -3,7 +3,7 @@ import { RouterLink, RouterLinkActive, RouterOutlet } from '@angular/router';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
 import { looksOf } from '@core/answer/looks';
 import { STATIONS } from '@core/facts/observable';
-import { textOf } from '@core/facts/state';
+import { textOf } from '@core/facts/read';
 import { CaseDesk } from '../data/case-desk';
 import { STATION_WORDS } from '../words/reading';
 import { CaseFiles } from '../data/case-files';

@@ -11,7 +11,7 @@ import { NzInputDirective } from 'ng-zorro-antd/input';
 import { CaseDesk } from '../data/case-desk';
 import { Find } from '../data/find';
 import type { Command } from '../data/commands';
-import { textOf } from '@core/facts/state';
+import { textOf } from '@core/facts/read';
 import { OverlayDialog } from './dialog-base';
 
 /** Opens everything by name: commands and cases. */

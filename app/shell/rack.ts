@@ -5,7 +5,7 @@ import { NzInputDirective } from 'ng-zorro-antd/input';
 import { daysBetween } from '@core/quantity/dates';
 import { sealedNow } from '@core/claim/seal';
 import { STATIONS } from '@core/facts/observable';
-import { textOf } from '@core/facts/state';
+import { textOf } from '@core/facts/read';
 import { CaseDesk, type CaseView } from '../data/case-desk';
 import { Clock } from '../data/clock';
 import { Commands } from '../data/commands';

@@ -3,11 +3,13 @@ import { NzButtonComponent } from 'ng-zorro-antd/button';
 import { movedBy } from '@core/answer/moved';
 import type { Fact } from '@core/facts/fact';
 import { formatDay } from '@core/quantity/dates';
-import { showValue } from '@core/facts/show-value';
+import { statusOf } from '@core/facts/read';
 import { CaseDesk } from '../data/case-desk';
 import { HouseStore } from '../data/house';
+import { VoiceService } from '../data/voice';
 import { FactLine } from '../ui/fact-line';
 import { moveWords } from '../words/answers';
+import { nameWords, valueWords } from '../words/facts';
 import { HOW_WORDS } from '../words/reading';
 
 type Line = { fact: Fact; name: string; value: string; meta: string; standing: boolean; rival: boolean };
@@ -127,6 +129,7 @@ type Line = { fact: Fact; name: string; value: string; meta: string; standing: b
 export class Tape {
   private readonly desk = inject(CaseDesk);
   private readonly house = inject(HouseStore);
+  private readonly voice = inject(VoiceService).voice;
   protected readonly withAside = signal(false);
   protected readonly open = signal<string | undefined>(undefined);
 
@@ -134,12 +137,11 @@ export class Tape {
     const view = this.desk.current();
     if (!view) return [];
     const { state } = view;
-    const standing = new Set([...state.standing.values()].map((f) => f.id));
-    const rivals = new Set([...state.rivals.values()].flat().map((f) => f.id));
     return state.log
-      .filter((f) => f.strikes === undefined && (this.withAside() || standing.has(f.id) || rivals.has(f.id)))
+      .map((fact) => ({ fact, status: statusOf(state, fact) }))
+      .filter(({ status }) => status !== 'strike' && (this.withAside() || status !== 'aside'))
       .reverse()
-      .map((fact) => this.lineOf(fact, standing.has(fact.id), rivals.has(fact.id)));
+      .map(({ fact, status }) => this.lineOf(fact, status === 'stands', status === 'rival'));
   });
 
   protected readonly moves = computed<string[]>(() => {
@@ -160,7 +162,6 @@ export class Tape {
   }
 
   private lineOf(fact: Fact, standing: boolean, rival: boolean): Line {
-    const o = this.desk.registry().get(fact.key);
     const time = new Date(fact.at);
     const two = (n: number) => String(n).padStart(2, '0');
     const day = formatDay(
@@ -169,8 +170,8 @@ export class Tape {
     );
     return {
       fact,
-      name: o?.wording ?? fact.key,
-      value: o ? showValue(o, fact.value, this.house.house(), this.desk.nameOf, fact.u) : String(fact.value),
+      name: nameWords(fact, this.voice()),
+      value: valueWords(fact, this.voice(), this.desk.nameOf),
       meta: `${HOW_WORDS[fact.how]} · ${fact.by} · ${day} ${two(time.getHours())}:${two(time.getMinutes())}`,
       standing,
       rival,

@@ -13,10 +13,11 @@ import { ExaminePage } from './examine/examine-page';
 import { FitPage } from './fit/fit-page';
 import { IdentifyPage } from './identify/identify-page';
 import { SettlePage } from './settle/settle-page';
+import { has, standing as standingOf } from '@core/facts/read';
 
 describe('stations', () => {
   let desk: CaseDesk;
-  const standing = (key: string) => desk.current()!.state.standing.get(key);
+  const standing = (key: string) => standingOf(desk.current()!.state, key);
   beforeEach(async () => (desk = await openDesk()));
   afterEach(closeDesk);
 
@@ -131,7 +132,7 @@ describe('the frame', () => {
     await tape.fixture.whenStable();
     expect(tape.one('.moved').textContent).toMatch(/Setting shown: unknown → wrong way/);
     await tape.press('Strike this fact');
-    await until(() => !desk.current()!.state.standing.has('tensioner.pointer'));
+    await until(() => !has(desk.current()!.state, 'tensioner.pointer'));
     await tape.fixture.whenStable();
     expect(tape.all('.line').some((l) => l.textContent.includes('Pointer, as found'))).toBeFalse();
   });
@@ -152,8 +153,8 @@ describe('the frame', () => {
     await type('machined cylinder head 9');
     expect(line.words).toContain('9 is outside');
     await type('machined cylinder head 0.4', 'Enter');
-    await until(() => desk.current()!.state.standing.has('stack.head'));
-    expect(desk.current()!.state.standing.get('stack.head')!.value).toBe(0.4);
+    await until(() => has(desk.current()!.state, 'bank.nearer', 'bank:head'));
+    expect(standingOf(desk.current()!.state, 'bank.nearer', 'bank:head')!.value).toBe(0.4);
     await type('mark cam spr');
     expect(TestBed.inject(Drafts).read('demo-2027', 'fact-line')).toBe('mark cam spr');
   });

@@ -14,6 +14,8 @@ import { NgTemplateOutlet } from '@angular/common';
 import { NzInputDirective } from 'ng-zorro-antd/input';
 import { possibleOptions } from '@core/answer/applies';
 import type { Fact, FactValue, How } from '@core/facts/fact';
+import { slotKey } from '@core/facts/meaning';
+import { measuredOf, rivalsOf, standing, valueOf } from '@core/facts/read';
 import { optionsOf } from '@core/facts/observable';
 import { readValue, type ReadValue, unitFor } from '@core/facts/read-value';
 import { showValue } from '@core/facts/show-value';
@@ -36,6 +38,8 @@ const HOWS: How[] = ['measured', 'seen', 'document', 'reported'];
 })
 export class FactField {
   readonly key = input.required<string>();
+  /** The thing that it is about; the first of the observable's kind unless given. */
+  readonly about = input<string>();
   private readonly desk = inject(CaseDesk);
   private readonly house = inject(HouseStore);
   private readonly drafts = inject(Drafts);
@@ -49,13 +53,36 @@ export class FactField {
     const keys = usual && !HOWS.includes(usual) ? [usual, ...HOWS] : HOWS;
     return keys.map((key) => ({ key, word: HOW_WORDS[key] }));
   });
-  protected readonly fact = computed<Fact | undefined>(() =>
-    this.desk.current()?.state.standing.get(this.key()),
+  protected readonly fact = computed<Fact | undefined>(() => {
+    const state = this.desk.current()?.state;
+    return state && standing(state, this.key(), this.about());
+  });
+  /** The next reading joins those that are there instead of correcting them. */
+  protected readonly again = signal(false);
+  protected readonly repeatable = computed(
+    () => this.observable()?.type.kind === 'number' && this.observable()?.how === 'measured',
   );
-  protected readonly rivals = computed(() =>
-    (this.desk.current()?.state.rivals.get(this.key()) ?? []).map((f) => this.show(f)),
+  /** All readings and their mean, once there are several. */
+  protected readonly repeats = computed(() => {
+    const [state, o] = [this.desk.current()?.state, this.observable()];
+    const m = state && o && measuredOf(state, this.desk.registry(), o.key, this.about());
+    if (!m || !o || m.repeats.n < 2) return '';
+    const show = (value: number, u?: number) => showValue(o, value, this.house.house(), this.desk.nameOf, u);
+    return `Mean of ${m.repeats.n}: ${show(m.value, m.u)}. Readings ${m.facts.map((f) => show(Number(f.value))).join(' · ')}.`;
+  });
+  protected readonly wording = computed(() => {
+    const thing = this.desk.thing(this.about());
+    return `${this.observable()?.wording ?? ''}${thing === '' ? '' : `, ${thing}`}`;
+  });
+  /** Where its draft is kept. */
+  private readonly draftKey = computed(() => slotKey({ key: this.key(), about: this.about() }));
+  protected readonly rivals = computed(() => {
+    const state = this.desk.current()?.state;
+    return state ? rivalsOf(state, this.key(), this.about()).map((f) => this.show(f)) : [];
+  });
+  protected readonly id = computed(
+    () => `field-${[this.key(), ...(this.about() ? [this.about()] : [])].join('-').replace(/\W/g, '-')}`,
   );
-  protected readonly id = computed(() => `field-${this.key().replace(/\W/g, '-')}`);
   protected readonly error = signal('');
   /** Says that what stands in the box cannot be read, so that nothing beside it goes on judging. */
   readonly misread = output<boolean>();
@@ -71,9 +98,9 @@ export class FactField {
   });
   /** Text in the box: a draft if one was left, else what stands. */
   protected readonly text = computed(() => {
-    const draft = this.drafts.read(this.desk.currentId() ?? '', this.key());
+    const draft = this.drafts.read(this.desk.currentId() ?? '', this.draftKey());
     const fact = this.fact();
-    return draft || (fact ? this.show(fact) : '');
+    return draft || (fact && !this.again() ? this.show(fact) : '');
   });
   protected readonly options = computed(() => {
     const o = this.observable();
@@ -107,9 +134,9 @@ export class FactField {
   protected toggle(key: string, on: boolean): void {
     void this.filed(
       this.desk.file((state) => {
-        const value = state.standing.get(this.key())?.value;
+        const value = valueOf(state, this.key(), this.about());
         const rest = (Array.isArray(value) ? value.map(String) : []).filter((k) => k !== key);
-        return { key: this.key(), how: this.known(), value: on ? [...rest, key] : rest };
+        return { ...this.slot(), how: this.known(), value: on ? [...rest, key] : rest };
       }),
     );
   }
@@ -131,7 +158,7 @@ export class FactField {
   }
 
   protected draft(text: string): void {
-    this.drafts.keep(this.desk.currentId() ?? '', this.key(), text);
+    this.drafts.keep(this.desk.currentId() ?? '', this.draftKey(), text);
     this.say('');
     this.offers.set([]);
   }
@@ -145,7 +172,7 @@ export class FactField {
     const long = this.observable()?.type.kind === 'text' && e.target instanceof HTMLTextAreaElement;
     if (e.key === 'Escape') this.restore();
     else if (e.key === 'Enter' && (!long || e.ctrlKey)) {
-      if (this.commit(text)) focusNextField(e.target as HTMLElement);
+      if (this.commit(text) && !this.again()) focusNextField(e.target as HTMLElement);
     } else return;
     e.preventDefault();
   }
@@ -154,7 +181,7 @@ export class FactField {
   protected commit(text: string): boolean {
     const o = this.observable();
     const fact = this.fact();
-    const shown = fact ? this.show(fact) : '';
+    const shown = fact && !this.again() ? this.show(fact) : '';
     if (!o || text.trim() === shown || text.trim() === '') {
       this.draft('');
       return true;
@@ -170,7 +197,10 @@ export class FactField {
     void this.put(read.value).then((done) => {
       this.underWay = '';
       // The text goes when it is on the disk, unless more was typed meanwhile.
-      if (done && this.drafts.read(this.desk.currentId() ?? '', this.key()) === text) this.draft('');
+      if (!done || this.drafts.read(this.desk.currentId() ?? '', this.draftKey()) !== text) return;
+      this.draft('');
+      const box = this.box()?.nativeElement;
+      if (this.again() && box?.value === text) box.value = '';
     });
     return true;
   }
@@ -181,7 +211,17 @@ export class FactField {
     this.commit(offer);
   }
 
+  /** Measure again: the box empties, and every Enter adds a reading until it is left by Escape. */
+  protected measureAgain(on: boolean): void {
+    this.again.set(on);
+    this.draft('');
+    const element = this.box()?.nativeElement;
+    if (element) element.value = this.text();
+    element?.focus();
+  }
+
   private restore(): void {
+    this.again.set(false);
     const fact = this.fact();
     this.draft('');
     this.underWay = '';
@@ -191,8 +231,9 @@ export class FactField {
 
   private async put(read: ReadValue): Promise<boolean> {
     const fact = this.fact();
-    if (fact && same(fact.value, read.value) && fact.how === this.known()) return true;
-    return this.filed(this.desk.file({ key: this.key(), how: this.known(), ...read }));
+    const repeat = this.again();
+    if (!repeat && fact && same(fact.value, read.value) && fact.how === this.known()) return true;
+    return this.filed(this.desk.file({ ...this.slot(), how: this.known(), repeat, ...read }));
   }
 
   /** Waits until it is on the disk; what was not filed is said, and the box or the choice shows what stands. */
@@ -208,6 +249,10 @@ export class FactField {
   private tickAsStands(): void {
     const boxes = this.host.nativeElement.querySelectorAll<HTMLInputElement>('[data-option]');
     for (const b of boxes) b.checked = this.isPicked(b.dataset['option'] ?? '');
+  }
+
+  private slot(): { key: string; about?: string | undefined } {
+    return { key: this.key(), about: this.about() };
   }
 
   private show(f: Fact): string {

@@ -9,19 +9,24 @@ import {
   viewChild,
 } from '@angular/core';
 import { NzInputDirective } from 'ng-zorro-antd/input';
+import { beyond } from '@core/catalogue/places';
 import { decideCause, recordFault } from '@core/answer/decide';
 import type { NewFact } from '@core/facts/change';
-import { completions, type LineReading, readLine } from '@core/facts/fact-line';
+import { completions, type LineReading, readDeclaration, readLine, thingsMeant } from '@core/facts/fact-line';
+import { needsThing } from '@core/facts/registry';
 import { optionsOf } from '@core/facts/observable';
 import type { ReadError, ReadValue } from '@core/facts/read-value';
 import { showValue } from '@core/facts/show-value';
 import { CaseDesk } from '../data/case-desk';
+import { declaring } from '../data/declaring';
 import { Commands } from '../data/commands';
 import { Drafts } from '../data/drafts';
 import { HouseStore } from '../data/house';
+import { VoiceService } from '../data/voice';
 import { troubleSentence } from '../data/store-trouble';
 import { decideSentence } from '../words/answers';
-import { readSentence } from '../words/reading';
+import { nameWords } from '../words/facts';
+import { beyondSentence, readSentence } from '../words/reading';
 
 /** One line for everything: name, value, Enter. */
 @Component({
@@ -56,7 +61,7 @@ import { readSentence } from '../words/reading';
           [attr.aria-selected]="i === at()"
           (mousedown)="pick(i); $event.preventDefault()"
         >
-          <b class="mono">{{ o.aliases[0] ?? o.wording }}</b> {{ o.wording }} <small>{{ o.hint }}</small>
+          <b class="mono">{{ o.alias }}</b> {{ o.name }} <small>{{ o.hint }}</small>
         </div>
       }
     </div>
@@ -97,6 +102,7 @@ export class FactLine {
   private readonly house = inject(HouseStore);
   private readonly drafts = inject(Drafts);
   private readonly commands = inject(Commands);
+  private readonly voice = inject(VoiceService).voice;
   private readonly box = viewChild.required<ElementRef<HTMLInputElement>>('box');
   protected readonly typed = signal('');
   protected readonly at = signal(-1);
@@ -108,24 +114,62 @@ export class FactLine {
       .split(';')
       .map((t) => t.trim())
       .filter(Boolean)
-      .map((line) => readLine(line, this.desk.registry(), this.desk.readContext(), this.desk.applies())),
+      .map((line) => readDeclaration(line) ?? line)
+      .map((line) =>
+        typeof line !== 'string'
+          ? line
+          : readLine(
+              line,
+              this.desk.registry(),
+              this.desk.readContext(),
+              this.desk.applies(),
+              this.desk.things(),
+            ),
+      ),
+  );
+  private readonly layouts = computed(
+    () =>
+      this.desk
+        .current()
+        ?.answers?.possible.designs.flat()
+        .map((s) => s.layout) ?? [],
   );
   private readonly last = computed(() => this.typed().split(';').at(-1)?.trim() ?? '');
 
   protected readonly offers = computed(() => {
     const line = this.last();
     const reading = line === '' ? undefined : this.readings().at(-1);
-    if (!reading || (reading.ok && (reading.value.read.ok || line.split(/\s+/).length > 2))) return [];
-    return completions(line, this.desk.registry(), 6, this.desk.applies()).map((o) => ({
-      ...o,
-      hint:
-        o.type.kind === 'number'
-          ? o.type.unit
-          : optionsOf(o)
-              .map((x) => x.key)
-              .slice(0, 4)
-              .join(' / '),
-    }));
+    if (
+      !reading ||
+      'kind' in reading ||
+      (reading.ok && (reading.value.read.ok || line.split(/\s+/).length > 2))
+    )
+      return [];
+    return completions(line, this.desk.registry(), 6, this.desk.applies())
+      .flatMap((o) => {
+        const alias = o.aliases[0] ?? o.wording;
+        // Of what has no first one, every thing is an offer of its own.
+        const things = needsThing(o) ? thingsMeant(line, o, this.desk.things()) : [];
+        return things.length === 0
+          ? [{ ...o, alias, name: o.wording }]
+          : things.map((t) => ({
+              ...o,
+              key: `${o.key} ${t.id}`,
+              alias: `${alias} ${t.name}`,
+              name: `${o.wording}, ${t.name}`,
+            }));
+      })
+      .slice(0, 8)
+      .map((o) => ({
+        ...o,
+        hint:
+          o.type.kind === 'number'
+            ? o.type.unit
+            : optionsOf(o)
+                .map((x) => x.key)
+                .slice(0, 4)
+                .join(' / '),
+      }));
   });
 
   /** What Enter would file, or what hinders it. */
@@ -134,12 +178,22 @@ export class FactLine {
       const entries: NewFact[] = [];
       const said: string[] = [];
       for (const reading of this.readings()) {
+        if ('kind' in reading) {
+          if (reading.place === '')
+            return { text: 'Say where it belongs: another tensioner left.', bad: false };
+          entries.push(...declaring(reading.kind, reading.place, crypto.randomUUID()));
+          said.push(`another ${reading.kind}, ${reading.place}`);
+          continue;
+        }
         if (!reading.ok) return { text: this.offers().length ? '' : readSentence(reading.error), bad: true };
         const { observable, read } = reading.value;
         if (!read.ok)
           return read.error.code === 'empty'
             ? { text: observable.observe ?? '', bad: false }
             : { text: this.nearest(read.error), bad: true };
+        const most = reading.value.place && beyond(reading.value.place, this.layouts());
+        if (reading.value.place && most !== undefined)
+          return { text: beyondSentence(reading.value.place, most), bad: true };
         const entry = this.entryOf(reading.value, read.value);
         if (typeof entry === 'string') return { text: entry, bad: true };
         entries.push(entry);
@@ -150,7 +204,7 @@ export class FactLine {
           this.desk.nameOf,
           read.value.u,
         );
-        said.push(`${observable.wording} = ${value} · ${entry.how}`);
+        said.push(`${nameWords(entry, this.voice())} = ${value} · ${entry.how}`);
       }
       return entries.length ? { entries, text: `Enter files: ${said.join('; ')}` } : { text: '', bad: false };
     },
@@ -182,7 +236,7 @@ export class FactLine {
     const o = this.offers()[i];
     if (!o) return;
     const before = this.typed().split(';').slice(0, -1);
-    this.type([...before, `${before.length ? ' ' : ''}${o.aliases[0] ?? o.wording} `].join(';'));
+    this.type([...before, `${before.length ? ' ' : ''}${o.alias} `].join(';'));
     this.box().nativeElement.value = this.typed();
   }
 
@@ -229,7 +283,15 @@ export class FactLine {
           : recordFault(answers, String(read.value));
       return decided.ok ? decided.value : decideSentence(decided.error, this.desk.nameOf);
     }
-    return { key: observable.key, how, ...read, ...(note ? { note } : {}) };
+    const { about, place } = reading;
+    return {
+      key: observable.key,
+      ...(about === undefined ? {} : { about }),
+      ...(place ? { place } : {}),
+      how,
+      ...read,
+      ...(note ? { note } : {}),
+    };
   }
 
   private nearest(e: ReadError): string {

@@ -7,6 +7,7 @@ import { drivePicture, pictureSvg } from './drive-picture';
 import { driveScene } from './drive-scene';
 import { FactField } from './fact-field';
 import { LimitStrip } from './limit-strip';
+import { has, standing } from '@core/facts/read';
 
 const layouts = demoPack().layouts;
 const solved = (l: Layout) => {
@@ -132,12 +133,12 @@ describe('a field', () => {
     desk.currentId.set('demo-2041');
     const field = await paint(FactField, { key: 'vehicle.odometer' });
     await field.type('Distance now', '31 000 mi');
-    await until(() => desk.current()!.state.standing.has('vehicle.odometer'));
-    expect(desk.current()!.state.standing.get('vehicle.odometer')?.value).toBeCloseTo(31000 * 1.609344, 6);
+    await until(() => has(desk.current()!.state, 'vehicle.odometer'));
+    expect(standing(desk.current()!.state, 'vehicle.odometer')?.value).toBeCloseTo(31000 * 1.609344, 6);
     await field.type('Distance now', 'far');
     expect(field.words).toContain('“far” is not a number');
     expect(field.one<HTMLInputElement>('input').value).toBe('far');
-    expect(desk.current()!.state.standing.get('vehicle.odometer')?.value).toBeCloseTo(31000 * 1.609344, 6);
+    expect(standing(desk.current()!.state, 'vehicle.odometer')?.value).toBeCloseTo(31000 * 1.609344, 6);
   });
 
   it('offers the nearest engine codes for one that is not there', async () => {
@@ -147,7 +148,7 @@ describe('a field', () => {
     await field.type('Engine code', 'TE16-CARM');
     expect(field.words).toContain('is not in the catalogue');
     await field.press('TE14-CORM');
-    await until(() => desk.current()!.state.standing.get('engine.code')?.value !== 'TE16-CORM');
-    expect(desk.current()!.state.standing.get('engine.code')?.value).toBe('TE14-CORM');
+    await until(() => standing(desk.current()!.state, 'engine.code')?.value !== 'TE16-CORM');
+    expect(standing(desk.current()!.state, 'engine.code')?.value).toBe('TE14-CORM');
   });
 });

@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, input } from '@an
 import { RouterLink } from '@angular/router';
 import type { DriveAnswer } from '@core/answer/drive-answer';
 import { type Setting, travelFrom } from '@core/drive/tensioner';
-import { numberOf } from '@core/facts/state';
+import { numberOf, standing } from '@core/facts/read';
 import { CaseDesk } from '../data/case-desk';
 import { limitsOf, readingAt, readingUnit } from '@core/drive/carrier';
 import {
@@ -137,7 +137,7 @@ export class SettingsPair {
           ]
         : [],
       value,
-      u: state.standing.get(key)?.u,
+      u: standing(state, key)?.u,
       good: d.shown === undefined ? undefined : d.shown === 'right',
       text:
         d.shown === undefined || value === undefined

@@ -3,9 +3,8 @@ import type { Move } from '@core/answer/moved';
 import type { Contradiction } from '@core/answer/contradictions';
 import type { DecideError } from '@core/answer/decide';
 import type { Ran } from '@core/answer/ran';
-import type { Finding } from '@core/bench/findings';
 import type { Catalogue } from '@core/catalogue/find-records';
-import type { Weight } from '@core/cause/rank';
+import type { Graded, Weight } from '@core/cause/rank';
 import { LIFE } from '@core/cause/rank';
 import type { Objection, Warning } from '@core/claim/decision';
 import type { TermsAnswer } from '@core/claim/terms';
@@ -15,12 +14,19 @@ import type { Exclusion } from '@core/match/identify';
 import type { Condition, KitMatch, Refusal } from '@core/match/match-kits';
 import type { DocumentKind } from '@core/catalogue/pack';
 import type { Fact } from '@core/facts/fact';
-import { showValue } from '@core/facts/show-value';
+import { nameOfId } from '@core/facts/thing';
 import { formatNumber, formatQuantity } from '@core/quantity/format-quantity';
+import { nameWords, valueWords } from './facts';
 import { list } from './list';
 
 /** What the sentences need to know about how this house writes. */
-export type Voice = { house: House; cat?: Catalogue | undefined; registry: Registry };
+export type Voice = {
+  house: House;
+  cat?: Catalogue | undefined;
+  registry: Registry;
+  /** Words that tell a thing from others of its kind. */
+  thing?: (id: string) => string;
+};
 
 export const VERDICT_WORDS = { fits: 'Fits', fits_if: 'Fits if', no: 'Does not fit' } as const;
 
@@ -72,7 +78,12 @@ const DERIVED: Record<string, { wording: string; values: Record<string, string> 
 };
 
 /** "Cover rub: Rubbed through". */
-export function findingWords(f: Pick<Finding, 'finding' | 'value'>, v: Voice): string {
+export function findingWords(f: Pick<Graded, 'finding' | 'value' | 'about'>, v: Voice): string {
+  const of = f.about === undefined ? '' : ` (${v.thing?.(f.about) ?? nameOfId(f.about)})`;
+  return `${ofFirst(f, v)}${of}`;
+}
+
+function ofFirst(f: Pick<Graded, 'finding' | 'value'>, v: Voice): string {
   if (f.finding === LIFE) return `Ran ${distance(Number(f.value), v.house)} since fitting`;
   const derived = own(DERIVED, f.finding);
   if (derived) return `${derived.wording}: ${own(derived.values, f.value) ?? f.value}`;
@@ -227,9 +238,9 @@ export function decideSentence(e: DecideError, name: (table: string, key: string
 
 /** Two facts that cannot both be true, or one that cannot be true of this drive, in one sentence. */
 export function contradictionWords(c: Contradiction, v: Voice): string {
-  const name = (f: Fact) => v.registry.get(f.key)?.wording ?? f.key;
+  const name = (f: Fact) => nameWords(f, v);
   const day = (f: Fact) => houseDay(String(f.value), v.house);
-  const said = (f: Fact) => `${name(f)} ${showValue(v.registry.get(f.key)!, f.value, v.house, (_t, k) => k)}`;
+  const said = (f: Fact) => `${name(f)} ${valueWords(f, v, (_t, k) => k)}`;
   switch (c.code) {
     case 'days_reversed':
       return `${name(c.facts[1])} (${day(c.facts[1])}) lies before ${name(c.facts[0]).toLowerCase()} (${day(c.facts[0])}).`;
@@ -243,9 +254,13 @@ export function contradictionWords(c: Contradiction, v: Voice): string {
       return `${said(c.facts[0])} was filed, but no drive that is still possible has that.`;
     case 'cannot_be':
       return `${said(c.facts[0])} cannot be: it lies outside ${c.min} to ${c.max}.`;
+    case 'beyond':
+      return `${said(c.facts[0])}: the longest belt or chain that this drive can have counts ${c.most}.`;
+    case 'outlier':
+      return `${said(c.facts[0])} does not belong with its other readings. It is kept; take it again, or strike it with a reason.`;
     case 'rivals':
       return `${name(c.facts[0]!)}: ${list(
-        c.facts.map((f) => `${showValue(v.registry.get(f.key)!, f.value, v.house, (_t, k) => k)} (${f.by})`),
+        c.facts.map((f) => `${valueWords(f, v, (_t, k) => k)} (${f.by})`),
         'against',
       )}. File what holds; it settles them.`;
   }

@@ -1,4 +1,5 @@
 import type { CaseFileError } from '@core/claim/case-file';
+import { placeWords } from '@core/facts/place';
 import { issueSentence } from './packs';
 
 /** Why a case file was not read, where, and what to do. */
@@ -16,6 +17,14 @@ export function caseFileSentence(name: string, e: CaseFileError): string {
       return `${name} holds fact ${e.id} of another case (${e.case}). Nothing was changed.`;
     case 'fact_twice':
       return `${name} holds fact ${e.id} twice. Nothing was changed.`;
+    case 'circle':
+      return `${name} holds fact ${e.id}, which corrects or strikes itself by way of others. Nothing was changed.`;
+    case 'two_kinds':
+      return `${name} declares ${e.thing} twice, as ${e.kinds[0]} and as ${e.kinds[1]}. Nothing was changed.`;
+    case 'no_kind':
+      return `${name} tells of ${e.thing}, but nowhere what that is. Nothing was changed.`;
+    case 'place_beyond':
+      return `${name} holds fact ${e.id} at ${placeWords(e.place)}, but the longest there has ${e.most}. Nothing was changed.`;
     case 'bad_catalogue':
       return `${name} carries a catalogue with a fault. ${issueSentence(e.issue)}${e.more ? ` And ${e.more} more.` : ''} Nothing was changed.`;
     case 'too_large':

@@ -1,4 +1,4 @@
-import type { Shown } from '@core/bench/findings';
+import type { Shown } from '@core/bench/tensioners';
 import { type Carrier, carrierKind, limitsOf, readingUnit } from '@core/drive/carrier';
 import type { Clearance } from '@core/drive/clearance';
 import type { Layout } from '@core/drive/layout';

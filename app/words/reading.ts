@@ -2,6 +2,7 @@ import type { LineError } from '@core/facts/fact-line';
 import type { How } from '@core/facts/fact';
 import type { ReadError } from '@core/facts/read-value';
 import type { Station } from '@core/facts/observable';
+import { type Place, type PlacedOn, placeWords } from '@core/facts/place';
 import { list } from './list';
 
 export const HOW_WORDS: Record<How, string> = {
@@ -65,6 +66,12 @@ export function readSentence(e: ReadError | LineError): string {
       return `“${short(e.typed.split(' ')[0] ?? '')}” names nothing that can be filed here.`;
     case 'not_on_drive':
       return `This drive has nothing that “${e.wording}” could be filed of.`;
+    case 'which_thing':
+      return e.names.length
+        ? `Say of which: ${e.wording.toLowerCase()} ${list([...e.names.slice(0, 8)], 'or')}.`
+        : `There is nothing here that “${e.wording}” could be filed of.`;
+    case 'no_place':
+      return `“${e.wording}” needs its place first: ${PLACE_EXAMPLE[e.on]}.`;
     case 'several':
       return `“${short(e.typed)}” may be ${list(
         e.wordings.map((w) => `“${w}”`),
@@ -72,3 +79,19 @@ export function readSentence(e: ReadError | LineError): string {
       )}. Type more of its name.`;
   }
 }
+
+/** How a place of this sort is typed. */
+export const placeExample = (on: PlacedOn): string => PLACE_EXAMPLE[on];
+
+/** A place that the thing has not got. */
+export const beyondSentence = (place: Place, most: number): string =>
+  `There is no ${placeWords(place)}: the longest that this drive can have counts 1 to ${most}.`;
+
+const PLACE_EXAMPLE: Record<PlacedOn, string> = {
+  tooth: 'a tooth, counted from the paint (41 or 41-44)',
+  link: 'a link, counted from the paint (17 or 17-19)',
+  degree: 'degrees (120)',
+  station: 'millimetres along it (35)',
+  track: 'a track (2)',
+  edge: 'front or rear, and where (front 41)',
+};

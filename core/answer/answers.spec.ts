@@ -2,7 +2,8 @@ import { demoPack } from '../../demo/catalogue';
 import { demoFacts } from '../../demo/cases';
 import { demoScenario, SEED } from '../../demo/scenario';
 import shipped from '../../demo/demo.json';
-import { judgePointer } from '@core/bench/findings';
+import { grade } from '@core/bench/finding';
+import { judgePointer } from '@core/bench/tensioners';
 import { extractPack } from '@core/catalogue/extract-pack';
 import { catalogueOf, findCode, nearestCodes } from '@core/catalogue/find-records';
 import { CAUSES } from '@core/cause/cause-data';
@@ -211,7 +212,7 @@ describe('causes', () => {
   it('add up to one with "none of these", and follow Bayes by hand for a single finding', () => {
     const sum = examined.ranking.causes.reduce((s, c) => s + c.probability, examined.ranking.none);
     expect(sum).toBeCloseTo(1, 12);
-    const r = rankCauses(CAUSES, [{ finding: 'belt.contamination', value: 'oil', facts: [] }]);
+    const r = rankCauses(CAUSES, [{ finding: 'belt.contamination', value: grade('oil'), facts: [] }]);
     const like = (key: string) =>
       CAUSES.evidence.find((e) => e.finding === 'belt.contamination')!.causes[key]?.['oil'] ?? 0.08;
     const total = CAUSES.causes.reduce((s, c) => s + c.prior * like(c.key), CAUSES.none.prior * 0.08);
@@ -220,8 +221,8 @@ describe('causes', () => {
   });
 
   it('does not count twice what two facts of one group say', () => {
-    const shown = { finding: 'setting.shown', value: 'wrong_way', facts: ['a'] };
-    const key = { finding: 'key.sense', value: 'wrong', facts: ['b'] };
+    const shown = { finding: 'setting.shown', value: grade('wrong_way'), facts: ['a'] };
+    const key = { finding: 'key.sense', value: grade('wrong'), facts: ['b'] };
     const one = rankCauses(CAUSES, [shown]).causes[0]!;
     const two = rankCauses(CAUSES, [shown, key]).causes[0]!;
     expect(two.weights.filter((w) => w.counted).length).toBe(1);
@@ -424,10 +425,33 @@ describe('case file', () => {
     expect(code(JSON.stringify({ ...file, catalogue: dangling }))).toBe('bad_catalogue');
     expect(code(text.slice(0, 4000))).toBe('not_json');
     expect(code('{"format":"something"}')).toBe('other_format');
-    expect(code(text.replace('"formatVersion": 1', '"formatVersion": 9'))).toBe('newer_version');
+    expect(code(text.replace('"formatVersion": 2', '"formatVersion": 3'))).toBe('newer_version');
+    // the first edition is read as it is
+    expect(code(text.replace('"formatVersion": 2', '"formatVersion": 1'))).toBe('verified');
     expect(code(text.replace('"how": "measured"', '"how": "dreamt"'))).toBe('bad_shape');
     expect(code(JSON.stringify({ ...file, facts: [...facts, facts[0]] }))).toBe('fact_twice');
     expect(code(JSON.stringify({ ...file, case: 'other' }))).toBe('foreign_fact');
+    const more = (...extra: Partial<Fact>[]) =>
+      code(
+        JSON.stringify({
+          ...file,
+          facts: [...facts, ...extra.map((e, i) => ({ ...facts[0]!, id: `x${i}`, ...e }))],
+        }),
+      );
+    const kind = (value: string) => ({ about: 'tensioner-2', key: 'thing.kind', value });
+    expect(more(kind('tensioner'), kind('belt'))).toBe('two_kinds');
+    expect(more({ about: 'tensioner-2', key: 'tensioner.extension', value: 7 })).toBe('no_kind');
+    expect(more({ supersedes: 'x1' }, { supersedes: ['x0'] })).toBe('circle');
+    const at = (from: number) => ({
+      key: 'belt.tooth_damage',
+      value: 'sheared',
+      place: { on: 'tooth' as const, from },
+    });
+    const longest = Math.max(...file.catalogue.layouts.map((l) => l.count));
+    expect(more(at(longest + 9))).toBe('place_beyond');
+    expect(more(at(0))).toBe('place_beyond');
+    // it is read, and told apart from what the file was sealed on
+    expect(more(at(longest))).toBe('altered');
   });
 });
 

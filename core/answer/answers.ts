@@ -1,31 +1,35 @@
-import { findingsOf, type Finding } from '@core/bench/findings';
+import type { Finding } from '@core/bench/finding';
+import { findingsOf } from '@core/bench/findings';
 import { agreedMarks, marksAnswer, type MarksAnswer } from '@core/bench/marks';
-import { driveObservables } from '@core/catalogue/drive-observables';
+import { attributeObservables } from '@core/catalogue/attribute-observables';
 import type { Catalogue } from '@core/catalogue/find-records';
 import { intervalFor } from '@core/catalogue/interval';
 import { featureObservables } from '@core/catalogue/feature-observables';
-import { oldPartObservables } from '@core/catalogue/old-part-observables';
 import type { Engine, Kit, Variant } from '@core/catalogue/pack';
 import { causesFor } from '@core/cause/cause-data';
 import { rankCauses, type Ranking } from '@core/cause/rank';
 import { checkDecision, type DecisionCheck } from '@core/claim/decision';
-import { FAULTS, faultEvidence, faultKey, faultStep, type InstallationFault } from '@core/claim/faults';
+import { FAULTS, faultEvidence, faultStep, type InstallationFault } from '@core/claim/faults';
 import { checkSeals, type SealCheck } from '@core/claim/seal';
 import { judgeTerms, type TermsAnswer } from '@core/claim/terms';
 import type { Fact } from '@core/facts/fact';
-import type { Registry, Station } from '@core/facts/observable';
-import { registryWith } from '@core/facts/registry';
-import { type State, textOf } from '@core/facts/state';
+import type { CaseKind, Registry, Station } from '@core/facts/observable';
+import { OBSERVABLES, registryWith } from '@core/facts/registry';
+import { standing, textOf, thingsOf } from '@core/facts/read';
+import type { State } from '@core/facts/state';
+import { faultThing } from '@core/facts/thing';
 import { type Sheet, type SheetStep, sheetFor } from '@core/fitting/sheet';
 import { type Identification, identify } from '@core/match/identify';
 import { type KitMatch, matchKits } from '@core/match/match-kits';
 import { type Asking, nextQuestions } from '@core/match/next-question';
 import { applies, type Possible, possibleDrives } from './applies';
+import { caseKind } from './case-kind';
 import { type CheckAnswer, checkList } from './checks';
 import { type Contradiction, contradictionsOf } from './contradictions';
 import { type DriveAnswer, driveAnswer } from './drive-answer';
 import { lacking } from './lacks';
 import { type Ran, ranSince } from './ran';
+import { type NamedThing, namedThings } from './things';
 
 export type FaultAnswer = {
   fault: InstallationFault;
@@ -38,6 +42,9 @@ export type FaultAnswer = {
 /** Everything that follows from a case's facts, a catalogue and the shipped weights. Nothing of it is stored. */
 export type Answers = {
   registry: Registry;
+  kind: CaseKind;
+  /** What facts can be about by name. */
+  things: NamedThing[];
   engine?: Engine | undefined;
   identification?: Identification | undefined;
   variant?: Variant | undefined;
@@ -70,27 +77,12 @@ const registries = new WeakMap<Catalogue, Registry>();
 export function registryFor(cat: Catalogue): Registry {
   const known = registries.get(cat);
   if (known) return known;
-  const made = registryWith([
+  const made = registryWith(OBSERVABLES, [
     ...featureObservables(cat.pack.features),
-    ...oldPartObservables(cat.pack.parts),
-    ...driveObservables(cat.pack.layouts),
-    ...faultObservables(),
+    ...attributeObservables(),
   ]);
   registries.set(cat, made);
   return made;
-}
-
-function faultObservables() {
-  return FAULTS.map((f) => ({
-    key: faultKey(f.code),
-    wording: `Fault ${f.code}`,
-    aliases: [],
-    part: 'claim',
-    station: 'settle' as const,
-    type: { kind: 'text' as const, long: false },
-    how: 'decided' as const,
-    hidden: true,
-  }));
 }
 
 /** Computes all answers of a case. Pure; under a few milliseconds. */
@@ -112,24 +104,33 @@ export function answersFor(cat: Catalogue, state: State): Answers {
       ? undefined
       : agreedMarks(possible.designs.map((d) => marksAnswer(d, state, registry)));
   const ran = ranSince(state, registry);
-  const findings = findingsOf(state, {
-    registry,
-    applies: (key) => {
-      const o = registry.get(key);
-      return o !== undefined && applies(o, possible);
-    },
-    layout: drive?.layout,
-    settings: drive?.settings.ok ? drive.settings.value : undefined,
-    kitFits: kitFits(kits, kitNumber),
-    marks: drive?.marks ?? openMarks,
-    elongation: drive?.elongation,
-    extension: drive?.extension,
-    interval: engine
-      ? intervalFor(cat.pack.intervals, engine.code, textOf(state, 'vehicle.name'))
-      : undefined,
-    ran,
-  });
   const causes = causesFor(possible.has);
+  const findings = findingsOf(
+    causes.evidence.map((e) => e.finding),
+    {
+      state,
+      registry,
+      applies: (key) => {
+        const o = registry.get(key);
+        return o !== undefined && applies(o, possible);
+      },
+      drive: {
+        layout: drive?.layout,
+        settings: drive?.settings.ok ? drive.settings.value : undefined,
+        carrier: drive?.carrier,
+        tensioners: drive?.tensioners ?? [],
+        elongations: drive?.elongations ?? [],
+        extensions: drive?.extensions ?? [],
+      },
+      kitFits: kitFits(kits, kitNumber),
+      marks: drive?.marks ?? openMarks,
+      interval: engine
+        ? intervalFor(cat.pack.intervals, engine.code, textOf(state, 'vehicle.name'))
+        : undefined,
+      ran,
+    },
+  );
+  const kind = caseKind(state);
   const ranking = rankCauses(
     causes,
     findings,
@@ -142,6 +143,8 @@ export function answersFor(cat: Catalogue, state: State): Answers {
   const recorded = faults.flatMap((f) => (f.recorded ? [f.recorded] : []));
   return {
     registry,
+    kind,
+    things: namedThings(thingsOf(state, registry), possible),
     engine,
     identification,
     variant,
@@ -169,7 +172,7 @@ export function answersFor(cat: Catalogue, state: State): Answers {
     checks: checkList(causes, registry, ranking, findings, state, possible),
     decision: checkDecision(state, ranking, terms, recorded, registry, kit?.terms.documents),
     seals: checkSeals(state),
-    lacks: lacking(registry, state, identification, possible),
+    lacks: lacking(registry, state, kind, identification, possible),
   };
 }
 
@@ -185,7 +188,7 @@ function faultAnswers(state: State, ranking: Ranking, sheet: Sheet | undefined):
     fault,
     step: faultStep(fault, sheet?.steps ?? []),
     evidence: faultEvidence(fault, ranking),
-    recorded: state.standing.get(faultKey(fault.code)),
+    recorded: standing(state, 'claim.fault', faultThing(fault.code)),
     proposed: fault.code === wanted,
   }));
 }

@@ -1,14 +1,14 @@
-import { markKey, stackKey } from '@core/catalogue/drive-observables';
 import { type Catalogue, stagesFor } from '@core/catalogue/find-records';
 import { featureKey } from '@core/catalogue/feature-observables';
 import { anyHas, type Has, hasAll } from '@core/drive/drive-has';
 import { isMarked } from '@core/drive/judge-marks';
 import type { Stage } from '@core/drive/stages';
 import type { ChoiceOption, Observable } from '@core/facts/observable';
+import { bankThing, kindOfId, wheelThing } from '@core/facts/thing';
 import type { Identification } from '@core/match/identify';
 
 /**
- * What can be observed on any drive that is still possible: what it has, and the marks, banks and features of its own.
+ * What can be observed on any drive that is still possible: what it has, and the marked wheels, banks and features of its own.
  * Undefined where nothing is known, and everything may be.
  */
 export type Possible = {
@@ -18,7 +18,6 @@ export type Possible = {
   designs: readonly (readonly Stage[])[];
 };
 
-const OWN = /^(mark|stack|feature)\./;
 
 /** From the designs that are left; from all of the engine's when facts contradict each other. */
 export function possibleDrives(cat: Catalogue, id: Identification | undefined): Possible {
@@ -29,15 +28,20 @@ export function possibleDrives(cat: Catalogue, id: Identification | undefined): 
   for (const { variant } of id.standings)
     for (const feature of Object.keys(variant.features)) own.add(featureKey(feature));
   for (const { layout } of designs.flat()) {
-    for (const w of layout.wheels) if (isMarked(w)) own.add(markKey(w.id));
-    for (const b of layout.banks ?? []) own.add(stackKey(b.id));
+    for (const w of layout.wheels) if (isMarked(w)) own.add(wheelThing(w.id));
+    for (const b of layout.banks ?? []) own.add(bankThing(b.id));
   }
   return { has: anyHas(designs), own, designs };
 }
 
-/** Can this be observed on a drive that is still possible? A chain drive has no belt edges, a plunger no pointer. */
-export function applies(o: Pick<Observable, 'key' | 'needs'>, p: Possible): boolean {
-  if (OWN.test(o.key)) return p.own?.has(o.key) ?? true;
+/**
+ * Can this be observed on a drive that is still possible? A chain drive has no belt edges, a plunger no pointer.
+ * @param about thing that it is about: a wheel or bank that no possible drive has cannot be observed
+ */
+export function applies(o: Pick<Observable, 'key' | 'needs'>, p: Possible, about?: string): boolean {
+  if (o.key.startsWith('feature.')) return p.own?.has(o.key) ?? true;
+  const kind = about === undefined ? undefined : kindOfId(about);
+  if ((kind === 'wheel' || kind === 'bank') && !(p.own?.has(about!) ?? true)) return false;
   return hasAll(o.needs, p.has);
 }
 

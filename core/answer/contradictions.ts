@@ -1,7 +1,9 @@
 import type { Engine, Variant } from '@core/catalogue/pack';
+import { beyond } from '@core/catalogue/places';
+import type { Place } from '@core/facts/place';
 import type { Fact } from '@core/facts/fact';
 import type { Registry } from '@core/facts/observable';
-import { spreadOf } from '@core/facts/measured';
+import { allStanding, measuredOf, spreadOf, standing } from '@core/facts/read';
 import type { State } from '@core/facts/state';
 import { addDays } from '@core/quantity/dates';
 import { COVERAGE } from '@core/quantity/judge';
@@ -15,6 +17,8 @@ export type Contradiction =
   | { code: 'built_before_engine'; facts: [Fact]; engine: string; from: string }
   | { code: 'not_on_drive'; facts: [Fact] }
   | { code: 'cannot_be'; facts: [Fact]; min: number; max: number }
+  | { code: 'beyond'; facts: [Fact]; place: Place; most: number }
+  | { code: 'outlier'; facts: [Fact]; value: number; mean: number }
   | { code: 'rivals'; facts: Fact[] };
 
 /** Days that must not come before one another: what comes first, then what comes after. */
@@ -34,7 +38,7 @@ export function contradictionsOf(
 ): Contradiction[] {
   const out: Contradiction[] = [];
   const day = (key: string) => {
-    const f = state.standing.get(key);
+    const f = standing(state, key);
     return f && typeof f.value === 'string' ? f : undefined;
   };
   for (const [first, then] of ORDER) {
@@ -42,13 +46,17 @@ export function contradictionsOf(
     if (a && b && String(b.value) < String(a.value)) out.push({ code: 'days_reversed', facts: [a, b] });
   }
   out.push(...odometer(state, registry));
-  for (const f of state.standing.values()) {
-    const o = registry.get(f.key);
+  const layouts = drive.designs.flat().map((s) => s.layout);
+  for (const { meaning, facts, place } of allStanding(state)) {
+    const f = facts.at(-1)!;
+    const most = place && beyond(place, layouts);
+    if (place && most !== undefined) out.push({ code: 'beyond', facts: [f], place, most });
+    const o = registry.get(meaning.key);
     if (!o) continue;
     // A day's difference may be the time zone's.
     if (o.type.kind === 'date' && String(f.value) > addDays(f.at.slice(0, 10), 1))
       out.push({ code: 'in_the_future', facts: [f] });
-    if (!applies(o, drive)) out.push({ code: 'not_on_drive', facts: [f] });
+    if (!applies(o, drive, meaning.about)) out.push({ code: 'not_on_drive', facts: [f] });
     else if ((o.type.kind === 'count' || o.type.kind === 'number') && typeof f.value === 'number') {
       const { min, max } = o.type;
       if (f.value < min || f.value > max) out.push({ code: 'cannot_be', facts: [f], min, max });
@@ -58,16 +66,26 @@ export function contradictionsOf(
   const from = earliest(variants);
   if (built && engine && from !== undefined && String(built.value) < from)
     out.push({ code: 'built_before_engine', facts: [built], engine: engine.code, from });
-  for (const [key, others] of state.rivals) {
-    const standing = state.standing.get(key);
-    if (standing) out.push({ code: 'rivals', facts: [standing, ...others] });
+  for (const { meaning, facts, place } of allStanding(state)) {
+    const m =
+      facts.length > 2 && !place ? measuredOf(state, registry, meaning.key, meaning.about) : undefined;
+    const far = m?.repeats.outlier;
+    if (m && far !== undefined)
+      out.push({
+        code: 'outlier',
+        facts: [m.facts[far]!],
+        value: Number(m.facts[far]!.value),
+        mean: m.value,
+      });
   }
+  for (const { facts, rivals } of allStanding(state))
+    if (rivals.length > 0) out.push({ code: 'rivals', facts: [...facts, ...rivals] });
   return out;
 }
 
 /** Running back by more than both readings are uncertain by. */
 function odometer(state: State, registry: Registry): Contradiction[] {
-  const [now, then] = [state.standing.get('vehicle.odometer'), state.standing.get('kit.fitted_odometer')];
+  const [now, then] = [standing(state, 'vehicle.odometer'), standing(state, 'kit.fitted_odometer')];
   if (typeof now?.value !== 'number' || typeof then?.value !== 'number') return [];
   const byKm = then.value - now.value;
   const u = Math.hypot(spreadOf(now, registry), spreadOf(then, registry));

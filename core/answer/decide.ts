@@ -1,5 +1,5 @@
-import { faultKey } from '@core/claim/faults';
 import type { NewFact } from '@core/facts/change';
+import { faultThing } from '@core/facts/thing';
 import { type Result, err, ok } from '@core/quantity/result';
 import type { Answers } from './answers';
 
@@ -26,7 +26,8 @@ export function recordFault(a: Answers, code: string): Result<NewFact, DecideErr
   const found = a.faults.find((f) => f.fault.code === code);
   if (!found) return err({ code: 'no_such_fault', key: code });
   return ok({
-    key: faultKey(code),
+    key: 'claim.fault',
+    about: faultThing(code),
     value: found.step?.id ?? 'step not known',
     how: 'decided',
     basis: found.evidence,

@@ -1,12 +1,12 @@
 import {
-  elongationAnswer,
+  elongationAnswers,
   type ElongationAnswer,
-  extensionAnswer,
+  extensionAnswers,
   type ExtensionAnswer,
 } from '@core/bench/extension';
-import { judgePointer, type Shown } from '@core/bench/findings';
+import { type Shown, type TensionerAnswer, tensionerAnswers } from '@core/bench/tensioners';
 import { marksAnswer, type MarksAnswer } from '@core/bench/marks';
-import { type Carrier, readingUnit } from '@core/drive/carrier';
+import type { Carrier } from '@core/drive/carrier';
 import type { Layout } from '@core/drive/layout';
 import type { Stage } from '@core/drive/stages';
 import {
@@ -16,7 +16,6 @@ import {
   type SettingsError,
   tensionerSettings,
 } from '@core/drive/tensioner';
-import { measuredOf } from '@core/facts/measured';
 import type { Registry } from '@core/facts/observable';
 import type { State } from '@core/facts/state';
 import type { Result } from '@core/quantity/result';
@@ -28,20 +27,17 @@ export type DriveAnswer = {
   carrier?: Carrier | undefined;
   right?: Setting | undefined;
   other?: Setting | undefined;
+  /** What the first tensioner shows. */
   shown?: Shown | undefined;
+  /** Every returned tensioner that was read, measured chain and extension, thing by thing. */
+  tensioners: readonly TensionerAnswer[];
+  elongations: readonly ElongationAnswer[];
+  extensions: readonly ExtensionAnswer[];
   /** All stages, the one at the crank first. */
   stages: readonly Stage[];
   /** Observed mark offsets against the predicted ones. */
   marks?: MarksAnswer | undefined;
-  /** Measured chain length against its limit. */
-  elongation?: ElongationAnswer | undefined;
-  /** Measured extension against measured elongation. */
-  extension?: ExtensionAnswer | undefined;
 };
-
-/** What a tensioner's reading is filed under. */
-export const readingKey = (carrier: Carrier): 'tensioner.extension' | 'tensioner.pointer' =>
-  readingUnit(carrier) === 'mm' ? 'tensioner.extension' : 'tensioner.pointer';
 
 /** Undefined where the design has no layout. */
 export function driveAnswer(
@@ -53,15 +49,16 @@ export function driveAnswer(
   if (!layout) return undefined;
   const settings = tensionerSettings(layout);
   const carrier = settings.ok ? layout.wheels[settings.value.tensioner]?.carrier : undefined;
+  const elongations = elongationAnswers(stages, state, registry);
   const seen = {
     stages,
     marks: marksAnswer(stages, state, registry),
-    elongation: elongationAnswer(stages, state, registry),
-    extension: extensionAnswer(stages, state, registry),
+    tensioners: tensionerAnswers(stages, state, registry),
+    elongations,
+    extensions: extensionAnswers(stages, state, registry, elongations),
   };
   if (!settings.ok || !carrier) return { layout, settings, ...seen };
   const pair = intendedSetting(settings.value, carrier);
-  const m = measuredOf(state, registry, readingKey(carrier));
-  const shown = m && judgePointer(m.value, m.u, carrier, pair.other?.reading);
+  const shown = seen.tensioners.find((t) => t.about === '')?.shown;
   return { layout, settings, carrier, ...pair, shown, ...seen };
 }

@@ -1,4 +1,5 @@
-import { type Registry, STATIONS, type Station } from '@core/facts/observable';
+import { type CaseKind, type Registry, STATIONS, type Station } from '@core/facts/observable';
+import { has } from '@core/facts/read';
 import type { State } from '@core/facts/state';
 import type { Identification } from '@core/match/identify';
 import { applies, type Possible } from './applies';
@@ -7,16 +8,16 @@ import { applies, type Possible } from './applies';
 export function lacking(
   registry: Registry,
   state: State,
+  kind: CaseKind,
   id: Identification | undefined,
   drive: Possible,
 ): Record<Station, string[]> {
   const lacks = Object.fromEntries(STATIONS.map((s) => [s, []])) as unknown as Record<Station, string[]>;
   for (const o of registry.values())
-    if (o.needed && !state.standing.has(o.key) && applies(o, drive)) lacks[o.station].push(o.key);
+    if (o.needed?.includes(kind) && !has(state, o.key) && applies(o, drive)) lacks[o.station].push(o.key);
   if (id?.possible.length !== 1) lacks.identify.push('variant');
-  if (!state.standing.has('cause.decided')) lacks.cause.push('cause.decided');
-  if (state.standing.has('claim.decision') && !state.standing.has('claim.reason'))
-    lacks.settle.push('claim.reason');
-  if (!state.standing.has('report.issue')) lacks.settle.push('report.issue');
+  if (kind !== 'question' && !has(state, 'cause.decided')) lacks.cause.push('cause.decided');
+  if (has(state, 'claim.decision') && !has(state, 'claim.reason')) lacks.settle.push('claim.reason');
+  if (kind !== 'question' && !has(state, 'report.issue')) lacks.settle.push('report.issue');
   return lacks;
 }

@@ -1,5 +1,6 @@
 import type { Registry, Station } from '@core/facts/observable';
-import { listOf, type State } from '@core/facts/state';
+import { has, listOf, standing } from '@core/facts/read';
+import type { State } from '@core/facts/state';
 import { applies, type Possible } from './applies';
 
 /** How much of what a station can look at was looked at. */
@@ -13,7 +14,7 @@ const SENT = new Set(['tensioner', 'belt', 'chain', 'guide', 'pump', 'cover']);
  * from a box whose contents were filed), and those that no possible drive has.
  */
 export function looksOf(registry: Registry, state: State, drive: Possible, station: Station): Looks {
-  const boxFiled = state.standing.has('parts.sent');
+  const boxFiled = has(state, 'parts.sent');
   const sent = new Set(listOf(state, 'parts.sent'));
   const looks: Looks = { looked: 0, open: [], notSent: [], doesNotApply: 0 };
   for (const o of registry.values()) {
@@ -23,7 +24,7 @@ export function looksOf(registry: Registry, state: State, drive: Possible, stati
       if (o.needs?.length) looks.doesNotApply++;
       continue;
     }
-    const fact = state.standing.get(o.key);
+    const fact = standing(state, o.key);
     if (fact && fact.value !== 'unknown') looks.looked++;
     else if (boxFiled && SENT.has(o.part) && !sent.has(o.part)) looks.notSent.push(o.key);
     else looks.open.push(o.key);

@@ -1,10 +1,14 @@
 import { monthsRun } from '@core/claim/terms';
-import { measuredOf } from '@core/facts/measured';
+import type { Known } from '@core/bench/findings';
 import type { Registry } from '@core/facts/observable';
-import { type State, textOf } from '@core/facts/state';
+import { measuredOf, standing, textOf } from '@core/facts/read';
+import type { State } from '@core/facts/state';
 
 /** Distance and time since fitting, with the facts that say so; u of the distance from both readings (JCGM 100, 5.1.2). */
 export type Ran = {
+  /** As evidence weighs it. */
+  distance?: Known;
+  time?: Known;
   km?: number;
   months?: number;
   facts: string[];
@@ -23,8 +27,13 @@ export function ranSince(state: State, registry: Registry): Ran {
     const u = Math.hypot(now.u, then.u);
     if (u > 0) ran.u = u;
     ran.facts.push(now.fact.id, then.fact.id);
+    ran.distance = { value: { kind: 'number', value: ran.km, u }, facts: [...ran.facts] };
   } else if (now && then) ran.back = true;
   const months = monthsRun(textOf(state, 'kit.fitted'), textOf(state, 'case.date'));
-  if (months !== undefined && months >= 0) ran.months = months;
+  if (months !== undefined && months >= 0) {
+    ran.months = months;
+    const facts = ['kit.fitted', 'case.date'].flatMap((k) => standing(state, k)?.id ?? []);
+    ran.time = { value: { kind: 'number', value: months, u: 0 }, facts };
+  }
   return ran;
 }

@@ -2,13 +2,14 @@ import { demoPack } from '../../demo/catalogue';
 import { demoFacts } from '../../demo/cases';
 import { SEED } from '../../demo/scenario';
 import { catalogueOf, stagesFor } from '@core/catalogue/find-records';
-import { markKey } from '@core/catalogue/drive-observables';
 import { fileFact } from '@core/facts/change';
 import type { Author, Fact } from '@core/facts/fact';
 import { reduce } from '@core/facts/state';
 import { applies } from '@core/answer/applies';
 import { answersFor, registryFor } from '@core/answer/answers';
-import { elongationAnswer, elongationOf, extensionAnswer } from './extension';
+import type { State } from '@core/facts/state';
+import type { Stage } from '@core/drive/stages';
+import { elongationAnswers, elongationOf, extensionAnswers } from './extension';
 import { marksAnswer } from './marks';
 
 const cat = catalogueOf(demoPack());
@@ -20,13 +21,17 @@ const plus = (facts: readonly Fact[], key: string, value: number, u?: number) =>
   ...facts,
   fileFact(reduce(facts), facts[0]!.case, { key, value, how: 'reported', ...(u ? { u } : {}) }, author),
 ];
+const elongationAnswer = (stages: readonly Stage[], state: State) =>
+  elongationAnswers(stages, state, registry)[0];
+const extensionAnswer = (stages: readonly Stage[], state: State) =>
+  extensionAnswers(stages, state, registry, elongationAnswers(stages, state, registry))[0];
 const opposed = stagesFor(cat, 'fletcher-a');
 const registry = registryFor(cat);
 const seen = (offsets: Record<string, number>, u = 0.05) =>
   marksAnswer(
     opposed,
     reduce(
-      Object.entries(offsets).reduce((facts, [id, v]) => plus(facts, markKey(id), v, u), caseOf('2044')),
+      Object.entries(offsets).reduce((facts, [id, v]) => plus(facts, `mark.${id}`, v, u), caseOf('2044')),
     ),
     registry,
   );
@@ -91,8 +96,8 @@ describe('extension against the chain', () => {
   const facts = caseOf('2036');
 
   it('needs length, links and extension, and says which facts it stands on', () => {
-    const answer = extensionAnswer(stages, reduce(facts), registry)!;
-    const length = elongationAnswer(stages, reduce(facts), registry)!;
+    const answer = extensionAnswer(stages, reduce(facts))!;
+    const length = elongationAnswer(stages, reduce(facts))!;
     expect(length.elongation.value).toBeCloseTo(320.9 / 320 - 1, 12);
     expect(length.long).toBe('within');
     expect(answer.rest!.verdict).toBe('more');
@@ -102,14 +107,14 @@ describe('extension against the chain', () => {
       'chain.links_over',
     ]);
     for (const key of ['tensioner.extension', 'chain.length', 'chain.links_over'])
-      expect(extensionAnswer(stages, reduce(facts.filter((f) => f.key !== key)), registry))
+      expect(extensionAnswer(stages, reduce(facts.filter((f) => f.key !== key))))
         .withContext(key)
         .toBeUndefined();
   });
 
   it('calls a chain long only when two sigmas say so', () => {
     const long = (mm: number, u: number) =>
-      elongationAnswer(stages, reduce(plus(facts, 'chain.length', mm, u)), registry)!.long;
+      elongationAnswer(stages, reduce(plus(facts, 'chain.length', mm, u)))!.long;
     expect(long(322.4, 0.1)).toBe('past');
     expect(long(321.7, 0.1)).toBeUndefined();
     expect(elongationOf(reduce(facts), registry, 8)!.u).toBeCloseTo(0.12 / 320, 12);

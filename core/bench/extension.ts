@@ -1,74 +1,103 @@
-import { readingUnit } from '@core/drive/carrier';
-import { tensionerIndex } from '@core/drive/layout';
+import { type Carrier, readingUnit } from '@core/drive/carrier';
+import { type Layout, tensionerIndex } from '@core/drive/layout';
 import type { Stage } from '@core/drive/stages';
 import { elongation, extensionRemainder, type Remainder } from '@core/drive/wear';
-import { type Measured, measuredOf } from '@core/facts/measured';
+import { type Measured, measuredOf, numberOf, standing, thingsWith } from '@core/facts/read';
 import type { Registry } from '@core/facts/observable';
-import { numberOf, type State } from '@core/facts/state';
+import type { State } from '@core/facts/state';
 import { judged } from '@core/quantity/judge';
+import { stageOf } from './stage-of';
 
-export type ElongationAnswer = {
+/** `about`: the thing, "" for the first of its kind; `stage`: where it belongs. */
+type OfThing = { about: string; stage: number; facts: string[] };
+export type ElongationAnswer = OfThing & {
   elongation: Measured;
   limit?: number;
   /** Against the limit, judged at e and e ± 2u; undefined when it cannot be told. */
   long?: 'within' | 'past' | undefined;
-  facts: string[];
 };
-export type ExtensionAnswer = { stage: number; reading: Measured; rest?: Remainder; facts: string[] };
+export type ExtensionAnswer = OfThing & { reading: Measured; rest?: Remainder };
 
-/** Chain elongation from a length over counted links, as filed. */
+const LENGTH = 'chain.length';
+const LINKS = 'chain.links_over';
+const EXTENSION = 'tensioner.extension';
+
+/** Elongation of one chain from a length over counted links, as filed. */
 export function elongationOf(
   state: State,
   registry: Registry,
   pitchMm: number,
+  about = '',
 ): (Measured & { facts: string[] }) | undefined {
-  const length = measuredOf(state, registry, 'chain.length');
-  const links = state.standing.get('chain.links_over');
-  const n = numberOf(state, 'chain.links_over');
+  const thing = about === '' ? undefined : about;
+  const length = measuredOf(state, registry, LENGTH, thing);
+  const links = standing(state, LINKS, thing);
+  const n = numberOf(state, LINKS, thing);
   if (!length || !links || n === undefined) return undefined;
   const found = elongation(length.value, n, pitchMm, length.u);
-  return found.ok ? { value: found.value.e, u: found.value.u, facts: [length.fact.id, links.id] } : undefined;
+  return found.ok
+    ? { value: found.value.e, u: found.value.u, facts: [...length.facts.map((f) => f.id), links.id] }
+    : undefined;
 }
 
-/** What a measured chain length says against the limit of the first chain of the drive. */
-export function elongationAnswer(
+/** What the measured length of every chain says against the limit of its stage. */
+export function elongationAnswers(
   stages: readonly Stage[],
   state: State,
   registry: Registry,
-): ElongationAnswer | undefined {
-  const layout = stages.find((s) => s.layout.kind === 'chain')?.layout;
-  const e = layout && elongationOf(state, registry, layout.pitchMm);
-  if (!layout || !e) return undefined;
-  const limit = layout.elongationLimit;
-  return {
-    elongation: { value: e.value, u: e.u },
-    ...(limit === undefined
-      ? {}
-      : { limit, long: judged(e.value, e.u, (v) => (v <= limit ? ('within' as const) : ('past' as const))) }),
-    facts: e.facts,
-  };
-}
-
-/** What the measured extension says beyond the measured elongation, at the first chain with a plunger. */
-export function extensionAnswer(
-  stages: readonly Stage[],
-  state: State,
-  registry: Registry,
-): ExtensionAnswer | undefined {
-  const stage = stages.findIndex(({ layout }) => {
-    const carrier = layout.wheels[tensionerIndex(layout)]?.carrier;
-    return layout.kind === 'chain' && carrier !== undefined && readingUnit(carrier) === 'mm';
+): ElongationAnswer[] {
+  return thingsWith(state, LENGTH).flatMap((about): ElongationAnswer[] => {
+    const stage = stageOf(state, about, stages, (l) => l.kind === 'chain');
+    const layout = stages[stage]?.layout;
+    const e = layout && elongationOf(state, registry, layout.pitchMm, about);
+    if (!layout || !e) return [];
+    const limit = layout.elongationLimit;
+    return [
+      {
+        about,
+        stage,
+        elongation: { value: e.value, u: e.u },
+        ...(limit === undefined
+          ? {}
+          : {
+              limit,
+              long: judged(e.value, e.u, (v) => (v <= limit ? ('within' as const) : ('past' as const))),
+            }),
+        facts: e.facts,
+      },
+    ];
   });
-  const layout = stages[stage]?.layout;
-  const found = measuredOf(state, registry, 'tensioner.extension');
-  const e = layout && elongationOf(state, registry, layout.pitchMm);
-  if (!layout || !found || !e) return undefined;
-  const reading = { value: found.value, u: found.u };
-  const rest = extensionRemainder(layout, reading, { value: e.value, u: e.u });
-  return {
-    stage,
-    reading,
-    ...(rest.ok ? { rest: rest.value } : {}),
-    facts: [found.fact.id, ...e.facts],
-  };
+}
+
+const carrierOf = (l: Layout): Carrier | undefined => l.wheels[tensionerIndex(l)]?.carrier;
+export const hasPlunger = (l: Layout): boolean => {
+  const carrier = carrierOf(l);
+  return carrier !== undefined && readingUnit(carrier) === 'mm';
+};
+
+/** What the measured extension of every plunger says beyond the measured elongation of the chain of its stage. */
+export function extensionAnswers(
+  stages: readonly Stage[],
+  state: State,
+  registry: Registry,
+  elongations: readonly ElongationAnswer[],
+): ExtensionAnswer[] {
+  return thingsWith(state, EXTENSION).flatMap((about): ExtensionAnswer[] => {
+    const stage = stageOf(state, about, stages, (l) => l.kind === 'chain' && hasPlunger(l));
+    const layout = stages[stage]?.layout;
+    const found = measuredOf(state, registry, EXTENSION, about === '' ? undefined : about);
+    const chain = elongations.find((e) => e.stage === stage);
+    if (!layout || !found || !chain) return [];
+    const reading = { value: found.value, u: found.u };
+    const rest = extensionRemainder(layout, reading, chain.elongation);
+    return [
+      {
+        about,
+        stage,
+        reading,
+        ...(rest.ok ? { rest: rest.value } : {}),
+        facts: [...found.facts.map((f) => f.id), ...chain.facts],
+      },
+    ];
+  });
 }

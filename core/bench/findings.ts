@@ -1,148 +1,88 @@
-import { measuredOf } from '@core/facts/measured';
-import type { Registry } from '@core/facts/observable';
-import { listOf, type State, textOf } from '@core/facts/state';
-import { judged } from '@core/quantity/judge';
-import { type Carrier, limitsOf, readingUnit } from '@core/drive/carrier';
+import type { Carrier } from '@core/drive/carrier';
 import type { Layout } from '@core/drive/layout';
+import type { Settings } from '@core/drive/tensioner';
+import type { Observable, Registry } from '@core/facts/observable';
+import { measuredOf, placedOf, standing, textOf, thingsWith } from '@core/facts/read';
+import type { State } from '@core/facts/state';
+import { DERIVED } from './derived';
 import type { ElongationAnswer, ExtensionAnswer } from './extension';
+import { type Finding, type FindingValue, grade } from './finding';
 import type { MarksAnswer } from './marks';
-import { intendedSetting, type Settings } from '@core/drive/tensioner';
+import type { TensionerAnswer } from './tensioners';
 
-/** What a part shows, judged from facts: the thing that causes are weighed on. */
-export type Finding = { finding: string; value: string; facts: string[] };
-
-/** Which setting the pointer shows; beyond: more than its window, short of the end. */
-export type Shown = 'right' | 'wrong_way' | 'slack' | 'beyond' | 'end' | 'cannot_tell';
-
-/**
- * Judges a pointer reading against the window, the end mark and the reading of the other setting. The reading is
- * judged at v and v ± 2u; when these disagree the answer is "cannot tell".
- */
-export function judgePointer(
-  readingDeg: number,
-  u: number,
-  carrier: Carrier,
-  wrongDeg: number | undefined,
-): Shown {
-  const { window, end } = limitsOf(carrier);
-  const judge = (v: number): Shown => {
-    const { from, to } = window;
-    if (v >= from && v <= to) return 'right';
-    if (v >= end) return 'end';
-    const toWindow = Math.min(Math.abs(v - from), Math.abs(v - to));
-    // Only an eccentric can be turned the wrong way; a lever has no other sense.
-    if (carrier.kind === 'eccentric' && wrongDeg !== undefined && Math.abs(v - wrongDeg) < toWindow)
-      return 'wrong_way';
-    return v > to ? 'beyond' : 'slack';
-  };
-  return judged(readingDeg, u, judge) ?? 'cannot_tell';
-}
-
-const DIRECT = [
-  'cover.rub',
-  'belt.edge_front',
-  'belt.edge_rear',
-  'belt.teeth',
-  'belt.back',
-  'belt.break',
-  'belt.contamination',
-  'tensioner.bearing',
-  'tensioner.spring',
-  'tensioner.stop',
-  'tensioner.bolt',
-  'pump.bearing',
-  'guide.bearing',
-  'fit.engine_temp',
-  'fit.tightened',
-];
-
+/** What is known of the drive for judging what its parts show; empty while the design is open. */
+export type DriveOnBench = {
+  layout?: Layout | undefined;
+  settings?: Settings | undefined;
+  carrier?: Carrier | undefined;
+  tensioners: readonly TensionerAnswer[];
+  elongations: readonly ElongationAnswer[];
+  extensions: readonly ExtensionAnswer[];
+};
+/** Something that ran, with the facts that say so. */
+export type Known = { value: FindingValue; facts: string[] };
 export type BenchContext = {
+  state: State;
   registry: Registry;
   /** Can this observable be filed of the drive? What cannot is no finding. */
   applies: (key: string) => boolean;
-  layout?: Layout | undefined;
-  settings?: Settings | undefined;
+  drive: DriveOnBench;
   kitFits?: boolean | undefined;
   marks?: MarksAnswer | undefined;
-  elongation?: ElongationAnswer | undefined;
-  extension?: ExtensionAnswer | undefined;
   interval?: { km: number; months: number } | undefined;
-  ran: { km?: number | undefined; u?: number | undefined; months?: number | undefined; facts: string[] };
+  ran: { distance?: Known; time?: Known };
 };
 
-/** Every finding that the standing facts support. What is not known is not listed. */
-export function findingsOf(state: State, ctx: BenchContext): Finding[] {
-  const out: Finding[] = [];
-  for (const key of DIRECT) {
-    const value = textOf(state, key);
-    if (value !== undefined && ctx.applies(key))
-      out.push({ finding: key, value, facts: [state.standing.get(key)!.id] });
-  }
-  out.push(...tensionerFindings(state, ctx));
-  out.push(...drivenFindings(ctx));
-  const kit = state.standing.get('kit.number');
-  if (kit && ctx.kitFits !== undefined) {
-    out.push({ finding: 'kit.match', value: ctx.kitFits ? 'fits' : 'wrong', facts: [kit.id] });
-  }
-  out.push(...intervalFinding(ctx));
-  return out;
+/**
+ * Every finding of those wanted that the standing facts support: computed ones by their rule, all others read off the
+ * observable of that name, thing by thing. What is not known is not listed.
+ */
+export function findingsOf(wanted: readonly string[], ctx: BenchContext): Finding[] {
+  return wanted.flatMap((finding) => {
+    const rule = Object.hasOwn(DERIVED, finding) ? DERIVED[finding] : undefined;
+    if (rule) return rule(ctx);
+    const o = ctx.registry.get(finding);
+    return o && ctx.applies(finding) ? direct(o, ctx) : [];
+  });
 }
 
-/** Past when time or distance surely is; within only when both are known to be. */
-function intervalFinding({ interval, ran: { km, u, months, facts } }: BenchContext): Finding[] {
-  if (!interval || (km === undefined && months === undefined)) return [];
-  const byKm = km === undefined ? undefined : judged(km, u ?? 0, (v) => v > interval.km);
-  const byTime = months === undefined ? undefined : months > interval.months;
-  const straddles = km !== undefined && byKm === undefined;
-  if (byKm || byTime) return [{ finding: 'interval.run', value: 'past', facts }];
-  return straddles ? [] : [{ finding: 'interval.run', value: 'within', facts }];
+function direct(o: Observable, { state, registry }: BenchContext): Finding[] {
+  return thingsWith(state, o.key).flatMap((about): Finding[] => {
+    const thing = about === '' ? undefined : about;
+    const of = thing === undefined ? {} : { about: thing };
+    if (o.place) return placedFindings(o, state, thing, of);
+    if (o.type.kind === 'number') {
+      const m = measuredOf(state, registry, o.key, thing);
+      return m
+        ? [
+            {
+              finding: o.key,
+              value: { kind: 'number', value: m.value, u: m.u },
+              facts: m.facts.map((f) => f.id),
+              ...of,
+            },
+          ]
+        : [];
+    }
+    const value = textOf(state, o.key, thing);
+    const fact = standing(state, o.key, thing);
+    return value !== undefined && fact
+      ? [{ finding: o.key, value: grade(value), facts: [fact.id], ...of }]
+      : [];
+  });
 }
 
-/** Worst first: what one mark shows, the drive shows. */
-const WORST = ['teeth_and_rest', 'teeth_out', 'fraction'] as const;
-
-function drivenFindings({ marks, elongation, extension }: BenchContext): Finding[] {
-  const out: Finding[] = [];
-  const facts = marks?.marks.map((m) => m.fact.id) ?? [];
-  const wrong = WORST.find((v) => marks?.marks.some((m) => m.verdict.verdict === v));
-  if (wrong) out.push({ finding: 'marks.verdict', value: wrong, facts });
-  else if (marks?.go === 'go') out.push({ finding: 'marks.verdict', value: 'as_predicted', facts });
-  if (extension?.rest)
-    out.push({ finding: 'extension.rest', value: extension.rest.verdict, facts: extension.facts });
-  if (elongation?.long) out.push({ finding: 'chain.long', value: elongation.long, facts: elongation.facts });
-  return out;
-}
-
-function tensionerFindings(state: State, ctx: BenchContext): Finding[] {
-  const { layout, settings } = ctx;
-  const carrier = settings && layout?.wheels[settings.tensioner]?.carrier;
-  if (!layout || !settings || !carrier) return [];
-  const out: Finding[] = [];
-  const pointer = measuredOf(state, ctx.registry, 'tensioner.pointer');
-  if (pointer && readingUnit(carrier) === '°') {
-    const wrong = intendedSetting(settings, carrier).other?.reading;
-    const value = judgePointer(pointer.value, pointer.u, carrier, wrong);
-    if (value !== 'cannot_tell') out.push({ finding: 'setting.shown', value, facts: [pointer.fact.id] });
+/** Of looks at many places each grade is one finding, standing on all places that show it. */
+function placedFindings(
+  o: Observable,
+  state: State,
+  about: string | undefined,
+  of: { about?: string },
+): Finding[] {
+  const byGrade = new Map<string, string[]>();
+  for (const p of placedOf(state, o.key, about)) {
+    const value = String(p.value);
+    byGrade.set(value, [...(byGrade.get(value) ?? []), p.fact.id]);
   }
-  const filed = state.standing.get('drive.setting_shown');
-  if (filed && out.length === 0 && readingUnit(carrier) === '°')
-    out.push({ finding: 'setting.shown', value: String(filed.value), facts: [filed.id] });
-  const key = textOf(state, 'tensioner.key_turn');
-  if (carrier.kind === 'eccentric' && (key === 'cw' || key === 'ccw')) {
-    const value = key === carrier.keyTurn ? 'proper' : 'wrong';
-    out.push({ finding: 'key.sense', value, facts: [state.standing.get('tensioner.key_turn')!.id] });
-  }
-  const rims = state.standing.get('wheel.rim_marks');
-  if (rims && ctx.applies('wheel.rim_marks')) {
-    const n = layout.wheels.length;
-    const near = [
-      layout.wheels[(settings.tensioner + n - 1) % n]!.id,
-      layout.wheels[(settings.tensioner + 1) % n]!.id,
-    ];
-    const marked = listOf(state, 'wheel.rim_marks');
-    const value =
-      marked.length === 0 ? 'none' : marked.some((m) => near.includes(m)) ? 'tensioner_side' : 'elsewhere';
-    out.push({ finding: 'rim.marks', value, facts: [rims.id] });
-  }
-  return out;
+  return [...byGrade].map(([value, facts]) => ({ finding: o.key, value: grade(value), facts, ...of }));
 }

@@ -1,15 +1,18 @@
-import { markKey } from '@core/catalogue/drive-observables';
 import { type Go, isMarked, type JudgedMark, judgeMarks } from '@core/drive/judge-marks';
 import type { OffsetPattern } from '@core/drive/judge-offset';
 import { markPhases } from '@core/drive/phase';
 import { solveDrive } from '@core/drive/solve-drive';
 import type { Stage } from '@core/drive/stages';
 import type { Fact } from '@core/facts/fact';
-import { measuredOf } from '@core/facts/measured';
+import { measuredOf } from '@core/facts/read';
 import type { Registry } from '@core/facts/observable';
 import type { State } from '@core/facts/state';
+import { wheelThing } from '@core/facts/thing';
 
-export type MarkAnswer = JudgedMark & { stage: number; key: string; fact: Fact };
+/** Key of the observed mark offset of a wheel. */
+export const MARK = 'mark';
+
+export type MarkAnswer = JudgedMark & { stage: number; about: string; teeth: number; facts: readonly Fact[] };
 export type MarksAnswer = {
   marks: MarkAnswer[];
   /** What the marks of each stage that was looked at say together. */
@@ -29,23 +32,27 @@ export function marksAnswer(
 ): MarksAnswer | undefined {
   const answer: MarksAnswer = { marks: [], patterns: [], go: 'go', of: 0 };
   stages.forEach(({ layout }, stage) => {
-    const facts = new Map<number, Fact>();
+    const facts = new Map<number, readonly Fact[]>();
     const seen = new Map<number, { teeth: number; u: number }>();
     layout.wheels.forEach((w, i) => {
       if (!isMarked(w)) return;
-      const m = measuredOf(state, registry, markKey(w.id));
+      const m = measuredOf(state, registry, MARK, wheelThing(w.id));
       if (!m) return;
-      facts.set(i, m.fact);
+      facts.set(i, m.facts);
       seen.set(i, { teeth: m.value, u: m.u });
     });
     const solved = seen.size > 0 ? solveDrive(layout) : undefined;
     const phases = solved?.ok ? markPhases(layout, solved.value) : [];
     const judged = judgeMarks(layout, phases, seen);
     answer.of += judged.of;
-    for (const m of judged.marks) {
-      const fact = facts.get(m.wheel)!;
-      answer.marks.push({ ...m, stage, key: fact.key, fact });
-    }
+    for (const m of judged.marks)
+      answer.marks.push({
+        ...m,
+        stage,
+        about: wheelThing(layout.wheels[m.wheel]!.id),
+        teeth: seen.get(m.wheel)!.teeth,
+        facts: facts.get(m.wheel)!,
+      });
     if (judged.marks.length > 0) answer.patterns.push({ stage, pattern: judged.pattern });
     if (WORST.indexOf(judged.go) < WORST.indexOf(answer.go)) answer.go = judged.go;
   });
@@ -61,7 +68,7 @@ export function agreedMarks(answers: readonly (MarksAnswer | undefined)[]): Mark
   if (!first) return undefined;
   const alike = (m: MarkAnswer) =>
     rest.every((other) => {
-      const twin = other?.marks.find((x) => x.key === m.key);
+      const twin = other?.marks.find((x) => x.about === m.about);
       return twin !== undefined && sameVerdict(twin, m);
     });
   const marks = first.marks.filter(alike);

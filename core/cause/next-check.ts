@@ -1,4 +1,4 @@
-import type { Finding } from '@core/bench/findings';
+import type { Finding } from '@core/bench/finding';
 import type { CauseData, EvidenceRow } from './cause-data';
 import type { Ranking } from './rank';
 

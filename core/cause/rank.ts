@@ -1,5 +1,5 @@
 import { own } from '@core/quantity/own';
-import type { Finding } from '@core/bench/findings';
+import { type Finding, gradeOf } from '@core/bench/finding';
 import { COVERAGE } from '@core/quantity/judge';
 import type { CauseData, CauseEntry, EvidenceRow } from './cause-data';
 
@@ -7,6 +7,8 @@ import type { CauseData, CauseEntry, EvidenceRow } from './cause-data';
 export type Weight = {
   finding: string;
   value: string;
+  /** The thing, when it is not the first of its kind. */
+  about?: string;
   facts: string[];
   nats: number;
   /** False when a stronger finding of the same group already says it. */
@@ -17,7 +19,7 @@ export type Ranking = {
   causes: RankedCause[];
   none: number;
   /** Abnormal findings that the leader does not make likelier. */
-  unexplained: Finding[];
+  unexplained: Graded[];
   contradictions: { wording: string; facts: string[] }[];
 };
 
@@ -64,12 +66,21 @@ export function rankCauses(data: CauseData, findings: readonly Finding[], ran?: 
   };
 }
 
-type Picked = { row: EvidenceRow; finding: Finding; counted: boolean };
+type Picked = { row: EvidenceRow; finding: Graded; counted: boolean };
+/** A finding that is a word: what a table of shares can weigh. */
+export type Graded = { finding: string; value: string; facts: string[]; about?: string };
+
+function graded(findings: readonly Finding[]): Graded[] {
+  return findings.flatMap((f) => {
+    const value = gradeOf(f);
+    return value === undefined ? [] : [{ ...f, value }];
+  });
+}
 
 /** Marks, in each group, the finding that can say most (largest ratio over all causes). */
 function pickByGroup(data: CauseData, findings: readonly Finding[]): Picked[] {
   const picked: Picked[] = [];
-  for (const finding of findings) {
+  for (const finding of graded(findings)) {
     const row = data.evidence.find((r) => r.finding === finding.finding);
     if (row && own(row.background, finding.value) !== undefined) picked.push({ row, finding, counted: true });
   }
@@ -138,8 +149,8 @@ function unexplained(
   data: CauseData,
   findings: readonly Finding[],
   leader: CauseEntry | undefined,
-): Finding[] {
-  return findings.filter((f) => {
+): Graded[] {
+  return graded(findings).filter((f) => {
     const row = data.evidence.find((r) => r.finding === f.finding);
     return row && leader && !row.normal.includes(f.value) && ratio(row, leader.key, f.value) < Math.log(1.2);
   });
@@ -147,7 +158,7 @@ function unexplained(
 
 function contradictions(data: CauseData, findings: readonly Finding[]) {
   const get = ([finding, value]: [string, string]) =>
-    findings.find((f) => f.finding === finding && f.value === value);
+    findings.find((f) => f.finding === finding && gradeOf(f) === value);
   return data.contradictions.flatMap((c) => {
     const [a, b] = [get(c.a), get(c.b)];
     return a && b ? [{ wording: c.wording, facts: [...a.facts, ...b.facts] }] : [];

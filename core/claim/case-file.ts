@@ -1,20 +1,27 @@
 import * as z from 'zod';
 import { checkPack } from '@core/catalogue/check-pack';
+import { beyond } from '@core/catalogue/places';
 import { PackSchema } from '@core/catalogue/pack';
 import type { PackIssue } from '@core/catalogue/pack-issue';
+import { circleIn } from '@core/facts/circle';
 import { contentDigest, factsDigest } from '@core/facts/digest';
 import { type Fact, FactSchema } from '@core/facts/fact';
+import type { Place } from '@core/facts/place';
+import { checkThings, type ThingError } from '@core/facts/thing';
 import { type Result, err, ok } from '@core/quantity/result';
 
 const Hash = z.string().regex(/^[0-9a-f]{64}$/);
 
+/** Editions that are read; the last is written. The first knew no things, places, series or files. */
+export const EDITIONS = [1, 2] as const;
+
 /**
- * The open file of one case. Version 1. It carries the part of the catalogue that its answers need, so that it opens
+ * The open file of one case. It carries the part of the catalogue that its answers need, so that it opens
  * with the same answers where that catalogue is not at hand.
  */
 export const CaseFileSchema = z.strictObject({
   format: z.literal('hollow-sprocket-case'),
-  formatVersion: z.literal(1),
+  formatVersion: z.union([z.literal(1), z.literal(2)]),
   exportedAt: z.iso.datetime(),
   case: z.string().min(1),
   catalogue: PackSchema,
@@ -31,6 +38,9 @@ export type CaseFileError =
   | { code: 'bad_shape'; path: string; detail: string; more: number }
   | { code: 'foreign_fact'; id: string; case: string }
   | { code: 'fact_twice'; id: string }
+  | { code: 'circle'; id: string }
+  | { code: 'place_beyond'; id: string; place: Place; most: number }
+  | ThingError
   | { code: 'bad_catalogue'; issue: PackIssue; more: number }
   | { code: 'too_large'; bytes: number; most: number };
 
@@ -55,7 +65,7 @@ export function writeCaseFile(
 ): CaseFile {
   return {
     format: 'hollow-sprocket-case',
-    formatVersion: 1,
+    formatVersion: 2,
     exportedAt,
     case: caseId,
     catalogue,
@@ -84,7 +94,7 @@ export function readCaseFile(text: string): Result<ReadCase, CaseFileError> {
   const head = raw as { format?: unknown; formatVersion?: unknown } | null;
   if (head?.format !== 'hollow-sprocket-case')
     return err({ code: 'other_format', format: typeof head?.format === 'string' ? head.format : 'none' });
-  if (typeof head.formatVersion === 'number' && head.formatVersion > 1)
+  if (typeof head.formatVersion === 'number' && head.formatVersion > EDITIONS.at(-1)!)
     return err({ code: 'newer_version', version: head.formatVersion });
   const read = CaseFileSchema.safeParse(raw);
   if (!read.success) {
@@ -104,8 +114,16 @@ export function readCaseFile(text: string): Result<ReadCase, CaseFileError> {
     if (ids.has(f.id)) return err({ code: 'fact_twice', id: f.id });
     ids.add(f.id);
   }
+  const circle = circleIn(file.facts);
+  if (circle !== undefined) return err({ code: 'circle', id: circle });
+  const thing = checkThings(file.facts);
+  if (thing) return err(thing);
   const [issue, ...more] = checkPack(file.catalogue);
   if (issue) return err({ code: 'bad_catalogue', issue, more: more.length });
+  for (const { id, place } of file.facts) {
+    const most = place && beyond(place, file.catalogue.layouts);
+    if (place && most !== undefined) return err({ code: 'place_beyond', id, place, most });
+  }
   return ok({ file, ...compareDigests(file) });
 }
 

@@ -1,7 +1,9 @@
 import { type DocumentKind, DOCUMENTS } from '@core/catalogue/pack';
 import type { Fact } from '@core/facts/fact';
+import { meaningOf } from '@core/facts/meaning';
 import type { Registry } from '@core/facts/observable';
-import { type State, textOf } from '@core/facts/state';
+import { allStanding, has, textOf } from '@core/facts/read';
+import type { State } from '@core/facts/state';
 import type { Ranking } from '@core/cause/rank';
 import type { TermsAnswer } from './terms';
 
@@ -25,7 +27,7 @@ export type DecisionCheck = { objections: Objection[]; warnings: Warning[] };
 
 /** Measured or seen, on the returned parts or the fitting: a reading of the vehicle or a paper proves nothing about either. */
 function onParts(f: Fact, registry: Registry): boolean {
-  const station = registry.get(f.key)?.station;
+  const station = registry.get(meaningOf(f).key)?.station;
   return (f.how === 'measured' || f.how === 'seen') && (station === 'examine' || station === 'fit');
 }
 
@@ -48,10 +50,12 @@ export function checkDecision(
   if (decision === undefined) objections.push({ code: 'no_decision' });
   if (decision !== undefined && textOf(state, 'claim.reason') === undefined)
     objections.push({ code: 'no_reason' });
-  if (decision === 'part' && !state.standing.has('claim.share')) objections.push({ code: 'share_missing' });
+  if (decision === 'part' && !has(state, 'claim.share')) objections.push({ code: 'share_missing' });
   if (decision === 'decline') {
     const ids = new Set(recorded.flatMap((f) => f.basis ?? []));
-    const pool = [...state.standing.values()].filter((f) => recorded.length === 0 || ids.has(f.id));
+    const pool = allStanding(state)
+      .flatMap((s) => s.facts)
+      .filter((f) => recorded.length === 0 || ids.has(f.id));
     if (!pool.some((f) => onParts(f, registry))) objections.push({ code: 'decline_needs_evidence' });
     if (textOf(state, 'claim.alternative') === undefined)
       objections.push({ code: 'decline_needs_alternative' });

@@ -17,9 +17,6 @@ export type InstallationFault = z.infer<typeof FaultSchema>;
 /** Our own list of installation faults. */
 export const FAULTS: readonly InstallationFault[] = z.array(FaultSchema).parse(data);
 
-/** Key of the fact that records a fault against the claim. */
-export const faultKey = (code: string): string => `claim.fault.${code}`;
-
 /** The step of a sheet that a fault belongs to: the first of its kind. */
 export const faultStep = (fault: InstallationFault, steps: readonly SheetStep[]): SheetStep | undefined =>
   steps.find((s) => s.kind === fault.stepKind);

@@ -1,31 +1,49 @@
 import { type Result, err, ok } from '@core/quantity/result';
 import { canonical } from './canonical';
-import type { Author, Fact, FactValue, How } from './fact';
+import type { Author, Fact, FactValue, FileRef, How } from './fact';
+import { meaningOf, slotKey } from './meaning';
+import type { Place } from './place';
 import { inOrder, type State } from './state';
 
 export type NewFact = {
+  /** Thing that it is about; without one the first of the observable's kind. */
+  about?: string | undefined;
   key: string;
+  place?: Place | undefined;
   value: FactValue;
   how: How;
   u?: number;
   note?: string;
   basis?: string[];
+  files?: readonly FileRef[];
+  /** One more reading of the same, kept beside those that are there, instead of a correction. */
+  repeat?: boolean;
 };
 
-/** A fact for `key` that corrects the standing one and every rival of it, so that a correction ends a contradiction. */
+/**
+ * A fact that corrects what stands of the same observable, thing and place, and every rival of it, so that a correction ends
+ * a contradiction. A repeat corrects nothing: it joins the series that begins with what stands.
+ */
 export function fileFact(state: State, caseId: string, entry: NewFact, author: Author): Fact {
-  const old = state.standing.get(entry.key);
-  const rivals = state.rivals.get(entry.key) ?? [];
+  const meaning = meaningOf({ key: entry.key, about: entry.about });
+  const slot = state.slots.get(slotKey(meaning, entry.place));
+  const joins = entry.repeat && slot && slot.facts.length > 0;
+  const old = joins ? [] : [...(slot?.facts ?? []), ...(slot?.rivals ?? [])].map((f) => f.id);
+  const first = slot?.facts[0];
   return {
     id: author.newId(),
     case: caseId,
-    key: entry.key,
+    ...(meaning.about === undefined ? {} : { about: meaning.about }),
+    key: meaning.key,
+    ...(entry.place ? { place: entry.place } : {}),
     value: entry.value,
     how: entry.how,
     by: author.by,
     at: author.now(),
+    ...(joins && first ? { series: first.series ?? first.id } : {}),
+    ...(entry.files?.length ? { files: [...entry.files] } : {}),
     ...(entry.u === undefined ? {} : { u: entry.u }),
-    ...(old ? { supersedes: rivals.length ? [old.id, ...rivals.map((r) => r.id)] : old.id } : {}),
+    ...(old.length === 0 ? {} : { supersedes: old.length === 1 ? old[0]! : old }),
     ...(entry.basis?.length ? { basis: entry.basis } : {}),
     ...(entry.note ? { note: entry.note } : {}),
   };

@@ -1,10 +1,17 @@
 import { type Result, err, ok } from '@core/quantity/result';
 import { HOW, type How } from './fact';
 import type { Observable, Registry } from './observable';
+import { KINDS } from './kinds';
+import { type Place, type PlacedOn, readPlace } from './place';
 import { type ReadContext, type ReadError, type ReadValue, readValue } from './read-value';
+import { needsThing } from './registry';
+import { nameOfId } from './thing';
 
 export type LineReading = {
   observable: Observable;
+  /** The thing that it is about, when one was named. */
+  about?: string;
+  place?: Place;
   how: How;
   read: Result<ReadValue, ReadError>;
   /** What was said after "because". */
@@ -15,7 +22,14 @@ export type LineError =
   /** It is known, but no drive that is still possible has it. */
   | { code: 'not_on_drive'; wording: string }
   /** Several are meant by these letters. */
-  | { code: 'several'; typed: string; wordings: string[] };
+  | { code: 'several'; typed: string; wordings: string[] }
+  /** It cannot be filed without saying of which thing. */
+  | { code: 'which_thing'; wording: string; names: string[] }
+  /** It is about a place, and none was said. */
+  | { code: 'no_place'; wording: string; on: PlacedOn };
+
+/** Things that a line may name: the words that tell each from the others of its kind. */
+export type LineThing = { id: string; kind: string; name: string };
 
 /** What the line asks of a registry: can this be filed of the drive at hand? */
 export type Applies = (o: Observable) => boolean;
@@ -26,30 +40,46 @@ const words = (s: string) =>
     .split(/[\s,–-]+/)
     .filter(Boolean);
 
-type Found = { o: Observable; rest: string };
+type Found = { o: Observable; rest: string; about?: string };
 
 /**
- * Reads a line such as "ptr -96", "edge front frayed", "odo 48200 km", "spring weak reported" or "mark ru 0.5": the longest
- * alias that begins the line names the observable; of a family such as the marks, any beginnings or the initials of the
- * name do. The rest is its value, a last word may say how it is known, and "because …" gives a reason.
+ * Reads a line such as "ptr -96", "edge front frayed", "odo 48200 km", "spring weak reported", "mark ru 0.5", "tensioner left ext 7.4" or
+ * "t 41 root crack": the longest alias that begins the line names the observable; before or behind it a thing may be named, by
+ * any beginnings or the initials of its name, then a place. The rest is its value, a last word may say how it is known, and
+ * "because …" gives a reason.
  */
 export function readLine(
   line: string,
   registry: Registry,
   ctx: ReadContext,
   applies: Applies = () => true,
+  things: readonly LineThing[] = [],
 ): Result<LineReading, LineError> {
   const [said = '', ...reason] = line
     .trim()
     .replace(/\s+/g, ' ')
     .split(/ because /i);
-  const found = byAlias(said, registry, applies) ?? byFamily(said, registry, applies);
+  const found = byAlias(said, registry, applies) ?? byThing(said, registry, applies, things);
   if (!found) return err({ code: 'no_observable', typed: line.trim() });
   if ('code' in found) return err(found);
-  const { observable, value, how } = withHow(found);
+  const named = withThing(found, ctx, things);
+  if ('code' in named) return err(named);
+  const on = named.o.place;
+  const at = on === undefined ? undefined : readPlace(on, named.rest);
+  if (on !== undefined && !at) return err({ code: 'no_place', wording: named.o.wording, on });
+  const { observable, value, how } = withHow({ ...named, rest: at?.rest ?? named.rest });
   const note = reason.join(' because ').trim();
-  const read = readValue(observable, value, ctx);
-  return ok({ observable, how, read, ...(note === '' ? {} : { note }) });
+  // An installation fault is all that there is to say of it.
+  const fault = named.o.part === 'fault' && named.about !== undefined;
+  const read = fault ? ok({ value: nameOfId(named.about!) }) : readValue(observable, value, ctx);
+  return ok({
+    observable,
+    ...(named.about === undefined ? {} : { about: named.about }),
+    ...(at ? { place: at.place } : {}),
+    how,
+    read,
+    ...(note === '' ? {} : { note }),
+  });
 }
 
 function withHow({ o, rest }: Found): { observable: Observable; value: string; how: How } {
@@ -80,20 +110,70 @@ function byAlias(said: string, registry: Registry, applies: Applies): Found | Li
   return { o: best.o, rest: said.slice(best.alias.length).trim() };
 }
 
-/** "mark ru 0.5": observables whose alias begins with the first word, told apart by parts of the words that follow. */
-function byFamily(said: string, registry: Registry, applies: Applies): Found | LineError | undefined {
-  const [first = '', ...rest] = said.split(' ');
-  const family = [...registry.values()].filter(
-    (o) => onLine(o) && applies(o) && o.aliases.some((a) => words(a)[0] === first.toLowerCase()),
-  );
-  for (let n = rest.length; n > 0; n--) {
-    const typed = rest.slice(0, n).map((w) => w.toLowerCase());
-    const hits = family.filter((o) => o.aliases.some((a) => named(words(a).slice(1), typed)));
-    if (hits.length === 1) return { o: hits[0]!, rest: rest.slice(n).join(' ') };
-    if (hits.length > 1)
-      return { code: 'several', typed: typed.join(' '), wordings: hits.map((o) => o.wording) };
+/** "tensioner left ext 7.4": a kind, the name of one of it, then an observable of that kind. */
+function byThing(
+  said: string,
+  registry: Registry,
+  applies: Applies,
+  things: readonly LineThing[],
+): Found | LineError | undefined {
+  const typed = said.split(' ');
+  const kind = kindCalled(typed[0] ?? '');
+  if (kind === undefined) return undefined;
+  const of = new Map([...registry].filter(([, o]) => o.part === kind));
+  for (let n = typed.length - 1; n >= 1; n--) {
+    const found = byAlias(typed.slice(n).join(' '), of, applies);
+    if (!found) continue;
+    if ('code' in found || n === 1) return found;
+    const hits = called(typed.slice(1, n), kind, things);
+    if (hits.length === 1) return { ...found, about: hits[0]!.id };
+    const names = (hits.length > 1 ? hits : things.filter((t) => t.kind === kind)).map((t) => t.name);
+    return { code: 'which_thing', wording: found.o.wording, names };
   }
   return undefined;
+}
+
+/** "another tensioner left, secondary": a further part of a kind, and where it belongs. */
+export function readDeclaration(line: string): { kind: string; place: string } | undefined {
+  const [first, kind = '', ...place] = line.trim().split(/\s+/);
+  const called = first?.toLowerCase() === 'another' ? kindCalled(kind) : undefined;
+  return called !== undefined && KINDS.get(called)?.part
+    ? { kind: called, place: place.join(' ') }
+    : undefined;
+}
+
+/** Kind of thing by its own name or another one of it. */
+export const kindCalled = (word: string): string | undefined =>
+  [...KINDS.values()].find((k) => [k.kind, ...(k.aliases ?? [])].includes(word.toLowerCase()))?.kind;
+
+const called = (typed: readonly string[], kind: string, things: readonly LineThing[]): LineThing[] => {
+  const small = typed.map((w) => w.toLowerCase());
+  const of = things.filter((t) => t.kind === kind && t.name !== '');
+  const whole = of.filter((t) => fold(t.name) === small.join(' '));
+  return whole.length === 1
+    ? whole
+    : of.filter((t) => named(words(t.name), small) || named(words(nameOfId(t.id)), small));
+};
+
+/** "mark ru 0.5": the thing behind the observable, where it needs one, or where the rest is no value without it. */
+function withThing(found: Found, ctx: ReadContext, things: readonly LineThing[]): Found | LineError {
+  const { o, rest, about } = found;
+  if (about !== undefined) return found;
+  const must = needsThing(o);
+  const of = things.filter((t) => t.kind === o.part && t.name !== '');
+  if (!must && (of.length === 0 || o.place !== undefined || readValue(o, rest, ctx).ok)) return found;
+  const typed = rest.split(' ').filter(Boolean);
+  for (let n = typed.length; n > 0; n--) {
+    const hits = called(typed.slice(0, n), o.part, things);
+    if (hits.length === 1) return { o, rest: typed.slice(n).join(' '), about: hits[0]!.id };
+    if (hits.length > 1)
+      return {
+        code: 'several',
+        typed: typed.slice(0, n).join(' '),
+        wordings: hits.map((t) => `${o.wording}, ${t.name}`),
+      };
+  }
+  return must ? { code: 'which_thing', wording: o.wording, names: of.map((t) => t.name) } : found;
 }
 
 /** True when what was typed is the initials of a name, or every word of it begins a word of the name. */
@@ -102,6 +182,15 @@ function named(name: readonly string[], typed: readonly string[]): boolean {
   const initials = name.map((w) => w[0]).join('');
   if (typed.length === 1 && typed[0]!.length > 1 && initials.startsWith(typed[0]!)) return true;
   return typed.every((t) => name.some((w) => w.startsWith(t)));
+}
+
+/** Things that what stands behind the observable's name on a line could still mean; all of its kind before anything is typed. */
+export function thingsMeant(line: string, o: Observable, things: readonly LineThing[]): LineThing[] {
+  const of = things.filter((t) => t.kind === o.part && t.name !== '');
+  const typed = fold(line);
+  const alias = [...o.aliases, o.wording].map(fold).find((n) => typed.startsWith(n + ' '));
+  const rest = alias === undefined ? [] : typed.slice(alias.length).trim().split(' ').filter(Boolean);
+  return rest.length === 0 ? of : called(rest, o.part, of);
 }
 
 /** Observables whose alias or wording the beginning of the line could still become, best first. */
@@ -119,10 +208,7 @@ export function completions(
     const names = [...o.aliases, o.wording].map(fold);
     const starts = names.some((n) => n.startsWith(typed) || typed.startsWith(n + ' '));
     const word = names.some((n) => n.split(' ').some((w) => w.startsWith(typed)));
-    const [first, ...rest] = typed.split(' ');
-    const family =
-      rest.length > 0 && names.some((n) => words(n)[0] === first && named(words(n).slice(1), rest));
-    if (starts || word || family) scored.push({ o, score: starts ? 0 : family ? 1 : 2 });
+    if (starts || word) scored.push({ o, score: starts ? 0 : 1 });
   }
   return scored
     .sort((a, b) => a.score - b.score)

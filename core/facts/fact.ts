@@ -1,4 +1,5 @@
 import * as z from 'zod';
+import { PlaceSchema } from './place';
 
 z.config({ jitless: true });
 
@@ -6,8 +7,20 @@ z.config({ jitless: true });
 export const HOW = ['measured', 'seen', 'document', 'computed', 'reported', 'imported', 'decided'] as const;
 export type How = (typeof HOW)[number];
 
+const Hash = z.string().regex(/^[0-9a-f]{64}$/);
+export const FileSchema = z.strictObject({
+  /** SHA-256 of the content, lower-case hex: the file is kept by it, once, and never inside a fact. */
+  hash: Hash,
+  name: z.string().min(1).max(200),
+  type: z.string().max(100),
+  bytes: z.number().int().min(0).max(1e12),
+});
+export type FileRef = Readonly<z.infer<typeof FileSchema>>;
+
 /**
  * One thing that was reported, seen, measured, computed, decided or imported. Facts are only ever added.
+ * - `about` is the thing that it is about; without one it is the first of the observable's kind.
+ * - `place` is where on that thing; `series` the repeats that it is one of; `files` photographs, captures, documents.
  * - `value` is in the observable's base unit; choices by key; dates as "YYYY-MM-DD"; lists for several.
  * - `u` is the standard uncertainty in the same unit (JCGM 100).
  * - `supersedes` names the facts that this one corrects; `strikes` the fact that this one withdraws (value is then '').
@@ -16,7 +29,15 @@ export type How = (typeof HOW)[number];
 export const FactSchema = z.strictObject({
   id: z.string().min(1).max(80),
   case: z.string().min(1).max(80),
+  about: z
+    .string()
+    .regex(/^[a-z0-9][a-z0-9:_.-]*$/i)
+    .max(120)
+    .optional(),
   key: z.string().regex(/^[a-z][a-z0-9_.-]*$/i),
+  place: PlaceSchema.optional(),
+  series: z.string().min(1).max(80).optional(),
+  files: z.array(FileSchema).min(1).max(50).optional(),
   value: z.union([
     z.number().min(-1e15).max(1e15),
     z.string().max(20_000),
@@ -32,6 +53,8 @@ export const FactSchema = z.strictObject({
   strikes: z.string().optional(),
   basis: z.array(z.string()).max(100_000).optional(),
   note: z.string().max(5000).optional(),
+  /** Digest of the world that judged, on an issued report. */
+  world: z.string().max(200).optional(),
 });
 export type Fact = Readonly<z.infer<typeof FactSchema>>;
 export type FactValue = Fact['value'];

@@ -1,3 +1,7 @@
+import { FAULTS } from '@core/claim/faults';
+import { placeKey } from './place';
+import { needsThing } from './registry';
+import { faultThing, nameOfId, wheelThing } from './thing';
 import fc from 'fast-check';
 import { demoPack } from '../../demo/catalogue';
 import { demoFacts } from '../../demo/cases';
@@ -9,7 +13,8 @@ import { factsDigest } from './digest';
 import type { Author, Fact } from './fact';
 import { completions, readLine } from './fact-line';
 import { METRIC, type ReadContext } from './read-value';
-import { reduce, valueOf } from './state';
+import { reduce } from './state';
+import { allStanding, rivalsOf, standing as standingOf, valueOf } from './read';
 
 let tick = 0;
 const author: Author = {
@@ -42,7 +47,7 @@ describe('facts', () => {
     const merged = mergeFacts(a, b);
     const state = reduce(merged.ok ? merged.value : []);
     expect(valueOf(state, 'belt.back')).toBe('glazed');
-    expect(state.rivals.get('belt.back')?.map((f) => f.value)).toEqual(['sound']);
+    expect(rivalsOf(state, 'belt.back')?.map((f) => f.value)).toEqual(['sound']);
   });
 
   it('merge to the same union whichever side comes first, twice or once', () => {
@@ -66,7 +71,7 @@ describe('facts', () => {
     const own = all.filter((f) => f.case === 'demo-2027');
     fc.assert(
       fc.property(fc.shuffledSubarray(own, { minLength: own.length }), (mixed) =>
-        expect(reduce(mixed).standing).toEqual(reduce(own).standing),
+        expect(allStanding(reduce(mixed))).toEqual(allStanding(reduce(own))),
       ),
     );
   });
@@ -95,7 +100,7 @@ describe('facts', () => {
             desks[s.desk] = merged.ok ? merged.value : [];
             continue;
           }
-          const standing = state.standing.get('k');
+          const standing = standingOf(state, 'k');
           if (s.act === 'strike') {
             if (standing) mine.push(strikeFact(standing, unsteady));
             continue;
@@ -104,7 +109,7 @@ describe('facts', () => {
           // whoever files sees it stand at once, alone, whatever the clock said
           const after = reduce(mine);
           expect(valueOf(after, 'k')).toBe(i);
-          expect(after.rivals.size).toBe(0);
+          expect(allStanding(after).flatMap((s) => s.rivals).length).toBe(0);
         }
         const all = mergeFacts(desks[0]!, desks[1]!);
         const state = reduce(all.ok ? all.value : []);
@@ -113,7 +118,7 @@ describe('facts', () => {
         const live = state.log.filter((f) => f.strikes === undefined && !struck(f.id));
         const named = new Set(live.flatMap((f) => [f.supersedes ?? []].flat()));
         const expected = live.filter((f) => !named.has(f.id)).map((f) => f.id);
-        const found = [state.standing.get('k'), ...(state.rivals.get('k') ?? [])].flatMap((f) => f?.id ?? []);
+        const found = [standingOf(state, 'k'), ...rivalsOf(state, 'k')].flatMap((f) => f?.id ?? []);
         expect(found.sort()).toEqual(expected.sort());
         // and nothing comes before what it names
         const at = new Map(state.log.map((f, i) => [f.id, i]));
@@ -132,10 +137,10 @@ describe('facts', () => {
     const both = [...a, ...b, ...c];
     const settled = reduce(file(both, 'belt.back', 'cracked'));
     expect(valueOf(settled, 'belt.back')).toBe('cracked');
-    expect(settled.rivals.size).toBe(0);
+    expect(allStanding(settled).flatMap((s) => s.rivals).length).toBe(0);
     // struck, the contradiction is there again
-    const struck = [...settled.log, strikeFact(settled.standing.get('belt.back')!, author)];
-    expect(reduce(struck).rivals.get('belt.back')?.length).toBe(2);
+    const struck = [...settled.log, strikeFact(standingOf(settled, 'belt.back')!, author)];
+    expect(rivalsOf(reduce(struck), 'belt.back')?.length).toBe(2);
   });
 
   it('are reduced in linear time, chains of ten thousand strikes and corrections too', () => {
@@ -151,13 +156,13 @@ describe('facts', () => {
         ...(i > 0 ? { strikes: `s${i - 1}` } : {}),
       }));
     // an even number of strikes upon strikes leaves the first standing
-    expect(reduce(chain(10_001)).standing.get('k')?.id).toBe('s0');
-    expect(reduce(chain(10_000)).standing.size).toBe(0);
+    expect(standingOf(reduce(chain(10_001)), 'k')?.id).toBe('s0');
+    expect(allStanding(reduce(chain(10_000))).length).toBe(0);
     const corrected = chain(10_000).map(({ strikes, ...f }) => ({
       ...f,
       ...(strikes ? { supersedes: strikes } : {}),
     }));
-    expect(reduce(corrected).standing.get('k')?.id).toBe('s9999');
+    expect(standingOf(reduce(corrected), 'k')?.id).toBe('s9999');
     expect(reduce(corrected).aside.size).toBe(9999);
   });
 
@@ -179,8 +184,8 @@ describe('facts', () => {
       { ...a, strikes: undefined },
       { ...b, strikes: undefined, at: '2026-01-02T00:00:00.000Z' },
     ];
-    expect(reduce(plain).standing.get('k')?.id).toBe('b');
-    expect(reduce(plain.reverse()).standing.get('k')?.id).toBe('b');
+    expect(standingOf(reduce(plain), 'k')?.id).toBe('b');
+    expect(standingOf(reduce(plain.reverse()), 'k')?.id).toBe('b');
   });
 });
 
@@ -238,21 +243,50 @@ describe('fact line', () => {
   });
 
   it('reads a mark by any part of its wheel’s name or its initials, and never guesses between two', () => {
-    const own = new Set(['mark.right-upper', 'mark.right-lower', 'mark.left-upper', 'mark.left-lower']);
-    const applies = (o: { key: string }) => !o.key.startsWith('mark.') || own.has(o.key);
+    const wheels = ['right upper', 'right lower', 'left upper', 'left lower'].map((name) => ({
+      id: wheelThing(name.replace(' ', '-')),
+      kind: 'wheel',
+      name,
+    }));
     const say = (line: string) => {
-      const r = readLine(line, registry, ctx, applies);
+      const r = readLine(line, registry, ctx, undefined, wheels);
       if (!r.ok) return r.error.code;
       const v = r.value.read;
-      return [r.value.observable.key, v.ok ? v.value.value : v.error.code];
+      return [`mark.${nameOfId(r.value.about!)}`, v.ok ? v.value.value : v.error.code];
     };
     expect(say('mark ru 0.5')).toEqual(['mark.right-upper', 0.5]);
     expect(say('mark right upper -1')).toEqual(['mark.right-upper', -1]);
     expect(say('mark up ri 0.5')).toEqual(['mark.right-upper', 0.5]);
     expect(say('mark ll 0')).toEqual(['mark.left-lower', 0]);
     expect(say('mark right 1')).toBe('several');
-    expect(say('mark zz 1')).toBe('no_observable');
+    expect(say('mark zz 1')).toBe('which_thing');
+    expect(say('mark')).toBe('which_thing');
     expect(say('mark ru')).toEqual(['mark.right-upper', 'empty']);
+  });
+
+  it('names a thing before or behind what is said of it, and a place on it', () => {
+    const things = [
+      { id: 'tensioner', kind: 'tensioner', name: '' },
+      { id: 'tensioner-2', kind: 'tensioner', name: 'left, secondary' },
+      { id: 'belt-2', kind: 'belt', name: 'left' },
+    ];
+    const say = (line: string) => {
+      const r = readLine(line, registry, ctx, undefined, things);
+      if (!r.ok) return r.error.code;
+      const { observable: o, about, place, read: v } = r.value;
+      return [o.key, about, place && placeKey(place), v.ok ? v.value.value : v.error.code];
+    };
+    expect(say('tensioner left ext 7.4')).toEqual(['tensioner.extension', 'tensioner-2', undefined, 7.4]);
+    expect(say('tens sec ext 7.4 measured')).toEqual(['tensioner.extension', 'tensioner-2', undefined, 7.4]);
+    expect(say('ext left 7.4')).toEqual(['tensioner.extension', 'tensioner-2', undefined, 7.4]);
+    expect(say('ext 7.4')).toEqual(['tensioner.extension', undefined, undefined, 7.4]);
+    expect(say('tensioner ext 7.4')).toEqual(['tensioner.extension', undefined, undefined, 7.4]);
+    expect(say('tensioner right ext 7.4')).toBe('which_thing');
+    expect(say('t 41 root crack')).toEqual(['belt.tooth_damage', undefined, 'tooth 41', 'root_crack']);
+    expect(say('t 41-44 sheared')).toEqual(['belt.tooth_damage', undefined, 'tooth 41–44', 'sheared']);
+    expect(say('belt left t 41 sheared')).toEqual(['belt.tooth_damage', 'belt-2', 'tooth 41', 'sheared']);
+    expect(say('link 17 stiff')).toEqual(['chain.link_damage', undefined, 'link 17', 'stiff']);
+    expect(say('t root crack')).toBe('no_place');
   });
 
   it('files of the observable that is shown, or of none: what a drive has not got is refused by name', () => {
@@ -264,7 +298,9 @@ describe('fact line', () => {
     for (const o of registry.values()) {
       if (o.hidden && !o.line) continue;
       for (const alias of o.aliases) {
-        const found = readLine(`${alias} 7`, registry, ctx);
+        const thing = { id: `${o.part}:one`, kind: o.part, name: 'one' };
+        const said = `${alias}${needsThing(o) ? ' one' : ''} 7`;
+        const found = readLine(said, registry, ctx, undefined, needsThing(o) ? [thing] : []);
         expect(found.ok && found.value.observable.key)
           .withContext(alias)
           .toBe(o.key);
@@ -282,8 +318,12 @@ describe('fact line', () => {
       'the teeth say so',
     ]);
     expect(read('decide decline')).toEqual(['claim.decision', 'decline', 'decided']);
-    const fault = readLine('fault SET-WAY', registry, refs);
-    expect(fault.ok && fault.value.observable.key).toBe('claim.fault');
+    const faults = FAULTS.map((f) => ({ id: faultThing(f.code), kind: 'fault', name: f.code }));
+    const fault = readLine('fault SET-WAY', registry, refs, undefined, faults);
+    expect(fault.ok && [fault.value.observable.key, fault.value.about]).toEqual([
+      'claim.fault',
+      'fault:SET-WAY',
+    ]);
   });
 
   it('says what is wrong with a value, truly', () => {

@@ -1,6 +1,7 @@
 import * as z from 'zod';
 import { DIMENSIONS } from '@core/quantity/units';
 import { HOW } from './fact';
+import { PLACED_ON } from './place';
 
 const Option = z.strictObject({
   key: z.string(),
@@ -41,10 +42,14 @@ export const ValueTypeSchema = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('codes'), pattern: z.string(), example: z.string() }),
   z.strictObject({
     kind: z.literal('ref'),
-    table: z.enum(['engine', 'kit', 'variant', 'cause', 'catalogue', 'fault']),
+    table: z.enum(['engine', 'kit', 'variant', 'cause', 'catalogue']),
   }),
   z.strictObject({ kind: z.literal('seal') }),
 ]);
+
+/** A question on the phone, parts on the bench, money wanted: what is lacking and what is weighed follows from it. */
+export const CASE_KINDS = ['question', 'return', 'claim'] as const;
+export type CaseKind = (typeof CASE_KINDS)[number];
 
 export const STATIONS = ['call', 'identify', 'fit', 'examine', 'cause', 'settle'] as const;
 export type Station = (typeof STATIONS)[number];
@@ -55,8 +60,13 @@ export const ObservableSchema = z.strictObject({
   wording: z.string(),
   /** Words that call it up on the fact line. */
   aliases: z.array(z.string()),
+  /** Kind of thing that it is about (data/kinds.json). */
   part: z.string(),
   station: z.enum(STATIONS),
+  /** Group of its station in which it stands (data/groups.json); of returned parts their kind is the group. */
+  group: z.string().optional(),
+  /** It is about places on its thing, counted so. */
+  place: z.enum(PLACED_ON).optional(),
   /** What a drive must have for it to be observed there (core/drive/drive-has.ts); none: any drive. */
   needs: z.array(z.string()).optional(),
   type: ValueTypeSchema,
@@ -66,8 +76,8 @@ export const ObservableSchema = z.strictObject({
   observe: z.string().optional(),
   /** Minutes of bench or phone time. */
   minutes: z.number().nonnegative().optional(),
-  /** True when the station lacks something without it. */
-  needed: z.boolean().optional(),
+  /** Kinds of case whose station lacks something without it. */
+  needed: z.array(z.enum(CASE_KINDS)).optional(),
   caution: z.string().optional(),
   /** True when no field of a station shows it. */
   hidden: z.boolean().optional(),

@@ -1,13 +1,22 @@
-import { correctedBy, type Fact, type FactValue } from './fact';
+import { correctedBy, type Fact } from './fact';
+import { type Meaning, meaningOf, slotKey } from './meaning';
+import type { Place } from './place';
 
-/** What is known now: the standing fact of each observable, and the ones that contradict it. */
+/** What is known of one observable of one thing at one place. */
+export type Slot = {
+  meaning: Meaning;
+  place?: Place | undefined;
+  /** What stands, oldest first: one fact, or all readings of a series. */
+  facts: readonly Fact[];
+  /** Further facts that nobody superseded (two people's work merged). */
+  rivals: readonly Fact[];
+};
+
+/** What is known now. Read through `read.ts`; nothing else in the house reaches into it. */
 export type State = {
-  /** Every fact, oldest first. */
+  /** Every fact, in the order in which they came about. */
   readonly log: readonly Fact[];
-  /** The standing fact of each key. */
-  readonly standing: ReadonlyMap<string, Fact>;
-  /** Further facts of the same key that nobody superseded (two people's work merged). */
-  readonly rivals: ReadonlyMap<string, readonly Fact[]>;
+  readonly slots: ReadonlyMap<string, Slot>;
   /** Ids of facts that no longer stand, with the id of the fact that put them aside. */
   readonly aside: ReadonlyMap<string, string>;
 };
@@ -111,33 +120,34 @@ export function reduce(facts: readonly Fact[]): State {
     for (const g of corrected) aside.set(g.id, f.id);
   });
 
-  const standing = new Map<string, Fact>();
-  const rivals = new Map<string, Fact[]>();
-  for (const f of alive) {
-    if (aside.has(f.id)) continue;
-    const older = standing.get(f.key);
-    if (older) rivals.set(f.key, [...(rivals.get(f.key) ?? []), older]);
-    standing.set(f.key, f);
-  }
-  return { log, standing, rivals, aside };
+  return { log, slots: slotsOf(alive.filter((f) => !aside.has(f.id))), aside };
 }
 
-/** The standing value of a key, or undefined. */
-export function valueOf(state: State, key: string): FactValue | undefined {
-  return state.standing.get(key)?.value;
+function slotsOf(standing: readonly Fact[]): Map<string, Slot> {
+  const groups = new Map<string, { meaning: Meaning; facts: Fact[] }>();
+  for (const f of standing) {
+    const meaning = meaningOf(f);
+    const key = slotKey(meaning, f.place);
+    const group = groups.get(key);
+    if (group) group.facts.push(f);
+    else groups.set(key, { meaning, facts: [f] });
+  }
+  const slots = new Map<string, Slot>();
+  for (const [key, { meaning, facts }] of groups) {
+    const last = facts.at(-1)!;
+    // Readings of one series stand together; everything else that nobody corrected contradicts.
+    const series = last.series;
+    const mine =
+      facts.length > 1 && series !== undefined
+        ? facts.filter((f) => f.series === series || f.id === series)
+        : [last];
+    const rivals = mine.length === facts.length ? NONE : facts.filter((f) => !mine.includes(f));
+    slots.set(key, { meaning, place: last.place, facts: mine, rivals });
+  }
+  return slots;
 }
-/** The standing value when it is a number. */
-export function numberOf(state: State, key: string): number | undefined {
-  const v = valueOf(state, key);
-  return typeof v === 'number' ? v : undefined;
-}
-/** The standing value when it is a non-empty text other than "unknown". */
-export function textOf(state: State, key: string): string | undefined {
-  const v = valueOf(state, key);
-  return typeof v === 'string' && v !== '' && v !== 'unknown' ? v : undefined;
-}
-/** The standing value as a list of texts; empty when there is none. */
-export function listOf(state: State, key: string): readonly string[] {
-  const v = valueOf(state, key);
-  return Array.isArray(v) ? v.map(String) : [];
-}
+
+const NONE: readonly Fact[] = [];
+
+/** A state of nothing, for a case that could not be put in order. */
+export const emptyState = (log: readonly Fact[]): State => ({ log, slots: new Map(), aside: new Map() });

@@ -1,6 +1,7 @@
 import { addDays, type Day } from '@core/quantity/dates';
 import type { Fact } from '@core/facts/fact';
-import { type State, textOf } from '@core/facts/state';
+import { standing, textOf } from '@core/facts/read';
+import type { State } from '@core/facts/state';
 import type { Catalogue } from '@core/catalogue/find-records';
 import { featureKey } from '@core/catalogue/feature-observables';
 import type { Variant } from '@core/catalogue/pack';
@@ -43,7 +44,7 @@ export function identify(cat: Catalogue, engine: string, state: State): Identifi
 
 function exclusions(cat: Catalogue, v: Variant, state: State): Exclusion[] {
   const out: Exclusion[] = [];
-  const built = state.standing.get('vehicle.built');
+  const built = standing(state, 'vehicle.built');
   if (built && typeof built.value === 'string') {
     const { from, to, slackDays } = v.built;
     const early = from !== undefined && built.value < addDays(from, -slackDays);
@@ -52,12 +53,12 @@ function exclusions(cat: Catalogue, v: Variant, state: State): Exclusion[] {
   }
   for (const [feature, allowed] of Object.entries(v.features)) {
     const seen = textOf(state, featureKey(feature));
-    const fact = state.standing.get(featureKey(feature));
+    const fact = standing(state, featureKey(feature));
     if (seen !== undefined && fact && !allowed.includes(seen)) {
       out.push({ code: 'feature_differs', fact, feature, seen, allowed });
     }
   }
-  const market = state.standing.get('vehicle.market');
+  const market = standing(state, 'vehicle.market');
   if (
     market &&
     v.markets.length > 0 &&
@@ -65,7 +66,7 @@ function exclusions(cat: Catalogue, v: Variant, state: State): Exclusion[] {
   ) {
     out.push({ code: 'market_differs', fact: market, markets: v.markets });
   }
-  const counted = state.standing.get('belt.teeth_count');
+  const counted = standing(state, 'belt.teeth_count');
   const layout = v.layout === undefined ? undefined : cat.layouts.get(v.layout);
   if (
     counted &&

@@ -1,7 +1,7 @@
 import { own } from '@core/quantity/own';
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
-import { stackKey } from '@core/catalogue/drive-observables';
+import { bankThing } from '@core/facts/thing';
 import { limitsOf } from '@core/drive/carrier';
 import { compensate, type CompensationStep, compensatingIdlers } from '@core/drive/compensate';
 import { moveBanks } from '@core/drive/move';
@@ -209,7 +209,14 @@ export class HeadsPanel {
     const basis = [...this.bench.seen().values()].flatMap((s) => (s.fact ? [s.fact] : []));
     for (const b of mm) {
       const value = Math.round(b.mm * 1000) / 1000;
-      await this.desk.file({ key: stackKey(b.id), value, u: b.u, how: 'computed', basis });
+      await this.desk.file({
+        key: 'bank.nearer',
+        about: bankThing(b.id),
+        value,
+        u: b.u,
+        how: 'computed',
+        basis,
+      });
     }
   }
 }

@@ -1,7 +1,8 @@
 import { own } from '@core/quantity/own';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
-import { markKey } from '@core/catalogue/drive-observables';
+import { valueOf } from '@core/facts/read';
+import { wheelThing } from '@core/facts/thing';
 import { isMarked } from '@core/drive/judge-marks';
 import { judgeMarks } from '@core/drive/judge-marks';
 import { realignTurns } from '@core/drive/phase';
@@ -45,7 +46,7 @@ import { BenchStore } from '../bench-store';
           >. {{ r.between }} {{ unit() }} lie between the marks on the {{ r.route }} side.
         </div>
         @if (bench.inCase()) {
-          <hs-fact-field [key]="r.key" (misread)="broken(r.id, $event)" />
+          <hs-fact-field key="mark" [about]="r.about" (misread)="broken(r.id, $event)" />
         } @else {
           <hs-dial-field
             label="Seen"
@@ -128,7 +129,7 @@ export class MarksPanel {
         const jumped = own(this.bench.what().jumped, w.id) ?? 0;
         return {
           id: w.id,
-          key: markKey(w.id),
+          about: wheelThing(w.id),
           name: w.name,
           predicted: `${offsetWords(p)}${p.alternative === undefined ? '' : `, or as well ${signed(p.alternative)} teeth`}`,
           between: Math.abs(p.seat.between),
@@ -144,7 +145,8 @@ export class MarksPanel {
     const judged = this.judged();
     if (!layout || !judged || judged.marks.length === 0) return undefined;
     const key = judged.go;
-    const filed = this.bench.inCase() && this.desk.current()?.state.standing.get('drive.go')?.value === key;
+    const state = this.bench.inCase() ? this.desk.current()?.state : undefined;
+    const filed = state !== undefined && valueOf(state, 'drive.go') === key;
     return {
       key,
       filed,

@@ -12,11 +12,12 @@ import { StrandsPanel } from './strands-panel';
 import { TablePanel } from './table-panel';
 import { ValvesPanel } from './valves-panel';
 import { WearPanel } from './wear-panel';
+import { standing as standingOf } from '@core/facts/read';
 
 describe('the drive bench', () => {
   let desk: CaseDesk;
   let bench: BenchStore;
-  const standing = (key: string) => desk.current()!.state.standing.get(key);
+  const standing = (key: string, about?: string) => standingOf(desk.current()!.state, key, about);
 
   beforeEach(async () => {
     desk = await openDesk(true, [BenchStore]);
@@ -163,10 +164,10 @@ describe('the drive bench', () => {
         await desk.file({ key: `mark.${id}`, value: teeth, u: 0.02, how: 'measured' });
       const panel = await paint(HeadsPanel);
       await panel.press('File it');
-      await until(() => standing('stack.right') !== undefined);
-      expect(Number(standing('stack.left')!.value)).toBeCloseTo(0.97, 1);
-      expect(standing('stack.left')!.u!).toBeGreaterThan(0.05);
-      expect(standing('stack.left')!.basis?.length).toBe(4);
+      await until(() => standing('bank.nearer', 'bank:right') !== undefined);
+      expect(Number(standing('bank.nearer', 'bank:left')!.value)).toBeCloseTo(0.97, 1);
+      expect(standing('bank.nearer', 'bank:left')!.u!).toBeGreaterThan(0.05);
+      expect(standing('bank.nearer', 'bank:left')!.basis?.length).toBe(4);
     });
 
     it('say what is missing, and where there is nothing to machine', async () => {

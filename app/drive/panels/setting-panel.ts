@@ -5,6 +5,7 @@ import { tensionerIndex } from '@core/drive/layout';
 import { difference } from '@core/drive/stack-up';
 import { judgeBand } from '@core/quantity/judge';
 import { intendedSetting, type Setting, travelFrom } from '@core/drive/tensioner';
+import { standing } from '@core/facts/read';
 import { CaseDesk } from '../../data/case-desk';
 import { DialField } from '../../ui/dial-field';
 import { LimitStrip, type Strip } from '../../ui/limit-strip';
@@ -202,7 +203,8 @@ export class SettingPanel {
     const drive = this.desk.current()?.answers?.drive;
     const key = drive?.shown;
     if (!this.bench.inCase() || this.bench.stageAt() !== 0 || !key) return undefined;
-    const fact = this.desk.current()?.state.standing.get('drive.setting_shown');
+    const state = this.desk.current()?.state;
+    const fact = state && standing(state, 'drive.setting_shown');
     return {
       words: SHOWN_WORDS[key],
       short: {
@@ -226,7 +228,7 @@ export class SettingPanel {
     const key = this.shown()?.key;
     const state = this.desk.current()?.state;
     const basis = ['tensioner.pointer', 'tensioner.extension']
-      .map((k) => state?.standing.get(k)?.id)
+      .map((k) => state && standing(state, k)?.id)
       .filter((id) => id !== undefined);
     if (key) void this.desk.file({ key: 'drive.setting_shown', value: key, how: 'computed', basis });
   }

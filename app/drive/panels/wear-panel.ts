@@ -5,7 +5,7 @@ import { limitsOf, readingUnit } from '@core/drive/carrier';
 import { tensionerIndex } from '@core/drive/layout';
 import { crankOffsets } from '@core/drive/stages';
 import { extensionRemainder, wearState } from '@core/drive/wear';
-import { measuredOf } from '@core/facts/measured';
+import { measuredOf, standing } from '@core/facts/read';
 import { CaseDesk } from '../../data/case-desk';
 import { DialField } from '../../ui/dial-field';
 import { FactField } from '../../ui/fact-field';
@@ -198,9 +198,9 @@ export class WearPanel {
   });
 
   protected file(mm: number, u: number): void {
-    const standing = this.desk.current()?.state.standing;
+    const state = this.desk.current()?.state;
     const basis = ['tensioner.extension', 'chain.length', 'chain.links_over']
-      .map((k) => standing?.get(k)?.id)
+      .map((k) => state && standing(state, k)?.id)
       .filter((id) => id !== undefined);
     const round = (v: number) => Math.round(v * 100) / 100;
     void this.desk.file({ key: 'guide.wear', value: round(mm), u: round(u), how: 'computed', basis });

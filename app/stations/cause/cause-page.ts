@@ -4,7 +4,7 @@ import { NzButtonComponent } from 'ng-zorro-antd/button';
 import { NzInputDirective } from 'ng-zorro-antd/input';
 import { decideCause } from '@core/answer/decide';
 import type { RankedCause } from '@core/cause/rank';
-import { textOf } from '@core/facts/state';
+import { standing, textOf } from '@core/facts/read';
 import { CaseDesk } from '../../data/case-desk';
 import { VoiceService } from '../../data/voice';
 import { FactField } from '../../ui/fact-field';
@@ -28,9 +28,10 @@ export class CausePage {
     const state = this.desk.current()?.state;
     return state ? textOf(state, 'cause.decided') : undefined;
   });
-  protected readonly reason = computed(
-    () => this.desk.current()?.state.standing.get('cause.decided')?.note ?? '',
-  );
+  protected readonly reason = computed(() => {
+    const state = this.desk.current()?.state;
+    return (state && standing(state, 'cause.decided')?.note) ?? '';
+  });
   protected readonly rows = computed(() =>
     (this.ranking()?.causes ?? []).map((c) => ({
       key: c.cause.key,
@@ -63,7 +64,7 @@ export class CausePage {
   protected readonly checks = computed(() =>
     (this.desk.current()?.answers?.checks ?? []).slice(0, 3).map((c) => ({
       finding: c.finding,
-      keys: c.keys,
+      looks: c.looks,
       worth: `${c.bits.toFixed(2)} bits for ${c.minutes} min`,
     })),
   );

@@ -1,46 +1,20 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { possibleOptions } from '@core/answer/applies';
+import { groupsOf, isPart } from '@core/answer/groups';
 import { looksOf } from '@core/answer/looks';
-import { listOf } from '@core/facts/state';
+import { has, listOf } from '@core/facts/read';
 import { CaseDesk } from '../../data/case-desk';
 import { HouseStore } from '../../data/house';
+import { AnotherPart } from '../../ui/another-part';
 import { FactField } from '../../ui/fact-field';
+import { PlacedField } from '../../ui/placed-field';
 import { SettingsPair } from '../../ui/settings-pair';
 import { ranWords } from '../../words/answers';
-
-const GROUPS = [
-  {
-    name: 'Tensioner, as found',
-    keys: [
-      'tensioner.pointer',
-      'tensioner.extension',
-      'tensioner.key_turn',
-      'tensioner.bearing',
-      'tensioner.spring',
-      'tensioner.stop',
-      'tensioner.bolt',
-    ],
-  },
-  {
-    name: 'Belt',
-    keys: [
-      'belt.edge_front',
-      'belt.edge_rear',
-      'belt.teeth',
-      'belt.back',
-      'belt.break',
-      'belt.contamination',
-      'belt.width',
-    ],
-  },
-  { name: 'Chain and guides', keys: ['chain.length', 'chain.links_over', 'guide.wear'] },
-  { name: 'Neighbours and cover', keys: ['wheel.rim_marks', 'cover.rub', 'pump.bearing', 'guide.bearing'] },
-];
 
 /** Part by part, in the fixed order: look, measure, compare. */
 @Component({
   selector: 'hs-examine-page',
-  imports: [FactField, SettingsPair],
+  imports: [FactField, PlacedField, AnotherPart, SettingsPair],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <p class="head">
@@ -51,11 +25,18 @@ const GROUPS = [
         >
       }
     </p>
-    @for (g of groups(); track g.name) {
+    @for (g of groups(); track g.kind + g.about) {
       <section class="card" [attr.aria-label]="g.name">
         <h2>{{ g.name }}</h2>
-        @for (k of g.keys; track k) {
-          <hs-fact-field [key]="k" />
+        @for (o of g.fields; track o.key) {
+          @if (o.place) {
+            <hs-placed-field [key]="o.key" [about]="g.about" />
+          } @else {
+            <hs-fact-field [key]="o.key" [about]="g.about" />
+          }
+        }
+        @if (g.lastOfKind && g.several) {
+          <hs-another-part [kind]="g.kind" />
         }
       </section>
     }
@@ -84,16 +65,12 @@ const GROUPS = [
 export class ExaminePage {
   private readonly desk = inject(CaseDesk);
   private readonly house = inject(HouseStore);
-  /** Only what can be observed on this drive. */
-  protected readonly groups = computed(() =>
-    GROUPS.map((g) => ({
-      ...g,
-      keys: g.keys.filter((k) => {
-        const o = this.desk.registry().get(k);
-        return o !== undefined && this.desk.applies()(o);
-      }),
-    })).filter((g) => g.keys.length > 0),
-  );
+  /** Part by part, of each what can be observed on this drive. */
+  protected readonly groups = computed(() => {
+    const a = this.desk.current()?.answers;
+    if (!a) return [];
+    return groupsOf(a.registry, 'examine', a.possible, a.things).map((g) => ({ ...g, several: isPart(g) }));
+  });
   protected readonly drive = computed(() => this.desk.current()?.answers?.drive);
   protected readonly ran = computed(() =>
     ranWords(this.desk.current()?.answers?.ran ?? { facts: [] }, this.house.house()),
@@ -115,7 +92,7 @@ export class ExaminePage {
   protected readonly missing = computed(() => {
     const view = this.desk.current();
     const type = this.desk.registry().get('parts.sent')?.type;
-    if (!view?.state.standing.has('parts.sent') || type?.kind !== 'several') return [];
+    if (!view || !has(view.state, 'parts.sent') || type?.kind !== 'several') return [];
     const sent = listOf(view.state, 'parts.sent');
     return possibleOptions(type.options, view.answers?.possible ?? { has: undefined })
       .filter((o) => !sent.includes(o.key))

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import { markKey } from '@core/catalogue/drive-observables';
+import { wheelThing } from '@core/facts/thing';
 import { isMarked } from '@core/drive/judge-marks';
 import { markPhases } from '@core/drive/phase';
 import { solveDrive } from '@core/drive/solve-drive';
@@ -96,13 +96,13 @@ import { settingWords } from '../../words/drive';
           <p class="quiet">
             Computed from this drive, crank at its mark. Turn by hand as the procedure says before you look.
           </p>
-          @for (m of marks(); track m.key) {
+          @for (m of marks(); track m.about) {
             <div>
               <b>{{ m.name }}</b
               >: {{ m.shows }}
             </div>
-            <hs-fact-field [key]="m.key" (misread)="broken(m.key, $event)" />
-            @if (m.verdict && !misread().has(m.key)) {
+            <hs-fact-field key="mark" [about]="m.about" (misread)="broken(m.about, $event)" />
+            @if (m.verdict && !misread().has(m.about)) {
               <div>
                 <b>{{ m.verdict }}</b>
               </div>
@@ -170,7 +170,7 @@ export class FitPage {
     if (!a || !m) return undefined;
     return {
       marks: m.marks.map((x) => ({
-        name: a.registry.get(x.key)?.wording ?? x.key,
+        name: a.things.find((t) => t.id === x.about)?.name ?? x.about,
         verdict: verdictWords(x.verdict),
       })),
       words: `${goWords(m.go, m.marks.length, m.of)}.`,
@@ -190,7 +190,7 @@ export class FitPage {
           const seen = d?.marks?.marks.find((m) => m.stage === stage && m.wheel === p.wheel);
           const w = layout.wheels[p.wheel]!;
           return {
-            key: markKey(w.id),
+            about: wheelThing(w.id),
             name: w.name,
             shows: offsetWords(p),
             verdict: seen ? verdictWords(seen.verdict) : '',

@@ -1,7 +1,9 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
-import { oldPartKey } from '@core/catalogue/old-part-observables';
+import { attributeKey } from '@core/catalogue/attribute-observables';
 import { compareParts, wrapShortfall } from '@core/match/compare-parts';
 import { formatNumber } from '@core/quantity/format-quantity';
+import { standing } from '@core/facts/read';
+import { oldThing } from '@core/facts/thing';
 import { CaseDesk } from '../../data/case-desk';
 import { FactField } from '../../ui/fact-field';
 import { COMPARE_WORDS, COMPARISON_WORDS } from '../../words/jobs';
@@ -34,7 +36,7 @@ import { COMPARE_WORDS, COMPARISON_WORDS } from '../../words/jobs';
           </p>
           @for (l of c.lines; track l.attribute.key) {
             <div class="line">
-              <hs-fact-field [key]="keyOf(l.attribute.key)" />
+              <hs-fact-field [key]="keyOf(l.attribute.key)" [about]="old()" />
               <div>
                 <span class="quiet">new:</span> <b>{{ l.new }}{{ l.attribute.kind === 'mm' ? ' mm' : '' }}</b
                 ><br />{{ word(l.verdict) }}
@@ -108,7 +110,7 @@ export class ComparePanel {
     if (!view?.catalogue || !part) return undefined;
     const old = new Map<string, { value: number | string; u?: number }>();
     for (const key of Object.keys(part.attributes)) {
-      const fact = view.state.standing.get(oldPartKey(part.kind, key));
+      const fact = standing(view.state, attributeKey(key), oldThing(part.kind));
       if (fact && !Array.isArray(fact.value) && fact.value !== 'unknown')
         old.set(key, {
           value: fact.value,
@@ -128,8 +130,9 @@ export class ComparePanel {
   });
 
   protected keyOf(attribute: string): string {
-    return oldPartKey(this.part()?.kind ?? 'belt', attribute);
+    return attributeKey(attribute);
   }
+  protected readonly old = computed(() => oldThing(this.part()?.kind ?? 'belt'));
 
   protected word(v: keyof typeof COMPARE_WORDS): string {
     return COMPARE_WORDS[v];

@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
 import { intervalFor, nextDue } from '@core/catalogue/interval';
-import { numberOf, textOf } from '@core/facts/state';
+import { numberOf, textOf } from '@core/facts/read';
 import { CaseDesk } from '../../data/case-desk';
 import { Clock } from '../../data/clock';
 import { HouseStore } from '../../data/house';

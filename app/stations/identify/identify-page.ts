@@ -3,6 +3,7 @@ import { RouterLink } from '@angular/router';
 import { featureKey } from '@core/catalogue/feature-observables';
 import { kindWord } from '@core/drive/drive-has';
 import { formatNumber } from '@core/quantity/format-quantity';
+import { has } from '@core/facts/read';
 import { CaseDesk } from '../../data/case-desk';
 import { VoiceService } from '../../data/voice';
 import { FactField } from '../../ui/fact-field';
@@ -94,8 +95,8 @@ export class IdentifyPage {
   });
   protected readonly answered = computed(() => {
     const cat = this.desk.current()?.catalogue;
-    const standing = this.desk.current()?.state.standing;
-    return [...(cat?.features.keys() ?? [])].map(featureKey).filter((k) => standing?.has(k));
+    const state = this.desk.current()?.state;
+    return [...(cat?.features.keys() ?? [])].map(featureKey).filter((k) => state && has(state, k));
   });
   protected readonly kits = computed(() =>
     (this.answers()?.kits ?? []).map((m) => ({

@@ -3,6 +3,7 @@ import { NzButtonComponent } from 'ng-zorro-antd/button';
 import type { FaultAnswer } from '@core/answer/answers';
 import type { SealCheck } from '@core/claim/seal';
 import { recordFault } from '@core/answer/decide';
+import { has } from '@core/facts/read';
 import { CaseDesk } from '../../data/case-desk';
 import { CaseFiles } from '../../data/case-files';
 import { Commands } from '../../data/commands';
@@ -82,7 +83,8 @@ export class SettlePage {
   ]);
   private readonly needsWithout = computed(() => {
     const missing = this.answers()?.decision.objections.some((o) => o.code === 'missing_document');
-    return missing === true || this.desk.current()?.state.standing.has('claim.without_document') === true;
+    const state = this.desk.current()?.state;
+    return missing === true || (state !== undefined && has(state, 'claim.without_document'));
   });
   protected readonly faults = computed(() =>
     (this.answers()?.faults ?? [])

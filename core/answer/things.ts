@@ -1,0 +1,41 @@
+import { KINDS } from '@core/facts/kinds';
+import { FAULTS } from '@core/claim/faults';
+import { bankThing, faultThing, kindOfId, nameOfId, type Thing, wheelThing } from '@core/facts/thing';
+import { isMarked } from '@core/drive/judge-marks';
+import type { Possible } from './applies';
+
+/** A thing by the words that tell it from others of its kind: "left", "right upper"; none for a first one without a place. */
+export type NamedThing = { id: string; kind: string; name: string };
+
+/**
+ * Everything that facts can be about by name: the parts of the case, the marked wheels and the banks of the possible drives, the
+ * installation faults of the house.
+ */
+export function namedThings(parts: readonly Thing[], drive: Pick<Possible, 'designs'>): NamedThing[] {
+  const found = new Map<string, NamedThing>();
+  const put = (id: string, kind: string, name: string) => {
+    if (!found.has(id)) found.set(id, { id, kind, name });
+  };
+  const count = new Map<string, number>();
+  for (const p of parts) {
+    const n = (count.get(p.kind) ?? 0) + 1;
+    count.set(p.kind, n);
+    put(p.id, p.kind, p.place ?? p.number ?? (p.first ? '' : `no. ${n}`));
+  }
+  for (const f of FAULTS) put(faultThing(f.code), 'fault', f.code);
+  for (const { layout } of drive.designs.flat()) {
+    for (const w of layout.wheels) if (isMarked(w)) put(wheelThing(w.id), 'wheel', w.name.toLowerCase());
+    for (const b of layout.banks ?? []) put(bankThing(b.id), 'bank', b.name.toLowerCase());
+  }
+  return [...found.values()];
+}
+
+/** A thing as a person reads it behind an observable: "right upper", "tensioner, left"; '' where nothing needs telling apart. */
+export function thingWords(things: readonly NamedThing[], id: string | undefined): string {
+  if (id === undefined) return '';
+  const kind = things.find((t) => t.id === id)?.kind ?? kindOfId(id);
+  const name = things.find((t) => t.id === id)?.name ?? nameOfId(id);
+  if (kind === undefined || !KINDS.get(kind)?.part) return name;
+  const wording = KINDS.get(kind)!.wording.toLowerCase();
+  return name === '' || name === kind ? wording : `${wording}, ${name}`;
+}

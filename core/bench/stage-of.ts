@@ -1,0 +1,22 @@
+import type { Layout } from '@core/drive/layout';
+import type { Stage } from '@core/drive/stages';
+import { textOf } from '@core/facts/read';
+import type { State } from '@core/facts/state';
+import { THING } from '@core/facts/thing';
+
+/**
+ * Index of the stage that a returned part belongs to: the one filed for it; for the first of its kind the first stage that
+ * has such a part; −1 when it cannot be told.
+ */
+export function stageOf(
+  state: State,
+  about: string,
+  stages: readonly Stage[],
+  suits: (layout: Layout) => boolean,
+): number {
+  const filed = textOf(state, THING.stage, about);
+  if (filed !== undefined) return stages.findIndex((s) => s.layout.id === filed && suits(s.layout));
+  const fitting = stages.flatMap((s, i) => (suits(s.layout) ? [i] : []));
+  // A further part of a drive with several such stages may be any of them.
+  return about === '' || fitting.length === 1 ? (fitting[0] ?? -1) : -1;
+}

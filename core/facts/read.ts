@@ -1,0 +1,158 @@
+import type { Fact, FactValue, FileRef } from './fact';
+import { KINDS } from './kinds';
+import { slotKey } from './meaning';
+import type { Registry } from './observable';
+import type { Place } from './place';
+import { meanOf, type Repeats } from './repeats';
+import type { Slot, State } from './state';
+import { kindOfId, type Thing, THING } from './thing';
+
+/** The fact that stands for an observable of a thing (none: the first of its kind); of a series its last reading. */
+export function standing(state: State, key: string, about?: string): Fact | undefined {
+  return slotOf(state, key, about)?.facts.at(-1);
+}
+
+/** True when something stands. */
+export const has = (state: State, key: string, about?: string): boolean =>
+  slotOf(state, key, about) !== undefined;
+
+/** Facts that contradict the standing one and that nobody settled. */
+export const rivalsOf = (state: State, key: string, about?: string): readonly Fact[] =>
+  slotOf(state, key, about)?.rivals ?? [];
+
+const slotOf = (state: State, key: string, about?: string): Slot | undefined =>
+  state.slots.get(slotKey({ key, about }));
+
+/** The standing value, or undefined. */
+export const valueOf = (state: State, key: string, about?: string): FactValue | undefined =>
+  standing(state, key, about)?.value;
+
+/** The standing value when it is a number. */
+export function numberOf(state: State, key: string, about?: string): number | undefined {
+  const v = valueOf(state, key, about);
+  return typeof v === 'number' ? v : undefined;
+}
+
+/** The standing value when it is a non-empty text other than "unknown". */
+export function textOf(state: State, key: string, about?: string): string | undefined {
+  const v = valueOf(state, key, about);
+  return typeof v === 'string' && v !== '' && v !== 'unknown' ? v : undefined;
+}
+
+/** The standing value as a list of texts; empty when there is none. */
+export function listOf(state: State, key: string, about?: string): readonly string[] {
+  const v = valueOf(state, key, about);
+  return Array.isArray(v) ? v.map(String) : [];
+}
+
+/** A number with its standard uncertainty, in the observable's base unit. */
+export type Measured = { value: number; u: number };
+
+/** Standard uncertainty of a fact: its own, else that of the gauge usually taken for this observable, else none. */
+export function spreadOf(fact: Pick<Fact, 'key' | 'u'>, registry: Registry, key: string = fact.key): number {
+  if (fact.u !== undefined) return fact.u;
+  const type = registry.get(key)?.type;
+  return type?.kind === 'number' ? (type.u ?? 0) : 0;
+}
+
+/** A measured observable: one reading, or the mean of a series; with every fact that it stands on. */
+export type Reading = Measured & { fact: Fact; facts: readonly Fact[]; repeats: Repeats };
+
+/** The standing number of an observable of a thing with its uncertainty; repeats are averaged. */
+export function measuredOf(
+  state: State,
+  registry: Registry,
+  key: string,
+  about?: string,
+): Reading | undefined {
+  const facts = slotOf(state, key, about)?.facts.filter((f) => typeof f.value === 'number') ?? [];
+  const fact = facts.at(-1);
+  if (!fact) return undefined;
+  const gauge = Math.max(...facts.map((f) => spreadOf(f, registry, key)));
+  const repeats = meanOf(
+    facts.map((f) => f.value as number),
+    gauge,
+  );
+  return { value: repeats.value, u: repeats.u, fact, facts, repeats };
+}
+
+/** One value at a place. */
+export type Placed = { place: Place; value: FactValue; fact: Fact };
+
+/** Everything that stands of an observable at places on a thing, in the order of the places. */
+export function placedOf(state: State, key: string, about?: string): Placed[] {
+  const out: Placed[] = [];
+  for (const s of state.slots.values())
+    if (s.place && s.meaning.key === key && s.meaning.about === about)
+      out.push({ place: s.place, value: s.facts.at(-1)!.value, fact: s.facts.at(-1)! });
+  return out.sort((a, b) => (a.place.from ?? 0) - (b.place.from ?? 0));
+}
+
+/** Things of an observable: every thing that has a standing value of it, "" for the first of its kind. */
+export function thingsWith(state: State, key: string): string[] {
+  const out = new Set<string>();
+  for (const s of state.slots.values()) if (s.meaning.key === key) out.add(s.meaning.about ?? '');
+  return [...out];
+}
+
+/**
+ * The parts of a case: those declared, and the first of each kind that facts speak of without naming one.
+ * @param kindOf kind of part that an observable belongs to
+ */
+export function thingsOf(state: State, registry: Registry): Thing[] {
+  const found = new Map<string, Thing>();
+  const put = (id: string, kind: string, first: boolean) => {
+    if (!found.has(id) && KINDS.get(kind)?.part) found.set(id, describe(state, id, kind, first));
+  };
+  for (const s of state.slots.values()) {
+    const { about, key } = s.meaning;
+    if (about === undefined) {
+      const kind = registry.get(key)?.part;
+      if (kind !== undefined) put(kind, kind, true);
+    } else if (kindOfId(about) !== undefined) put(about, kindOfId(about)!, about === kindOfId(about));
+    else {
+      const kind = textOf(state, THING.kind, about);
+      if (kind !== undefined) put(about, kind, false);
+    }
+  }
+  return [...found.values()];
+}
+
+function describe(state: State, id: string, kind: string, first: boolean): Thing {
+  const [place, number, lot] = [THING.place, THING.number, THING.lot].map((k) => textOf(state, k, id));
+  return {
+    id,
+    kind,
+    first,
+    ...(place === undefined ? {} : { place }),
+    ...(number === undefined ? {} : { number }),
+    ...(lot === undefined ? {} : { lot }),
+  };
+}
+
+/** Every standing slot: for tables of everything that is known. */
+export const allStanding = (state: State): readonly Slot[] => [...state.slots.values()];
+
+/** How a fact of the log stands today. */
+export function statusOf(state: State, fact: Fact): 'stands' | 'rival' | 'aside' | 'strike' {
+  if (fact.strikes !== undefined) return 'strike';
+  return state.aside.has(fact.id) ? 'aside' : standsOrRival(state, fact);
+}
+
+const rivalIds = new WeakMap<State, ReadonlySet<string>>();
+function standsOrRival(state: State, fact: Fact): 'stands' | 'rival' {
+  let ids = rivalIds.get(state);
+  if (!ids) {
+    ids = new Set([...state.slots.values()].flatMap((s) => s.rivals.map((f) => f.id)));
+    rivalIds.set(state, ids);
+  }
+  return ids.has(fact.id) ? 'rival' : 'stands';
+}
+
+/** Files that standing facts point to, each content once. */
+export function filesOf(state: State): FileRef[] {
+  const found = new Map<string, FileRef>();
+  for (const s of state.slots.values())
+    for (const f of s.facts) for (const file of f.files ?? []) found.set(file.hash, file);
+  return [...found.values()];
+}

@@ -1,0 +1,62 @@
+import type { Fact } from './fact';
+import { KINDS } from './kinds';
+
+/** Keys by which a thing is declared and described. They are facts like any other, so that merging stays a union. */
+export const THING = {
+  kind: 'thing.kind',
+  place: 'thing.place',
+  number: 'thing.number',
+  lot: 'thing.lot',
+  /** Layout of the stage that it belongs to. */
+  stage: 'thing.stage',
+} as const;
+
+/** Something that facts are about: a returned part, or one of the wheels, banks and stages that a drive brings along. */
+export type Thing = {
+  id: string;
+  kind: string;
+  /** Where on the drive it belongs, in the words filed: "left bank, secondary". */
+  place?: string;
+  number?: string;
+  lot?: string;
+  /** True for the first of its kind, which needs no declaration: facts that name no thing are about it. */
+  first: boolean;
+};
+
+/** Ids of things that are not declared, since the drive or the catalogue has them. */
+export const wheelThing = (wheel: string): string => `wheel:${wheel}`;
+export const bankThing = (bank: string): string => `bank:${bank}`;
+export const oldThing = (kind: string): string => `old:${kind}`;
+export const faultThing = (code: string): string => `fault:${code}`;
+
+/** Kind of a thing by its id alone: "wheel:cam" is a wheel, "tensioner" the first tensioner; undefined for a declared one. */
+export function kindOfId(id: string): string | undefined {
+  const at = id.indexOf(':');
+  const kind = at > 0 ? id.slice(0, at) : id;
+  return KINDS.has(kind) ? kind : undefined;
+}
+
+/** What is left of an id behind its kind. @example nameOfId('wheel:cam') // "cam" */
+export const nameOfId = (id: string): string => id.slice(id.indexOf(':') + 1);
+
+/** Faults in how things are declared, as a file may bring them. */
+export type ThingError =
+  | { code: 'two_kinds'; thing: string; kinds: [string, string] }
+  | { code: 'no_kind'; thing: string };
+
+/** The first fact that declares a thing as another kind than an earlier one did, or that is about a thing nobody declared. */
+export function checkThings(facts: readonly Fact[]): ThingError | undefined {
+  const kinds = new Map<string, string>();
+  for (const f of facts) {
+    if (f.key !== THING.kind || f.about === undefined || typeof f.value !== 'string' || f.value === '')
+      continue;
+    const before = kinds.get(f.about);
+    if (before !== undefined && before !== f.value)
+      return { code: 'two_kinds', thing: f.about, kinds: [before, f.value] };
+    kinds.set(f.about, f.value);
+  }
+  const lost = facts.find(
+    (f) => f.about !== undefined && kindOfId(f.about) === undefined && !kinds.has(f.about),
+  );
+  return lost?.about === undefined ? undefined : { code: 'no_kind', thing: lost.about };
+}
