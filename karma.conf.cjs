@@ -21,6 +21,9 @@ module.exports = (config) =>
         ],
       },
     },
+    // A busy machine may not answer for a while; a run that hangs is still ended.
+    pingTimeout: 30_000,
+    browserDisconnectTolerance: 1,
     colors: false,
     restartOnFileChange: false,
   });
