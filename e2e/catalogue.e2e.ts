@@ -40,10 +40,10 @@ test('comparing old and new catches a wrong profile that counting teeth would no
   ])
     await desk.line(line);
   await expect(panel).toContainText('Still to measure: tooth profile');
-  await desk.choose('Old belt: tooth profile', 'rounded modified');
+  await desk.choose('Tooth profile, old belt', 'rounded modified');
   await expect(panel).toContainText('✕ Wrong part. Do not fit it.');
   await expect(panel).toContainText('hooked teeth, sheared teeth');
-  await desk.choose('Old belt: tooth profile', 'rounded');
+  await desk.choose('Tooth profile, old belt', 'rounded');
   await expect(panel).toContainText('= The same part in all that was compared.');
   await expect(panel).toContainText('comes up short by 3.8 teeth');
 });

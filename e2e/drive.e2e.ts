@@ -54,6 +54,9 @@ test('half a tooth is go where geometry brings it, one tooth is no go', async ({
   await body(page).getByRole('button', { name: 'File this' }).click();
   await expect(desk.tape()).toContainText('No go: do not start');
   await desk.go('Cause');
+  // nobody sent anything in: it is a question until somebody says otherwise
+  await expect(page.getByText('no causes are weighed').first()).toBeVisible();
+  await desk.line('kind return');
   await expect(page.getByRole('region', { name: 'Rival causes' }).getByRole('button').first()).toContainText(
     'Belt fitted a tooth out',
   );

@@ -10,7 +10,7 @@ import { percent } from '../words/answers';
     <section aria-label="Balance of causes">
       <h2>Balance</h2>
       @if (rows().length === 0) {
-        <p class="quiet">Nothing is filed yet that weighs.</p>
+        <p class="quiet">{{ why() }}</p>
       }
       @for (r of rows(); track r.name) {
         <div class="row">
@@ -54,8 +54,15 @@ import { percent } from '../words/answers';
 })
 export class Balance {
   private readonly desk = inject(CaseDesk);
+  protected readonly why = computed(() =>
+    this.desk.current()?.answers?.kind === 'question'
+      ? 'A question: no causes are weighed. They are once parts are here or a claim is made (kind return, kind claim).'
+      : 'Nothing is filed yet that weighs.',
+  );
   protected readonly rows = computed(() => {
-    const ranking = this.desk.current()?.answers?.ranking;
+    const answers = this.desk.current()?.answers;
+    if (answers?.kind === 'question') return [];
+    const ranking = answers?.ranking;
     // Nothing is judged before something that weighs is known.
     if (!ranking?.causes[0]?.weights.some((w) => w.counted)) return [];
     const rows = ranking.causes

@@ -40,6 +40,8 @@ export class FactField {
   readonly key = input.required<string>();
   /** The thing that it is about; the first of the observable's kind unless given. */
   readonly about = input<string>();
+  /** What it stands in names the thing already. */
+  readonly named = input(false);
   private readonly desk = inject(CaseDesk);
   private readonly house = inject(HouseStore);
   private readonly drafts = inject(Drafts);
@@ -71,7 +73,7 @@ export class FactField {
     return `Mean of ${m.repeats.n}: ${show(m.value, m.u)}. Readings ${m.facts.map((f) => show(Number(f.value))).join(' · ')}.`;
   });
   protected readonly wording = computed(() => {
-    const thing = this.desk.thing(this.about());
+    const thing = this.named() ? '' : this.desk.thing(this.about());
     return `${this.observable()?.wording ?? ''}${thing === '' ? '' : `, ${thing}`}`;
   });
   /** Where its draft is kept. */

@@ -87,6 +87,8 @@ import { beyondSentence, placeExample, readSentence } from '../words/reading';
 export class PlacedField {
   readonly key = input.required<string>();
   readonly about = input<string>();
+  /** What it stands in names the thing already. */
+  readonly named = input(false);
   private readonly desk = inject(CaseDesk);
   private readonly drafts = inject(Drafts);
   private readonly voice = inject(VoiceService).voice;
@@ -95,7 +97,9 @@ export class PlacedField {
   private readonly slot = computed(() => slotKey({ key: this.key(), about: this.about() }));
   protected readonly id = computed(() => `placed-${this.slot().replace(/\W/g, '-')}`);
   protected readonly wording = computed(() =>
-    [this.observable()?.wording, this.desk.thing(this.about())].filter(Boolean).join(', '),
+    [this.observable()?.wording, this.named() ? '' : this.desk.thing(this.about())]
+      .filter(Boolean)
+      .join(', '),
   );
   protected readonly draft = computed(() => this.drafts.read(this.desk.currentId() ?? '', this.slot()));
   protected readonly hint = computed(() => {

@@ -18,7 +18,6 @@ export type Possible = {
   designs: readonly (readonly Stage[])[];
 };
 
-
 /** From the designs that are left; from all of the engine's when facts contradict each other. */
 export function possibleDrives(cat: Catalogue, id: Identification | undefined): Possible {
   if (!id) return { has: undefined, own: undefined, designs: [] };

@@ -1,6 +1,14 @@
 import { KINDS } from '@core/facts/kinds';
 import { FAULTS } from '@core/claim/faults';
-import { bankThing, faultThing, kindOfId, nameOfId, type Thing, wheelThing } from '@core/facts/thing';
+import {
+  bankThing,
+  faultThing,
+  kindOfId,
+  nameOfId,
+  oldThing,
+  type Thing,
+  wheelThing,
+} from '@core/facts/thing';
 import { isMarked } from '@core/drive/judge-marks';
 import type { Possible } from './applies';
 
@@ -9,7 +17,7 @@ export type NamedThing = { id: string; kind: string; name: string };
 
 /**
  * Everything that facts can be about by name: the parts of the case, the marked wheels and the banks of the possible drives, the
- * installation faults of the house.
+ * installation faults of the house, and an old part of every kind to compare with the new one.
  */
 export function namedThings(parts: readonly Thing[], drive: Pick<Possible, 'designs'>): NamedThing[] {
   const found = new Map<string, NamedThing>();
@@ -22,6 +30,7 @@ export function namedThings(parts: readonly Thing[], drive: Pick<Possible, 'desi
     count.set(p.kind, n);
     put(p.id, p.kind, p.place ?? p.number ?? (p.first ? '' : `no. ${n}`));
   }
+  for (const k of KINDS.values()) if (k.part) put(oldThing(k.kind), 'old', k.kind);
   for (const f of FAULTS) put(faultThing(f.code), 'fault', f.code);
   for (const { layout } of drive.designs.flat()) {
     for (const w of layout.wheels) if (isMarked(w)) put(wheelThing(w.id), 'wheel', w.name.toLowerCase());
@@ -35,6 +44,7 @@ export function thingWords(things: readonly NamedThing[], id: string | undefined
   if (id === undefined) return '';
   const kind = things.find((t) => t.id === id)?.kind ?? kindOfId(id);
   const name = things.find((t) => t.id === id)?.name ?? nameOfId(id);
+  if (kind === 'old') return `old ${name}`;
   if (kind === undefined || !KINDS.get(kind)?.part) return name;
   const wording = KINDS.get(kind)!.wording.toLowerCase();
   return name === '' || name === kind ? wording : `${wording}, ${name}`;

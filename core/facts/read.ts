@@ -1,6 +1,6 @@
 import type { Fact, FactValue, FileRef } from './fact';
 import { KINDS } from './kinds';
-import { slotKey } from './meaning';
+import { meaningOf, slotKey } from './meaning';
 import type { Registry } from './observable';
 import type { Place } from './place';
 import { meanOf, type Repeats } from './repeats';
@@ -21,7 +21,7 @@ export const rivalsOf = (state: State, key: string, about?: string): readonly Fa
   slotOf(state, key, about)?.rivals ?? [];
 
 const slotOf = (state: State, key: string, about?: string): Slot | undefined =>
-  state.slots.get(slotKey({ key, about }));
+  state.slots.get(slotKey(meaningOf({ key, about })));
 
 /** The standing value, or undefined. */
 export const valueOf = (state: State, key: string, about?: string): FactValue | undefined =>

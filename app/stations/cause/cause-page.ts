@@ -22,7 +22,11 @@ export class CausePage {
   protected readonly desk = inject(CaseDesk);
   private readonly voice = inject(VoiceService).voice;
   protected readonly opened = signal<string | undefined>(undefined);
-  protected readonly ranking = computed(() => this.desk.current()?.answers?.ranking);
+  /** Nothing came back and nothing is claimed: there is nothing to find the cause of. */
+  protected readonly question = computed(() => this.desk.current()?.answers?.kind === 'question');
+  protected readonly ranking = computed(() =>
+    this.question() ? undefined : this.desk.current()?.answers?.ranking,
+  );
   protected readonly shown = computed(() => this.opened() ?? this.ranking()?.causes[0]?.cause.key);
   protected readonly decided = computed(() => {
     const state = this.desk.current()?.state;
@@ -62,7 +66,7 @@ export class CausePage {
     () => this.ranking()?.causes[0]?.weights.some((w) => w.counted) ?? false,
   );
   protected readonly checks = computed(() =>
-    (this.desk.current()?.answers?.checks ?? []).slice(0, 3).map((c) => ({
+    (this.question() ? [] : (this.desk.current()?.answers?.checks ?? [])).slice(0, 3).map((c) => ({
       finding: c.finding,
       looks: c.looks,
       worth: `${c.bits.toFixed(2)} bits for ${c.minutes} min`,

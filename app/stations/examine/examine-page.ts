@@ -30,9 +30,9 @@ import { ranWords } from '../../words/answers';
         <h2>{{ g.name }}</h2>
         @for (o of g.fields; track o.key) {
           @if (o.place) {
-            <hs-placed-field [key]="o.key" [about]="g.about" />
+            <hs-placed-field [key]="o.key" [about]="g.about" [named]="true" />
           } @else {
-            <hs-fact-field [key]="o.key" [about]="g.about" />
+            <hs-fact-field [key]="o.key" [about]="g.about" [named]="true" />
           }
         }
         @if (g.lastOfKind && g.several) {
