@@ -15,7 +15,7 @@ export type FieldGroup = {
 
 /**
  * The fields of a station in the order of the data: observables with a group under its name, all others under the kind of
- * part that they are of, once for every such part of the case. Only what can be observed on a drive that is still possible.
+ * part that they are of, in the order of the kinds, once for every such part of the case. Only what can be observed on a drive that is still possible.
  */
 export function groupsOf(
   registry: Registry,
@@ -31,7 +31,9 @@ export function groupsOf(
     lastOfKind: false,
   }));
   const rest = shown.filter((o) => o.group === undefined);
-  const parts = [...new Set(rest.map((o) => o.part))].flatMap((kind): FieldGroup[] => {
+  const order = [...KINDS.keys()];
+  const kinds = [...new Set(rest.map((o) => o.part))].sort((a, b) => order.indexOf(a) - order.indexOf(b));
+  const parts = kinds.flatMap((kind): FieldGroup[] => {
     const fields = rest.filter((o) => o.part === kind);
     const wording = KINDS.get(kind)?.wording ?? kind;
     const own = things.filter((t) => t.kind === kind);
