@@ -67,7 +67,7 @@ function scripts(random: () => number): Script[] {
         ['kit.fitted_odometer', 22400, 'document'],
         ['symptom', 'noise', 'reported'],
         ['complaint', 'Rattles at every start since a month. Your chain kit is in it.', 'reported'],
-        ['parts.sent', ['tensioner', 'chain', 'guide'], 'seen'],
+        ['parts.sent', ['tensioner', 'chain', 'rail'], 'seen'],
         ['feature.plunger-cap', 'screw', 'seen'],
         ['tensioner.extension', 21.6, 'measured'],
         ['chain.length', 320.9, 'measured'],

@@ -228,11 +228,9 @@ test('a drive is drawn up from a workshop’s figures, and distances that disagr
   await expect(body(page)).toContainText(/Cam sprocket to Wheel 2: off by -?0\.\d\d mm/);
 });
 
-test('the drive bench is free of accessibility faults and of page scroll, light and dark', async ({
-  page,
-}) => {
-  const desk = new Desk(page);
-  for (const theme of ['light', 'dark']) {
+for (const theme of ['light', 'dark'])
+  test(`the drive bench is free of accessibility faults and of page scroll, ${theme}`, async ({ page }) => {
+    const desk = new Desk(page);
     await page.addInitScript((t) => localStorage.setItem('hs-theme', t), theme);
     await desk.open('/case/demo-2036/drive');
     for (const name of [
@@ -254,5 +252,4 @@ test('the drive bench is free of accessibility faults and of page scroll, light 
     }
     const over = await page.evaluate(() => document.documentElement.scrollHeight - window.innerHeight);
     expect(over).toBeLessThanOrEqual(0);
-  }
-});
+  });

@@ -7,7 +7,7 @@ export default defineConfig({
   testDir: '.',
   testMatch: '*.e2e.ts',
   workers: 1,
-  timeout: 300_000,
+  timeout: 120_000,
   // A shared machine may be slow for a while; what is waited for has no time of its own.
   expect: { timeout: 20_000 },
   forbidOnly: true,

@@ -271,13 +271,13 @@ test('a case whose design is open shows no other engine’s drive, and names the
   await expect(page.locator('hs-drive-figure')).toBeVisible();
 });
 
-test('the frame fits the window, light and dark, with no accessibility fault at any station', async ({
-  page,
-}) => {
-  const desk = new Desk(page);
-  for (const theme of ['light', 'dark']) {
+for (const theme of ['light', 'dark'])
+  test(`the frame fits the window, ${theme}, with no accessibility fault at any station`, async ({
+    page,
+  }) => {
+    const desk = new Desk(page);
     await page.addInitScript((t) => localStorage.setItem('hs-theme', t), theme);
-    for (const station of ['call', 'identify', 'fit', 'cause', 'settle']) {
+    for (const station of ['call', 'identify', 'fit', 'examine', 'cause', 'settle']) {
       await desk.open(`/case/demo-2033/${station}`);
       await expect(page.locator('main .card').first()).toBeVisible();
       const over = await page.evaluate(() => document.documentElement.scrollHeight - window.innerHeight);
@@ -287,8 +287,7 @@ test('the frame fits the window, light and dark, with no accessibility fault at 
       );
       expect(found).toEqual([]);
     }
-  }
-});
+  });
 
 test('bad input is refused with a sentence and changes nothing', async ({ page }) => {
   const desk = new Desk(page);

@@ -2,16 +2,17 @@ import { computed, inject, Injectable, signal } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { type Answers, answersFor, registryFor } from '@core/answer/answers';
 import { applies } from '@core/answer/applies';
+import { groupsOf } from '@core/answer/groups';
 import { type NamedThing, thingWords } from '@core/answer/things';
 import { type Catalogue, catalogueOf, findCode, nearestCodes } from '@core/catalogue/find-records';
+import { mostOf } from '@core/catalogue/places';
 import { type Pack, packId } from '@core/catalogue/pack';
 import { newerFirst } from '@core/catalogue/version';
 import { CAUSES, causesFor } from '@core/cause/cause-data';
-import { FAULTS } from '@core/claim/faults';
 import { makeSeal } from '@core/claim/seal';
-import { fileFact, type NewFact, redoTarget, strikeFact, undoTarget } from '@core/facts/change';
+import { fileFact, fileFacts, type NewFact, redoTarget, strikeFact, undoTarget } from '@core/facts/change';
 import type { Author, Fact } from '@core/facts/fact';
-import type { Observable, Registry } from '@core/facts/observable';
+import type { Observable, Registry, Station } from '@core/facts/observable';
 import { findOption, type ReadContext } from '@core/facts/read-value';
 import { textOf } from '@core/facts/read';
 import { emptyState, reduce, type State } from '@core/facts/state';
@@ -84,11 +85,7 @@ export class CaseDesk {
       ...(pack ? [{ key: 'case.catalogue', value: packId(pack), how: 'decided' as const }] : []),
       ...known,
     ];
-    const filed = await this.extend(id, (state, author) => {
-      const facts: Fact[] = [];
-      for (const e of entries) facts.push(fileFact(reduce([...state.log, ...facts]), id, e, author));
-      return facts;
-    });
+    const filed = await this.extend(id, (state, author) => fileFacts(state, id, entries, author));
     return filed.ok ? { ok: true, value: id } : filed;
   }
 
@@ -109,11 +106,7 @@ export class CaseDesk {
   async fileAll(entries: readonly NewFact[]): Promise<Filed> {
     const id = this.currentId();
     if (id === undefined) return { ok: true, value: [] };
-    return this.extend(id, (state, author) => {
-      const facts: Fact[] = [];
-      for (const e of entries) facts.push(fileFact(reduce([...state.log, ...facts]), id, e, author));
-      return facts;
-    });
+    return this.extend(id, (state, author) => fileFacts(state, id, entries, author));
   }
 
   async strike(fact: Fact): Promise<Filed> {
@@ -168,11 +161,12 @@ export class CaseDesk {
     const causes = view?.answers?.ranking.causes.map((c) => c.cause) ?? [];
     const codes = (table: string): string[] => {
       if (table === 'engine') return [...(cat?.engines.keys() ?? [])];
-      if (table === 'kit') return [...(cat?.kits.keys() ?? [])];
-      return table === 'fault' ? FAULTS.map((f) => f.code) : [];
+      return table === 'kit' ? [...(cat?.kits.keys() ?? [])] : [];
     };
+    const layouts = view?.answers?.possible.designs.flat().map((s) => s.layout) ?? [];
     return {
       house: this.house.house(),
+      most: (on) => mostOf(on, layouts),
       today: this.clock.today(),
       wheels: view?.answers?.drive?.layout.wheels ?? [],
       findRef: (table, typed) =>
@@ -189,6 +183,12 @@ export class CaseDesk {
     const possible = this.current()?.answers?.possible;
     return (o, about) => possible === undefined || applies(o, possible, about);
   });
+
+  /** Named groups of fields of a station, of the case in hand. */
+  groupsAt(station: Station): ReturnType<typeof groupsOf> {
+    const a = this.current()?.answers;
+    return a ? groupsOf(a.registry, station, a.possible) : [];
+  }
 
   /** Things of the case in hand that facts can be about by name. */
   readonly things = computed<readonly NamedThing[]>(() => this.current()?.answers?.things ?? []);

@@ -6,6 +6,7 @@ import type { Fact } from '@core/facts/fact';
 import { CaseDesk } from './case-desk';
 import { HouseStore } from './house';
 import { Reports } from './reports';
+import { VoiceService } from './voice';
 import { nameWords, valueWords } from '../words/facts';
 
 /** Things that can be opened over the desk. */
@@ -20,6 +21,7 @@ export class Commands {
   private readonly house = inject(HouseStore);
   private readonly message = inject(NzMessageService);
   private readonly reports = inject(Reports);
+  private readonly voice = inject(VoiceService).voice;
   readonly overlay = signal<Overlay>(undefined);
   /** Counts requests to bring the fact line, or the file chooser, forward. */
   readonly factLineAsked = signal(0);
@@ -138,11 +140,7 @@ export class Commands {
   }
 
   private words(fact: Fact): string {
-    const voice = {
-      house: this.house.house(),
-      registry: this.desk.registry(),
-      thing: (id: string) => this.desk.thing(id),
-    };
+    const voice = this.voice();
     return `${nameWords(fact, voice)} ${valueWords(fact, voice, this.desk.nameOf)}`;
   }
 }

@@ -213,6 +213,9 @@ function isSound(f: Fact): boolean {
     typeof f.how === 'string' &&
     f.value !== undefined &&
     f.value !== null &&
-    list(f.basis)
+    list(f.basis) &&
+    list(f.files) &&
+    (f.about === undefined || typeof f.about === 'string') &&
+    (f.place === undefined || (typeof f.place === 'object' && typeof f.place?.on === 'string'))
   );
 }

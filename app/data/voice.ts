@@ -1,5 +1,5 @@
 import { computed, inject, Injectable } from '@angular/core';
-import type { Voice } from '../words/answers';
+import type { Voice } from '../words/voice';
 import { CaseDesk } from './case-desk';
 import { HouseStore } from './house';
 

@@ -10,15 +10,8 @@ import type { State } from '@core/facts/state';
 import { formatDay } from '@core/quantity/dates';
 import { meaningOf } from '@core/facts/meaning';
 import { drivePicture, pictureSvg } from '../ui/drive-picture';
-import {
-  distance,
-  findingWords,
-  percent,
-  ranWords,
-  termsWords,
-  type Voice,
-  weightWords,
-} from '../words/answers';
+import { distance, findingWords, percent, ranWords, termsWords, weightWords } from '../words/answers';
+import type { Voice } from '../words/voice';
 import { clearanceWords, readingName, readingWords, settingName, SHOWN_WORDS } from '../words/drive';
 import { goWords, offsetWords, signed, verdictWords } from '../words/drive-bench';
 import { factWords, valueWords, nameWords } from '../words/facts';
@@ -246,11 +239,11 @@ function causePart(state: State, a: Answers, voice: Voice): Content[] {
         ? `Not explained: ${unexplained.join('; ')}.`
         : 'No abnormal finding is left unexplained by the leading cause.',
     },
-    ...(a.ran.km === undefined
+    ...(a.ran.distance === undefined
       ? []
       : [
           {
-            text: `Distance since fitting ${distance(a.ran.km, voice.house)} was weighed with each cause’s usual distance to failure.`,
+            text: `Distance since fitting ${distance(a.ran.distance.km, voice.house)} was weighed with each cause’s usual distance to failure.`,
           },
         ]),
   ];

@@ -2,6 +2,7 @@ import { ChangeDetectionStrategy, Component, effect, inject, input } from '@angu
 import { RouterLink, RouterLinkActive, RouterOutlet } from '@angular/router';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
 import { looksOf } from '@core/answer/looks';
+import { sealedNow } from '@core/claim/seal';
 import { STATIONS } from '@core/facts/observable';
 import { textOf } from '@core/facts/read';
 import { CaseDesk } from '../data/case-desk';
@@ -170,11 +171,14 @@ export class CasePage {
     if (!view || !a) return '';
     const n = a.lacks[station].length;
     if (station === 'examine' || station === 'fit') {
-      const looks = looksOf(a.registry, view.state, a.possible, station);
+      const looks = looksOf(a.registry, view.state, a.possible, station, a.things);
       const of = looks.looked + looks.open.length + looks.notSent.length;
       return `${looks.looked} of ${of} looked at`;
     }
     if (n > 0) return `lacks ${n}`;
-    return station === 'cause' ? 'decided' : station === 'settle' ? 'sealed' : '✓ all needed is here';
+    if (station === 'cause') return textOf(view.state, 'cause.decided') ? 'decided' : 'nothing to weigh';
+    if (station === 'settle')
+      return sealedNow(a.seals) ? 'sealed' : a.seals.length ? 'issue again' : 'nothing to settle';
+    return '✓ all needed is here';
   }
 }

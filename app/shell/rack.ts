@@ -227,5 +227,6 @@ function waitsFor(c: CaseView): string {
   if (c.failure) return '▲ set aside';
   if (c.answers && sealedNow(c.answers.seals)) return 'settled, sealed';
   const short = STATIONS.find((s) => s !== 'fit' && (c.answers?.lacks[s].length ?? 0) > 0);
-  return short ? `waits: ${STATION_WORDS[short]}` : 'ready to issue';
+  if (short) return `waits: ${STATION_WORDS[short]}`;
+  return c.answers?.kind === 'question' ? 'ready to answer' : 'ready to issue';
 }

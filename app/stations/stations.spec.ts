@@ -58,7 +58,7 @@ describe('stations', () => {
     expect(page.words).toContain('Plunger extension, as found');
     expect(page.words).not.toContain('Pointer, as found');
     expect(page.words).not.toContain('Belt edge, front');
-    expect(page.words).toContain('Not sent: guide or tensioner arm, bolts, cover');
+    expect(page.words).toContain('Not sent: bolts, cover');
     expect(page.words).not.toContain('water pump');
     expect(page.words).not.toContain('Rim climb marks');
     desk.currentId.set('demo-2027');

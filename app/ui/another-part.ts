@@ -1,9 +1,9 @@
 import { ChangeDetectionStrategy, Component, inject, input, signal } from '@angular/core';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
 import { NzInputDirective } from 'ng-zorro-antd/input';
+import { declaring } from '@core/facts/change';
 import { KINDS } from '@core/facts/kinds';
 import { CaseDesk } from '../data/case-desk';
-import { declaring } from '../data/declaring';
 import { troubleSentence } from '../data/store-trouble';
 
 /** A further part of a kind: named by where it belongs, so that it is told from the first everywhere. */

@@ -9,16 +9,13 @@ import {
   viewChild,
 } from '@angular/core';
 import { NzInputDirective } from 'ng-zorro-antd/input';
-import { beyond } from '@core/catalogue/places';
 import { decideCause, recordFault } from '@core/answer/decide';
-import type { NewFact } from '@core/facts/change';
-import { completions, type LineReading, readDeclaration, readLine, thingsMeant } from '@core/facts/fact-line';
-import { needsThing } from '@core/facts/registry';
-import { optionsOf } from '@core/facts/observable';
+import { declaring, type NewFact } from '@core/facts/change';
+import { type LineReading, offersFor, readDeclaration, readLine } from '@core/facts/fact-line';
+import { type Observable, optionsOf } from '@core/facts/observable';
 import type { ReadError, ReadValue } from '@core/facts/read-value';
 import { showValue } from '@core/facts/show-value';
 import { CaseDesk } from '../data/case-desk';
-import { declaring } from '../data/declaring';
 import { Commands } from '../data/commands';
 import { Drafts } from '../data/drafts';
 import { HouseStore } from '../data/house';
@@ -26,7 +23,7 @@ import { VoiceService } from '../data/voice';
 import { troubleSentence } from '../data/store-trouble';
 import { decideSentence } from '../words/answers';
 import { nameWords } from '../words/facts';
-import { beyondSentence, readSentence } from '../words/reading';
+import { readSentence } from '../words/reading';
 
 /** One line for everything: name, value, Enter. */
 @Component({
@@ -127,13 +124,6 @@ export class FactLine {
             ),
       ),
   );
-  private readonly layouts = computed(
-    () =>
-      this.desk
-        .current()
-        ?.answers?.possible.designs.flat()
-        .map((s) => s.layout) ?? [],
-  );
   private readonly last = computed(() => this.typed().split(';').at(-1)?.trim() ?? '');
 
   protected readonly offers = computed(() => {
@@ -145,31 +135,10 @@ export class FactLine {
       (reading.ok && (reading.value.read.ok || line.split(/\s+/).length > 2))
     )
       return [];
-    return completions(line, this.desk.registry(), 6, this.desk.applies())
-      .flatMap((o) => {
-        const alias = o.aliases[0] ?? o.wording;
-        // Of what has no first one, every thing is an offer of its own.
-        const things = needsThing(o) ? thingsMeant(line, o, this.desk.things()) : [];
-        return things.length === 0
-          ? [{ ...o, alias, name: o.wording }]
-          : things.map((t) => ({
-              ...o,
-              key: `${o.key} ${t.id}`,
-              alias: `${alias} ${t.name}`,
-              name: `${o.wording}, ${t.name}`,
-            }));
-      })
-      .slice(0, 8)
-      .map((o) => ({
-        ...o,
-        hint:
-          o.type.kind === 'number'
-            ? o.type.unit
-            : optionsOf(o)
-                .map((x) => x.key)
-                .slice(0, 4)
-                .join(' / '),
-      }));
+    return offersFor(line, this.desk.registry(), this.desk.applies(), this.desk.things()).map((o) => ({
+      ...o,
+      hint: hintOf(o.observable),
+    }));
   });
 
   /** What Enter would file, or what hinders it. */
@@ -191,9 +160,6 @@ export class FactLine {
           return read.error.code === 'empty'
             ? { text: observable.observe ?? '', bad: false }
             : { text: this.nearest(read.error), bad: true };
-        const most = reading.value.place && beyond(reading.value.place, this.layouts());
-        if (reading.value.place && most !== undefined)
-          return { text: beyondSentence(reading.value.place, most), bad: true };
         const entry = this.entryOf(reading.value, read.value);
         if (typeof entry === 'string') return { text: entry, bad: true };
         entries.push(entry);
@@ -298,4 +264,11 @@ export class FactLine {
     const near = 'nearest' in e && e.nearest.length ? ` Nearest: ${e.nearest.join(' · ')}.` : '';
     return readSentence(e) + near;
   }
+}
+
+/** What may follow: a unit, or the first words of a choice. */
+function hintOf(o: Observable): string {
+  if (o.type.kind === 'number') return o.type.unit;
+  const first = optionsOf(o).slice(0, 4);
+  return first.map((x) => x.key).join(' / ');
 }

@@ -1,9 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
 import { NzInputDirective } from 'ng-zorro-antd/input';
-import { beyond } from '@core/catalogue/places';
 import { optionsOf } from '@core/facts/observable';
-import { placeWords, readPlace } from '@core/facts/place';
+import { placeAt, placeWords } from '@core/facts/place';
 import { placedOf } from '@core/facts/read';
 import { readValue } from '@core/facts/read-value';
 import { slotKey } from '@core/facts/meaning';
@@ -13,7 +12,7 @@ import { Drafts } from '../data/drafts';
 import { VoiceService } from '../data/voice';
 import { troubleSentence } from '../data/store-trouble';
 import { valueWords } from '../words/facts';
-import { beyondSentence, placeExample, readSentence } from '../words/reading';
+import { placeExample, readSentence } from '../words/reading';
 
 /** What was seen at places on a thing: "41 root crack", Enter, the next. */
 @Component({
@@ -134,16 +133,15 @@ export class PlacedField {
     const o = this.observable();
     const text = box.value;
     if (!o?.place || text.trim() === '') return;
-    const at = readPlace(o.place, text);
-    const most = at && beyond(at.place, this.layouts());
-    if (!at) return this.error.set(readSentence({ code: 'no_place', wording: o.wording, on: o.place }));
-    if (most !== undefined) return this.error.set(beyondSentence(at.place, most));
-    const read = readValue(o, at.rest, this.desk.readContext());
+    const ctx = this.desk.readContext();
+    const at = placeAt({ wording: o.wording, place: o.place }, text, ctx.most?.(o.place));
+    if (!at.ok) return this.error.set(readSentence(at.error));
+    const read = readValue(o, at.value.rest, ctx);
     if (!read.ok) return this.error.set(readSentence(read.error));
     const filed = await this.desk.file({
       key: this.key(),
       about: this.about(),
-      place: at.place,
+      place: at.value.place,
       how: o.how,
       ...read.value,
     });
@@ -153,14 +151,6 @@ export class PlacedField {
       this.keep('');
     }
   }
-
-  private readonly layouts = computed(
-    () =>
-      this.desk
-        .current()
-        ?.answers?.possible.designs.flat()
-        .map((s) => s.layout) ?? [],
-  );
 
   protected strike(fact: Fact): void {
     void this.desk.strike(fact);

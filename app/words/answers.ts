@@ -2,33 +2,21 @@ import { own } from '@core/quantity/own';
 import type { Move } from '@core/answer/moved';
 import type { Contradiction } from '@core/answer/contradictions';
 import type { DecideError } from '@core/answer/decide';
-import type { Ran } from '@core/answer/ran';
-import type { Catalogue } from '@core/catalogue/find-records';
-import type { Graded, Weight } from '@core/cause/rank';
+import type { Finding } from '@core/bench/finding';
+import type { Ran } from '@core/bench/findings';
+import type { Weight } from '@core/cause/rank';
 import { LIFE } from '@core/cause/rank';
 import type { Objection, Warning } from '@core/claim/decision';
 import type { TermsAnswer } from '@core/claim/terms';
-import { type Registry, optionsOf } from '@core/facts/observable';
+import { optionsOf } from '@core/facts/observable';
 import { type House, houseDay } from '@core/facts/read-value';
-import type { Exclusion } from '@core/match/identify';
-import type { Condition, KitMatch, Refusal } from '@core/match/match-kits';
 import type { DocumentKind } from '@core/catalogue/pack';
 import type { Fact } from '@core/facts/fact';
 import { nameOfId } from '@core/facts/thing';
 import { formatNumber, formatQuantity } from '@core/quantity/format-quantity';
 import { nameWords, valueWords } from './facts';
 import { list } from './list';
-
-/** What the sentences need to know about how this house writes. */
-export type Voice = {
-  house: House;
-  cat?: Catalogue | undefined;
-  registry: Registry;
-  /** Words that tell a thing from others of its kind. */
-  thing?: (id: string) => string;
-};
-
-export const VERDICT_WORDS = { fits: 'Fits', fits_if: 'Fits if', no: 'Does not fit' } as const;
+import type { Voice } from './voice';
 
 const DERIVED: Record<string, { wording: string; values: Record<string, string> }> = {
   'setting.shown': {
@@ -78,12 +66,12 @@ const DERIVED: Record<string, { wording: string; values: Record<string, string> 
 };
 
 /** "Cover rub: Rubbed through". */
-export function findingWords(f: Pick<Graded, 'finding' | 'value' | 'about'>, v: Voice): string {
+export function findingWords(f: Pick<Finding, 'finding' | 'value' | 'about'>, v: Voice): string {
   const of = f.about === undefined ? '' : ` (${v.thing?.(f.about) ?? nameOfId(f.about)})`;
   return `${ofFirst(f, v)}${of}`;
 }
 
-function ofFirst(f: Pick<Graded, 'finding' | 'value'>, v: Voice): string {
+function ofFirst(f: Pick<Finding, 'finding' | 'value'>, v: Voice): string {
   if (f.finding === LIFE) return `Ran ${distance(Number(f.value), v.house)} since fitting`;
   const derived = own(DERIVED, f.finding);
   if (derived) return `${derived.wording}: ${own(derived.values, f.value) ?? f.value}`;
@@ -108,89 +96,14 @@ export function distance(km: number, house: House): string {
 
 export function ranWords(ran: Ran, house: House): string {
   const parts: string[] = [];
-  if (ran.km !== undefined)
-    parts.push(formatQuantity('distance', ran.km, { unit: house.units['distance'] ?? 'km', u: ran.u }));
-  else if (ran.back) parts.push('odometer runs back');
-  if (ran.months !== undefined) parts.push(`${ran.months} months`);
+  if (ran.distance) {
+    const { km, u } = ran.distance;
+    const unit = house.units['distance'] ?? 'km';
+    parts.push(formatQuantity('distance', km, { unit, ...(u > 0 ? { u } : {}) }));
+  }
+  if (ran.back) parts.push('odometer runs back');
+  if (ran.time) parts.push(`${ran.time.months} months`);
   return parts.length ? parts.join(', ') : 'unknown';
-}
-
-export function exclusionWords(e: Exclusion, v: Voice): string {
-  switch (e.code) {
-    case 'built_outside': {
-      const day = (d: string) => houseDay(d, v.house);
-      const window = [e.from ? `from ${day(e.from)}` : '', e.to ? `to ${day(e.to)}` : '']
-        .filter(Boolean)
-        .join(' ');
-      return `built ${day(String(e.fact.value))}; this one was built ${window}${e.slackDays ? `, give or take ${e.slackDays} days` : ''}`;
-    }
-    case 'feature_differs': {
-      const f = v.cat?.features.get(e.feature);
-      const word = (k: string) => (f?.options.find((o) => o.key === k)?.wording ?? k).toLowerCase();
-      return `${(f?.wording ?? e.feature).toLowerCase()}: ${word(e.seen)}; this one has ${list(e.allowed.map(word), 'or')}`;
-    }
-    case 'market_differs':
-      return `sold in ${String(e.fact.value)}; this one went to ${list(e.markets, 'or')}`;
-    case 'teeth_differ':
-      return `belt counted with ${e.seen} teeth; this one has ${e.needed}`;
-  }
-}
-
-export function conditionWords(c: Condition, v: Voice): string {
-  const f = v.cat?.features.get(c.feature);
-  return `${(f?.wording ?? c.feature).toLowerCase()} is ${list(
-    c.values.map((k) => (f?.options.find((o) => o.key === k)?.wording ?? k).toLowerCase()),
-    'or',
-  )}`;
-}
-
-function refusalWords(r: Refusal, v: Voice): string {
-  switch (r.code) {
-    case 'other_engine':
-      return `it is for ${r.engines.length ? list(r.engines) : 'no engine in this catalogue'}`;
-    case 'variant_excluded':
-      return `it is for ${r.variant.name}, ruled out: ${r.by.map((e) => exclusionWords(e, v)).join('; ')}`;
-    case 'part_differs':
-      return `its belt has ${r.kit} ${r.attribute}, this drive needs ${r.drive}`;
-  }
-}
-
-/** "discontinued, replaced by …", the options it has, or nothing. */
-export function kitStatus(m: KitMatch): string {
-  const parts = [
-    m.kit.options.length ? `with ${list(m.kit.options)}` : '',
-    m.kit.status === 'discontinued' ? 'discontinued' : '',
-    m.replacedBy ? `replaced by ${m.replacedBy}` : '',
-  ];
-  return parts.filter(Boolean).join(', ');
-}
-
-/** The reasons of a kit's verdict, one sentence each. */
-export function kitReasons(m: KitMatch, v: Voice): string[] {
-  switch (m.verdict) {
-    case 'fits':
-      return m.because.length
-        ? [
-            `serves ${list(m.variants.map((x) => x.name))}; the others are ruled out: ${[...new Set(m.because.map((e) => exclusionWords(e, v)))].join('; ')}`,
-          ]
-        : [`serves every design of this engine: ${list(m.variants.map((x) => x.name))}`];
-    case 'fits_if':
-      return m.conditions.length
-        ? [
-            `${list(
-              m.conditions.map((c) => conditionWords(c, v)),
-              'and',
-            )}`,
-          ]
-        : [
-            `the drive is ${list(
-              m.variants.map((x) => x.name),
-              'or',
-            )}`,
-          ];
-    case 'no':
-      return m.refusals.map((r) => refusalWords(r, v));
-  }
 }
 
 export function termsWords(t: TermsAnswer, house: House): string {
@@ -257,7 +170,7 @@ export function contradictionWords(c: Contradiction, v: Voice): string {
     case 'beyond':
       return `${said(c.facts[0])}: the longest belt or chain that this drive can have counts ${c.most}.`;
     case 'outlier':
-      return `${said(c.facts[0])} does not belong with its other readings. It is kept; take it again, or strike it with a reason.`;
+      return `${said(c.facts[0])} does not belong with its other readings. It is kept: take it again, or strike it.`;
     case 'rivals':
       return `${name(c.facts[0]!)}: ${list(
         c.facts.map((f) => `${valueWords(f, v, (_t, k) => k)} (${f.by})`),

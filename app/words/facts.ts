@@ -3,7 +3,7 @@ import { meaningOf } from '@core/facts/meaning';
 import { placeWords } from '@core/facts/place';
 import { nameOfId } from '@core/facts/thing';
 import { type Namer, showValue } from '@core/facts/show-value';
-import type { Voice } from './answers';
+import type { Voice } from './voice';
 import { HOW_WORDS } from './reading';
 
 /** What a fact is of: observable, thing, place. "Mark offset, right upper"; "Damage at a tooth, tooth 41". */

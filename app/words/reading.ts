@@ -2,7 +2,7 @@ import type { LineError } from '@core/facts/fact-line';
 import type { How } from '@core/facts/fact';
 import type { ReadError } from '@core/facts/read-value';
 import type { Station } from '@core/facts/observable';
-import { type Place, type PlacedOn, placeWords } from '@core/facts/place';
+import { type PlacedOn, placeWords } from '@core/facts/place';
 import { list } from './list';
 
 export const HOW_WORDS: Record<How, string> = {
@@ -32,10 +32,7 @@ const ORDER = {
 
 /** What was typed, as far as a sentence has room for it. */
 const short = (typed: string): string => (typed.length > 40 ? `${typed.slice(0, 38)}…` : typed);
-const REF_PLACE: Partial<Record<string, string>> = {
-  cause: 'a cause that this drive can have',
-  fault: 'an installation fault of our list',
-};
+const REF_PLACE: Partial<Record<string, string>> = { cause: 'a cause that this drive can have' };
 
 /** Why a typed value was not taken, and what would be. */
 export function readSentence(e: ReadError | LineError): string {
@@ -72,6 +69,8 @@ export function readSentence(e: ReadError | LineError): string {
         : `There is nothing here that “${e.wording}” could be filed of.`;
     case 'no_place':
       return `“${e.wording}” needs its place first: ${PLACE_EXAMPLE[e.on]}.`;
+    case 'beyond':
+      return `There is no ${placeWords(e.place)}: the longest that this drive can have counts 1 to ${e.most}.`;
     case 'several':
       return `“${short(e.typed)}” may be ${list(
         e.wordings.map((w) => `“${w}”`),
@@ -82,10 +81,6 @@ export function readSentence(e: ReadError | LineError): string {
 
 /** How a place of this sort is typed. */
 export const placeExample = (on: PlacedOn): string => PLACE_EXAMPLE[on];
-
-/** A place that the thing has not got. */
-export const beyondSentence = (place: Place, most: number): string =>
-  `There is no ${placeWords(place)}: the longest that this drive can have counts 1 to ${most}.`;
 
 const PLACE_EXAMPLE: Record<PlacedOn, string> = {
   tooth: 'a tooth, counted from the paint (41 or 41-44)',

@@ -2,7 +2,6 @@ import { demoPack } from '../../demo/catalogue';
 import { demoFacts } from '../../demo/cases';
 import { demoScenario, SEED } from '../../demo/scenario';
 import shipped from '../../demo/demo.json';
-import { grade } from '@core/bench/finding';
 import { judgePointer } from '@core/bench/tensioners';
 import { extractPack } from '@core/catalogue/extract-pack';
 import { catalogueOf, findCode, nearestCodes } from '@core/catalogue/find-records';
@@ -212,7 +211,7 @@ describe('causes', () => {
   it('add up to one with "none of these", and follow Bayes by hand for a single finding', () => {
     const sum = examined.ranking.causes.reduce((s, c) => s + c.probability, examined.ranking.none);
     expect(sum).toBeCloseTo(1, 12);
-    const r = rankCauses(CAUSES, [{ finding: 'belt.contamination', value: grade('oil'), facts: [] }]);
+    const r = rankCauses(CAUSES, [{ finding: 'belt.contamination', value: 'oil', facts: [] }]);
     const like = (key: string) =>
       CAUSES.evidence.find((e) => e.finding === 'belt.contamination')!.causes[key]?.['oil'] ?? 0.08;
     const total = CAUSES.causes.reduce((s, c) => s + c.prior * like(c.key), CAUSES.none.prior * 0.08);
@@ -221,8 +220,8 @@ describe('causes', () => {
   });
 
   it('does not count twice what two facts of one group say', () => {
-    const shown = { finding: 'setting.shown', value: grade('wrong_way'), facts: ['a'] };
-    const key = { finding: 'key.sense', value: grade('wrong'), facts: ['b'] };
+    const shown = { finding: 'setting.shown', value: 'wrong_way', facts: ['a'] };
+    const key = { finding: 'key.sense', value: 'wrong', facts: ['b'] };
     const one = rankCauses(CAUSES, [shown]).causes[0]!;
     const two = rankCauses(CAUSES, [shown, key]).causes[0]!;
     expect(two.weights.filter((w) => w.counted).length).toBe(1);

@@ -1,5 +1,5 @@
 import type { Finding } from '@core/bench/finding';
-import { findingsOf } from '@core/bench/findings';
+import { findingsOf, type Ran } from '@core/bench/findings';
 import { agreedMarks, marksAnswer, type MarksAnswer } from '@core/bench/marks';
 import { attributeObservables } from '@core/catalogue/attribute-observables';
 import type { Catalogue } from '@core/catalogue/find-records';
@@ -28,7 +28,7 @@ import { type CheckAnswer, checkList } from './checks';
 import { type Contradiction, contradictionsOf } from './contradictions';
 import { type DriveAnswer, driveAnswer } from './drive-answer';
 import { lacking } from './lacks';
-import { type Ran, ranSince } from './ran';
+import { ranSince } from './ran';
 import { type NamedThing, namedThings } from './things';
 
 export type FaultAnswer = {
@@ -131,13 +131,15 @@ export function answersFor(cat: Catalogue, state: State): Answers {
     },
   );
   const kind = caseKind(state);
-  const ranking = rankCauses(
-    causes,
-    findings,
-    ran.km === undefined ? undefined : { km: ran.km, u: ran.u ?? 0, facts: ran.facts },
-  );
+  const ranking = rankCauses(causes, findings, ran.distance);
   const terms = kit
-    ? judgeTerms(kit.terms, textOf(state, 'kit.fitted'), textOf(state, 'case.date'), ran.km, ran.back)
+    ? judgeTerms(
+        kit.terms,
+        textOf(state, 'kit.fitted'),
+        textOf(state, 'case.date'),
+        ran.distance?.km,
+        ran.back,
+      )
     : undefined;
   const faults = faultAnswers(state, ranking, sheet);
   const recorded = faults.flatMap((f) => (f.recorded ? [f.recorded] : []));

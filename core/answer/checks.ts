@@ -3,16 +3,14 @@ import type { CauseData } from '@core/cause/cause-data';
 import { type Check, checkWorth } from '@core/cause/next-check';
 import type { Ranking } from '@core/cause/rank';
 import type { Observable, Registry } from '@core/facts/observable';
-import { has } from '@core/facts/read';
 import type { State } from '@core/facts/state';
-import { kindOfId } from '@core/facts/thing';
-import { needsThing } from '@core/facts/registry';
 import { applies, type Possible } from './applies';
+import { isFiled, subjectsOf } from './subjects';
 
 /** A check worth making: the looks still to be made for it, and the minutes that they take. */
 export type CheckAnswer = Check & { minutes: number; looks: Look[] };
 /** An observable still to be filed, of a thing where it has no first one. */
-export type Look = { key: string; about?: string; minutes: number };
+export type Look = { key: string; about: string | undefined; minutes: number };
 
 /** Worth of less than this is not worth proposing, bits. */
 const LEAST_BITS = 0.005;
@@ -43,11 +41,7 @@ export function checkList(
     .sort((a, b) => b.bits / b.minutes - a.bits / a.minutes);
 }
 
-/** What is still to be looked at: every wheel or bank of the possible drives that has no answer yet, or the first of its kind. */
-function openOf(o: Observable, state: State, drive: Possible): Look[] {
-  const minutes = o.minutes ?? 1;
-  if (!needsThing(o)) return has(state, o.key) ? [] : [{ key: o.key, minutes }];
-  return [...(drive.own ?? [])]
-    .filter((id) => kindOfId(id) === o.part && !has(state, o.key, id))
-    .map((about) => ({ key: o.key, about, minutes }));
-}
+const openOf = (o: Observable, state: State, drive: Possible): Look[] =>
+  subjectsOf(o, drive)
+    .filter((about) => !isFiled(state, o, about))
+    .map((about) => ({ key: o.key, about, minutes: o.minutes ?? 1 }));

@@ -18,7 +18,7 @@ export type Contradiction =
   | { code: 'not_on_drive'; facts: [Fact] }
   | { code: 'cannot_be'; facts: [Fact]; min: number; max: number }
   | { code: 'beyond'; facts: [Fact]; place: Place; most: number }
-  | { code: 'outlier'; facts: [Fact]; value: number; mean: number }
+  | { code: 'outlier'; facts: [Fact] }
   | { code: 'rivals'; facts: Fact[] };
 
 /** Days that must not come before one another: what comes first, then what comes after. */
@@ -70,13 +70,7 @@ export function contradictionsOf(
     const m =
       facts.length > 2 && !place ? measuredOf(state, registry, meaning.key, meaning.about) : undefined;
     const far = m?.repeats.outlier;
-    if (m && far !== undefined)
-      out.push({
-        code: 'outlier',
-        facts: [m.facts[far]!],
-        value: Number(m.facts[far]!.value),
-        mean: m.value,
-      });
+    if (m && far !== undefined) out.push({ code: 'outlier', facts: [m.facts[far]!] });
   }
   for (const { facts, rivals } of allStanding(state))
     if (rivals.length > 0) out.push({ code: 'rivals', facts: [...facts, ...rivals] });

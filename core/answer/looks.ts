@@ -1,21 +1,34 @@
-import type { Registry, Station } from '@core/facts/observable';
-import { has, listOf, standing } from '@core/facts/read';
+import { KINDS } from '@core/facts/kinds';
+import { optionsOf, type Registry, type Station } from '@core/facts/observable';
+import { has, listOf } from '@core/facts/read';
 import type { State } from '@core/facts/state';
 import { applies, type Possible } from './applies';
+import { isLooked, subjectsOf } from './subjects';
+import type { NamedThing } from './things';
 
 /** How much of what a station can look at was looked at. */
 export type Looks = { looked: number; open: string[]; notSent: string[]; doesNotApply: number };
 
-/** Parts that are sent in; what belongs to the vehicle or the claim cannot be missing from the box. */
-const SENT = new Set(['tensioner', 'belt', 'chain', 'guide', 'pump', 'cover']);
-
 /**
- * Counts a station's observables: looked at (a value other than "unknown"), not looked at, not sent (its part is missing
+ * Counts what a station has to look at, thing by thing: looked at (a value other than "unknown"), not looked at, not sent (its part is missing
  * from a box whose contents were filed), and those that no possible drive has.
  */
-export function looksOf(registry: Registry, state: State, drive: Possible, station: Station): Looks {
+export function looksOf(
+  registry: Registry,
+  state: State,
+  drive: Possible,
+  station: Station,
+  things: readonly NamedThing[] = [],
+): Looks {
   const boxFiled = has(state, 'parts.sent');
+  const box = registry.get('parts.sent');
+  const parts = new Set(box ? optionsOf(box).map((o) => o.key) : []);
   const sent = new Set(listOf(state, 'parts.sent'));
+  // What belongs to the vehicle or the claim cannot be missing from the box.
+  const missing = (kind: string) => {
+    const part = KINDS.get(kind)?.sentAs ?? kind;
+    return parts.has(part) && !sent.has(part);
+  };
   const looks: Looks = { looked: 0, open: [], notSent: [], doesNotApply: 0 };
   for (const o of registry.values()) {
     // What is computed or of another engine's catalogue is nobody's to look at.
@@ -24,10 +37,11 @@ export function looksOf(registry: Registry, state: State, drive: Possible, stati
       if (o.needs?.length) looks.doesNotApply++;
       continue;
     }
-    const fact = standing(state, o.key);
-    if (fact && fact.value !== 'unknown') looks.looked++;
-    else if (boxFiled && SENT.has(o.part) && !sent.has(o.part)) looks.notSent.push(o.key);
-    else looks.open.push(o.key);
+    for (const about of subjectsOf(o, drive, things)) {
+      if (isLooked(state, o, about)) looks.looked++;
+      else if (boxFiled && about === undefined && missing(o.part)) looks.notSent.push(o.key);
+      else looks.open.push(o.key);
+    }
   }
   return looks;
 }

@@ -2,7 +2,7 @@ import { readingUnit } from '@core/drive/carrier';
 import { listOf, standing, textOf, thingsWith } from '@core/facts/read';
 import { judged } from '@core/quantity/judge';
 import type { BenchContext } from './findings';
-import { type Finding, type FindingValue, grade } from './finding';
+import type { Finding } from './finding';
 
 type Rule = (ctx: BenchContext) => Finding[];
 
@@ -16,8 +16,6 @@ export const DERIVED: Readonly<Record<string, Rule>> = {
   'extension.rest': extensionRest,
   'chain.long': chainLong,
   'interval.run': intervalRun,
-  'distance.run': ({ ran }) => bracketed('distance.run', ran.distance),
-  'time.run': ({ ran }) => bracketed('time.run', ran.time),
 };
 
 const of = (about: string) => (about === '' ? {} : { about });
@@ -27,14 +25,14 @@ function settingShown({ drive, state }: BenchContext): Finding[] {
     .filter((t) => t.key === 'tensioner.pointer' && t.shown !== 'cannot_tell')
     .map((t) => ({
       finding: 'setting.shown',
-      value: grade(t.shown),
+      value: t.shown,
       facts: t.reading.facts.map((f) => f.id),
       ...of(t.about),
     }));
   const filed = standing(state, 'drive.setting_shown');
   const turns = drive.carrier !== undefined && readingUnit(drive.carrier) === '°';
   return filed && read.length === 0 && turns
-    ? [{ finding: 'setting.shown', value: grade(String(filed.value)), facts: [filed.id] }]
+    ? [{ finding: 'setting.shown', value: String(filed.value), facts: [filed.id] }]
     : read;
 }
 
@@ -45,7 +43,7 @@ function keySense({ drive, state }: BenchContext): Finding[] {
     const thing = about === '' ? undefined : about;
     const key = textOf(state, 'tensioner.key_turn', thing);
     if (key !== 'cw' && key !== 'ccw') return [];
-    const value = grade(key === carrier.keyTurn ? 'proper' : 'wrong');
+    const value = key === carrier.keyTurn ? 'proper' : 'wrong';
     const facts = [standing(state, 'tensioner.key_turn', thing)!.id];
     return [{ finding: 'key.sense', value, facts, ...of(about) }];
   });
@@ -63,13 +61,13 @@ function rimMarks({ drive, state, applies }: BenchContext): Finding[] {
   const marked = listOf(state, 'wheel.rim_marks');
   const value =
     marked.length === 0 ? 'none' : marked.some((m) => near.includes(m)) ? 'tensioner_side' : 'elsewhere';
-  return [{ finding: 'rim.marks', value: grade(value), facts: [rims.id] }];
+  return [{ finding: 'rim.marks', value, facts: [rims.id] }];
 }
 
 function kitMatch({ kitFits, state }: BenchContext): Finding[] {
   const kit = standing(state, 'kit.number');
   return kit && kitFits !== undefined
-    ? [{ finding: 'kit.match', value: grade(kitFits ? 'fits' : 'wrong'), facts: [kit.id] }]
+    ? [{ finding: 'kit.match', value: kitFits ? 'fits' : 'wrong', facts: [kit.id] }]
     : [];
 }
 
@@ -81,41 +79,28 @@ function marksVerdict({ marks }: BenchContext): Finding[] {
   const facts = marks.marks.flatMap((m) => m.facts.map((f) => f.id));
   const wrong = WORST.find((v) => marks.marks.some((m) => m.verdict.verdict === v));
   const said = wrong ?? (marks.go === 'go' ? 'as_predicted' : undefined);
-  return said === undefined ? [] : [{ finding: 'marks.verdict', value: grade(said), facts }];
+  return said === undefined ? [] : [{ finding: 'marks.verdict', value: said, facts }];
 }
 
 function extensionRest({ drive }: BenchContext): Finding[] {
   return drive.extensions.flatMap((e) =>
-    e.rest
-      ? [{ finding: 'extension.rest', value: grade(e.rest.verdict), facts: e.facts, ...of(e.about) }]
-      : [],
+    e.rest ? [{ finding: 'extension.rest', value: e.rest.verdict, facts: e.facts, ...of(e.about) }] : [],
   );
 }
 
 function chainLong({ drive }: BenchContext): Finding[] {
   return drive.elongations.flatMap((e) =>
-    e.long ? [{ finding: 'chain.long', value: grade(e.long), facts: e.facts, ...of(e.about) }] : [],
+    e.long ? [{ finding: 'chain.long', value: e.long, facts: e.facts, ...of(e.about) }] : [],
   );
 }
 
 /** Past when time or distance surely is; within only when both are known to be. */
 function intervalRun({ interval, ran }: BenchContext): Finding[] {
   if (!interval) return [];
-  const by = (v: FindingValue | undefined, limit: number): boolean | undefined | 'unsure' => {
-    if (v?.kind === 'number') return judged(v.value, v.u, (x) => x > limit) ?? 'unsure';
-    if (v?.kind === 'between')
-      return v.to !== undefined && v.to <= limit ? false : (v.from ?? 0) > limit ? true : 'unsure';
-    return undefined;
-  };
-  const [km, months] = [by(ran.distance?.value, interval.km), by(ran.time?.value, interval.months)];
-  const facts = [...(ran.distance?.facts ?? []), ...(ran.time?.facts ?? [])];
-  if (km === true || months === true) return [{ finding: 'interval.run', value: grade('past'), facts }];
-  const told = [km, months].filter((x) => x === false).length;
-  return told === 0 || km === 'unsure' || months === 'unsure'
-    ? []
-    : [{ finding: 'interval.run', value: grade('within'), facts }];
-}
-
-function bracketed(finding: string, known: { value: FindingValue; facts: string[] } | undefined): Finding[] {
-  return known ? [{ finding, ...known }] : [];
+  const { distance, time } = ran;
+  const far = distance && (judged(distance.km, distance.u, (km) => km > interval.km) ?? 'unsure');
+  const long = time && time.months > interval.months;
+  const facts = [...(distance?.facts ?? []), ...(time?.facts ?? [])];
+  if (far === true || long === true) return [{ finding: 'interval.run', value: 'past', facts }];
+  return facts.length === 0 || far === 'unsure' ? [] : [{ finding: 'interval.run', value: 'within', facts }];
 }

@@ -2,11 +2,11 @@ import type { Carrier } from '@core/drive/carrier';
 import type { Layout } from '@core/drive/layout';
 import type { Settings } from '@core/drive/tensioner';
 import type { Observable, Registry } from '@core/facts/observable';
-import { measuredOf, placedOf, standing, textOf, thingsWith } from '@core/facts/read';
+import { placedOf, standing, textOf, thingsWith } from '@core/facts/read';
 import type { State } from '@core/facts/state';
 import { DERIVED } from './derived';
 import type { ElongationAnswer, ExtensionAnswer } from './extension';
-import { type Finding, type FindingValue, grade } from './finding';
+import type { Finding } from './finding';
 import type { MarksAnswer } from './marks';
 import type { TensionerAnswer } from './tensioners';
 
@@ -19,8 +19,13 @@ export type DriveOnBench = {
   elongations: readonly ElongationAnswer[];
   extensions: readonly ExtensionAnswer[];
 };
-/** Something that ran, with the facts that say so. */
-export type Known = { value: FindingValue; facts: string[] };
+/** Distance and time since fitting, with the facts that say so; u of the distance from both readings (JCGM 100, 5.1.2). */
+export type Ran = {
+  distance?: { km: number; u: number; facts: string[] };
+  time?: { months: number; facts: string[] };
+  /** Both readings are here, and the later one is smaller. */
+  back?: true;
+};
 export type BenchContext = {
   state: State;
   registry: Registry;
@@ -30,7 +35,7 @@ export type BenchContext = {
   kitFits?: boolean | undefined;
   marks?: MarksAnswer | undefined;
   interval?: { km: number; months: number } | undefined;
-  ran: { distance?: Known; time?: Known };
+  ran: Ran;
 };
 
 /**
@@ -46,29 +51,14 @@ export function findingsOf(wanted: readonly string[], ctx: BenchContext): Findin
   });
 }
 
-function direct(o: Observable, { state, registry }: BenchContext): Finding[] {
+function direct(o: Observable, { state }: BenchContext): Finding[] {
   return thingsWith(state, o.key).flatMap((about): Finding[] => {
     const thing = about === '' ? undefined : about;
     const of = thing === undefined ? {} : { about: thing };
     if (o.place) return placedFindings(o, state, thing, of);
-    if (o.type.kind === 'number') {
-      const m = measuredOf(state, registry, o.key, thing);
-      return m
-        ? [
-            {
-              finding: o.key,
-              value: { kind: 'number', value: m.value, u: m.u },
-              facts: m.facts.map((f) => f.id),
-              ...of,
-            },
-          ]
-        : [];
-    }
     const value = textOf(state, o.key, thing);
     const fact = standing(state, o.key, thing);
-    return value !== undefined && fact
-      ? [{ finding: o.key, value: grade(value), facts: [fact.id], ...of }]
-      : [];
+    return value !== undefined && fact ? [{ finding: o.key, value: value, facts: [fact.id], ...of }] : [];
   });
 }
 
@@ -84,5 +74,5 @@ function placedFindings(
     const value = String(p.value);
     byGrade.set(value, [...(byGrade.get(value) ?? []), p.fact.id]);
   }
-  return [...byGrade].map(([value, facts]) => ({ finding: o.key, value: grade(value), facts, ...of }));
+  return [...byGrade].map(([value, facts]) => ({ finding: o.key, value: value, facts, ...of }));
 }

@@ -1,11 +1,13 @@
 import type { Layout } from '@core/drive/layout';
 import type { Stage } from '@core/drive/stages';
+import { isCalled } from '@core/facts/names';
 import { textOf } from '@core/facts/read';
 import type { State } from '@core/facts/state';
 import { THING } from '@core/facts/thing';
 
 /**
- * Index of the stage that a returned part belongs to: the one filed for it; for the first of its kind the first stage that
+ * Index of the stage that a returned part belongs to: the one filed for it, or the only one whose name has the words of its
+ * place ("left, secondary"); for the first of its kind the first stage that
  * has such a part; −1 when it cannot be told.
  */
 export function stageOf(
@@ -16,7 +18,10 @@ export function stageOf(
 ): number {
   const filed = textOf(state, THING.stage, about);
   if (filed !== undefined) return stages.findIndex((s) => s.layout.id === filed && suits(s.layout));
+  const place = textOf(state, THING.place, about);
   const fitting = stages.flatMap((s, i) => (suits(s.layout) ? [i] : []));
+  const there = fitting.filter((i) => place !== undefined && isCalled(stages[i]!.layout.name ?? '', place));
+  if (there.length === 1) return there[0]!;
   // A further part of a drive with several such stages may be any of them.
   return about === '' || fitting.length === 1 ? (fitting[0] ?? -1) : -1;
 }

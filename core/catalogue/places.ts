@@ -1,5 +1,5 @@
 import type { Layout } from '@core/drive/layout';
-import type { Place, PlacedOn } from '@core/facts/place';
+import { isBeyond, type Place, type PlacedOn } from '@core/facts/place';
 
 /** Highest number of a tooth or link that any of these drives has; undefined for places that are not counted, or no drive. */
 export function mostOf(on: PlacedOn, layouts: readonly Pick<Layout, 'kind' | 'count'>[]): number | undefined {
@@ -11,6 +11,5 @@ export function mostOf(on: PlacedOn, layouts: readonly Pick<Layout, 'kind' | 'co
 /** The highest number, when a place lies beyond it, or before the first. */
 export function beyond(place: Place, layouts: readonly Pick<Layout, 'kind' | 'count'>[]): number | undefined {
   const most = mostOf(place.on, layouts);
-  if (most === undefined || place.from === undefined) return undefined;
-  return place.from < 1 || (place.to ?? place.from) > most ? most : undefined;
+  return most !== undefined && isBeyond(place, most) ? most : undefined;
 }

@@ -1,5 +1,5 @@
 import { own } from '@core/quantity/own';
-import { type Finding, gradeOf } from '@core/bench/finding';
+import type { Finding } from '@core/bench/finding';
 import { COVERAGE } from '@core/quantity/judge';
 import type { CauseData, CauseEntry, EvidenceRow } from './cause-data';
 
@@ -19,7 +19,7 @@ export type Ranking = {
   causes: RankedCause[];
   none: number;
   /** Abnormal findings that the leader does not make likelier. */
-  unexplained: Graded[];
+  unexplained: Finding[];
   contradictions: { wording: string; facts: string[] }[];
 };
 
@@ -66,21 +66,11 @@ export function rankCauses(data: CauseData, findings: readonly Finding[], ran?: 
   };
 }
 
-type Picked = { row: EvidenceRow; finding: Graded; counted: boolean };
-/** A finding that is a word: what a table of shares can weigh. */
-export type Graded = { finding: string; value: string; facts: string[]; about?: string };
-
-function graded(findings: readonly Finding[]): Graded[] {
-  return findings.flatMap((f) => {
-    const value = gradeOf(f);
-    return value === undefined ? [] : [{ ...f, value }];
-  });
-}
-
+type Picked = { row: EvidenceRow; finding: Finding; counted: boolean };
 /** Marks, in each group, the finding that can say most (largest ratio over all causes). */
 function pickByGroup(data: CauseData, findings: readonly Finding[]): Picked[] {
   const picked: Picked[] = [];
-  for (const finding of graded(findings)) {
+  for (const finding of findings) {
     const row = data.evidence.find((r) => r.finding === finding.finding);
     if (row && own(row.background, finding.value) !== undefined) picked.push({ row, finding, counted: true });
   }
@@ -149,8 +139,8 @@ function unexplained(
   data: CauseData,
   findings: readonly Finding[],
   leader: CauseEntry | undefined,
-): Graded[] {
-  return graded(findings).filter((f) => {
+): Finding[] {
+  return findings.filter((f) => {
     const row = data.evidence.find((r) => r.finding === f.finding);
     return row && leader && !row.normal.includes(f.value) && ratio(row, leader.key, f.value) < Math.log(1.2);
   });
@@ -158,7 +148,7 @@ function unexplained(
 
 function contradictions(data: CauseData, findings: readonly Finding[]) {
   const get = ([finding, value]: [string, string]) =>
-    findings.find((f) => f.finding === finding && gradeOf(f) === value);
+    findings.find((f) => f.finding === finding && f.value === value);
   return data.contradictions.flatMap((c) => {
     const [a, b] = [get(c.a), get(c.b)];
     return a && b ? [{ wording: c.wording, facts: [...a.facts, ...b.facts] }] : [];

@@ -3,7 +3,8 @@ import { canonical } from './canonical';
 import type { Author, Fact, FactValue, FileRef, How } from './fact';
 import { meaningOf, slotKey } from './meaning';
 import type { Place } from './place';
-import { inOrder, type State } from './state';
+import { inOrder, reduce, type State } from './state';
+import { THING } from './thing';
 
 export type NewFact = {
   /** Thing that it is about; without one the first of the observable's kind. */
@@ -47,6 +48,22 @@ export function fileFact(state: State, caseId: string, entry: NewFact, author: A
     ...(entry.basis?.length ? { basis: entry.basis } : {}),
     ...(entry.note ? { note: entry.note } : {}),
   };
+}
+
+/** Several facts one after the other, each made from what stands with those before it. */
+export function fileFacts(state: State, caseId: string, entries: readonly NewFact[], author: Author): Fact[] {
+  const facts: Fact[] = [];
+  for (const e of entries) facts.push(fileFact(reduce([...state.log, ...facts]), caseId, e, author));
+  return facts;
+}
+
+/** What declares a further part of a kind at a place on the drive. @param unique makes its id */
+export function declaring(kind: string, place: string, unique: string): NewFact[] {
+  const about = `${kind}-${unique.slice(0, 8)}`;
+  return [
+    { about, key: THING.kind, value: kind, how: 'seen' },
+    ...(place === '' ? [] : [{ about, key: THING.place, value: place, how: 'seen' as const }]),
+  ];
 }
 
 /** A fact that withdraws `target`. Striking a strike brings the first fact back: that is redo. */

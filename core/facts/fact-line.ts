@@ -1,8 +1,9 @@
 import { type Result, err, ok } from '@core/quantity/result';
 import { HOW, type How } from './fact';
+import { isCalled } from './names';
 import type { Observable, Registry } from './observable';
 import { KINDS } from './kinds';
-import { type Place, type PlacedOn, readPlace } from './place';
+import { type Place, placeAt, type PlaceError } from './place';
 import { type ReadContext, type ReadError, type ReadValue, readValue } from './read-value';
 import { needsThing } from './registry';
 import { nameOfId } from './thing';
@@ -25,8 +26,7 @@ export type LineError =
   | { code: 'several'; typed: string; wordings: string[] }
   /** It cannot be filed without saying of which thing. */
   | { code: 'which_thing'; wording: string; names: string[] }
-  /** It is about a place, and none was said. */
-  | { code: 'no_place'; wording: string; on: PlacedOn };
+  | PlaceError;
 
 /** Things that a line may name: the words that tell each from the others of its kind. */
 export type LineThing = { id: string; kind: string; name: string };
@@ -35,11 +35,6 @@ export type LineThing = { id: string; kind: string; name: string };
 export type Applies = (o: Observable) => boolean;
 
 const fold = (s: string) => s.toLowerCase().replace(/\s+/g, ' ').trim();
-const words = (s: string) =>
-  fold(s)
-    .split(/[\s,–-]+/)
-    .filter(Boolean);
-
 type Found = { o: Observable; rest: string; about?: string };
 
 /**
@@ -64,10 +59,10 @@ export function readLine(
   if ('code' in found) return err(found);
   const named = withThing(found, ctx, things);
   if ('code' in named) return err(named);
-  const on = named.o.place;
-  const at = on === undefined ? undefined : readPlace(on, named.rest);
-  if (on !== undefined && !at) return err({ code: 'no_place', wording: named.o.wording, on });
-  const { observable, value, how } = withHow({ ...named, rest: at?.rest ?? named.rest });
+  const { wording, place: on } = named.o;
+  const at = on && placeAt({ wording, place: on }, named.rest, ctx.most?.(on));
+  if (at && !at.ok) return at;
+  const { observable, value, how } = withHow({ ...named, rest: at?.value.rest ?? named.rest });
   const note = reason.join(' because ').trim();
   // An installation fault is all that there is to say of it.
   const fault = named.o.part === 'fault' && named.about !== undefined;
@@ -75,7 +70,7 @@ export function readLine(
   return ok({
     observable,
     ...(named.about === undefined ? {} : { about: named.about }),
-    ...(at ? { place: at.place } : {}),
+    ...(at ? { place: at.value.place } : {}),
     how,
     read,
     ...(note === '' ? {} : { note }),
@@ -147,12 +142,12 @@ export const kindCalled = (word: string): string | undefined =>
   [...KINDS.values()].find((k) => [k.kind, ...(k.aliases ?? [])].includes(word.toLowerCase()))?.kind;
 
 const called = (typed: readonly string[], kind: string, things: readonly LineThing[]): LineThing[] => {
-  const small = typed.map((w) => w.toLowerCase());
+  const said = fold(typed.join(' '));
   const of = things.filter((t) => t.kind === kind && t.name !== '');
-  const whole = of.filter((t) => fold(t.name) === small.join(' '));
+  const whole = of.filter((t) => fold(t.name) === said);
   return whole.length === 1
     ? whole
-    : of.filter((t) => named(words(t.name), small) || named(words(nameOfId(t.id)), small));
+    : of.filter((t) => isCalled(t.name, said) || isCalled(nameOfId(t.id), said));
 };
 
 /** "mark ru 0.5": the thing behind the observable, where it needs one, or where the rest is no value without it. */
@@ -176,16 +171,8 @@ function withThing(found: Found, ctx: ReadContext, things: readonly LineThing[])
   return must ? { code: 'which_thing', wording: o.wording, names: of.map((t) => t.name) } : found;
 }
 
-/** True when what was typed is the initials of a name, or every word of it begins a word of the name. */
-function named(name: readonly string[], typed: readonly string[]): boolean {
-  if (name.length === 0) return false;
-  const initials = name.map((w) => w[0]).join('');
-  if (typed.length === 1 && typed[0]!.length > 1 && initials.startsWith(typed[0]!)) return true;
-  return typed.every((t) => name.some((w) => w.startsWith(t)));
-}
-
 /** Things that what stands behind the observable's name on a line could still mean; all of its kind before anything is typed. */
-export function thingsMeant(line: string, o: Observable, things: readonly LineThing[]): LineThing[] {
+function thingsMeant(line: string, o: Observable, things: readonly LineThing[]): LineThing[] {
   const of = things.filter((t) => t.kind === o.part && t.name !== '');
   const typed = fold(line);
   const alias = [...o.aliases, o.wording].map(fold).find((n) => typed.startsWith(n + ' '));
@@ -214,4 +201,30 @@ export function completions(
     .sort((a, b) => a.score - b.score)
     .slice(0, limit)
     .map((s) => s.o);
+}
+
+/** What a line could still become: the text to begin it with, and the name to show. */
+export type Offer = { key: string; observable: Observable; alias: string; name: string };
+
+/** Completions as offers: of what has no first one, every thing that may be meant is an offer of its own. */
+export function offersFor(
+  line: string,
+  registry: Registry,
+  applies: Applies,
+  things: readonly LineThing[],
+  limit = 8,
+): Offer[] {
+  return completions(line, registry, 6, applies)
+    .flatMap((o): Offer[] => {
+      const alias = o.aliases[0] ?? o.wording;
+      const meant = needsThing(o) ? thingsMeant(line, o, things) : [];
+      if (meant.length === 0) return [{ key: o.key, observable: o, alias, name: o.wording }];
+      return meant.map((t) => ({
+        key: `${o.key} ${t.id}`,
+        observable: o,
+        alias: `${alias} ${t.name}`,
+        name: `${o.wording}, ${t.name}`,
+      }));
+    })
+    .slice(0, limit);
 }

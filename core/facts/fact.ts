@@ -53,8 +53,6 @@ export const FactSchema = z.strictObject({
   strikes: z.string().optional(),
   basis: z.array(z.string()).max(100_000).optional(),
   note: z.string().max(5000).optional(),
-  /** Digest of the world that judged, on an issued report. */
-  world: z.string().max(200).optional(),
 });
 export type Fact = Readonly<z.infer<typeof FactSchema>>;
 export type FactValue = Fact['value'];

@@ -1,6 +1,5 @@
 import * as z from 'zod';
 import data from './data/kinds.json';
-import { PLACED_ON } from './place';
 
 const KindSchema = z.strictObject({
   kind: z.string(),
@@ -8,8 +7,8 @@ const KindSchema = z.strictObject({
   /** A returned part: there may be several of one kind, each a thing of its own. */
   part: z.boolean(),
   aliases: z.array(z.string()).optional(),
-  needs: z.array(z.string()).optional(),
-  places: z.array(z.enum(PLACED_ON)).optional(),
+  /** Its key among the parts sent in, where that is not the kind itself. */
+  sentAs: z.string().optional(),
 });
 export type Kind = Readonly<z.infer<typeof KindSchema>>;
 

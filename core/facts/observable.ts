@@ -63,8 +63,8 @@ export const ObservableSchema = z.strictObject({
   /** Kind of thing that it is about (data/kinds.json). */
   part: z.string(),
   station: z.enum(STATIONS),
-  /** Group of its station in which it stands (data/groups.json); of returned parts their kind is the group. */
-  group: z.string().optional(),
+  /** Groups of stations in which it is shown (data/groups.json); of returned parts their kind is the group. */
+  groups: z.array(z.string()).optional(),
   /** It is about places on its thing, counted so. */
   place: z.enum(PLACED_ON).optional(),
   /** What a drive must have for it to be observed there (core/drive/drive-has.ts); none: any drive. */

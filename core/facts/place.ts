@@ -1,4 +1,5 @@
 import * as z from 'zod';
+import { type Result, err, ok } from '@core/quantity/result';
 
 z.config({ jitless: true });
 
@@ -77,4 +78,26 @@ export function readPlace(on: PlacedOn, text: string): { place: Place; rest: str
   };
   const read = PlaceSchema.safeParse(place);
   return read.success ? { place: read.data, rest } : undefined;
+}
+
+/** Why a text does not begin with a place that there is. */
+export type PlaceError =
+  | { code: 'no_place'; wording: string; on: PlacedOn }
+  | { code: 'beyond'; place: Place; most: number };
+
+/** True when a counted place lies before the first or beyond the last. */
+export const isBeyond = (place: Place, most: number): boolean =>
+  place.from !== undefined && (place.from < 1 || (place.to ?? place.from) > most);
+
+/** Place that begins a text, and what is left. @param most the highest number that there is, where it is counted and known */
+export function placeAt(
+  o: { wording: string; place: PlacedOn },
+  text: string,
+  most: number | undefined,
+): Result<{ place: Place; rest: string }, PlaceError> {
+  const read = readPlace(o.place, text);
+  if (!read) return err({ code: 'no_place', wording: o.wording, on: o.place });
+  return most !== undefined && isBeyond(read.place, most)
+    ? err({ code: 'beyond', place: read.place, most })
+    : ok(read);
 }

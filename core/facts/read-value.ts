@@ -4,6 +4,7 @@ import { type Result, err, ok } from '@core/quantity/result';
 import { formatQuantity } from '@core/quantity/format-quantity';
 import type { FactValue } from './fact';
 import { type Observable, optionsOf } from './observable';
+import type { PlacedOn } from './place';
 
 /** How this house writes figures: date order and the units first shown, by dimension. */
 export type House = {
@@ -28,6 +29,8 @@ export type ReadContext = {
   findRef: (table: string, typed: string) => string | undefined;
   /** Records whose names come closest to what was typed. */
   nearestRefs: (table: string, typed: string) => string[];
+  /** Highest number of a tooth or link that the drive can have, where it is known. */
+  most?: (on: PlacedOn) => number | undefined;
 };
 
 export type ReadError =

@@ -1,4 +1,4 @@
-import type { Fact, FactValue, FileRef } from './fact';
+import type { Fact, FactValue } from './fact';
 import { KINDS } from './kinds';
 import { meaningOf, slotKey } from './meaning';
 import type { Registry } from './observable';
@@ -95,10 +95,7 @@ export function thingsWith(state: State, key: string): string[] {
   return [...out];
 }
 
-/**
- * The parts of a case: those declared, and the first of each kind that facts speak of without naming one.
- * @param kindOf kind of part that an observable belongs to
- */
+/** The parts of a case: those declared, and the first of each kind that facts speak of without naming one. */
 export function thingsOf(state: State, registry: Registry): Thing[] {
   const found = new Map<string, Thing>();
   const put = (id: string, kind: string, first: boolean) => {
@@ -147,12 +144,4 @@ function standsOrRival(state: State, fact: Fact): 'stands' | 'rival' {
     rivalIds.set(state, ids);
   }
   return ids.has(fact.id) ? 'rival' : 'stands';
-}
-
-/** Files that standing facts point to, each content once. */
-export function filesOf(state: State): FileRef[] {
-  const found = new Map<string, FileRef>();
-  for (const s of state.slots.values())
-    for (const f of s.facts) for (const file of f.files ?? []) found.set(file.hash, file);
-  return [...found.values()];
 }

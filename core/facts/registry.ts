@@ -1,7 +1,6 @@
 import * as z from 'zod';
 import groups from './data/groups.json';
 import data from './data/observables.json';
-import { KINDS } from './kinds';
 import { type Observable, ObservableSchema, type Registry, registryOf, STATIONS } from './observable';
 
 /** The observables that ship. */
@@ -20,6 +19,3 @@ export function registryWith(base: readonly Observable[], more: readonly Observa
 /** Kinds that an observable cannot be about without saying which one: there is no first wheel, bank or old part. */
 const NAMED = new Set(['wheel', 'bank', 'stage', 'step', 'old', 'fault']);
 export const needsThing = (o: Pick<Observable, 'part'>): boolean => NAMED.has(o.part);
-
-/** True when it is about a returned part, of which there may be several. */
-export const isOfPart = (o: Pick<Observable, 'part'>): boolean => KINDS.get(o.part)?.part === true;

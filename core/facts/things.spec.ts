@@ -7,7 +7,7 @@ import { fileFact, mergeFacts, type NewFact, redoTarget, strikeFact, undoTarget 
 import { circleIn } from './circle';
 import { type Author, type Fact, FactSchema } from './fact';
 import edition1 from './fixtures/edition-1.json';
-import { placeKey, readPlace } from './place';
+import { placeAt, placeKey, readPlace } from './place';
 import { allStanding, measuredOf, placedOf, standing, thingsOf, valueOf } from './read';
 import { meanOf } from './repeats';
 import { reduce } from './state';
@@ -94,6 +94,23 @@ describe('places', () => {
       ['edge', '41 frayed'],
     ] as const)
       expect(readPlace(on, text)).withContext(text).toBeUndefined();
+  });
+});
+
+describe('places that are counted', () => {
+  const tooth = { wording: 'Damage', place: 'tooth' as const };
+  it('begin at one and end with the last, span included', () => {
+    const code = (text: string, most?: number) => {
+      const r = placeAt(tooth, text, most);
+      return r.ok ? r.value.rest : r.error.code;
+    };
+    expect([code('1 x', 121), code('121 x', 121), code('120-121 x', 121)]).toEqual(['x', 'x', 'x']);
+    expect([code('0 x', 121), code('130 x', 121), code('120-122 x', 121)]).toEqual([
+      'beyond',
+      'beyond',
+      'beyond',
+    ]);
+    expect([code('130 x'), code('x', 121)]).toEqual(['x', 'no_place']);
   });
 });
 

@@ -1,4 +1,5 @@
-import { ChangeDetectionStrategy, Component } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { CaseDesk } from '../../data/case-desk';
 import { FactField } from '../../ui/fact-field';
 
 /** What the phone or the box says, in the order in which it is told. */
@@ -7,11 +8,11 @@ import { FactField } from '../../ui/fact-field';
   imports: [FactField],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    @for (g of groups; track g.name) {
+    @for (g of groups(); track g.key) {
       <section class="card" [attr.aria-label]="g.name">
         <h2>{{ g.name }}</h2>
-        @for (k of g.keys; track k) {
-          <hs-fact-field [key]="k" />
+        @for (o of g.fields; track o.key) {
+          <hs-fact-field [key]="o.key" />
         }
       </section>
     }
@@ -30,22 +31,6 @@ import { FactField } from '../../ui/fact-field';
   `,
 })
 export class CallPage {
-  protected readonly groups = [
-    {
-      name: 'Who and which engine',
-      keys: ['call.who', 'engine.code', 'vehicle.name', 'vehicle.built', 'vehicle.market', 'claim.number'],
-    },
-    {
-      name: 'Now, and the kit',
-      keys: [
-        'vehicle.odometer',
-        'case.date',
-        'kit.number',
-        'kit.bought',
-        'kit.fitted',
-        'kit.fitted_odometer',
-      ],
-    },
-    { name: 'What is wrong', keys: ['symptom', 'complaint', 'fault.codes', 'parts.sent'] },
-  ];
+  private readonly desk = inject(CaseDesk);
+  protected readonly groups = computed(() => this.desk.groupsAt('call'));
 }

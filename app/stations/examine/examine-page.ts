@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { possibleOptions } from '@core/answer/applies';
-import { groupsOf, isPart } from '@core/answer/groups';
+import { partsOf } from '@core/answer/groups';
 import { looksOf } from '@core/answer/looks';
 import { has, listOf } from '@core/facts/read';
 import { CaseDesk } from '../../data/case-desk';
@@ -35,7 +35,7 @@ import { ranWords } from '../../words/answers';
             <hs-fact-field [key]="o.key" [about]="g.about" [named]="true" />
           }
         }
-        @if (g.lastOfKind && g.several) {
+        @if (g.last && g.several) {
           <hs-another-part [kind]="g.kind" />
         }
       </section>
@@ -69,18 +69,18 @@ export class ExaminePage {
   protected readonly groups = computed(() => {
     const a = this.desk.current()?.answers;
     if (!a) return [];
-    return groupsOf(a.registry, 'examine', a.possible, a.things).map((g) => ({ ...g, several: isPart(g) }));
+    return partsOf(a.registry, 'examine', a.possible, a.things);
   });
   protected readonly drive = computed(() => this.desk.current()?.answers?.drive);
   protected readonly ran = computed(() =>
-    ranWords(this.desk.current()?.answers?.ran ?? { facts: [] }, this.house.house()),
+    ranWords(this.desk.current()?.answers?.ran ?? {}, this.house.house()),
   );
   /** How much of what could be looked at was; never "complete". */
   protected readonly looked = computed(() => {
     const view = this.desk.current();
     const a = view?.answers;
     if (!view || !a) return '';
-    const l = looksOf(a.registry, view.state, a.possible, 'examine');
+    const l = looksOf(a.registry, view.state, a.possible, 'examine', a.things);
     const parts = [
       `Looked at ${l.looked}`,
       `not looked at ${l.open.length}`,

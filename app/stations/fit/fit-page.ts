@@ -113,12 +113,14 @@ import { settingWords } from '../../words/drive';
           }
         </section>
       }
-      <section class="card">
-        <h2>How it was fitted</h2>
-        @for (k of keys(); track k) {
-          <hs-fact-field [key]="k" />
-        }
-      </section>
+      @for (g of groups(); track g.key) {
+        <section class="card" [attr.aria-label]="g.name">
+          <h2>{{ g.name }}</h2>
+          @for (o of g.fields; track o.key) {
+            <hs-fact-field [key]="o.key" />
+          }
+        </section>
+      }
     </div>
   `,
   styles: `
@@ -150,12 +152,7 @@ import { settingWords } from '../../words/drive';
 })
 export class FitPage {
   protected readonly desk = inject(CaseDesk);
-  protected readonly keys = computed(() =>
-    ['fit.engine_temp', 'fit.tightened', 'fit.turned'].filter((k) => {
-      const o = this.desk.registry().get(k);
-      return o !== undefined && this.desk.applies()(o);
-    }),
-  );
+  protected readonly groups = computed(() => this.desk.groupsAt('fit'));
   protected readonly sheet = computed(() => this.desk.current()?.answers?.sheet);
   protected readonly ready = computed(() => {
     const s = this.sheet();

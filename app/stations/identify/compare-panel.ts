@@ -129,9 +129,7 @@ export class ComparePanel {
       : undefined;
   });
 
-  protected keyOf(attribute: string): string {
-    return attributeKey(attribute);
-  }
+  protected readonly keyOf = attributeKey;
   protected readonly old = computed(() => oldThing(this.part()?.kind ?? 'belt'));
 
   protected word(v: keyof typeof COMPARE_WORDS): string {

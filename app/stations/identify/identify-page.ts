@@ -12,7 +12,8 @@ import { ComparePanel } from './compare-panel';
 import { DuePanel } from './due-panel';
 import { JobPanel } from './job-panel';
 import { NewerPack } from './newer-pack';
-import { exclusionWords, kitReasons, kitStatus, percent, VERDICT_WORDS } from '../../words/answers';
+import { percent } from '../../words/answers';
+import { exclusionWords, kitReasons, kitStatus, VERDICT_WORDS } from '../../words/match';
 
 /** Which drive it is, which kit belongs to it, and what it looks like. */
 @Component({

@@ -13,6 +13,8 @@ import { FactField } from '../../ui/fact-field';
 import { factWords } from '../../words/facts';
 import { objectionWords, termsWords, warningWords } from '../../words/answers';
 
+const WITHOUT = 'claim.without_document';
+
 /** Fault against the claim, decision, and the report that can be proved. */
 @Component({
   selector: 'hs-settle-page',
@@ -65,26 +67,18 @@ export class SettlePage {
     const t = this.answers()?.terms;
     return t ? termsWords(t, this.house.house()) : 'Cannot tell: the kit is not known.';
   });
-  protected readonly claimKeys = [
-    'claim.number',
-    'claim.invoice',
-    'claim.sheet',
-    'claim.cost_part',
-    'claim.cost_labour',
-    'claim.cost_other',
-  ];
+  private keysOf(group: string): string[] {
+    return this.desk.groupsAt('settle').flatMap((g) => (g.key === group ? g.fields.map((o) => o.key) : []));
+  }
+  protected readonly claimKeys = computed(() => this.keysOf('claim'));
   /** Going on without a document is asked for only where one is missing. */
-  protected readonly decisionKeys = computed(() => [
-    'claim.decision',
-    'claim.share',
-    'claim.alternative',
-    'claim.reason',
-    ...(this.needsWithout() ? ['claim.without_document'] : []),
-  ]);
+  protected readonly decisionKeys = computed(() =>
+    this.keysOf('decision').filter((k) => k !== WITHOUT || this.needsWithout()),
+  );
   private readonly needsWithout = computed(() => {
     const missing = this.answers()?.decision.objections.some((o) => o.code === 'missing_document');
     const state = this.desk.current()?.state;
-    return missing === true || (state !== undefined && has(state, 'claim.without_document'));
+    return missing === true || (state !== undefined && has(state, WITHOUT));
   });
   protected readonly faults = computed(() =>
     (this.answers()?.faults ?? [])

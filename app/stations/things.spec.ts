@@ -1,0 +1,170 @@
+import { Balance } from '../shell/balance';
+import { CasePage } from '../shell/case-page';
+import { Tape } from '../shell/tape';
+import type { CaseDesk } from '../data/case-desk';
+import { closeDesk, failWrites, openDesk, paint, until } from '../testing/demo-desk';
+import { PlacedField } from '../ui/placed-field';
+import { FactField } from '../ui/fact-field';
+import { CallPage } from './call/call-page';
+import { CausePage } from './cause/cause-page';
+import { ExaminePage } from './examine/examine-page';
+import { FitPage } from './fit/fit-page';
+import { SettlePage } from './settle/settle-page';
+import { measuredOf, placedOf, thingsOf } from '@core/facts/read';
+import { isMarked } from '@core/drive/judge-marks';
+import { placeKey } from '@core/facts/place';
+
+const CHAIN = 'demo-2036';
+const BELT = 'demo-2027';
+const QUESTION = 'demo-2041';
+
+describe('parts told apart', () => {
+  let desk: CaseDesk;
+  const state = () => desk.current()!.state;
+  beforeEach(async () => {
+    desk = await openDesk();
+    desk.currentId.set(CHAIN);
+  });
+  afterEach(closeDesk);
+
+  it('a second part gets a card of its own by its place, once, and keeps its facts to itself', async () => {
+    const page = await paint(ExaminePage);
+    const cards = () => page.all('section.card').map((s) => s.getAttribute('aria-label'));
+    const before = cards();
+    await page.press('Another tensioner');
+    await page.press('Add it');
+    expect(page.one('[role=alert]').textContent).not.toBe('');
+    expect(cards()).toEqual(before);
+    await page.type('Where the other tensioner belongs', 'left');
+    await until(() => cards().length === before.length + 1);
+    expect(cards()).toContain('Tensioner, left');
+    await page.press('Another tensioner');
+    await page.type('Where the other tensioner belongs', 'LEFT');
+    await until(() => page.all('[role=alert]').length === 1);
+    const second = thingsOf(state(), desk.registry()).find((t) => t.place === 'left')!;
+    await desk.file({ key: 'tensioner.extension', about: second.id, value: 7, how: 'measured' });
+    expect(desk.current()!.answers!.drive!.tensioners.map((t) => [t.about, t.reading.value])).toEqual([
+      ['', 21.6],
+      [second.id, 7],
+    ]);
+    const tape = await paint(Tape);
+    expect(tape.all('.line')[0]!.textContent).toContain('tensioner, left');
+  });
+
+  it('looks at places: filed in order, refused beyond the last, kept when the store refuses', async () => {
+    const field = await paint(PlacedField, { key: 'chain.link_damage' });
+    const box = field.one<HTMLInputElement>('input');
+    const enter = async (text: string) => {
+      box.value = text;
+      box.dispatchEvent(new Event('input'));
+      box.dispatchEvent(new KeyboardEvent('keydown', { key: 'Enter' }));
+      await field.fixture.whenStable();
+    };
+    const links = desk.current()!.answers!.drive!.layout.count;
+    await enter(`${links + 1} stiff`);
+    expect(field.all('.bad').length).toBe(1);
+    await enter('17 purple');
+    expect(field.all('.bad').length).toBe(1);
+    expect(placedOf(state(), 'chain.link_damage')).toEqual([]);
+    const works = failWrites('QuotaExceededError');
+    await enter('17 stiff');
+    await until(() => field.all('.bad').length === 1);
+    expect(box.value).toBe('17 stiff');
+    works();
+    await enter('17 stiff');
+    await until(() => box.value === '');
+    await enter(`${links} pin turned`);
+    await until(() => placedOf(state(), 'chain.link_damage').length === 2);
+    await field.fixture.whenStable();
+    expect(field.all('li .mono').map((x) => x.textContent)).toEqual(['link 17', `link ${links}`]);
+    await field.press('Strike');
+    await until(() => placedOf(state(), 'chain.link_damage').length === 1);
+    expect(placedOf(state(), 'chain.link_damage').map((p) => placeKey(p.place))).toEqual([`link ${links}`]);
+  });
+
+  it('a reading taken again joins the others; Escape ends it, and the next entry corrects them all', async () => {
+    const field = await paint(FactField, { key: 'chain.length' });
+    const box = field.one<HTMLInputElement>('input.mono');
+    const press = async (text: string, key: string) => {
+      box.value = text;
+      box.dispatchEvent(new Event('input'));
+      box.dispatchEvent(new KeyboardEvent('keydown', { key }));
+      await field.fixture.whenStable();
+    };
+    const read = () => measuredOf(state(), desk.registry(), 'chain.length')!.repeats;
+    await field.press('again');
+    await press('321.1 mm', 'Enter');
+    await until(() => read().n === 2 && box.value === '');
+    await press('321.3 mm', 'Enter');
+    await until(() => read().n === 3);
+    expect(read().value).toBeCloseTo((320.9 + 321.1 + 321.3) / 3, 9);
+    await field.fixture.whenStable();
+    expect(field.one('.repeats').textContent).toContain('3');
+    await press('', 'Escape');
+    await press('322 mm', 'Enter');
+    await until(() => read().n === 1);
+    expect(read().value).toBe(322);
+  });
+});
+
+describe('a question', () => {
+  let desk: CaseDesk;
+  beforeEach(async () => (desk = await openDesk()));
+  afterEach(closeDesk);
+
+  it('has no rivals beside it until it is said to be a return', async () => {
+    desk.currentId.set(QUESTION);
+    const [page, balance] = [await paint(CausePage), await paint(Balance)];
+    expect([page.all('.cause').length, balance.all('.row').length]).toEqual([0, 0]);
+    await desk.file({ key: 'case.kind', value: 'return', how: 'decided' });
+    await desk.file({ key: 'feature.cover-screws', value: 'seven', how: 'reported' });
+    await page.fixture.whenStable();
+    expect(page.all('.cause').length).toBeGreaterThan(3);
+  });
+
+  it('is never called decided or sealed, and a claim only once it is', async () => {
+    const lacks = async (id: string) => {
+      const page = await paint(CasePage, { id });
+      await page.fixture.whenStable();
+      return page.all('nav .lack').map((l) => l.textContent.trim());
+    };
+    for (const id of [QUESTION, CHAIN]) {
+      const words = await lacks(id);
+      expect(words).not.toContain('decided');
+      expect(words).not.toContain('sealed');
+    }
+    const words = await lacks(BELT);
+    expect([words.includes('decided'), words.includes('sealed')]).toEqual([true, true]);
+    await desk.file({ key: 'claim.reason', value: 'another', how: 'decided' });
+    expect(await lacks(BELT)).not.toContain('sealed');
+  });
+});
+
+describe('fields of a station', () => {
+  let desk: CaseDesk;
+  beforeEach(async () => (desk = await openDesk()));
+  afterEach(closeDesk);
+
+  it('follow the data and the drive: every page shows what its groups name, and Settle asks for a way round only without a paper', async () => {
+    const fields = async (page: Parameters<typeof paint>[0]) =>
+      (await paint(page)).all('hs-fact-field').length;
+    for (const id of [BELT, CHAIN, QUESTION, 'demo-2044']) {
+      desk.currentId.set(id);
+      const of = (station: 'call' | 'settle') => desk.groupsAt(station).flatMap((g) => g.fields).length;
+      expect(await fields(CallPage))
+        .withContext(id)
+        .toBe(of('call'));
+      const missing = desk.current()!.answers!.decision.objections.some((o) => o.code === 'missing_document');
+      expect(await fields(SettlePage))
+        .withContext(id)
+        .toBe(of('settle') - (missing ? 0 : 1));
+      const shown = (await paint(FitPage))
+        .all('hs-fact-field label')
+        .filter((l) => l.textContent.includes('Mark offset'));
+      const marked = (desk.current()!.answers!.drive?.stages ?? []).flatMap((x) =>
+        x.layout.wheels.filter(isMarked),
+      );
+      expect(shown.length).withContext(id).toBe(marked.length);
+    }
+  });
+});

@@ -1,0 +1,85 @@
+import type { Exclusion } from '@core/match/identify';
+import type { Condition, KitMatch, Refusal } from '@core/match/match-kits';
+import { houseDay } from '@core/facts/read-value';
+import { list } from './list';
+import type { Voice } from './voice';
+
+export const VERDICT_WORDS = { fits: 'Fits', fits_if: 'Fits if', no: 'Does not fit' } as const;
+
+export function exclusionWords(e: Exclusion, v: Voice): string {
+  switch (e.code) {
+    case 'built_outside': {
+      const day = (d: string) => houseDay(d, v.house);
+      const window = [e.from ? `from ${day(e.from)}` : '', e.to ? `to ${day(e.to)}` : '']
+        .filter(Boolean)
+        .join(' ');
+      return `built ${day(String(e.fact.value))}; this one was built ${window}${e.slackDays ? `, give or take ${e.slackDays} days` : ''}`;
+    }
+    case 'feature_differs': {
+      const f = v.cat?.features.get(e.feature);
+      const word = (k: string) => (f?.options.find((o) => o.key === k)?.wording ?? k).toLowerCase();
+      return `${(f?.wording ?? e.feature).toLowerCase()}: ${word(e.seen)}; this one has ${list(e.allowed.map(word), 'or')}`;
+    }
+    case 'market_differs':
+      return `sold in ${String(e.fact.value)}; this one went to ${list(e.markets, 'or')}`;
+    case 'teeth_differ':
+      return `belt counted with ${e.seen} teeth; this one has ${e.needed}`;
+  }
+}
+
+export function conditionWords(c: Condition, v: Voice): string {
+  const f = v.cat?.features.get(c.feature);
+  return `${(f?.wording ?? c.feature).toLowerCase()} is ${list(
+    c.values.map((k) => (f?.options.find((o) => o.key === k)?.wording ?? k).toLowerCase()),
+    'or',
+  )}`;
+}
+
+function refusalWords(r: Refusal, v: Voice): string {
+  switch (r.code) {
+    case 'other_engine':
+      return `it is for ${r.engines.length ? list(r.engines) : 'no engine in this catalogue'}`;
+    case 'variant_excluded':
+      return `it is for ${r.variant.name}, ruled out: ${r.by.map((e) => exclusionWords(e, v)).join('; ')}`;
+    case 'part_differs':
+      return `its belt has ${r.kit} ${r.attribute}, this drive needs ${r.drive}`;
+  }
+}
+
+/** "discontinued, replaced by …", the options it has, or nothing. */
+export function kitStatus(m: KitMatch): string {
+  const parts = [
+    m.kit.options.length ? `with ${list(m.kit.options)}` : '',
+    m.kit.status === 'discontinued' ? 'discontinued' : '',
+    m.replacedBy ? `replaced by ${m.replacedBy}` : '',
+  ];
+  return parts.filter(Boolean).join(', ');
+}
+
+/** The reasons of a kit's verdict, one sentence each. */
+export function kitReasons(m: KitMatch, v: Voice): string[] {
+  switch (m.verdict) {
+    case 'fits':
+      return m.because.length
+        ? [
+            `serves ${list(m.variants.map((x) => x.name))}; the others are ruled out: ${[...new Set(m.because.map((e) => exclusionWords(e, v)))].join('; ')}`,
+          ]
+        : [`serves every design of this engine: ${list(m.variants.map((x) => x.name))}`];
+    case 'fits_if':
+      return m.conditions.length
+        ? [
+            `${list(
+              m.conditions.map((c) => conditionWords(c, v)),
+              'and',
+            )}`,
+          ]
+        : [
+            `the drive is ${list(
+              m.variants.map((x) => x.name),
+              'or',
+            )}`,
+          ];
+    case 'no':
+      return m.refusals.map((r) => refusalWords(r, v));
+  }
+}

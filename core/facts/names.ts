@@ -1,0 +1,14 @@
+const words = (s: string) =>
+  s
+    .toLowerCase()
+    .split(/[\s,–-]+/)
+    .filter(Boolean);
+
+/** True when what was typed is the initials of a name, or every word of it begins a word of the name. @example isCalled('right upper', 'ru') // true */
+export function isCalled(name: string, typed: string): boolean {
+  const [own, said] = [words(name), words(typed)];
+  if (own.length === 0 || said.length === 0) return false;
+  const initials = own.map((w) => w[0]).join('');
+  if (said.length === 1 && said[0]!.length > 1 && initials.startsWith(said[0]!)) return true;
+  return said.every((t) => own.some((w) => w.startsWith(t)));
+}
