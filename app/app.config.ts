@@ -13,7 +13,7 @@ import {
 } from '@angular/router';
 import { CheckCircleFill, ExclamationCircleFill, InfoCircleFill } from '@ant-design/icons-angular/icons';
 import { provideNzIcons } from 'ng-zorro-antd/icon';
-import { Fetching } from './data/fetching';
+import { Fetching } from './acts/fetching';
 
 export const routes: Routes = [
   {

@@ -1,9 +1,12 @@
 import type { Author, Fact, FactValue, How } from '@core/facts/fact';
 import { fileFact } from '@core/facts/change';
 import { reduce } from '@core/facts/state';
-import { makeSeal } from '@core/claim/seal';
+import { sealing } from '@core/answer/sealing';
+import { worldOf } from '@core/answer/world';
+import { catalogueOf } from '@core/catalogue/find-records';
 import { faultThing } from '@core/facts/thing';
 import { CAUSES } from '@core/cause/cause-data';
+import { demoPack } from './catalogue';
 import { randomFrom, weibullLife } from './random';
 
 type Row = [key: string, value: FactValue, how?: How, note?: string];
@@ -207,10 +210,11 @@ export function demoFacts(seed: number): Fact[] {
 function play(s: Script): Fact[] {
   const facts: Fact[] = [];
   let minute = 0;
+  let made = 0;
   const author: Author = {
     by: 'Ida Fennimore',
     now: () => new Date(Date.parse(s.opened) + minute * 60000).toISOString(),
-    newId: () => `${s.id}-${String(facts.length + 1).padStart(3, '0')}`,
+    newId: () => `${s.id}-${String(++made).padStart(3, '0')}`,
   };
   const add = (
     key: string,
@@ -241,6 +245,6 @@ function play(s: Script): Fact[] {
     add('claim.fault', s.fault.note, 'decided', undefined, on, faultThing(s.fault.code));
   }
   for (const [key, value, how, note] of s.after ?? []) add(key, value, how, note);
-  if (s.seal) facts.push(makeSeal(reduce(facts), s.id, author));
+  if (s.seal) facts.push(...sealing(worldOf(catalogueOf(demoPack())), reduce(facts), s.id, author));
   return facts;
 }

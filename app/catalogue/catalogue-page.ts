@@ -11,15 +11,16 @@ import {
 import { CdkVirtualScrollViewport, ScrollingModule } from '@angular/cdk/scrolling';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
 import { NzInputDirective } from 'ng-zorro-antd/input';
-import { packId } from '@core/catalogue/pack';
+import { packId } from '@core/catalogue/version';
 import { type TableName, TABLES } from '@core/catalogue/pack-issue';
 import { COLUMNS } from '@core/catalogue/table-columns';
 import { tableCells } from '@core/catalogue/tables';
 import type { Hit } from '@core/catalogue/search';
-import { CaseDesk } from '../data/case-desk';
-import { Commands } from '../data/commands';
+import { Cases } from '../data/cases';
+import { Packs } from '../data/packs';
+import { Commands } from '../acts/commands';
 import { Find } from '../data/find';
-import { PackExports } from '../data/pack-exports';
+import { PackExports } from '../acts/pack-exports';
 import { ImportPanel } from './import-panel';
 
 /** The catalogue itself: find anything, look through any table, bring packs in and out. */
@@ -31,7 +32,7 @@ import { ImportPanel } from './import-panel';
   styleUrl: './catalogue-page.less',
 })
 export class CataloguePage {
-  protected readonly desk = inject(CaseDesk);
+  protected readonly packs = inject(Packs);
   private readonly find = inject(Find);
   private readonly commands = inject(Commands);
   private readonly exports = inject(PackExports);
@@ -42,7 +43,7 @@ export class CataloguePage {
   protected readonly lit = signal<string | undefined>(undefined);
   private readonly viewport = viewChild(CdkVirtualScrollViewport);
   private readonly injector = inject(Injector);
-  protected readonly pack = this.desk.newestPack;
+  protected readonly pack = computed(() => this.packs.newest()?.pack);
   protected readonly title = computed(() => {
     const p = this.pack();
     return p ? `${packId(p)}, issued ${p.issued}. ${p.source}` : 'No catalogue yet';
@@ -56,7 +57,7 @@ export class CataloguePage {
   );
 
   constructor() {
-    this.desk.currentId.set(undefined);
+    inject(Cases).putBack();
   }
 
   protected isLit(row: object): boolean {

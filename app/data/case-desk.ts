@@ -1,92 +1,86 @@
 import { computed, inject, Injectable, signal } from '@angular/core';
-import { toSignal } from '@angular/core/rxjs-interop';
-import { type Answers, answersFor, registryFor } from '@core/answer/answers';
 import { applies } from '@core/answer/applies';
 import { groupsOf } from '@core/answer/groups';
+import { type Head, headFrom, headOf } from '@core/answer/head';
+import { sealing } from '@core/answer/sealing';
 import { type NamedThing, thingWords } from '@core/answer/things';
-import { type Catalogue, catalogueOf, findCode, nearestCodes } from '@core/catalogue/find-records';
+import { registryFor } from '@core/answer/world';
+import { findCode, nearestCodes } from '@core/catalogue/find-records';
 import { mostOf } from '@core/catalogue/places';
-import { type Pack, packId } from '@core/catalogue/pack';
-import { newerFirst } from '@core/catalogue/version';
 import { CAUSES, causesFor } from '@core/cause/cause-data';
-import { makeSeal } from '@core/claim/seal';
+import { canonical } from '@core/facts/canonical';
 import { fileFact, fileFacts, type NewFact, redoTarget, strikeFact, undoTarget } from '@core/facts/change';
 import type { Author, Fact } from '@core/facts/fact';
 import type { Observable, Registry, Station } from '@core/facts/observable';
-import { findOption, type ReadContext } from '@core/facts/read-value';
 import { textOf } from '@core/facts/read';
-import { emptyState, reduce, type State } from '@core/facts/state';
-import type { Result } from '@core/quantity/result';
+import { findOption, type ReadContext } from '@core/facts/read-value';
+import { reduce, type State } from '@core/facts/state';
+import { type Result, ok } from '@core/quantity/result';
+import { type CaseView, viewOf } from './case-view';
+import { Cases } from './cases';
 import { Clock } from './clock';
-import { FactRepository } from './fact-repository';
+import { FactRepository, type News } from './fact-repository';
 import { HouseStore } from './house';
+import { Packs } from './packs';
 import type { StoreTrouble } from './store-trouble';
 
-export type CaseView = {
-  id: string;
-  tag: string;
-  opened: string;
-  touched: string;
-  state: State;
-  answers: Answers | undefined;
-  catalogue: Catalogue | undefined;
-  /** The case could not be computed: it is set aside, and its facts can be taken out. */
-  failure?: string;
-};
 /** Whether something was filed: only then may the text that was typed go. */
 export type Filed = Result<readonly Fact[], StoreTrouble>;
+type Build = (state: State, author: Author) => readonly Fact[];
 
-/** All cases as computed from facts, the one in hand, and what can be done to it. */
+/** The one case in hand, loaded and answered, and what can be done to it. */
 @Injectable({ providedIn: 'root' })
 export class CaseDesk {
   private readonly repository = inject(FactRepository);
+  private readonly cases = inject(Cases);
+  private readonly packs = inject(Packs);
   private readonly clock = inject(Clock);
   private readonly house = inject(HouseStore);
-  private readonly facts = toSignal(this.repository.facts$, { requireSync: true });
-  private readonly packs = toSignal(this.repository.packs$, { requireSync: true });
-  private readonly extracts = toSignal(this.repository.extracts$, { requireSync: true });
-  private readonly indexes = new WeakMap<Pack, Catalogue>();
-  private readonly views = new Map<string, { facts: number; view: CaseView }>();
+  private readonly view = signal<CaseView | undefined>(undefined);
+  /** Facts keep their identity as long as a case is open, so that what did not change is not computed again. */
+  private known = new Map<string, Fact>();
+  private opening: Promise<void> = Promise.resolve();
+  private writing = 0;
 
-  /** Id of the case in hand. */
-  readonly currentId = signal<string | undefined>(undefined);
-  /** Why the last thing was not filed; gone when something is filed again, or when it was read. */
-  readonly trouble = signal<StoreTrouble | undefined>(undefined);
-  /** Catalogues by pack id. */
-  readonly catalogues = computed<ReadonlyMap<string, Catalogue>>(
-    () => new Map([...this.packs()].map(([id, pack]) => [id, this.indexed(pack)])),
-  );
-  /** The pack that new cases answer with: the one issued last. */
-  readonly newestPack = computed<Pack | undefined>(() => [...this.packs().values()].sort(newerFirst)[0]);
-  readonly cases = computed<CaseView[]>(() => {
-    const groups = new Map<string, Fact[]>();
-    for (const f of this.facts()) {
-      const list = groups.get(f.case);
-      if (list) list.push(f);
-      else groups.set(f.case, [f]);
-    }
-    return [...groups]
-      .map(([id, facts]) => this.viewOf(id, facts))
-      .sort((a, b) => (a.opened < b.opened ? 1 : -1));
+  readonly currentId = this.cases.currentId.asReadonly();
+  readonly trouble = this.repository.trouble.asReadonly();
+  /** True while the case in hand is being read. */
+  readonly loading = signal(false);
+  readonly current = computed<CaseView | undefined>(() => {
+    const view = this.view();
+    return view?.id === this.currentId() ? view : undefined;
   });
-  readonly current = computed<CaseView | undefined>(() =>
-    this.cases().find((c) => c.id === this.currentId()),
-  );
+
+  constructor() {
+    this.repository.news$.subscribe((news) => this.hear(news));
+  }
+
+  /** Takes a case in hand; none: puts the one in hand back. Resolves when it is answered. */
+  open(id: string | undefined): Promise<void> {
+    if (id === this.currentId() && (id === undefined || this.current())) return this.opening;
+    this.cases.currentId.set(id);
+    this.view.set(undefined);
+    this.known = new Map();
+    this.loading.set(id !== undefined);
+    this.opening = id === undefined ? Promise.resolve() : this.read(id);
+    return this.opening;
+  }
 
   /** Opens a new case, with what is known of it already. Its id, or why it could not be opened. */
   async newCase(known: readonly NewFact[] = []): Promise<Result<string, StoreTrouble>> {
     const id = crypto.randomUUID();
-    const tags = this.cases()
-      .map((c) => Number(c.tag))
-      .filter(Number.isFinite);
-    const pack = this.newestPack();
+    const pack = this.packs.newestId();
     const entries: NewFact[] = [
-      { key: 'case.tag', value: String(Math.max(2000, ...tags) + 1), how: 'decided' },
-      ...(pack ? [{ key: 'case.catalogue', value: packId(pack), how: 'decided' as const }] : []),
+      { key: 'case.tag', value: this.cases.nextTag(), how: 'decided' },
+      ...(pack === undefined ? [] : [{ key: 'case.catalogue', value: pack, how: 'decided' as const }]),
       ...known,
     ];
+    const before = this.currentId();
+    await this.open(id);
     const filed = await this.extend(id, (state, author) => fileFacts(state, id, entries, author));
-    return filed.ok ? { ok: true, value: id } : filed;
+    if (filed.ok) return ok(id);
+    await this.open(before);
+    return filed;
   }
 
   /**
@@ -94,9 +88,7 @@ export class CaseDesk {
    * changes one after the other each build on the one before. Resolves when it is on the disk, or not filed.
    */
   async file(entry: NewFact | ((state: State) => NewFact | undefined)): Promise<Filed> {
-    const id = this.currentId();
-    if (id === undefined) return { ok: true, value: [] };
-    return this.extend(id, (state, author) => {
+    return this.grow((id) => (state, author) => {
       const e = typeof entry === 'function' ? entry(state) : entry;
       return e ? [fileFact(state, id, e, author)] : [];
     });
@@ -104,29 +96,13 @@ export class CaseDesk {
 
   /** Files several entries at once: all or nothing. */
   async fileAll(entries: readonly NewFact[]): Promise<Filed> {
-    const id = this.currentId();
-    if (id === undefined) return { ok: true, value: [] };
-    return this.extend(id, (state, author) => fileFacts(state, id, entries, author));
+    return this.grow((id) => (state, author) => fileFacts(state, id, entries, author));
   }
 
   async strike(fact: Fact): Promise<Filed> {
     return this.extend(fact.case, (state, author) =>
       state.aside.has(fact.id) ? [] : [strikeFact(fact, author)],
     );
-  }
-
-  /** Strikes the fact that `find` picks from what stands at the time of writing. */
-  private async strikeTarget(
-    find: (state: State, by: string) => Fact | undefined,
-  ): Promise<Fact | undefined> {
-    const id = this.currentId();
-    if (id === undefined) return undefined;
-    let target: Fact | undefined;
-    const filed = await this.extend(id, (state, author) => {
-      target = find(state, author.by);
-      return target ? [strikeFact(target, author)] : [];
-    });
-    return filed.ok ? target : undefined;
   }
 
   undo(): Promise<Fact | undefined> {
@@ -137,17 +113,92 @@ export class CaseDesk {
     return this.strikeTarget(redoTarget);
   }
 
+  /** Issues the report: seals everything that is known, with how it reads and in which world. */
   async seal(): Promise<Filed> {
+    const world = this.current()?.world;
+    return this.grow((id) => (state, author) => (world ? sealing(world, state, id, author) : []));
+  }
+
+  /** Strikes the fact that `find` picks from what stands at the time of writing. */
+  private async strikeTarget(
+    find: (state: State, by: string) => Fact | undefined,
+  ): Promise<Fact | undefined> {
+    let target: Fact | undefined;
+    const filed = await this.grow(() => (state, author) => {
+      target = find(state, author.by);
+      return target ? [strikeFact(target, author)] : [];
+    });
+    return filed.ok ? target : undefined;
+  }
+
+  private async grow(build: (id: string) => Build): Promise<Filed> {
     const id = this.currentId();
-    if (id === undefined) return { ok: true, value: [] };
-    return this.extend(id, (state, author) => [makeSeal(state, id, author)]);
+    return id === undefined ? ok([]) : this.extend(id, build(id));
   }
 
   /** The one way in which a case grows. */
-  private async extend(id: string, build: (state: State, author: Author) => readonly Fact[]): Promise<Filed> {
-    const filed = await this.repository.extend(id, (facts) => build(reduce(facts), this.author()));
-    this.trouble.set(filed.ok ? undefined : filed.error);
-    return filed;
+  private async extend(id: string, build: Build): Promise<Filed> {
+    let view: CaseView | undefined;
+    this.writing++;
+    const filed = await this.repository.extend(
+      id,
+      (facts) => build(reduce(this.same(id, facts)), this.author()),
+      (_, all) => {
+        const before = this.current();
+        const catalogue = before?.id === id ? before.catalogue : this.packs.newest();
+        view = viewOf(id, this.same(id, all), catalogue, before);
+        return this.headOf(view);
+      },
+    );
+    this.writing--;
+    if (!filed.ok) return filed;
+    if (view && id === this.currentId()) await this.show(view);
+    return ok(filed.value.fresh);
+  }
+
+  private async read(id: string): Promise<void> {
+    const facts = this.same(id, await this.repository.factsOf(id));
+    if (facts.length > 0) await this.show(viewOf(id, facts, this.current()?.catalogue, this.current()));
+    if (id === this.currentId()) this.loading.set(false);
+  }
+
+  /**
+   * Shows a case with the catalogue that it names, which may have to be read first. The head on the rack is written anew
+   * when it says otherwise.
+   */
+  private async show(view: CaseView): Promise<void> {
+    const catalogue = await this.packs.forCase(view.id, textOf(view.state, 'case.catalogue'));
+    const right = catalogue === view.catalogue ? view : viewOf(view.id, view.state.log, catalogue);
+    // Facts only grow: what has fewer of them is older than what is shown.
+    const shown = this.current();
+    if (view.id !== this.currentId() || (shown && shown.state.log.length > right.state.log.length)) return;
+    this.view.set(right);
+    this.loading.set(false);
+    const head = this.headOf(right);
+    const kept = this.cases.heads().find((h) => h.id === head.id);
+    if (canonical(kept) !== canonical(head)) await this.repository.keepHeads([head]);
+  }
+
+  private headOf(view: CaseView): Head {
+    if (view.failure !== undefined) return headOf(view.id, view.state.log, view.world);
+    return headFrom(view.id, view.state, view.world, view.answers);
+  }
+
+  /** The facts of the case in hand as they are known already. */
+  private same(id: string, facts: readonly Fact[]): Fact[] {
+    if (id !== this.currentId()) return [...facts];
+    return facts.map((f) => {
+      const mine = this.known.get(f.id) ?? f;
+      this.known.set(f.id, mine);
+      return mine;
+    });
+  }
+
+  /** Something was written: the case in hand is read again when it is one of those and this desk did not do it. */
+  private hear(news: News): void {
+    const view = this.current();
+    if (!view || this.writing > 0) return;
+    if (news.extracts.includes(view.id) || news.grown.includes(view.id)) void this.read(view.id);
   }
 
   author(): Author {
@@ -202,75 +253,14 @@ export class CaseDesk {
     if (table === 'cause') {
       if (key === 'none') return CAUSES.none.wording;
       const own = answers?.ranking.causes.find((c) => c.cause.key === key)?.cause;
-      return own?.wording ?? causesFor(undefined).causes.find((c) => c.key === key)?.wording ?? key;
+      return own?.wording ?? causesFor(CAUSES, undefined).causes.find((c) => c.key === key)?.wording ?? key;
     }
     return key;
   };
 
-  /** A pack's look-ups are made once, whatever else comes in. */
-  private indexed(pack: Pack): Catalogue {
-    const known = this.indexes.get(pack);
-    if (known) return known;
-    const made = catalogueOf(pack);
-    this.indexes.set(pack, made);
-    return made;
-  }
-
-  /** Facts only grow, so a case with as many facts and the same catalogue has the same answers. */
-  private viewOf(id: string, facts: Fact[]): CaseView {
-    const kept = this.views.get(id);
-    const same = kept?.facts === facts.length;
-    try {
-      const state = same ? kept.view.state : reduce(facts);
-      const catalogue = this.catalogueFor(id, textOf(state, 'case.catalogue'));
-      if (same && kept.view.catalogue === catalogue) return kept.view;
-      const head = { ...headOf(id, state), catalogue, answers: undefined };
-      const view: CaseView = this.answered(head);
-      this.views.set(id, { facts: facts.length, view });
-      return view;
-    } catch (e) {
-      // Facts that cannot even be put in order: the rest of the desk works on.
-      return {
-        ...headOf(id, emptyState(facts)),
-        catalogue: undefined,
-        answers: undefined,
-        failure: messageOf(e),
-      };
-    }
-  }
-
-  private answered(view: CaseView): CaseView {
-    if (!view.catalogue) return view;
-    try {
-      return { ...view, answers: answersFor(view.catalogue, view.state) };
-    } catch (e) {
-      return { ...view, failure: messageOf(e) };
-    }
-  }
-
-  /** The pack that the case names, else the part of one that came with it, else the newest. */
-  private catalogueFor(id: string, named: string | undefined): Catalogue | undefined {
-    const packs = this.catalogues();
-    const own = named === undefined ? undefined : packs.get(named);
-    if (own) return own;
-    const extract = this.extracts().get(id);
-    if (extract) return this.indexed(extract);
-    const newest = this.newestPack();
-    return newest ? packs.get(packId(newest)) : undefined;
-  }
-
   /** Registry of the case in hand. */
-  readonly registry = computed(() => {
-    const cat = this.current()?.catalogue;
-    return cat ? registryFor(cat) : (new Map() as Registry);
+  readonly registry = computed<Registry>(() => {
+    const world = this.current()?.world;
+    return world ? registryFor(world) : new Map();
   });
 }
-
-const messageOf = (e: unknown): string => (e instanceof Error ? e.message : String(e));
-const headOf = (id: string, state: State) => ({
-  id,
-  tag: textOf(state, 'case.tag') ?? '—',
-  opened: state.log[0]?.at ?? '',
-  touched: state.log.at(-1)?.at ?? '',
-  state,
-});

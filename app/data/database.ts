@@ -22,6 +22,17 @@ export class Database implements OnDestroy {
     return this.connection;
   }
 
+  /** Reads with the open database; a connection that turned out to be dead is opened again once. */
+  async read<T>(job: (db: IDBPDatabase<Records>) => Promise<T>): Promise<T> {
+    try {
+      return await job(await this.open());
+    } catch (e) {
+      if (troubleOf(e).code !== 'closed') throw e;
+      this.lost();
+      return job(await this.open());
+    }
+  }
+
   /** Forgets a connection that turned out to be dead, so that the next call opens it again. */
   lost(): void {
     this.connection = undefined;

@@ -1,129 +1,190 @@
 import { inject, Injectable, type OnDestroy, signal } from '@angular/core';
-import { BehaviorSubject, type Observable } from 'rxjs';
-import { type Pack, packId } from '@core/catalogue/pack';
+import { type Observable, Subject } from 'rxjs';
+import type { Head } from '@core/answer/head';
+import type { Pack } from '@core/catalogue/pack';
+import { packId } from '@core/catalogue/version';
 import type { Fact } from '@core/facts/fact';
 import { type Result, err, ok } from '@core/quantity/result';
 import { Database } from './database';
-import { getPack, putPack } from './pack-records';
+import { putPack } from './pack-records';
+import type { FileRecord } from './records';
+import { isSound } from './sound';
 import { type StoreTrouble, troubleOf } from './store-trouble';
 
-type News = { facts: readonly Fact[]; packIds: readonly string[]; extracts?: readonly string[] };
+/** What was written, by this window or another: heads of the cases that changed, packs and parts of packs that came. */
+export type News = {
+  /** Cases that got facts. */
+  grown: readonly string[];
+  heads: readonly Head[];
+  packs: readonly string[];
+  extracts: readonly string[];
+  /** Heads of many cases were made anew: read them again. */
+  allHeads?: true;
+  /** Another window wrote it. */
+  elsewhere?: true;
+};
 /** A record that cannot be what it says it is: set aside, so that the rest works, and kept for export. */
 export type Damaged = { store: 'facts' | 'packs' | 'extracts'; id: string; why: string; record: unknown };
+/** Makes the head of a case from all of its facts. */
+export type HeadMaker = (caseId: string, facts: readonly Fact[]) => Head;
+/** What can be added at once: all or nothing. Facts and files whose ids are here already are left as they are. */
+export type Addition = {
+  facts?: readonly Fact[];
+  files?: readonly FileRecord[];
+  packs?: readonly Pack[];
+  extract?: { case: string; pack: Pack } | undefined;
+};
 
-/** Facts and catalogue packs, kept in the browser's database and in step between windows. Only ever added to. */
+/** The browser's records of cases: read by case, only ever added to, in step between windows. */
 @Injectable({ providedIn: 'root' })
 export class FactRepository implements OnDestroy {
   private readonly database = inject(Database);
-  private readonly factSubject = new BehaviorSubject<readonly Fact[]>([]);
-  private readonly packSubject = new BehaviorSubject<ReadonlyMap<string, Pack>>(new Map());
-  private readonly extractSubject = new BehaviorSubject<ReadonlyMap<string, Pack>>(new Map());
-  private readonly channel = new BroadcastChannel('hollow-sprocket-facts');
-  private readonly known = new Map<string, string>();
+  private readonly channel = new BroadcastChannel('hollow-sprocket-news');
+  private readonly newsSubject = new Subject<News>();
   private last: Promise<unknown> = Promise.resolve();
-
-  readonly facts$: Observable<readonly Fact[]> = this.factSubject.asObservable();
-  readonly packs$: Observable<ReadonlyMap<string, Pack>> = this.packSubject.asObservable();
-  /** Parts of catalogues that came with case files, by case. */
-  readonly extracts$: Observable<ReadonlyMap<string, Pack>> = this.extractSubject.asObservable();
+  readonly news$: Observable<News> = this.newsSubject.asObservable();
   readonly damaged = signal<readonly Damaged[]>([]);
+  /** Why the last thing was not written; gone when something is written again, or when it was read. */
+  readonly trouble = signal<StoreTrouble | undefined>(undefined);
 
   constructor() {
-    this.channel.onmessage = (e: MessageEvent<News>) => void this.hear(e.data);
+    this.channel.onmessage = (e: MessageEvent<News>) => this.newsSubject.next({ ...e.data, elsewhere: true });
   }
 
   /** Hears no more from other windows; the record store is closed by its own service. */
   ngOnDestroy(): void {
     this.channel.close();
-    this.factSubject.complete();
-    this.packSubject.complete();
-    this.extractSubject.complete();
+    this.newsSubject.complete();
   }
 
-  /** Reads everything once. What is damaged is set aside, and the rest opens. */
-  async load(): Promise<void> {
-    const db = await this.database.open();
-    await this.hear({
-      facts: await db.getAll('facts'),
-      packIds: await db.getAllKeys('packs'),
-      extracts: await db.getAllKeys('extracts'),
-    });
+  /** Facts of a case. What is damaged is set aside. */
+  async factsOf(caseId: string): Promise<Fact[]> {
+    return this.sound(await this.database.read((db) => db.getAllFromIndex('facts', 'case', caseId)));
   }
 
   /** Case that a fact id belongs to, if it is known. */
-  caseOf(factId: string): string | undefined {
-    return this.known.get(factId);
+  async caseOf(factId: string): Promise<string | undefined> {
+    return (await this.database.read((db) => db.get('facts', factId)))?.case;
   }
 
   /**
-   * Lets `build` make facts of a case as it stands in the store, and writes them in the same transaction: whatever other
-   * windows do at the time, a correction corrects what stands. Resolves when the facts are on the disk.
+   * Lets `build` make facts of a case as it stands in the store, and writes them and the head of the case in the same
+   * transaction: whatever other windows do at the time, a correction corrects what stands. Resolves when they are on the
+   * disk, with all facts of the case.
    */
   extend(
     caseId: string,
     build: (facts: readonly Fact[]) => readonly Fact[],
-  ): Promise<Result<readonly Fact[], StoreTrouble>> {
+    headFor: HeadMaker,
+  ): Promise<Result<{ all: readonly Fact[]; fresh: readonly Fact[] }, StoreTrouble>> {
     return this.inTurn(async () => {
       const db = await this.database.open();
-      const tx = db.transaction('facts', 'readwrite', { durability: 'strict' });
+      const tx = db.transaction(['facts', 'heads'], 'readwrite', { durability: 'strict' });
       // The abort that a refused write brings is told by the write itself.
       tx.done.catch(() => undefined);
-      const stored = (await tx.store.index('case').getAll(caseId)).filter(isSound);
+      const facts = tx.objectStore('facts');
+      const stored = this.sound(await facts.index('case').getAll(caseId));
       const fresh = build(stored);
-      for (const f of fresh) await tx.store.add(f);
+      const all = [...stored, ...fresh];
+      const heads = fresh.length > 0 ? [headFor(caseId, all)] : [];
+      for (const f of fresh) await facts.add(f);
+      for (const h of heads) await tx.objectStore('heads').put(h);
       await tx.done;
-      this.show([...stored, ...fresh], []);
-      if (fresh.length) this.channel.postMessage({ facts: fresh, packIds: [] } satisfies News);
-      return fresh;
+      if (heads.length > 0) this.tell({ grown: [caseId], heads, packs: [], extracts: [] });
+      return { all, fresh };
     });
   }
 
-  /** Adds facts and packs in one transaction: all or nothing. Known ids are left as they are. */
-  add(
-    facts: readonly Fact[],
-    packs: readonly Pack[] = [],
-    extract?: { case: string; pack: Pack },
-  ): Promise<Result<readonly Fact[], StoreTrouble>> {
+  /** Adds facts, files and packs in one transaction: all or nothing. */
+  add({ facts = [], files = [], packs = [], extract }: Addition, headFor?: HeadMaker) {
     return this.inTurn(async () => {
       const db = await this.database.open();
-      const tx = db.transaction(['facts', 'packs', 'packRows', 'extracts'], 'readwrite', {
-        durability: 'strict',
-      });
+      const stores = ['facts', 'heads', 'files', 'packs', 'packRows', 'extracts'] as const;
+      const tx = db.transaction(stores, 'readwrite', { durability: 'strict' });
       tx.done.catch(() => undefined);
-      const fresh = facts.filter((f) => !this.known.has(f.id));
-      for (const f of fresh) void tx.objectStore('facts').put(f).catch(ignored);
-      const store = {
+      const store = tx.objectStore('facts');
+      const heads: Head[] = [];
+      const grown: string[] = [];
+      for (const id of new Set(facts.map((f) => f.case))) {
+        const stored = this.sound(await store.index('case').getAll(id));
+        const known = new Set(stored.map((f) => f.id));
+        const fresh = facts.filter((f) => f.case === id && !known.has(f.id));
+        for (const f of fresh) void store.add(f).catch(ignored);
+        if (fresh.length > 0) grown.push(id);
+        if (headFor && fresh.length > 0) heads.push(headFor(id, [...stored, ...fresh]));
+      }
+      for (const h of heads) void tx.objectStore('heads').put(h).catch(ignored);
+      for (const f of files) void tx.objectStore('files').put(f).catch(ignored);
+      const rows = {
         packs: (v: Parameters<Parameters<typeof putPack>[0]['packs']>[0]) =>
           void tx.objectStore('packs').put(v).catch(ignored),
         rows: (v: unknown[], key: string) => void tx.objectStore('packRows').put(v, key).catch(ignored),
       };
-      for (const p of packs) putPack(store, p);
+      for (const p of packs) putPack(rows, p);
       if (extract) void tx.objectStore('extracts').put(extract).catch(ignored);
       await tx.done;
-      this.show(fresh, packs, extract ? [[extract.case, extract.pack]] : []);
-      this.channel.postMessage({
-        facts: fresh,
-        packIds: packs.map(packId),
-        extracts: extract ? [extract.case] : [],
-      } satisfies News);
-      return fresh;
+      this.tell({ grown, heads, packs: packs.map(packId), extracts: extract ? [extract.case] : [] });
+      return heads;
     });
   }
 
-  /** Shows a pack that another thread has written. */
-  async packWritten(id: string): Promise<void> {
-    await this.hear({ facts: [], packIds: [id] });
-    this.channel.postMessage({ facts: [], packIds: [id] } satisfies News);
+  /** Writes heads that were made anew. */
+  keepHeads(heads: readonly Head[]): Promise<Result<true, StoreTrouble>> {
+    return this.inTurn(async () => {
+      const tx = (await this.database.open()).transaction('heads', 'readwrite');
+      tx.done.catch(() => undefined);
+      for (const h of heads) await tx.store.put(h);
+      await tx.done;
+      this.tell({ grown: [], heads, packs: [], extracts: [] });
+      return true as const;
+    });
   }
 
-  async setting(key: string): Promise<unknown> {
-    return (await this.database.open()).get('settings', key);
+  /** Keeps a file, once per content; resolves when it is on the disk. */
+  keepFile(file: FileRecord): Promise<Result<true, StoreTrouble>> {
+    return this.inTurn(async () => {
+      const tx = (await this.database.open()).transaction('files', 'readwrite', { durability: 'strict' });
+      tx.done.catch(() => undefined);
+      if ((await tx.store.getKey(file.sha256)) === undefined) await tx.store.put(file);
+      await tx.done;
+      return true as const;
+    });
+  }
+
+  fileOf(sha256: string): Promise<FileRecord | undefined> {
+    return this.database.read((db) => db.get('files', sha256));
+  }
+
+  /** Tells this window and the others what was written, here or by a thread. */
+  tell(news: News): void {
+    this.newsSubject.next(news);
+    this.channel.postMessage(news);
+  }
+
+  setting(key: string): Promise<unknown> {
+    return this.database.read((db) => db.get('settings', key));
   }
 
   async keepSetting(key: string, value: unknown): Promise<Result<true, StoreTrouble>> {
     return this.inTurn(async () => {
       await (await this.database.open()).put('settings', value, key);
       return true as const;
+    });
+  }
+
+  setAside(d: Damaged): void {
+    if (!this.damaged().some((x) => x.store === d.store && x.id === d.id))
+      this.damaged.update((all) => [...all, d]);
+  }
+
+  private sound(facts: readonly Fact[]): Fact[] {
+    return facts.filter((f) => {
+      const good = isSound(f);
+      if (!good) {
+        const id = String((f as { id?: unknown }).id);
+        this.setAside({ store: 'facts', id, why: 'a field is missing or of another kind', record: f });
+      }
+      return good;
     });
   }
 
@@ -142,80 +203,14 @@ export class FactRepository implements OnDestroy {
         }
       }
     };
-    const next = this.last.then(run, run);
+    const next = this.last.then(run, run).then((result) => {
+      this.trouble.set(result.ok ? undefined : result.error);
+      return result;
+    });
     this.last = next;
     return next;
-  }
-
-  private async hear(news: News): Promise<void> {
-    const db = await this.database.open();
-    const packs: Pack[] = [];
-    const extracts: [string, Pack][] = [];
-    for (const id of news.packIds) {
-      try {
-        const pack = await getPack(db, id);
-        if (pack) packs.push(pack);
-      } catch (e) {
-        this.setAside({ store: 'packs', id, why: reason(e), record: await db.get('packs', id) });
-      }
-    }
-    for (const id of news.extracts ?? []) {
-      const record = await db.get('extracts', id);
-      if (record?.pack && Array.isArray(record.pack.variants)) extracts.push([id, record.pack]);
-      else this.setAside({ store: 'extracts', id, why: 'it holds no catalogue', record });
-    }
-    this.show(news.facts, packs, extracts);
-  }
-
-  private setAside(d: Damaged): void {
-    if (!this.damaged().some((x) => x.store === d.store && x.id === d.id))
-      this.damaged.update((all) => [...all, d]);
-  }
-
-  private show(
-    facts: readonly Fact[],
-    packs: readonly Pack[],
-    extracts: readonly (readonly [string, Pack])[] = [],
-  ): void {
-    if (packs.length)
-      this.packSubject.next(
-        new Map([...this.packSubject.value, ...packs.map((p) => [packId(p), p] as const)]),
-      );
-    if (extracts.length) this.extractSubject.next(new Map([...this.extractSubject.value, ...extracts]));
-    const fresh: Fact[] = [];
-    for (const f of facts) {
-      if (!isSound(f)) {
-        const id = String((f as { id?: unknown }).id);
-        this.setAside({ store: 'facts', id, why: 'a field is missing or of another kind', record: f });
-      } else if (!this.known.has(f.id)) {
-        this.known.set(f.id, f.case);
-        fresh.push(f);
-      }
-    }
-    if (fresh.length) this.factSubject.next([...this.factSubject.value, ...fresh]);
   }
 }
 
 /** The transaction as a whole tells what failed. */
 const ignored = () => undefined;
-const reason = (e: unknown): string => (e instanceof Error ? e.message : String(e));
-
-/** Does a record have the fields by which a fact is sorted, shown and computed with? Cheap: asked of every one. */
-function isSound(f: Fact): boolean {
-  const list = (x: unknown) => x === undefined || Array.isArray(x);
-  return (
-    typeof f === 'object' &&
-    typeof f.id === 'string' &&
-    typeof f.case === 'string' &&
-    typeof f.key === 'string' &&
-    typeof f.at === 'string' &&
-    typeof f.by === 'string' &&
-    typeof f.how === 'string' &&
-    f.value !== undefined &&
-    f.value !== null &&
-    list(f.basis) &&
-    list(f.files) &&
-    (f.about === undefined || typeof f.about === 'string') &&
-    (f.place === undefined || (typeof f.place === 'object' && typeof f.place?.on === 'string'))
-  );
-}

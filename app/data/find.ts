@@ -1,7 +1,7 @@
 import { effect, inject, Injectable, signal } from '@angular/core';
 import { type Hit, search, searchBuilder, type SearchIndex } from '@core/catalogue/search';
 import type { Pack } from '@core/catalogue/pack';
-import { CaseDesk } from './case-desk';
+import { Packs } from './packs';
 
 /** Milliseconds of building before the screen gets its turn. */
 const TURN_MS = 8;
@@ -9,12 +9,12 @@ const TURN_MS = 8;
 /** Finds in the newest catalogue. Its index is built in the background, turn by turn, as soon as the catalogue is here. */
 @Injectable({ providedIn: 'root' })
 export class Find {
-  private readonly desk = inject(CaseDesk);
+  private readonly packs = inject(Packs);
   private readonly ready = signal<{ pack: Pack; index: SearchIndex } | undefined>(undefined);
 
   constructor() {
     effect(() => {
-      const pack = this.desk.newestPack();
+      const pack = this.packs.newest()?.pack;
       if (pack && this.ready()?.pack !== pack) void this.build(pack);
     });
   }
@@ -31,12 +31,12 @@ export class Find {
     for (;;) {
       const step = builder.next();
       if (step.done) {
-        if (this.desk.newestPack() === pack) this.ready.set({ pack, index: step.value });
+        if (this.packs.newest()?.pack === pack) this.ready.set({ pack, index: step.value });
         return;
       }
       if (performance.now() - turn > TURN_MS) {
         await new Promise((rest) => setTimeout(rest));
-        if (this.desk.newestPack() !== pack) return;
+        if (this.packs.newest()?.pack !== pack) return;
         turn = performance.now();
       }
     }

@@ -1,5 +1,6 @@
 import type { IDBPDatabase } from 'idb';
-import { type Pack, packId } from '@core/catalogue/pack';
+import { type Pack } from '@core/catalogue/pack';
+import { packId } from '@core/catalogue/version';
 import type { Records } from './records';
 
 /** Rows a chunk: small enough that reading one never holds the screen up. */

@@ -2,30 +2,43 @@ import { TestBed } from '@angular/core/testing';
 import { largePack } from '../../demo/large-catalogue';
 import { demoPack } from '../../demo/catalogue';
 import { textOf, has, standing } from '@core/facts/read';
-import { packId } from '@core/catalogue/pack';
-import { closeDesk, openDesk, until } from '../testing/demo-desk';
+import { packId } from '@core/catalogue/version';
+import { closeDesk, failWrites, openDesk, until, wake } from '../testing/demo-desk';
+import { headOf } from '@core/answer/head';
+import type { Fact } from '@core/facts/fact';
 import { CaseDesk } from './case-desk';
+import { Cases } from './cases';
+import { HeadKeeper } from './head-keeper';
+import { Packs } from './packs';
 import { Database } from './database';
-import { DriveFiles } from './drive-files';
+import { DriveFiles } from '../acts/drive-files';
 import { FactRepository } from './fact-repository';
 import { Find } from './find';
 import { HouseSchema } from './house';
 import { getPack, writePack } from './pack-records';
 
+const rack = () => TestBed.inject(Cases);
+async function newest() {
+  await until(() => TestBed.inject(Packs).newest() !== undefined);
+  return TestBed.inject(Packs).newest()!;
+}
+
 describe('records', () => {
   afterEach(closeDesk);
 
-  it('are there again for the next opening, facts and catalogue alike', async () => {
+  it('are there again for the next opening, facts, heads and catalogue alike', async () => {
     const first = await openDesk();
-    const [tags, pack] = [first.cases().map((c) => c.tag), first.newestPack()];
-    const db = await TestBed.inject(Database).open();
-    db.close();
+    await first.open('demo-2036');
+    const [heads, log] = [rack().heads(), first.current()!.state.log];
+    const pack = (await newest()).pack;
+    (await TestBed.inject(Database).open()).close();
     TestBed.resetTestingModule();
-    const again = TestBed.inject(FactRepository);
-    await again.load();
-    const desk = TestBed.inject(CaseDesk);
-    expect(desk.cases().map((c) => c.tag)).toEqual(tags);
-    expect(desk.newestPack()).toEqual(pack);
+    const desk = await wake();
+    expect(rack().heads()).toEqual(heads);
+    expect(heads.length).toBe(6);
+    await desk.open('demo-2036');
+    expect(desk.current()!.state.log).toEqual(log);
+    expect((await newest()).pack).toEqual(pack);
   });
 
   it('keep a large catalogue in pieces and give it back whole', async () => {
@@ -40,26 +53,43 @@ describe('records', () => {
 
   it('take a fact in once, however often it comes', async () => {
     const desk = await openDesk();
-    const repository = TestBed.inject(FactRepository);
-    const log = desk.cases()[0]!.state.log;
-    await repository.add(log);
-    expect(desk.cases()[0]!.state.log.length).toBe(log.length);
+    await desk.open('demo-2036');
+    const log = desk.current()!.state.log;
+    expect((await TestBed.inject(FactRepository).add({ facts: log })).ok).toBeTrue();
+    await desk.open(undefined);
+    await desk.open('demo-2036');
+    expect(desk.current()!.state.log).toEqual(log);
   });
 
-  it('reach another window through the channel', async () => {
+  it('of another window show here: on the rack at once, and in the case in hand', async () => {
     const desk = await openDesk();
-    const other = new BroadcastChannel('hollow-sprocket-facts');
-    const fact = {
-      ...desk.cases()[0]!.state.log[0]!,
-      id: 'from-elsewhere',
-      key: 'complaint',
-      value: 'heard',
+    await desk.open('demo-2041');
+    const other = TestBed.runInInjectionContext(() => new FactRepository());
+    const fact: Fact = {
+      ...desk.current()!.state.log[0]!,
+      id: 'far',
+      key: 'claim.number',
+      value: 'Brindle 7',
     };
-    other.postMessage({ facts: [fact], packIds: [], extracts: [] });
-    await until(() => textOf(desk.cases().find((c) => c.id === fact.case)!.state, 'complaint') !== undefined);
-    await until(() => desk.cases().some((c) => c.state.log.some((f) => f.id === 'from-elsewhere')));
-    other.close();
-    expect(desk.cases().some((c) => c.state.log.some((f) => f.id === 'from-elsewhere'))).toBeTrue();
+    const world = desk.current()!.world;
+    await other.add({ facts: [fact] }, (id, all) => headOf(id, all, world));
+    await until(() => textOf(desk.current()!.state, 'claim.number') === 'Brindle 7');
+    expect(
+      rack()
+        .find('brindle 7')
+        .map((h) => h.id),
+    ).toEqual(['demo-2041']);
+    other.ngOnDestroy();
+  });
+
+  it('of which a file is one are kept once per content', async () => {
+    await openDesk(false);
+    const repository = TestBed.inject(FactRepository);
+    const file = (name: string) => ({ sha256: 'a'.repeat(64), name, type: '', blob: new Blob(['x']) });
+    await repository.keepFile(file('first.png'));
+    await repository.keepFile(file('again.png'));
+    expect((await repository.fileOf('a'.repeat(64)))?.name).toBe('first.png');
+    expect(await repository.fileOf('b'.repeat(64))).toBeUndefined();
   });
 });
 
@@ -70,14 +100,27 @@ describe('the desk', () => {
 
   it('gives a new case the next tag and the newest catalogue, with what is known already', async () => {
     const opened = await desk.newCase([{ key: 'engine.code', value: 'TE16-CORM', how: 'reported' }]);
-    const view = desk.cases().find((c) => opened.ok && c.id === opened.value)!;
+    const view = desk.current()!;
+    expect(opened.ok && opened.value).toBe(view.id);
     expect(view.tag).toBe('2045');
     expect(textOf(view.state, 'case.catalogue')).toBe('Marrowfen 2026.3');
     expect(view.answers?.engine?.code).toBe('TE16-CORM');
+    expect(rack().heads()[0]).toEqual(
+      jasmine.objectContaining({ id: view.id, tag: '2045', engine: 'TE16-CORM', waits: 'identify' }),
+    );
+  });
+
+  it('keeps the case in hand when a new one cannot be written', async () => {
+    await desk.open('demo-2041');
+    const mend = failWrites('QuotaExceededError');
+    expect((await desk.newCase()).ok).toBeFalse();
+    mend();
+    expect(desk.current()?.id).toBe('demo-2041');
+    expect(rack().heads().length).toBe(6);
   });
 
   it('takes back and brings back one’s own last fact, and nobody else’s', async () => {
-    desk.currentId.set('demo-2041');
+    await desk.open('demo-2041');
     expect(await desk.undo()).toBeUndefined();
     await desk.file({ key: 'vehicle.odometer', value: 52000, how: 'reported' });
     expect((await desk.undo())?.value).toBe(52000);
@@ -86,24 +129,53 @@ describe('the desk', () => {
     expect(standing(desk.current()!.state, 'vehicle.odometer')?.value).toBe(52000);
   });
 
-  it('computes a case again only when its facts or its own catalogue change', async () => {
-    const before = new Map(desk.cases().map((c) => [c.id, c]));
+  it('answers with the case’s own catalogue when a newer one comes, and changes over when told', async () => {
+    await desk.open('demo-2041');
+    const before = desk.current()!;
     const newer = { ...demoPack(), version: '2027.1', issued: '2026-11-24' };
-    await TestBed.inject(FactRepository).add([], [newer]);
-    expect(desk.newestPack()?.version).toBe('2027.1');
-    for (const c of desk.cases()) expect(c).toBe(before.get(c.id)!);
-    desk.currentId.set('demo-2041');
+    await TestBed.inject(FactRepository).add({ packs: [newer] });
+    await until(() => TestBed.inject(Packs).newest()?.pack.version === '2027.1');
+    expect(desk.current()).toBe(before);
+    await desk.file({ key: 'case.catalogue', value: packId(newer), how: 'decided' });
+    expect(desk.current()!.catalogue?.pack.version).toBe('2027.1');
+    expect(
+      rack()
+        .heads()
+        .find((h) => h.id === 'demo-2041')?.world,
+    ).toBe(packId(newer));
+    await desk.file({ key: 'case.catalogue', value: before.state.log[1]!.value, how: 'decided' });
+    const kept = desk.current()!;
     await desk.file({ key: 'vehicle.odometer', value: 1000, how: 'reported' });
-    for (const c of desk.cases()) expect(c === before.get(c.id)).toBe(c.id !== 'demo-2041');
+    expect(desk.current()!.answers!.identification).toBe(kept.answers!.identification);
+    expect(desk.current()!.answers!.ran).not.toBe(kept.answers!.ran);
+  });
+
+  it('heads are what the facts make of them, through filing, taking back and making anew', async () => {
+    await desk.open('demo-2041');
+    await desk.file({ key: 'complaint', value: 'Squeals When Cold', how: 'reported' });
+    expect(rack().find('squeals 2041').length).toBe(1);
+    await desk.undo();
+    expect(rack().find('squeals')).toEqual([]);
+    await desk.file({ key: 'vehicle.odometer', value: 4711, how: 'reported' });
+    const right = rack().heads();
+    const db = await TestBed.inject(Database).open();
+    await db.clear('heads');
+    await rack().load();
+    expect(rack().heads()).toEqual([]);
+    expect(await TestBed.inject(HeadKeeper).rebuild()).toBeTrue();
+    await until(() => rack().heads().length === right.length);
+    expect(rack().heads()).toEqual(right);
   });
 
   it('finds in the newest catalogue as soon as its search is built', async () => {
     const find = TestBed.inject(Find);
     expect(find.hits('')).toEqual([]);
+    await newest();
     TestBed.tick();
     await until(() => find.hits('te16').length > 0);
     expect(find.hits('te 16 c0rm')[0]!.key).toBe('TE16-CORM');
-    await TestBed.inject(FactRepository).add([], [largePack(800, 2000)]);
+    await TestBed.inject(FactRepository).add({ packs: [largePack(800, 2000)] });
+    await until(() => TestBed.inject(Packs).newest()?.pack.name !== 'Marrowfen');
     TestBed.tick();
     await until(() => find.hits('te16 corm').every((h) => h.key !== 'TE16-CORM'));
     expect(find.hits('').length).toBe(0);

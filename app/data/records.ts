@@ -1,10 +1,18 @@
 import { type DBSchema, type IDBPDatabase, openDB } from 'idb';
+import type { Head } from '@core/answer/head';
 import type { Pack } from '@core/catalogue/pack';
 import type { Fact } from '@core/facts/fact';
 import type { PackRecord } from './pack-records';
 
+/** A photograph, capture or document, once per content. */
+export type FileRecord = { sha256: string; name: string; type: string; blob: Blob };
+
 export interface Records extends DBSchema {
   facts: { key: string; value: Fact; indexes: { case: string } };
+  /** What the rack shows of each case: made from facts, written with them, made anew at will. */
+  heads: { key: string; value: Head };
+  /** Files that facts point to, by the SHA-256 of their content. */
+  files: { key: string; value: FileRecord };
   /** Heads of packs by name and version; their rows lie in packRows, in chunks. */
   packs: { key: string; value: PackRecord };
   packRows: { key: string; value: unknown[] };
@@ -15,7 +23,7 @@ export interface Records extends DBSchema {
   settings: { key: string; value: unknown };
 }
 export const DATABASE = 'hollow-sprocket';
-export const VERSION = 2;
+export const VERSION = 3;
 
 export type Trouble = { blocked: () => void; blocking: () => void; terminated: () => void };
 const QUIET: Trouble = { blocked: () => undefined, blocking: () => undefined, terminated: () => undefined };
@@ -33,6 +41,11 @@ export function openRecords(on: Trouble = QUIET): Promise<IDBPDatabase<Records>>
       if (from < 2) {
         db.createObjectStore('extracts', { keyPath: 'case' });
         db.createObjectStore('drafts');
+      }
+      if (from < 3) {
+        // Heads of the cases that are here already are made by the thread at the first opening.
+        db.createObjectStore('heads', { keyPath: 'id' });
+        db.createObjectStore('files', { keyPath: 'sha256' });
       }
     },
     ...on,

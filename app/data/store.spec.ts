@@ -8,11 +8,15 @@ import { extractPack } from '@core/catalogue/extract-pack';
 import { catalogueOf } from '@core/catalogue/find-records';
 import { writeCaseFile } from '@core/claim/case-file';
 import type { Fact } from '@core/facts/fact';
-import { closeDesk, failWrites, openDesk, paint, until } from '../testing/demo-desk';
+import { closeDesk, failWrites, openDesk, paint, until, wake } from '../testing/demo-desk';
 import { FactField } from '../ui/fact-field';
 import { FactLine } from '../ui/fact-line';
+import { headOf } from '@core/answer/head';
 import { CaseDesk } from './case-desk';
-import { CaseFiles } from './case-files';
+import { Cases } from './cases';
+import { HeadKeeper } from './head-keeper';
+import { Packs } from './packs';
+import { CaseFiles } from '../acts/case-files';
 import { Database } from './database';
 import { Drafts } from './drafts';
 import { FactRepository } from './fact-repository';
@@ -29,7 +33,7 @@ describe('a write that fails', () => {
   let desk: CaseDesk;
   beforeEach(async () => {
     desk = await openDesk();
-    desk.currentId.set('demo-2041');
+    await desk.open('demo-2041');
   });
   afterEach(closeDesk);
 
@@ -111,7 +115,7 @@ describe('quick hands', () => {
 
   it('end twelve corrections in one standing value, and Enter with leaving the field in one fact', async () => {
     const desk = await openDesk();
-    desk.currentId.set('demo-2041');
+    await desk.open('demo-2041');
     await Promise.all(
       Array.from({ length: 12 }, (_, i) =>
         desk.file({ key: 'vehicle.odometer', value: 1000 + i, how: 'reported' }),
@@ -132,7 +136,7 @@ describe('quick hands', () => {
 
   it('tick several boxes at once without one undoing the other', async () => {
     const desk = await openDesk();
-    desk.currentId.set('demo-2041');
+    await desk.open('demo-2041');
     const field = await paint(FactField, { key: 'parts.sent' });
     const boxes = field.all('input[type=checkbox]').slice(0, 3) as HTMLInputElement[];
     for (const b of boxes) b.click();
@@ -142,9 +146,8 @@ describe('quick hands', () => {
 
   it('correct from two windows at once and leave one standing value in both', async () => {
     const desk = await openDesk();
-    desk.currentId.set('demo-2041');
+    await desk.open('demo-2041');
     const other = TestBed.runInInjectionContext(() => new FactRepository());
-    await other.load();
     const file =
       (value: number) =>
       (facts: readonly Fact[]): Fact[] => {
@@ -166,7 +169,7 @@ describe('quick hands', () => {
     await Promise.all(
       Array.from({ length: 6 }, (_, i) => [
         desk.file({ key: 'vehicle.odometer', value: 2000 + i, how: 'reported' }),
-        other.extend('demo-2041', file(3000 + i)),
+        other.extend('demo-2041', file(3000 + i), (id, all) => headOf(id, all, undefined)),
       ]).flat(),
     );
     await until(() => desk.current()!.state.log.filter((f) => f.key === 'vehicle.odometer').length === 12);
@@ -205,7 +208,7 @@ describe('half-typed text', () => {
 
   it('and filing both go on where the small store is forbidden', async () => {
     const desk = await openDesk();
-    desk.currentId.set('demo-2041');
+    await desk.open('demo-2041');
     const forbidden = spyOnProperty(window, 'localStorage', 'get').and.throwError(
       new DOMException('no', 'SecurityError'),
     );
@@ -230,46 +233,62 @@ describe('a damaged or foreign record', () => {
     await db.put('extracts', { case: 'demo-2041' } as never);
     const odd = { ...demoPack(), version: '2030.1', issued: '2030-01-01' };
     odd.variants = odd.variants.map((v) => ({ ...v, features: undefined }) as never);
-    await TestBed.inject(FactRepository).add([], [odd]);
+    await TestBed.inject(FactRepository).add({ packs: [odd] });
     const bad = { ...fact!, id: 'bad-3', case: 'new-case', key: 'engine.code', value: 'TE16-CORM' };
     await db.put('facts', bad);
+    await db.delete('heads', 'demo-2027');
     TestBed.resetTestingModule();
+    const desk = await wake();
     const repository = TestBed.inject(FactRepository);
-    await repository.load();
-    const desk = TestBed.inject(CaseDesk);
+    expect(await TestBed.inject(HeadKeeper).rebuild()).toBeTrue();
+    await desk.open('demo-2041');
+    expect(desk.current()!.answers?.engine).toBeDefined();
     expect(
       repository
         .damaged()
         .map((d) => `${d.store} ${d.id}`)
         .sort(),
-    ).toEqual(['extracts demo-2041', 'facts bad-1', 'facts bad-2', 'packs Broken 1']);
+    ).toEqual(['facts bad-1', 'facts bad-2', 'packs Broken 1']);
     // the new case answers with the newest pack, whose designs have lost their features
-    const broken = desk.cases().find((c) => c.id === 'new-case')!;
-    expect(broken.failure).toBeDefined();
-    expect(desk.cases().filter((c) => c.failure === undefined).length).toBe(6);
-    expect(desk.cases().find((c) => c.tag === '2027')!.answers?.ranking.causes[0]?.cause.key).toBe(
-      'set_wrong_way',
-    );
+    await until(() => TestBed.inject(Cases).heads().length === 7);
+    const aside = TestBed.inject(Cases)
+      .heads()
+      .filter((h) => h.waits === 'set_aside');
+    expect(aside.map((h) => h.id)).toEqual(['new-case']);
+    await desk.open('new-case');
+    expect(desk.current()!.failure).toBeDefined();
+    await desk.open('demo-2027');
+    expect(desk.current()!.answers?.ranking.causes[0]?.cause.key).toBe('set_wrong_way');
   });
 
   it('never makes the catalogue that came with a case the catalogue of others', async () => {
     const desk = await openDesk(false);
     const files = TestBed.inject(CaseFiles);
     await files.open(fileOf('demo-2027', own('2027')));
-    expect(desk.cases().map((c) => c.tag)).toEqual(['2027']);
-    expect(desk.newestPack()).toBeUndefined();
-    expect(desk.cases()[0]!.answers?.variant?.id).toBe('TE16-CORM/A');
+    expect(
+      TestBed.inject(Cases)
+        .heads()
+        .map((h) => h.tag),
+    ).toEqual(['2027']);
+    const packs = TestBed.inject(Packs);
+    expect(packs.newestId()).toBeUndefined();
+    await desk.open('demo-2027');
+    expect(desk.current()!.answers?.variant?.id).toBe('TE16-CORM/A');
     // and the real one still comes in, under the very name that the extract bears
-    const filed = await TestBed.inject(FactRepository).add([], [demoPack()]);
+    const filed = await TestBed.inject(FactRepository).add({ packs: [demoPack()] });
     expect(filed.ok).toBeTrue();
-    expect(desk.newestPack()?.engines.length).toBe(demoPack().engines.length);
+    await until(() => packs.newest()?.pack.engines.length === demoPack().engines.length);
   });
 
   it('of another case refuses the whole file', async () => {
-    const desk = await openDesk();
+    await openDesk();
     const stolen = own('2027').map((f, i) => ({ ...f, case: 'thief', id: i < 3 ? f.id : `t${i}` }));
     await TestBed.inject(CaseFiles).open(fileOf('thief', stolen));
-    expect(desk.cases().some((c) => c.id === 'thief')).toBeFalse();
+    expect(
+      TestBed.inject(Cases)
+        .heads()
+        .some((h) => h.id === 'thief'),
+    ).toBeFalse();
     const db = await TestBed.inject(Database).open();
     expect((await db.getAllFromIndex('facts', 'case', 'thief')).length).toBe(0);
   });

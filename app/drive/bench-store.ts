@@ -14,6 +14,7 @@ import type { Registry } from '@core/facts/observable';
 import { numberOf } from '@core/facts/read';
 import type { State } from '@core/facts/state';
 import { CaseDesk } from '../data/case-desk';
+import { Packs } from '../data/packs';
 
 export type Held = { name: string; layout: Layout; what: WhatIf };
 
@@ -26,6 +27,7 @@ const TRIED_U = 0.05;
 @Injectable()
 export class BenchStore {
   private readonly desk = inject(CaseDesk);
+  private readonly packs = inject(Packs);
   /** Layout brought in or drawn up here instead of one of the catalogue's. */
   readonly own = signal<Layout | undefined>(undefined);
   readonly chosen = signal<string | undefined>(undefined);
@@ -59,10 +61,7 @@ export class BenchStore {
       own !== undefined && (this.chosen() === undefined || this.chosen() === own) && this.own() === undefined
     );
   });
-  private readonly catalogue = computed(() => {
-    const id = this.desk.newestPack();
-    return this.desk.current()?.catalogue ?? [...this.desk.catalogues().values()].find((c) => c.pack === id);
-  });
+  private readonly catalogue = computed(() => this.desk.current()?.catalogue ?? this.packs.newest());
   /** Drives to choose from, by engine and design: those still possible in a case whose engine is known, else all. */
   readonly drives = computed(() => {
     const possible = this.desk.current()?.answers?.identification?.possible;

@@ -9,7 +9,7 @@ import {
 } from '@angular/core';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
 import { CaseDesk } from '../data/case-desk';
-import { DriveFiles } from '../data/drive-files';
+import { DriveFiles } from '../acts/drive-files';
 import { DialField } from '../ui/dial-field';
 import { settingsSentence } from '../words/drive';
 import { BenchStore } from './bench-store';

@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
-import { CaseDesk } from '../data/case-desk';
+import { Cases } from '../data/cases';
 import { DrivePage } from './drive-page';
 
 /** The drive bench without a case: what would happen if. */
@@ -22,6 +22,6 @@ import { DrivePage } from './drive-page';
 })
 export class FreeDrivePage {
   constructor() {
-    inject(CaseDesk).currentId.set(undefined);
+    inject(Cases).putBack();
   }
 }

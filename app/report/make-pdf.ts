@@ -1,4 +1,5 @@
 import type { TDocumentDefinitions } from 'pdfmake/interfaces';
+import { download } from '../acts/download';
 import * as pdfMake from 'pdfmake/build/pdfmake';
 
 const FONTS = ['ibm-plex-sans-latin-400-normal.woff', 'ibm-plex-sans-latin-600-normal.woff'] as const;
@@ -8,15 +9,19 @@ type Maker = typeof pdfMake & {
   addFonts(fonts: Record<string, Record<string, string>>): void;
 };
 
-/** Sets the document with the app's own typeface and hands it to the browser as a file. */
-export async function downloadPdf(doc: TDocumentDefinitions, name: string): Promise<void> {
+/** Sets the document with the app's own typeface. */
+export async function pdfBlob(doc: TDocumentDefinitions): Promise<Blob> {
   const maker = ('default' in pdfMake ? (pdfMake as { default: unknown }).default : pdfMake) as Maker;
   const files = await Promise.all(FONTS.map(async (f) => [f, await base64(`fonts/${f}`)] as const));
   maker.addVirtualFileSystem(Object.fromEntries(files));
   const [normal, bold] = FONTS;
   maker.addFonts({ Plex: { normal, bold, italics: normal, bolditalics: bold } });
-  await maker.createPdf(withPlainSpaces(doc)).download(name);
+  return maker.createPdf(withPlainSpaces(doc)).getBlob();
 }
+
+/** Hands the document to the browser as a file. */
+export const downloadPdf = async (doc: TDocumentDefinitions, name: string): Promise<void> =>
+  download(name, await pdfBlob(doc));
 
 async function base64(url: string): Promise<string> {
   const answer = await fetch(url);

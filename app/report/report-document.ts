@@ -1,5 +1,6 @@
 import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces';
 import type { Answers } from '@core/answer/answers';
+import type { WorldName } from '@core/answer/world';
 import type { Setting } from '@core/drive/tensioner';
 import { sealedNow } from '@core/claim/seal';
 import { factsDigest } from '@core/facts/digest';
@@ -22,6 +23,7 @@ export function reportDocument(
   tag: string,
   state: State,
   a: Answers,
+  world: WorldName,
   screen: Voice,
   name: Namer,
   today: string,
@@ -61,7 +63,7 @@ export function reportDocument(
     factTable(state, voice, name),
     heading('What this report rests on'),
     {
-      text: `It was computed from the facts listed and from the catalogue “${textOf(state, 'case.catalogue') ?? 'unknown'}”. ${
+      text: `It was computed from the facts listed, from the catalogue “${short(world.catalogue)}”, knowledge ${short(world.knowledge)} and house rules ${short(world.rules)} (each named by the digest of its content). ${
         a.engine && a.engine.interference !== 'no'
           ? 'The engine counts as an interference engine: never turn one shaft alone with the drive off. '
           : ''
@@ -278,3 +280,6 @@ function factTable(state: State, voice: Voice, name: Namer): Content {
     },
   };
 }
+
+/** A digest as far as a person compares it. */
+const short = (name: string): string => name.replace(/[0-9a-f]{64}/, (hash) => `${hash.slice(0, 16)}…`);

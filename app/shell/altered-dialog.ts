@@ -7,7 +7,7 @@ import {
   viewChild,
 } from '@angular/core';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
-import { CaseFiles } from '../data/case-files';
+import { CaseFiles } from '../acts/case-files';
 
 @Component({
   selector: 'hs-altered-dialog',

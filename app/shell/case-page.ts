@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, effect, inject, input } from '@angular/core';
+import { ChangeDetectionStrategy, Component, effect, inject, input, untracked } from '@angular/core';
 import { RouterLink, RouterLinkActive, RouterOutlet } from '@angular/router';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
 import { looksOf } from '@core/answer/looks';
@@ -7,7 +7,7 @@ import { STATIONS } from '@core/facts/observable';
 import { textOf } from '@core/facts/read';
 import { CaseDesk } from '../data/case-desk';
 import { STATION_WORDS } from '../words/reading';
-import { CaseFiles } from '../data/case-files';
+import { CaseFiles } from '../acts/case-files';
 import { Balance } from './balance';
 import { Disagree } from './disagree';
 import { Tape } from './tape';
@@ -51,7 +51,7 @@ import { Tape } from './tape';
         }
       </main>
       <aside aria-label="Tape and balance"><hs-tape /><hs-disagree /><hs-balance /></aside>
-    } @else {
+    } @else if (!desk.loading()) {
       <main class="gone">
         <h1>No such case here</h1>
         <p>It may be in another browser profile. <a routerLink="/">Back to the rack</a></p>
@@ -149,7 +149,10 @@ export class CasePage {
   protected readonly stations = STATIONS.map((key) => ({ key, word: STATION_WORDS[key] }));
 
   constructor() {
-    effect(() => this.desk.currentId.set(this.id()));
+    effect(() => {
+      const id = this.id();
+      untracked(() => void this.desk.open(id));
+    });
   }
 
   protected title(): string {

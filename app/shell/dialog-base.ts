@@ -1,5 +1,5 @@
 import { Directive, effect, type ElementRef, inject, type Signal } from '@angular/core';
-import { Commands, type Overlay } from '../data/commands';
+import { Commands, type Overlay } from '../acts/commands';
 
 /** Opens and closes a native dialog with one of the desk's overlays. */
 @Directive()

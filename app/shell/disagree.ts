@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { CaseDesk } from '../data/case-desk';
-import { VoiceService } from '../data/voice';
+import { VoiceService } from '../acts/voice';
 import { contradictionWords } from '../words/answers';
 
 /** Facts that cannot both be true, or not of this drive; at every station, until they are settled. */

@@ -1,4 +1,4 @@
-import type { Command } from '../data/commands';
+import type { Command } from '../acts/commands';
 
 /** True where typed letters belong to a field. */
 export function isTyping(target: EventTarget | null): boolean {

@@ -8,10 +8,9 @@ import {
   viewChild,
 } from '@angular/core';
 import { NzInputDirective } from 'ng-zorro-antd/input';
-import { CaseDesk } from '../data/case-desk';
+import { Cases } from '../data/cases';
 import { Find } from '../data/find';
-import type { Command } from '../data/commands';
-import { textOf } from '@core/facts/read';
+import type { Command } from '../acts/commands';
 import { OverlayDialog } from './dialog-base';
 
 /** Opens everything by name: commands and cases. */
@@ -79,7 +78,7 @@ import { OverlayDialog } from './dialog-base';
   `,
 })
 export class Palette extends OverlayDialog {
-  private readonly desk = inject(CaseDesk);
+  private readonly cases = inject(Cases);
   private readonly find = inject(Find);
   private readonly box = viewChild.required<ElementRef<HTMLInputElement>>('box');
   protected readonly dialog = viewChild.required<ElementRef<HTMLDialogElement>>('dialog');
@@ -88,9 +87,12 @@ export class Palette extends OverlayDialog {
   protected readonly at = signal(0);
   protected readonly found = computed<Command[]>(() => {
     const words = this.typed().toLowerCase().split(/\s+/).filter(Boolean);
-    const cases = this.desk.cases().map((c) => ({
-      name: `Case ${c.tag} · ${textOf(c.state, 'engine.code') ?? 'no engine yet'} · ${textOf(c.state, 'call.who') ?? ''}`,
-      run: () => this.commands.openCase(c.id),
+    const named = (c: Command) => words.every((w) => c.name.toLowerCase().includes(w));
+    const commands = this.commands.list().filter(named);
+    const cases = words.length === 0 ? [] : this.cases.find(this.typed());
+    const opening = cases.slice(0, 14).map((h) => ({
+      name: `Case ${h.tag} · ${h.engine || 'no engine yet'} · ${h.who}`,
+      run: () => this.commands.openCase(h.id),
     }));
     const found = this.find
       .hits(this.typed(), 6)
@@ -99,10 +101,7 @@ export class Palette extends OverlayDialog {
         name: `New case for engine ${h.key} · ${h.detail}`,
         run: () => void this.commands.newCase(h.key),
       }));
-    const named = [...this.commands.list(), ...cases]
-      .filter((c) => words.every((w) => c.name.toLowerCase().includes(w)))
-      .slice(0, 14);
-    return [...named, ...found];
+    return [...[...commands, ...opening].slice(0, 14), ...found];
   });
 
   protected override opened(): void {

@@ -1,22 +1,30 @@
-import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { CdkVirtualScrollViewport, ScrollingModule } from '@angular/cdk/scrolling';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  DestroyRef,
+  effect,
+  inject,
+  signal,
+  untracked,
+  viewChild,
+} from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
 import { NzInputDirective } from 'ng-zorro-antd/input';
+import type { Head } from '@core/answer/head';
 import { daysBetween } from '@core/quantity/dates';
-import { sealedNow } from '@core/claim/seal';
-import { STATIONS } from '@core/facts/observable';
-import { textOf } from '@core/facts/read';
-import { CaseDesk, type CaseView } from '../data/case-desk';
+import { Commands } from '../acts/commands';
+import { Cases } from '../data/cases';
 import { Clock } from '../data/clock';
-import { Commands } from '../data/commands';
-import { STATION_WORDS } from '../words/reading';
-
-type Tag = { id: string; tag: string; engine: string; waits: string; age: string };
+import { HeadProgress } from '../data/head-progress';
+import { WAITS_WORDS } from '../words/waits';
 
 /** Open cases as tags, newest on top. Finds by anything in any fact. */
 @Component({
   selector: 'hs-rack',
-  imports: [RouterLink, NzButtonComponent, NzInputDirective],
+  imports: [RouterLink, NzButtonComponent, NzInputDirective, ScrollingModule],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <nav aria-label="Rack of cases">
@@ -41,31 +49,40 @@ type Tag = { id: string; tag: string; engine: string; waits: string; age: string
           type="search"
           placeholder="Filter by any fact"
           aria-label="Filter cases by any fact"
-          (input)="filter.set(find.value)"
+          (input)="typed.set(find.value)"
         />
       </div>
-      <ul>
-        @for (t of tags(); track t.id) {
-          <li>
-            <a
-              class="tag"
-              [routerLink]="['/case', t.id, 'call']"
-              [attr.aria-current]="t.id === desk.currentId() ? 'page' : null"
-            >
-              <b class="mono">{{ t.tag }}</b>
-              <span class="engine mono">{{ t.engine }}</span>
-              <span class="waits">{{ t.waits }}</span>
-              <span class="age">{{ t.age }}</span>
-            </a>
-          </li>
-        } @empty {
-          <li class="empty">
-            {{
-              filter() ? 'No case holds that.' : 'No cases yet. Press n for a new one, o to open a case file.'
-            }}
-          </li>
-        }
-      </ul>
+      @if (keeper.progress(); as done) {
+        <p class="quiet" role="status">Reading all cases anew: {{ done }} done.</p>
+      }
+      @if (found().length) {
+        <cdk-virtual-scroll-viewport
+          [itemSize]="narrow() ? 178 : 57"
+          [orientation]="narrow() ? 'horizontal' : 'vertical'"
+          [class.narrow]="narrow()"
+        >
+          <a
+            *cdkVirtualFor="let h of found(); trackBy: byId"
+            class="tag"
+            [routerLink]="['/case', h.id, 'call']"
+            [attr.aria-current]="h.id === cases.currentId() ? 'page' : null"
+          >
+            <b class="mono">{{ h.tag }}</b>
+            <span class="engine mono">{{ h.engine || 'no engine' }}</span>
+            <span class="waits">{{ waits[h.waits] }}</span>
+            <span class="age">{{ age(h) }}</span>
+          </a>
+        </cdk-virtual-scroll-viewport>
+      } @else {
+        <p class="empty">
+          {{
+            typed() ? 'No case holds that.' : 'No cases yet. Press n for a new one, o to open a case file.'
+          }}
+        </p>
+      }
+      @if (typed()) {
+        <p class="quiet" role="status">{{ found().length }} of {{ cases.heads().length }} cases</p>
+      }
       <div class="foot">
         <a nz-button nzType="text" routerLink="/catalogue">Catalogue</a>
         <a nz-button nzType="text" routerLink="/drive">Drives</a>
@@ -97,12 +114,16 @@ type Tag = { id: string; tag: string; engine: string; waits: string; age: string
     .new {
       flex: 1;
     }
-    ul {
-      list-style: none;
-      margin: 0;
-      padding: 0 10px;
-      overflow: auto;
+    cdk-virtual-scroll-viewport {
       flex: 1;
+      min-height: 0;
+      margin: 0 10px;
+    }
+    .quiet {
+      padding: 2px 12px;
+      color: var(--ink-2);
+      font-size: 0.92em;
+      margin: 0;
     }
     .tag {
       display: grid;
@@ -111,8 +132,12 @@ type Tag = { id: string; tag: string; engine: string; waits: string; age: string
       color: var(--ink);
       background: var(--paper-2);
       border: 1px solid var(--rule);
+      height: 50px;
+      box-sizing: border-box;
       margin-bottom: 7px;
-      padding: 6px 8px 6px 24px;
+      padding: 5px 8px 5px 24px;
+      overflow: hidden;
+      white-space: nowrap;
       position: relative;
       clip-path: polygon(12px 0, 100% 0, 100% 100%, 12px 100%, 0 50%);
     }
@@ -170,14 +195,14 @@ type Tag = { id: string; tag: string; engine: string; waits: string; age: string
         grid-template-columns: auto auto 1fr;
         align-items: center;
       }
-      ul {
-        display: flex;
-        gap: 8px;
+      cdk-virtual-scroll-viewport.narrow {
         flex: none;
-        overflow-x: auto;
+        height: 60px;
       }
-      li {
-        min-width: 170px;
+      .narrow .tag {
+        display: inline-grid;
+        width: 170px;
+        margin: 0 8px 0 0;
       }
       .foot {
         display: none;
@@ -186,47 +211,42 @@ type Tag = { id: string; tag: string; engine: string; waits: string; age: string
   `,
 })
 export class Rack {
-  protected readonly desk = inject(CaseDesk);
+  protected readonly cases = inject(Cases);
+  protected readonly keeper = inject(HeadProgress);
   protected readonly commands = inject(Commands);
   private readonly clock = inject(Clock);
-  protected readonly filter = signal('');
-  protected readonly tags = computed<Tag[]>(() => {
-    const wanted = this.filter().toLowerCase().trim();
-    return this.desk
-      .cases()
-      .filter((c) => wanted === '' || holds(c, wanted))
-      .map((c) => this.tagOf(c));
-  });
+  private readonly viewport = viewChild(CdkVirtualScrollViewport);
+  protected readonly waits = WAITS_WORDS;
+  protected readonly typed = signal('');
+  protected readonly found = computed(() => this.cases.find(this.typed()));
+  private readonly query = matchMedia('(max-width: 900px)');
+  protected readonly narrow = signal(this.query.matches);
+
+  constructor() {
+    const change = () => this.narrow.set(this.query.matches);
+    this.query.addEventListener('change', change);
+    inject(DestroyRef).onDestroy(() => this.query.removeEventListener('change', change));
+    // The case in hand stays in sight, however it was opened.
+    effect(() => {
+      const id = this.cases.currentId();
+      const viewport = this.viewport();
+      if (id === undefined || !viewport) return;
+      const at = untracked(this.found).findIndex((h) => h.id === id);
+      const { start, end } = viewport.getRenderedRange();
+      if (at >= 0 && (at < start || at >= end)) viewport.scrollToIndex(Math.max(0, at - 2));
+    });
+  }
+
+  protected byId(_: number, h: Head): string {
+    return h.id;
+  }
 
   protected create(): void {
     void this.commands.newCase();
   }
 
-  protected import(): void {
-    this.commands.importAsked.update((n) => n + 1);
+  protected age(h: Head): string {
+    const days = daysBetween(h.opened.slice(0, 10), this.clock.today());
+    return days <= 0 ? 'today' : `${days} d`;
   }
-
-  private tagOf(c: CaseView): Tag {
-    const days = daysBetween(c.opened.slice(0, 10), this.clock.today());
-    return {
-      id: c.id,
-      tag: c.tag,
-      engine: textOf(c.state, 'engine.code') ?? 'no engine',
-      waits: waitsFor(c),
-      age: days <= 0 ? 'today' : `${days} d`,
-    };
-  }
-}
-
-function holds(c: CaseView, wanted: string): boolean {
-  return c.state.log.some((f) => !c.state.aside.has(f.id) && String(f.value).toLowerCase().includes(wanted));
-}
-
-/** What a case waits for: sealed, a decision, or the first station that still lacks something. */
-function waitsFor(c: CaseView): string {
-  if (c.failure) return '▲ set aside';
-  if (c.answers && sealedNow(c.answers.seals)) return 'settled, sealed';
-  const short = STATIONS.find((s) => s !== 'fit' && (c.answers?.lacks[s].length ?? 0) > 0);
-  if (short) return `waits: ${STATION_WORDS[short]}`;
-  return c.answers?.kind === 'question' ? 'ready to answer' : 'ready to issue';
 }

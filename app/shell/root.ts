@@ -9,13 +9,11 @@ import {
 } from '@angular/core';
 import { RouterOutlet } from '@angular/router';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
-import { CaseFiles } from '../data/case-files';
-import { Commands } from '../data/commands';
-import { CaseDesk } from '../data/case-desk';
+import { Commands } from '../acts/commands';
 import { Database } from '../data/database';
 import { FactRepository } from '../data/fact-repository';
-import { Fetching } from '../data/fetching';
-import { Setup } from '../data/setup';
+import { Fetching } from '../acts/fetching';
+import { Setup } from '../acts/setup';
 import { troubleSentence } from '../data/store-trouble';
 import { commandFor } from './keyboard';
 import { AlteredDialog } from './altered-dialog';
@@ -34,8 +32,8 @@ import { Rack } from './rack';
     @if (trouble(); as t) {
       <p class="trouble" role="alert">
         ▲ {{ t }}
-        @if (desk.trouble()) {
-          <button nz-button (click)="desk.trouble.set(undefined)">Read</button>
+        @if (repository.trouble()) {
+          <button nz-button (click)="repository.trouble.set(undefined)">Read</button>
         }
       </p>
     }
@@ -49,7 +47,7 @@ import { Rack } from './rack';
     @if (repository.damaged().length; as n) {
       <p class="trouble" role="status">
         ▲ {{ n }} {{ n === 1 ? 'record is' : 'records are' }} damaged and set aside; the rest works.
-        <button nz-button (click)="files.exportDamaged()">Take out as JSON</button>
+        <button nz-button (click)="commands.exportDamaged()">Take out as JSON</button>
       </p>
     }
     @if (setup.failure(); as f) {
@@ -66,7 +64,9 @@ import { Rack } from './rack';
       <hs-palette />
       <hs-keys-dialog />
       <hs-house-dialog />
-      <hs-altered-dialog />
+      @defer (when commands.filesUsed()) {
+        <hs-altered-dialog />
+      }
     } @else {
       <p class="boot">Opening the desk…</p>
     }
@@ -76,7 +76,7 @@ import { Rack } from './rack';
       type="file"
       tabindex="-1"
       aria-label="Case file"
-      accept=".json,application/json"
+      accept=".json,.zip,application/json,application/zip"
       (change)="picked(file)"
     />
   `,
@@ -113,17 +113,15 @@ import { Rack } from './rack';
 })
 export class Root {
   protected readonly setup = inject(Setup);
-  protected readonly desk = inject(CaseDesk);
+  protected readonly repository = inject(FactRepository);
   private readonly database = inject(Database);
   /** What is wrong with the record store: with the last filing, or with the store itself. */
   protected readonly trouble = computed(() => {
-    const t = this.desk.trouble() ?? this.database.trouble();
+    const t = this.repository.trouble() ?? this.database.trouble();
     return t && troubleSentence(t);
   });
   protected readonly fetching = inject(Fetching);
-  private readonly commands = inject(Commands);
-  protected readonly files = inject(CaseFiles);
-  protected readonly repository = inject(FactRepository);
+  protected readonly commands = inject(Commands);
   private readonly fileInput = viewChild.required<ElementRef<HTMLInputElement>>('file');
 
   constructor() {
@@ -152,6 +150,6 @@ export class Root {
   protected picked(input: HTMLInputElement): void {
     const file = input.files?.[0];
     input.value = '';
-    if (file) void this.files.open(file);
+    if (file) void this.commands.openFile(file);
   }
 }

@@ -1,14 +1,16 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
-import { movedBy } from '@core/answer/moved';
-import type { Fact } from '@core/facts/fact';
+import { movedBy } from '@core/answer/difference';
+import type { Fact, FileRef } from '@core/facts/fact';
 import { formatDay } from '@core/quantity/dates';
 import { statusOf } from '@core/facts/read';
+import { Attachments } from '../acts/attachments';
 import { CaseDesk } from '../data/case-desk';
 import { HouseStore } from '../data/house';
-import { VoiceService } from '../data/voice';
+import { VoiceService } from '../acts/voice';
 import { FactLine } from '../ui/fact-line';
-import { moveWords } from '../words/answers';
+import { FileStrip } from '../ui/file-strip';
+import { differenceWords } from '../words/answers';
 import { nameWords, valueWords } from '../words/facts';
 import { HOW_WORDS } from '../words/reading';
 
@@ -17,12 +19,23 @@ type Line = { fact: Fact; name: string; value: string; meta: string; standing: b
 /** The facts, newest first. A click tells what a fact moved; it can be corrected on the fact line or struck. */
 @Component({
   selector: 'hs-tape',
-  imports: [FactLine, NzButtonComponent],
+  imports: [FactLine, FileStrip, NzButtonComponent],
+  host: { '(dragover)': '$event.preventDefault()', '(drop)': 'drop($event)' },
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <hs-fact-line />
     <div class="head">
       <h2>Tape</h2>
+      <button nz-button nzSize="small" (click)="file.click()">Attach a file</button>
+      <input
+        #file
+        hidden
+        type="file"
+        multiple
+        tabindex="-1"
+        aria-label="Files to attach to this case"
+        (change)="attach(file)"
+      />
       <label
         ><input type="checkbox" #all (change)="withAside.set(all.checked)" /> with what was put aside</label
       >
@@ -42,10 +55,13 @@ type Line = { fact: Fact; name: string; value: string; meta: string; standing: b
               } @empty {
                 <div class="quiet">It moved no answer so far.</div>
               }
+              @if (l.fact.files; as files) {
+                <hs-file-strip [files]="files" [read]="blobOf" (taken)="take($event)" />
+              }
               @if (l.fact.note) {
                 <div class="quiet">Note: {{ l.fact.note }}</div>
               }
-              @if (l.standing && l.fact.key !== 'report.issue' && l.fact.key !== 'case.tag') {
+              @if (l.standing && !kept(l.fact.key)) {
                 <button nz-button (click)="strike(l.fact)">Strike this fact</button>
               }
             </div>
@@ -129,6 +145,7 @@ type Line = { fact: Fact; name: string; value: string; meta: string; standing: b
 export class Tape {
   private readonly desk = inject(CaseDesk);
   private readonly house = inject(HouseStore);
+  private readonly attachments = inject(Attachments);
   private readonly voice = inject(VoiceService).voice;
   protected readonly withAside = signal(false);
   protected readonly open = signal<string | undefined>(undefined);
@@ -147,14 +164,37 @@ export class Tape {
   protected readonly moves = computed<string[]>(() => {
     const view = this.desk.current();
     const fact = view?.state.log.find((f) => f.id === this.open());
-    if (!view?.catalogue || !fact) return [];
-    return movedBy(view.catalogue, view.state.log, fact, view.answers).map((m) =>
-      moveWords(m, this.desk.nameOf),
+    if (!view?.world || !fact) return [];
+    return movedBy(view.world, view.state.log, fact, view.answers).map((d) =>
+      differenceWords(d, this.voice(), this.desk.nameOf),
     );
   });
 
   protected toggle(id: string): void {
     this.open.set(this.open() === id ? undefined : id);
+  }
+
+  protected readonly blobOf = (file: FileRef): Promise<Blob | undefined> => this.attachments.blobOf(file);
+
+  /** An issued report cannot be unsent, and a case keeps its tag. */
+  protected kept(key: string): boolean {
+    return key.startsWith('report.') || key === 'case.tag';
+  }
+
+  protected take(file: FileRef): void {
+    void this.attachments.save(file);
+  }
+
+  protected attach(input: HTMLInputElement): void {
+    const files = [...(input.files ?? [])];
+    input.value = '';
+    void this.attachments.attach(files);
+  }
+
+  /** Files dropped on the tape belong to the case. */
+  protected drop(e: DragEvent): void {
+    e.preventDefault();
+    void this.attachments.attach([...(e.dataTransfer?.files ?? [])]);
   }
 
   protected strike(fact: Fact): void {

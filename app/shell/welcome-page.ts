@@ -1,8 +1,9 @@
 import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
-import { CaseDesk } from '../data/case-desk';
-import { Commands } from '../data/commands';
-import { Setup } from '../data/setup';
+import { Cases } from '../data/cases';
+import { Packs } from '../data/packs';
+import { Commands } from '../acts/commands';
+import { Setup } from '../acts/setup';
 
 @Component({
   selector: 'hs-welcome-page',
@@ -18,11 +19,11 @@ import { Setup } from '../data/setup';
       <div class="row">
         <button nz-button nzType="primary" (click)="create()">New case <kbd>n</kbd></button>
         <button nz-button (click)="open()">Open a case file <kbd>o</kbd></button>
-        @if (!desk.newestPack()) {
+        @if (packs.known() && !packs.newestId()) {
           <button nz-button (click)="demo()">Load the demo data</button>
         }
       </div>
-      @if (!desk.newestPack()) {
+      @if (packs.known() && !packs.newestId()) {
         <p class="caution">
           There is no catalogue yet, so no engine can be identified. Load the demo data, or open a case file:
           it brings its part of the catalogue along.
@@ -55,12 +56,12 @@ import { Setup } from '../data/setup';
   `,
 })
 export class WelcomePage {
-  protected readonly desk = inject(CaseDesk);
+  protected readonly packs = inject(Packs);
   private readonly commands = inject(Commands);
   private readonly setup = inject(Setup);
 
   constructor() {
-    this.desk.currentId.set(undefined);
+    inject(Cases).putBack();
   }
 
   protected create(): void {

@@ -23,7 +23,7 @@ describe('parts told apart', () => {
   const state = () => desk.current()!.state;
   beforeEach(async () => {
     desk = await openDesk();
-    desk.currentId.set(CHAIN);
+    await desk.open(CHAIN);
   });
   afterEach(closeDesk);
 
@@ -113,7 +113,7 @@ describe('a question', () => {
   afterEach(closeDesk);
 
   it('has no rivals beside it until it is said to be a return', async () => {
-    desk.currentId.set(QUESTION);
+    await desk.open(QUESTION);
     const [page, balance] = [await paint(CausePage), await paint(Balance)];
     expect([page.all('.cause').length, balance.all('.row').length]).toEqual([0, 0]);
     await desk.file({ key: 'case.kind', value: 'return', how: 'decided' });
@@ -124,6 +124,7 @@ describe('a question', () => {
 
   it('is never called decided or sealed, and a claim only once it is', async () => {
     const lacks = async (id: string) => {
+      await desk.open(id);
       const page = await paint(CasePage, { id });
       await page.fixture.whenStable();
       return page.all('nav .lack').map((l) => l.textContent.trim());
@@ -149,7 +150,7 @@ describe('fields of a station', () => {
     const fields = async (page: Parameters<typeof paint>[0]) =>
       (await paint(page)).all('hs-fact-field').length;
     for (const id of [BELT, CHAIN, QUESTION, 'demo-2044']) {
-      desk.currentId.set(id);
+      await desk.open(id);
       const of = (station: 'call' | 'settle') => desk.groupsAt(station).flatMap((g) => g.fields).length;
       expect(await fields(CallPage))
         .withContext(id)

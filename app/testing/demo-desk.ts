@@ -5,8 +5,11 @@ import { deleteDB } from 'idb';
 import { provideNzIconsTesting } from 'ng-zorro-antd/icon/testing';
 import { demoScenario } from '../../demo/scenario';
 import { CaseDesk } from '../data/case-desk';
+import { Cases } from '../data/cases';
 import { Database } from '../data/database';
+import { addDemo } from '../data/demo-data';
 import { FactRepository } from '../data/fact-repository';
+import { Packs } from '../data/packs';
 import { DATABASE } from '../data/records';
 
 /** A desk on an empty record store of its own; `demo` fills it with the scenario. Close it with {@link closeDesk}. */
@@ -21,12 +24,17 @@ export async function openDesk(demo = true, more: Provider[] = []): Promise<Case
       ...more,
     ],
   });
-  const repository = TestBed.inject(FactRepository);
-  await repository.load();
-  if (demo) {
-    const { facts, pack } = demoScenario();
-    await repository.add(facts, [pack]);
-  }
+  if (demo) await addDemo(TestBed.inject(FactRepository), demoScenario());
+  return wake();
+}
+
+/** Opens what the records hold, as the page does when it starts. */
+export async function wake(): Promise<CaseDesk> {
+  await TestBed.inject(Cases).load();
+  const packs = TestBed.inject(Packs);
+  await packs.load();
+  const newest = packs.newestId();
+  if (newest !== undefined) await packs.read(newest);
   return TestBed.inject(CaseDesk);
 }
 

@@ -130,7 +130,7 @@ describe('a field', () => {
 
   it('files what is typed in its unit, keeps what it cannot read, and says why', async () => {
     const desk = await openDesk();
-    desk.currentId.set('demo-2041');
+    await desk.open('demo-2041');
     const field = await paint(FactField, { key: 'vehicle.odometer' });
     await field.type('Distance now', '31 000 mi');
     await until(() => has(desk.current()!.state, 'vehicle.odometer'));
@@ -143,7 +143,7 @@ describe('a field', () => {
 
   it('offers the nearest engine codes for one that is not there', async () => {
     const desk = await openDesk();
-    desk.currentId.set('demo-2041');
+    await desk.open('demo-2041');
     const field = await paint(FactField, { key: 'engine.code' });
     await field.type('Engine code', 'TE16-CARM');
     expect(field.words).toContain('is not in the catalogue');

@@ -9,7 +9,7 @@ import { slotKey } from '@core/facts/meaning';
 import type { Fact } from '@core/facts/fact';
 import { CaseDesk } from '../data/case-desk';
 import { Drafts } from '../data/drafts';
-import { VoiceService } from '../data/voice';
+import { VoiceService } from '../acts/voice';
 import { troubleSentence } from '../data/store-trouble';
 import { valueWords } from '../words/facts';
 import { placeExample, readSentence } from '../words/reading';

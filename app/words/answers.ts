@@ -1,5 +1,6 @@
 import { own } from '@core/quantity/own';
-import type { Move } from '@core/answer/moved';
+import type { Difference } from '@core/answer/difference';
+import type { Reread } from '@core/answer/sealing';
 import type { Contradiction } from '@core/answer/contradictions';
 import type { DecideError } from '@core/answer/decide';
 import type { Finding } from '@core/bench/finding';
@@ -209,18 +210,53 @@ export function warningWords(w: Warning, name: (table: string, key: string) => s
   }
 }
 
-export function moveWords(m: Move, name: (table: string, key: string) => string): string {
-  const word = (s: string) => s.replace('_', ' ');
-  switch (m.what) {
-    case 'variants':
-      return `Possible drives: ${m.without.length} → ${m.with.length} (${list(m.with) || 'none'})`;
-    case 'kit':
-      return `${m.kit}: ${word(m.without)} → ${word(m.with)}`;
-    case 'shown':
-      return `Setting shown: ${word(m.without)} → ${word(m.with)}`;
+/** What two readings of a case do not have in common, in one line: "Setting shown: nothing → wrong way". */
+export function differenceWords(
+  d: Difference,
+  v: Voice,
+  name: (table: string, key: string) => string,
+): string {
+  return `${ofWords(d, v, name)}: ${saysWords(d, d.before)} → ${saysWords(d, d.after)}`;
+}
+
+/** Whether an issue would read the same today. */
+export function rereadWords(r: Reread): string {
+  const changed = r.changed.length
+    ? `Judged with another ${list(r.changed.map((c) => (c === 'rules' ? 'set of house rules' : c)))} than today’s`
+    : 'Judged with today’s catalogue, knowledge and house rules';
+  return r.differs.length
+    ? `${changed}; today it would read otherwise:`
+    : `${changed}; today it reads the same.`;
+}
+
+function ofWords(d: Difference, v: Voice, name: (table: string, key: string) => string): string {
+  switch (d.what) {
+    case 'designs':
+      return 'Possible drives';
+    case 'setting':
+      return d.of === '' ? 'Setting shown' : `Setting shown (${v.thing?.(d.of) ?? nameOfId(d.of)})`;
+    case 'marks':
+      return 'Marks';
     case 'cause':
-      return `${name('cause', m.cause)}: ${percent(m.without)} → ${percent(m.with)}`;
+      return name('cause', d.of);
     case 'terms':
-      return `Terms: ${word(m.without)} → ${word(m.with)}`;
+      return 'Terms';
+    case 'fault':
+      return `Fault ${d.of}`;
+    case 'decision':
+      return objectionOf(d.of);
+    case 'kit':
+      return d.of;
   }
+}
+
+/** An objection from how a line names it: its code, and the document where it is about one. */
+function objectionOf(line: string): string {
+  const [code, document] = line.split(' ');
+  return objectionWords({ code, document } as Objection).replace(/\.$/, '');
+}
+
+function saysWords(d: Difference, says: Difference['before']): string {
+  if (typeof says === 'number' || d.what === 'cause') return percent(Number(says ?? 0));
+  return says === undefined || says === '' ? 'nothing' : says.replace(/_/g, ' ');
 }

@@ -1,9 +1,11 @@
+import type { BundleError } from '@core/claim/bundle';
 import type { CaseFileError } from '@core/claim/case-file';
+import type { UnpackError } from '../workers/unpack';
 import { placeWords } from '@core/facts/place';
 import { issueSentence } from './packs';
 
 /** Why a case file was not read, where, and what to do. */
-export function caseFileSentence(name: string, e: CaseFileError): string {
+export function caseFileSentence(name: string, e: CaseFileError | BundleError | UnpackError): string {
   switch (e.code) {
     case 'not_json':
       return `${name} is broken at line ${e.line}, column ${e.column}: ${e.detail}. Nothing was changed. Ask for the file again.`;
@@ -27,6 +29,20 @@ export function caseFileSentence(name: string, e: CaseFileError): string {
       return `${name} holds fact ${e.id} at ${placeWords(e.place)}, but the longest there has ${e.most}. Nothing was changed.`;
     case 'bad_catalogue':
       return `${name} carries a catalogue with a fault. ${issueSentence(e.issue)}${e.more ? ` And ${e.more} more.` : ''} Nothing was changed.`;
+    case 'no_case':
+      return `${name} is no bundle of a case: there is no case.json in it. Nothing was changed.`;
+    case 'file_missing':
+      return `${name} lacks ${e.name}, which fact ${e.fact} points to (SHA-256 ${e.hash.slice(0, 12)}…). Nothing was changed. Ask for the bundle again.`;
+    case 'wrong_hash':
+      return `${name} holds ${e.name} with other content than its name states (${e.stated.slice(0, 12)}…, found ${e.found.slice(0, 12)}…). Nothing was changed. Ask for the bundle again.`;
+    case 'file_too_large':
+      return `${e.name} has ${Math.ceil(e.bytes / 1e6)} MB; a bundle has at most ${Math.round(e.most / 1e6)} MB. Nothing was changed.`;
+    case 'too_many_entries':
+      return `${e.name} holds more than ${e.most} files. Nothing was changed.`;
+    case 'unpacks_too_large':
+      return `${e.name} unpacks to more than ${Math.round(e.most / 1e6)} MB. Nothing was changed.`;
+    case 'broken_zip':
+      return `${e.name} is a broken zip: ${e.detail}. Nothing was changed. Ask for it again.`;
     case 'too_large':
       return `${name} has ${Math.ceil(e.bytes / 1e6)} MB; a case file has at most ${Math.round(e.most / 1e6)} MB. Nothing was changed.`;
   }

@@ -1,7 +1,7 @@
 import type { TableDiff } from '@core/catalogue/diff-packs';
 import type { PackIssue } from '@core/catalogue/pack-issue';
 
-/** What the page and the import thread say to each other. Cancel: the page ends the thread; nothing was written yet. */
+/** What the page asks of the import thread. Cancel: the page ends the thread; nothing was written yet. */
 export type ImportProgress = { step: string; done: number; total: number };
 export type ImportPreview = {
   id: string;
@@ -17,9 +17,9 @@ export type ImportPreview = {
   /** A pack of this name and version is here with other content. */
   versionTaken: boolean;
 };
-export interface PackImport {
+export type PackJobs = {
   /** Reads and checks; writes nothing. */
-  read(files: File[], progress: (p: ImportProgress) => void): Promise<ImportPreview>;
-  /** Writes the pack that was read without a fault, in one transaction; returns its id. */
-  take(): Promise<string>;
-}
+  read: { input: File[]; progress: ImportProgress; output: ImportPreview };
+  /** Writes the pack that was read without a fault, in one transaction; its id. */
+  take: { input: undefined; progress: never; output: string };
+};

@@ -1,14 +1,14 @@
-import { expose } from 'comlink';
 import { canonical } from '@core/facts/canonical';
 import { diffPacks } from '@core/catalogue/diff-packs';
-import { type Pack, packId } from '@core/catalogue/pack';
+import { type Pack } from '@core/catalogue/pack';
 import type { IssueReason } from '@core/catalogue/pack-issue';
 import type { PackReading } from '@core/catalogue/read-pack';
 import { err } from '@core/quantity/result';
-import { newerFirst } from '@core/catalogue/version';
+import { packId, newerFirst } from '@core/catalogue/version';
 import { openRecords } from '../data/records';
 import { getPack, writePack } from '../data/pack-records';
-import type { ImportPreview, ImportProgress, PackImport } from './pack-import.protocol';
+import { serve } from './door';
+import type { ImportPreview, ImportProgress, PackJobs } from './pack-import.protocol';
 import { readPackFiles } from './read-pack-files';
 import { LIMITS, unpack } from './unpack';
 
@@ -48,39 +48,39 @@ async function readFiles(
   return { issues: [{ table: 'pack', row: 1, column: e.name, reason }] };
 }
 
-const api: PackImport = {
-  async read(files: File[], progress: (p: ImportProgress) => void): Promise<ImportPreview> {
-    const base = await newest(undefined);
-    const reading = await readFiles(files, base, progress);
-    const { pack, issues } = reading;
-    waiting = pack;
-    const before = pack ? await newest(pack.name) : base;
-    const db = await openRecords();
-    const same = pack ? await getPack(db, packId(pack)) : undefined;
-    db.close();
-    const versionTaken = pack !== undefined && same !== undefined && canonical(same) !== canonical(pack);
-    if (versionTaken) waiting = undefined;
-    return {
-      id: pack ? packId(pack) : '',
-      name: pack?.name ?? '',
-      version: pack?.version ?? '',
-      issued: pack?.issued ?? '',
-      source: pack?.source ?? '',
-      diff: pack ? diffPacks(before, pack) : [],
-      against: before ? packId(before) : undefined,
-      issues: issues.slice(0, 1000),
-      issueCount: issues.length,
-      versionTaken,
-    };
-  },
-  async take(): Promise<string> {
-    if (!waiting) throw new Error('nothing was read that could be taken in');
-    const db = await openRecords();
-    await writePack(db, waiting);
-    db.close();
-    const id = packId(waiting);
-    waiting = undefined;
-    return id;
-  },
-};
-expose(api);
+async function read(files: File[], progress: (p: ImportProgress) => void): Promise<ImportPreview> {
+  const base = await newest(undefined);
+  const reading = await readFiles(files, base, progress);
+  const { pack, issues } = reading;
+  waiting = pack;
+  const before = pack ? await newest(pack.name) : base;
+  const db = await openRecords();
+  const same = pack ? await getPack(db, packId(pack)) : undefined;
+  db.close();
+  const versionTaken = pack !== undefined && same !== undefined && canonical(same) !== canonical(pack);
+  if (versionTaken) waiting = undefined;
+  return {
+    id: pack ? packId(pack) : '',
+    name: pack?.name ?? '',
+    version: pack?.version ?? '',
+    issued: pack?.issued ?? '',
+    source: pack?.source ?? '',
+    diff: pack ? diffPacks(before, pack) : [],
+    against: before ? packId(before) : undefined,
+    issues: issues.slice(0, 1000),
+    issueCount: issues.length,
+    versionTaken,
+  };
+}
+
+async function take(): Promise<string> {
+  if (!waiting) throw new Error('nothing was read that could be taken in');
+  const db = await openRecords();
+  await writePack(db, waiting);
+  db.close();
+  const id = packId(waiting);
+  waiting = undefined;
+  return id;
+}
+
+serve<PackJobs>({ read: (files, line) => read(files, line.progress), take }, self);

@@ -14,6 +14,7 @@ export type UnpackError =
   | { code: 'unpacks_too_large'; name: string; most: number }
   | { code: 'broken_zip'; name: string; detail: string };
 export type NamedText = { name: string; text: string };
+export type NamedBytes = { name: string; bytes: Uint8Array };
 
 /** Bytes that are unpacked at a time: what a bomb can bring between two looks at the sum. */
 const SLICE = 16 * 1024;
@@ -24,37 +25,47 @@ class Stop extends Error {
   }
 }
 
-/** Unpacks zips; everything else is taken as text. */
-export function unpack(
-  files: readonly { name: string; bytes: Uint8Array }[],
-  limits = LIMITS,
-): Result<NamedText[], UnpackError> {
+/** Unpacks zips; everything else is taken as text. Folders of a zip are forgotten. */
+export function unpack(files: readonly NamedBytes[], limits = LIMITS): Result<NamedText[], UnpackError> {
   const out: NamedText[] = [];
   let sum = 0;
   for (const { name, bytes } of files) {
-    if (bytes.length > limits.fileBytes)
-      return err({ code: 'file_too_large', name, bytes: bytes.length, most: limits.fileBytes });
-    if (!name.toLowerCase().endsWith('.zip')) {
-      out.push({ name, text: strFromU8(bytes) });
-      continue;
-    }
-    try {
-      const entries = unzipWithin(name, bytes, limits, sum);
-      for (const e of entries) {
-        sum += e.bytes.length;
-        if (!e.name.endsWith('/'))
-          out.push({ name: e.name.split('/').at(-1) ?? e.name, text: strFromU8(e.bytes) });
-      }
-    } catch (e) {
-      return err(
-        e instanceof Stop
-          ? e.why
-          : { code: 'broken_zip', name, detail: e instanceof Error ? e.message : String(e) },
-      );
+    const zip = name.toLowerCase().endsWith('.zip');
+    const read = zip ? unzip(name, bytes, limits, sum) : within(name, bytes, limits);
+    if (!read.ok) return read;
+    for (const e of read.value) {
+      if (zip) sum += e.bytes.length;
+      if (!e.name.endsWith('/'))
+        out.push({ name: e.name.split('/').at(-1) ?? e.name, text: strFromU8(e.bytes) });
     }
   }
   return ok(out);
 }
+
+/** The entries of one zip, folders and all. @param before bytes that were unpacked already and count with it */
+export function unzip(
+  name: string,
+  bytes: Uint8Array,
+  limits = LIMITS,
+  before = 0,
+): Result<NamedBytes[], UnpackError> {
+  const small = within(name, bytes, limits);
+  if (!small.ok) return small;
+  try {
+    return ok(unzipWithin(name, bytes, limits, before));
+  } catch (e) {
+    return err(
+      e instanceof Stop
+        ? e.why
+        : { code: 'broken_zip', name, detail: e instanceof Error ? e.message : String(e) },
+    );
+  }
+}
+
+const within = (name: string, bytes: Uint8Array, limits: typeof LIMITS): Result<NamedBytes[], UnpackError> =>
+  bytes.length > limits.fileBytes
+    ? err({ code: 'file_too_large', name, bytes: bytes.length, most: limits.fileBytes })
+    : ok([{ name, bytes }]);
 
 function unzipWithin(
   name: string,

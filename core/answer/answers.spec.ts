@@ -20,8 +20,10 @@ import { limitsOf } from '@core/drive/carrier';
 import { solveDrive } from '@core/drive/solve-drive';
 import { tensionerSettings, travelFrom } from '@core/drive/tensioner';
 import { smallestGaps } from '@core/drive/valve-safety';
-import { answersFor } from './answers';
-import { movedBy } from './moved';
+import { answersFor, settled } from './answers';
+import { reread } from './sealing';
+import { difference, linesOf, LINE_KINDS, movedBy, readLine, writeLine } from './difference';
+import { worldOf } from './world';
 
 const value = <T>(r: { ok: true; value: T } | { ok: false; error: unknown }): T => {
   if (!r.ok) throw new Error(JSON.stringify(r.error));
@@ -30,7 +32,7 @@ const value = <T>(r: { ok: true; value: T } | { ok: false; error: unknown }): T 
 const cat = catalogueOf(demoPack());
 const all = demoFacts(SEED);
 const caseOf = (tag: string) => all.filter((f) => f.case === `demo-${tag}`);
-const answers = (facts: readonly Fact[]) => answersFor(cat, reduce(facts));
+const answers = (facts: readonly Fact[]) => answersFor(worldOf(cat), reduce(facts));
 let n = 0;
 const author: Author = {
   by: 'T',
@@ -385,7 +387,7 @@ describe('case file', () => {
   it('gives the same answers elsewhere with the catalogue that it carries', () => {
     const read = readCaseFile(text);
     if (!read.ok) return fail(read.error.code);
-    const there = answersFor(catalogueOf(read.value.file.catalogue), reduce(read.value.file.facts));
+    const there = answersFor(worldOf(catalogueOf(read.value.file.catalogue)), reduce(read.value.file.facts));
     const here = answers(facts);
     expect(there.ranking).toEqual(here.ranking);
     expect(there.kits.map((k) => [k.kit.number, k.verdict])).toEqual(
@@ -454,12 +456,90 @@ describe('case file', () => {
   });
 });
 
-describe('what a fact moved', () => {
-  it('is told for the fact that decides', () => {
+describe('the difference of two readings', () => {
+  const world = worldOf(cat);
+  const all = ['2027', '2033', '2036', '2041', '2044'].map(caseOf);
+
+  it('names what a fact moved, and nothing for a fact that moved nothing', () => {
     const facts = caseOf('2027');
-    const moves = movedBy(cat, facts, facts.find((f) => f.key === 'tensioner.pointer')!);
-    expect(moves).toContain({ what: 'shown', without: 'unknown', with: 'wrong_way' });
-    const built = movedBy(cat, facts, facts.find((f) => f.key === 'vehicle.built')!);
-    expect(built.map((m) => m.what)).toContain('variants');
+    const moves = (key: string) => movedBy(world, facts, facts.find((f) => f.key === key)!);
+    expect(moves('tensioner.pointer')).toContain({
+      what: 'setting',
+      of: '',
+      before: undefined,
+      after: 'wrong_way',
+    });
+    expect(moves('vehicle.built').map((m) => m.what)).toContain('designs');
+    expect(moves('call.who')).toEqual([]);
+  });
+
+  it('is empty against itself, turns round with its sides, and survives being written', () => {
+    for (const [i, facts] of all.entries()) {
+      const [a, b] = [facts, all[(i + 1) % all.length]!].map((f) => linesOf(answers(f)));
+      expect(difference(a!, a!)).toEqual([]);
+      const there = difference(a!, b!);
+      const back = difference(b!, a!).map((d) => ({ ...d, before: d.after, after: d.before }));
+      const byName = (x: { what: string; of: string }, y: typeof x) =>
+        x.what + x.of < y.what + y.of ? -1 : 1;
+      expect(back.sort(byName)).toEqual([...there].sort(byName));
+      expect(new Set(a!.map((l) => `${l.what} ${l.of}`)).size).toBe(a!.length);
+      const read = a!.map((l) => readLine(writeLine(l))!);
+      expect(difference(a!, read)).toEqual([]);
+      for (const l of a!) expect(LINE_KINDS).toContain(l.what);
+    }
+  });
+});
+
+describe('answers of a case that grows', () => {
+  it('are the same whether they were kept from before or computed afresh, and what nothing touched is kept', () => {
+    const world = worldOf(cat);
+    for (const tag of ['2027', '2033', '2036']) {
+      const facts = caseOf(tag);
+      let kept: ReturnType<typeof answersFor> | undefined;
+      for (let n = 1; n <= facts.length; n++) {
+        const state = reduce(facts.slice(0, n));
+        kept = answersFor(world, state, kept);
+        const fresh = answersFor(world, state);
+        for (const name of Object.keys(Object.getPrototypeOf(kept) as object) as (keyof typeof kept)[])
+          expect(kept[name])
+            .withContext(`${tag} ${n} ${name}`)
+            .toEqual(fresh[name] as never);
+      }
+    }
+    const facts = caseOf('2027');
+    const before = settled(answersFor(world, reduce(facts)));
+    const after = answersFor(world, reduce(plus(facts, 'call.who', 'somebody else')), before);
+    for (const name of ['identification', 'drive', 'findings', 'ranking', 'terms', 'asking'] as const)
+      expect(after[name])
+        .withContext(name)
+        .toBe(before[name] as never);
+    const moved = answersFor(world, reduce(plus(facts, 'belt.back', 'cut')), before);
+    expect(moved.identification).toBe(before.identification);
+    expect(moved.ranking).not.toBe(before.ranking);
+  });
+});
+
+describe('an issued report', () => {
+  it('keeps how it read and in which world, and tells what another world would say', () => {
+    const world = worldOf(cat);
+    const facts = caseOf('2027');
+    const [check] = answers(facts).seals;
+    expect(reread(world, reduce(facts), check!)).toEqual({ changed: [], differs: [] });
+    const wrongWay = CAUSES.causes.find((c) => c.key === 'set_wrong_way')!;
+    const others = CAUSES.causes.filter((c) => c !== wrongWay);
+    const knowledge = {
+      ...world.knowledge,
+      causes: { ...CAUSES, causes: [...others, { ...wrongWay, prior: 0.0001 }] },
+    };
+    const other = reread({ ...world, knowledge }, reduce(facts), check!)!;
+    expect(other.changed).toEqual(['knowledge']);
+    const moved = other.differs.find((d) => d.of === 'set_wrong_way')!;
+    expect(Number(moved.after)).toBeLessThan(Number(moved.before));
+    // an issue of before kept no reading: nothing is claimed of it
+    const old = facts.map((f) =>
+      f.key === 'report.issue' ? { ...f, basis: f.basis!.filter((id) => !id.endsWith('said')) } : f,
+    );
+    const bare = old.filter((f) => f.key !== 'report.said');
+    expect(reread(world, reduce(bare), { ...check!, seal: bare.at(-1)! })).toBeUndefined();
   });
 });

@@ -12,9 +12,6 @@ export type CheckAnswer = Check & { minutes: number; looks: Look[] };
 /** An observable still to be filed, of a thing where it has no first one. */
 export type Look = { key: string; about: string | undefined; minutes: number };
 
-/** Worth of less than this is not worth proposing, bits. */
-const LEAST_BITS = 0.005;
-
 /**
  * Checks worth making, by bits per minute. A check is proposed with every input that is missing, and only where all of
  * its inputs can be observed on a drive that is still possible.
@@ -26,10 +23,11 @@ export function checkList(
   findings: readonly Finding[],
   state: State,
   drive: Possible,
+  leastBits: number,
 ): CheckAnswer[] {
   const inputs = new Map(causes.evidence.map((e) => [e.finding, e.inputs ?? [e.finding]]));
   return checkWorth(causes, ranking, findings)
-    .filter((c) => c.bits > LEAST_BITS)
+    .filter((c) => c.bits > leastBits)
     .flatMap((c): CheckAnswer[] => {
       const wanted = (inputs.get(c.finding) ?? []).map((key) => registry.get(key));
       if (wanted.length === 0 || wanted.some((o) => o === undefined || !applies(o, drive))) return [];

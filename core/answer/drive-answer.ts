@@ -39,26 +39,33 @@ export type DriveAnswer = {
   marks?: MarksAnswer | undefined;
 };
 
+/** What follows from the layout alone, whatever is filed. */
+export type DriveGeometry = Pick<
+  DriveAnswer,
+  'layout' | 'settings' | 'carrier' | 'right' | 'other' | 'stages'
+>;
+
 /** Undefined where the design has no layout. */
-export function driveAnswer(
-  stages: readonly Stage[],
-  state: State,
-  registry: Registry,
-): DriveAnswer | undefined {
+export function driveGeometry(stages: readonly Stage[]): DriveGeometry | undefined {
   const layout = stages[0]?.layout;
   if (!layout) return undefined;
   const settings = tensionerSettings(layout);
   const carrier = settings.ok ? layout.wheels[settings.value.tensioner]?.carrier : undefined;
+  if (!settings.ok || !carrier) return { layout, settings, stages };
+  return { layout, settings, carrier, stages, ...intendedSetting(settings.value, carrier) };
+}
+
+/** The drive with what the facts show of it. */
+export function driveAnswer(geometry: DriveGeometry, state: State, registry: Registry): DriveAnswer {
+  const { stages } = geometry;
   const elongations = elongationAnswers(stages, state, registry);
-  const seen = {
-    stages,
+  const tensioners = tensionerAnswers(stages, state, registry);
+  return {
+    ...geometry,
     marks: marksAnswer(stages, state, registry),
-    tensioners: tensionerAnswers(stages, state, registry),
+    tensioners,
     elongations,
     extensions: extensionAnswers(stages, state, registry, elongations),
+    shown: geometry.carrier && tensioners.find((t) => t.about === '')?.shown,
   };
-  if (!settings.ok || !carrier) return { layout, settings, ...seen };
-  const pair = intendedSetting(settings.value, carrier);
-  const shown = seen.tensioners.find((t) => t.about === '')?.shown;
-  return { layout, settings, carrier, ...pair, shown, ...seen };
 }

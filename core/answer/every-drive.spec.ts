@@ -12,10 +12,11 @@ import type { Fact } from '@core/facts/fact';
 import { optionsOf } from '@core/facts/observable';
 import { reduce } from '@core/facts/state';
 import { sheetFor } from '@core/fitting/sheet';
-import { answersFor, registryFor } from './answers';
+import { answersFor } from './answers';
+import { registryFor, worldOf } from './world';
 
 const cat = catalogueOf(demoPack());
-const registry = registryFor(cat);
+const registry = registryFor(worldOf(cat));
 let n = 0;
 const fact = (key: string, value: Fact['value'], how: Fact['how'] = 'seen'): Fact => ({
   id: `f${++n}`,
@@ -155,7 +156,7 @@ describe('causes, findings and checks, on every drive of the catalogue', () => {
 
   it('are only those that it can have, in its own words', () => {
     for (const v of designs) {
-      const a = answersFor(cat, reduce(identified(v)));
+      const a = answersFor(worldOf(cat), reduce(identified(v)));
       expect(a.variant?.id).withContext(v.id).toBe(v.id);
       const has = driveHas(a.drive!.stages);
       for (const { cause } of a.ranking.causes) {
@@ -189,7 +190,7 @@ describe('causes, findings and checks, on every drive of the catalogue', () => {
 
   it('are, while several designs are open, those that one of them can have', () => {
     for (const engine of cat.engines.keys()) {
-      const a = answersFor(cat, reduce([fact('engine.code', engine)]));
+      const a = answersFor(worldOf(cat), reduce([fact('engine.code', engine)]));
       const any = new Set(
         (cat.variantsOf.get(engine) ?? []).flatMap((v) => [...driveHas(stagesFor(cat, v.layout!))]),
       );
@@ -209,14 +210,14 @@ describe('causes, findings and checks, on every drive of the catalogue', () => {
     const facts = [...identified(cat.variants.get('QU13-STOA/A')!), fact('symptom', 'noise')];
     const at = (km: number) => [...facts, fact('vehicle.odometer', km), fact('kit.fitted_odometer', 0)];
     for (const f of [facts, at(20_000), at(90_000)])
-      expect(answersFor(cat, reduce(f)).ranking.causes[0]!.probability).toBeLessThan(0.5);
+      expect(answersFor(worldOf(cat), reduce(f)).ranking.causes[0]!.probability).toBeLessThan(0.5);
   });
 
   it('ask for every input of a finding, so that filing them gives it', () => {
     const v = cat.variants.get('QU13-STOA/A')!;
     const facts = identified(v);
     const keys = new Map(
-      answersFor(cat, reduce(facts)).checks.map((c) => [
+      answersFor(worldOf(cat), reduce(facts)).checks.map((c) => [
         c.finding,
         c.looks.map((l) => (l.about ? `${l.key} ${l.about}` : l.key)),
       ]),
@@ -232,7 +233,7 @@ describe('causes, findings and checks, on every drive of the catalogue', () => {
       'mark.intake': 0,
     };
     const filed = [...facts, ...Object.entries(values).map(([k, x]) => fact(k, x, 'measured'))];
-    const found = answersFor(cat, reduce(filed)).findings.map((f) => f.finding);
+    const found = answersFor(worldOf(cat), reduce(filed)).findings.map((f) => f.finding);
     expect(found).toEqual(jasmine.arrayContaining(['marks.verdict', 'extension.rest', 'chain.long']));
   });
 

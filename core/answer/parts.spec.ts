@@ -9,7 +9,8 @@ import { KINDS } from '@core/facts/kinds';
 import { optionsOf, STATIONS } from '@core/facts/observable';
 import { GROUPS } from '@core/facts/registry';
 import { reduce } from '@core/facts/state';
-import { answersFor, registryFor } from './answers';
+import { answersFor } from './answers';
+import { registryFor, worldOf } from './world';
 import { applies, possibleOptions } from './applies';
 import { caseKind } from './case-kind';
 import { groupsOf, partsOf } from './groups';
@@ -17,7 +18,7 @@ import { looksOf } from './looks';
 import { thingWords } from './things';
 
 const cat = catalogueOf(demoPack());
-const registry = registryFor(cat);
+const registry = registryFor(worldOf(cat));
 const all = demoFacts(SEED);
 const cases = [...new Set(all.map((f) => f.case))].map((id) => all.filter((f) => f.case === id));
 let n = 0;
@@ -35,7 +36,7 @@ describe('groups of a station', () => {
   it('show every observable that applies once for each of its parts, and nothing else', () => {
     for (const facts of cases) {
       const state = reduce(plus(facts, ...declaring('tensioner', 'left', '12345678')));
-      const a = answersFor(cat, state);
+      const a = answersFor(worldOf(cat), state);
       for (const station of STATIONS) {
         const shown = partsOf(a.registry, station, a.possible, a.things).flatMap((g) =>
           g.fields.map((o) => `${g.about ?? ''} ${o.key}`),
@@ -68,7 +69,7 @@ describe('the box', () => {
   const sent = (...parts: string[]) => {
     const facts = cases.find((c) => c[0]!.case === 'demo-2036')!.filter((f) => f.key !== 'parts.sent');
     const state = reduce(plus(facts, seen('parts.sent', parts)));
-    return looksOf(registry, state, answersFor(cat, state).possible, 'examine').notSent;
+    return looksOf(registry, state, answersFor(worldOf(cat), state).possible, 'examine').notSent;
   };
 
   it('lacks what was not sent, by whatever name the part goes there', () => {
@@ -84,7 +85,7 @@ describe('the box', () => {
     const facts = cases.find((c) => c[0]!.case === 'demo-2044')!;
     const count = (station: 'fit' | 'examine', ...entries: NewFact[]) => {
       const state = reduce(plus(facts, ...entries));
-      const { possible, things } = answersFor(cat, state);
+      const { possible, things } = answersFor(worldOf(cat), state);
       const l = looksOf(registry, state, possible, station, things);
       return [l.looked, l.open.length];
     };
@@ -108,7 +109,7 @@ describe('the box', () => {
   it('holds in every demo case only what its drive can have', () => {
     for (const facts of cases) {
       const state = reduce(facts);
-      const { possible } = answersFor(cat, state);
+      const { possible } = answersFor(worldOf(cat), state);
       const can = possibleOptions(optionsOf(registry.get('parts.sent')!), possible).map((o) => o.key);
       for (const f of facts.filter((x) => x.key === 'parts.sent'))
         for (const part of f.value as string[]) expect(can).withContext(f.case).toContain(part);
@@ -134,7 +135,7 @@ describe('a further tensioner', () => {
 
   it('is told from the first in words, as wheels, banks, faults and old parts are from each other', () => {
     const a = answersFor(
-      cat,
+      worldOf(cat),
       reduce(
         plus(cases.find((c) => c[0]!.case === 'demo-2044')!, ...declaring('tensioner', 'left', 'abcdefgh')),
       ),
@@ -157,7 +158,7 @@ describe('kind of a case', () => {
       'claim',
       'return',
     ]);
-    const lacks = (...entries: NewFact[]) => answersFor(cat, reduce(plus([], ...entries))).lacks;
+    const lacks = (...entries: NewFact[]) => answersFor(worldOf(cat), reduce(plus([], ...entries))).lacks;
     expect(lacks().call).toEqual(['engine.code']);
     expect([lacks().cause, lacks().settle]).toEqual([[], []]);
     expect(lacks(box).call).toContain('kit.fitted');

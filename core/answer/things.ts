@@ -1,5 +1,5 @@
 import { KINDS } from '@core/facts/kinds';
-import { FAULTS } from '@core/claim/faults';
+import type { InstallationFault } from '@core/claim/faults';
 import {
   bankThing,
   faultThing,
@@ -19,7 +19,11 @@ export type NamedThing = { id: string; kind: string; name: string };
  * Everything that facts can be about by name: the parts of the case, the marked wheels and the banks of the possible drives, the
  * installation faults of the house, and an old part of every kind to compare with the new one.
  */
-export function namedThings(parts: readonly Thing[], drive: Pick<Possible, 'designs'>): NamedThing[] {
+export function namedThings(
+  parts: readonly Thing[],
+  drive: Pick<Possible, 'designs'>,
+  faults: readonly InstallationFault[],
+): NamedThing[] {
   const found = new Map<string, NamedThing>();
   const put = (id: string, kind: string, name: string) => {
     if (!found.has(id)) found.set(id, { id, kind, name });
@@ -31,7 +35,7 @@ export function namedThings(parts: readonly Thing[], drive: Pick<Possible, 'desi
     put(p.id, p.kind, p.place ?? p.number ?? (p.first ? '' : `no. ${n}`));
   }
   for (const k of KINDS.values()) if (k.part) put(oldThing(k.kind), 'old', k.kind);
-  for (const f of FAULTS) put(faultThing(f.code), 'fault', f.code);
+  for (const f of faults) put(faultThing(f.code), 'fault', f.code);
   for (const { layout } of drive.designs.flat()) {
     for (const w of layout.wheels) if (isMarked(w)) put(wheelThing(w.id), 'wheel', w.name.toLowerCase());
     for (const b of layout.banks ?? []) put(bankThing(b.id), 'bank', b.name.toLowerCase());

@@ -6,7 +6,8 @@ import { fileFact } from '@core/facts/change';
 import type { Author, Fact } from '@core/facts/fact';
 import { reduce } from '@core/facts/state';
 import { applies } from '@core/answer/applies';
-import { answersFor, registryFor } from '@core/answer/answers';
+import { answersFor } from '@core/answer/answers';
+import { registryFor, worldOf } from '@core/answer/world';
 import type { State } from '@core/facts/state';
 import type { Stage } from '@core/drive/stages';
 import { elongationAnswers, elongationOf, extensionAnswers } from './extension';
@@ -26,7 +27,7 @@ const elongationAnswer = (stages: readonly Stage[], state: State) =>
 const extensionAnswer = (stages: readonly Stage[], state: State) =>
   extensionAnswers(stages, state, registry, elongationAnswers(stages, state, registry))[0];
 const opposed = stagesFor(cat, 'fletcher-a');
-const registry = registryFor(cat);
+const registry = registryFor(worldOf(cat));
 const seen = (offsets: Record<string, number>, u = 0.05) =>
   marksAnswer(
     opposed,
@@ -78,7 +79,7 @@ describe('marks against the drive', () => {
 
   it('move the causes, and a fitting a tooth out proposes its fault with the facts behind it', () => {
     const facts = plus(plus(caseOf('2044'), 'mark.left-upper', 1, 0.05), 'mark.left-lower', 1, 0.05);
-    const a = answersFor(cat, reduce(facts));
+    const a = answersFor(worldOf(cat), reduce(facts));
     expect(a.ranking.causes[0]!.cause.key).toBe('tooth_out');
     const fault = a.faults.find((f) => f.fault.code === 'TIM-OFF')!;
     expect(fault.proposed).toBeTrue();
@@ -125,7 +126,7 @@ describe('extension against the chain', () => {
 
   it('leaves causes out that cannot occur on the drive, and still adds up to one', () => {
     const names = (tag: string) => {
-      const { ranking } = answersFor(cat, reduce(caseOf(tag)));
+      const { ranking } = answersFor(worldOf(cat), reduce(caseOf(tag)));
       const sum = ranking.causes.reduce((s, c) => s + c.probability, ranking.none);
       expect(sum).toBeCloseTo(1, 12);
       return ranking.causes.map((c) => c.cause.key);
@@ -139,11 +140,11 @@ describe('extension against the chain', () => {
   it('asks of a drive only what it has, whichever the drive', () => {
     const ask = (key: string, possible: ReturnType<typeof answersFor>['possible']) =>
       applies(registry.get(key)!, possible);
-    const chain = answersFor(cat, reduce(facts)).possible;
-    const belt = answersFor(cat, reduce(caseOf('2027'))).possible;
+    const chain = answersFor(worldOf(cat), reduce(facts)).possible;
+    const belt = answersFor(worldOf(cat), reduce(caseOf('2027'))).possible;
     const of = (engine: string, feature: string, value: string) =>
       answersFor(
-        cat,
+        worldOf(cat),
         reduce([
           {
             id: '1',
@@ -176,6 +177,6 @@ describe('extension against the chain', () => {
         .withContext(key)
         .toEqual(wanted);
     // an engine that nobody named may have anything
-    expect(ask('belt.edge_front', answersFor(cat, reduce([])).possible)).toBeTrue();
+    expect(ask('belt.edge_front', answersFor(worldOf(cat), reduce([])).possible)).toBeTrue();
   });
 });

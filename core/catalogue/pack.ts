@@ -211,6 +211,3 @@ export const PackSchema = z.strictObject({
   procedures: z.array(ProcedureSchema),
 });
 export type Pack = z.infer<typeof PackSchema>;
-
-/** Name and version as one text; cases name the pack they answer with by it. */
-export const packId = (pack: Pick<Pack, 'name' | 'version'>): string => `${pack.name} ${pack.version}`;

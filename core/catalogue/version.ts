@@ -22,3 +22,6 @@ export const newerFirst = (
   a: { issued: string; version: string },
   b: { issued: string; version: string },
 ): number => (a.issued < b.issued ? 1 : a.issued > b.issued ? -1 : compareVersions(b.version, a.version));
+
+/** Name and version as one text; cases name the pack they answer with by it. */
+export const packId = (pack: { name: string; version: string }): string => `${pack.name} ${pack.version}`;

@@ -1,6 +1,6 @@
 import * as z from 'zod';
 import { HAS, hasAll, kindWord } from '@core/drive/drive-has';
-import data from './data/causes.json';
+import shipped from './data/causes.json';
 
 z.config({ jitless: true });
 const Life = z.strictObject({ shape: z.number().positive(), scaleKm: z.number().positive() });
@@ -54,16 +54,16 @@ export type CauseEntry = CauseData['causes'][number];
 export type EvidenceRow = CauseData['evidence'][number];
 
 /** The causes and weights that ship. */
-export const CAUSES: CauseData = CauseDataSchema.parse(data);
+export const CAUSES: CauseData = CauseDataSchema.parse(shipped);
 
 /** The causes that can occur on a drive with these things, in its words; all while the drive is not known. */
-export function causesFor(has: ReadonlySet<string> | undefined): CauseData {
+export function causesFor(data: CauseData, has: ReadonlySet<string> | undefined): CauseData {
   const word = kindWord(has);
   const Word = word[0]!.toUpperCase() + word.slice(1);
   const fill = (text: string) => text.replace(/\{drive\}/g, word).replace(/\{Drive\}/g, Word);
   return {
-    ...CAUSES,
-    causes: CAUSES.causes
+    ...data,
+    causes: data.causes
       .filter((c) => hasAll(c.needs, has))
       .map((c) => ({
         ...c,

@@ -44,7 +44,12 @@ export function logWeibull(x: number, k: number, scale: number): number {
  * neutral. "None of these" keeps its prior and a ratio of one. Probabilities add up to 1.
  * Good 1950; the weights are the `nats` listed.
  */
-export function rankCauses(data: CauseData, findings: readonly Finding[], ran?: RanKm): Ranking {
+export function rankCauses(
+  data: CauseData,
+  findings: readonly Finding[],
+  ran?: RanKm,
+  explainedFactor = 1.2,
+): Ranking {
   const evidence = pickByGroup(data, findings);
   const scored = data.causes.map((cause) => {
     const weights = evidence.map((e) => weigh(data, cause, e));
@@ -61,7 +66,7 @@ export function rankCauses(data: CauseData, findings: readonly Finding[], ran?: 
   return {
     causes,
     none: Math.exp(noneScore - top) / total,
-    unexplained: unexplained(data, findings, causes[0]?.cause),
+    unexplained: unexplained(data, findings, causes[0]?.cause, explainedFactor),
     contradictions: contradictions(data, findings),
   };
 }
@@ -134,15 +139,18 @@ export function logLife({ km, u }: Pick<RanKm, 'km' | 'u'>, life: Life): number 
 
 const clip = (x: number, limit: number) => Math.max(-limit, Math.min(limit, x));
 
-/** A finding is explained when the leader makes it at least a fifth likelier than at large. */
+/** A finding is explained when the leader makes it likelier than at large by the house's factor. */
 function unexplained(
   data: CauseData,
   findings: readonly Finding[],
   leader: CauseEntry | undefined,
+  factor: number,
 ): Finding[] {
   return findings.filter((f) => {
     const row = data.evidence.find((r) => r.finding === f.finding);
-    return row && leader && !row.normal.includes(f.value) && ratio(row, leader.key, f.value) < Math.log(1.2);
+    return (
+      row && leader && !row.normal.includes(f.value) && ratio(row, leader.key, f.value) < Math.log(factor)
+    );
   });
 }
 

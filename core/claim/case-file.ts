@@ -26,6 +26,8 @@ export const CaseFileSchema = z.strictObject({
   case: z.string().min(1),
   catalogue: PackSchema,
   facts: z.array(FactSchema).min(1),
+  /** Files that facts point to and that the desk which wrote this did not have, by SHA-256. */
+  missing: z.array(Hash).max(5000).optional(),
   /** Of the facts, and of the catalogue that the answers depend on; files from before carry the first alone. */
   digest: z.strictObject({ algorithm: z.literal('SHA-256'), facts: Hash, catalogue: Hash.optional() }),
 });
@@ -62,6 +64,7 @@ export function writeCaseFile(
   facts: readonly Fact[],
   catalogue: CaseFile['catalogue'],
   exportedAt: string,
+  missing: readonly string[] = [],
 ): CaseFile {
   return {
     format: 'hollow-sprocket-case',
@@ -70,6 +73,7 @@ export function writeCaseFile(
     case: caseId,
     catalogue,
     facts: [...facts],
+    ...(missing.length ? { missing: [...missing] } : {}),
     digest: {
       algorithm: 'SHA-256',
       facts: factsDigest(facts),

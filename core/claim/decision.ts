@@ -25,6 +25,16 @@ export type Warning =
 
 export type DecisionCheck = { objections: Objection[]; warnings: Warning[] };
 
+/** What a decision stands on beside the facts: the causes, the terms, faults recorded, documents that the terms require. */
+export type DecidedOn = {
+  ranking: Ranking;
+  terms: TermsAnswer | undefined;
+  recorded: readonly Fact[];
+  required?: readonly DocumentKind[] | undefined;
+  /** A decided cause below this share is pointed out. */
+  weakLeader: number;
+};
+
 /** Measured or seen, on the returned parts or the fitting: a reading of the vehicle or a paper proves nothing about either. */
 function onParts(f: Fact, registry: Registry): boolean {
   const station = registry.get(meaningOf(f).key)?.station;
@@ -38,11 +48,8 @@ function onParts(f: Fact, registry: Registry): boolean {
  */
 export function checkDecision(
   state: State,
-  ranking: Ranking,
-  terms: TermsAnswer | undefined,
-  recorded: readonly Fact[],
   registry: Registry,
-  required: readonly DocumentKind[] = [],
+  { ranking, terms, recorded, required = [], weakLeader }: DecidedOn,
 ): DecisionCheck {
   const objections: Objection[] = [];
   const warnings: Warning[] = [];
@@ -65,7 +72,7 @@ export function checkDecision(
   if (cause !== undefined && leader) {
     if (cause !== leader.cause.key)
       warnings.push({ code: 'cause_overrules', leader: leader.cause.key, decided: cause });
-    else if (leader.probability < 0.6)
+    else if (leader.probability < weakLeader)
       warnings.push({ code: 'leader_weak', probability: leader.probability });
   }
   if (decision === 'accept' && terms?.verdict === 'out') warnings.push({ code: 'out_of_terms_accepted' });

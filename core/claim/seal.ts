@@ -1,5 +1,6 @@
 import { factsDigest } from '@core/facts/digest';
 import type { Author, Fact } from '@core/facts/fact';
+import { standing } from '@core/facts/read';
 import type { State } from '@core/facts/state';
 
 /** An issued report: which facts it was sealed on, and whether they are still the same. */
@@ -15,28 +16,47 @@ export type SealCheck = {
   later: number;
 };
 
+const [ISSUE, SAID] = ['report.issue', 'report.said'];
+/** Facts that belong to the issuing of reports: no seal need cover those of a later one. */
+export const isOfReport = (f: Fact): boolean => f.key === ISSUE || f.key === SAID;
+
 /** Issues, newest first, that are computed again at every look; older ones were superseded by them. */
 const RECHECKED = 4;
 
-/** The fact that seals everything known so far: its value is the digest, its basis the ids. */
-export function makeSeal(state: State, caseId: string, author: Author): Fact {
-  return {
+/**
+ * The facts that seal everything known so far: how it read, line by line, and the seal over that and all else, its value
+ * the digest, its basis the ids.
+ */
+export function makeSeal(state: State, caseId: string, said: readonly string[], author: Author): Fact[] {
+  const common = { case: caseId, by: author.by, at: author.now() };
+  const reading: Fact = {
     id: author.newId(),
-    case: caseId,
-    key: 'report.issue',
-    value: factsDigest(state.log),
-    how: 'decided',
-    by: author.by,
-    at: author.now(),
-    basis: state.log.map((f) => f.id),
+    ...common,
+    key: SAID,
+    value: [...said],
+    how: 'computed',
+    ...correcting(standing(state, SAID)),
   };
+  const all = [...state.log, reading];
+  return [
+    reading,
+    {
+      id: author.newId(),
+      ...common,
+      key: ISSUE,
+      value: factsDigest(all),
+      how: 'decided',
+      basis: all.map((f) => f.id),
+    },
+  ];
 }
+const correcting = (f: Fact | undefined) => (f ? { supersedes: f.id } : {});
 
 /** Verifies the seals of a case, oldest first. Judged by ids alone: no clock has a say in what a seal covers. */
 export function checkSeals(state: State, rechecked = RECHECKED): SealCheck[] {
   const byId = new Map(state.log.map((f) => [f.id, f]));
-  const plain = state.log.filter((f) => f.key !== 'report.issue');
-  const seals = state.log.filter((f) => f.key === 'report.issue' && f.strikes === undefined);
+  const plain = state.log.filter((f) => !isOfReport(f));
+  const seals = state.log.filter((f) => f.key === ISSUE && f.strikes === undefined);
   return seals.map((seal, i) => {
     const sealed = new Set(seal.basis);
     const verdict = i < seals.length - rechecked ? 'unchecked' : verify(seal, byId);
@@ -45,11 +65,19 @@ export function checkSeals(state: State, rechecked = RECHECKED): SealCheck[] {
   });
 }
 
+const verified = new WeakMap<Fact, { facts: readonly Fact[]; verdict: 'intact' | 'altered' }>();
+
 function verify(seal: Fact, byId: ReadonlyMap<string, Fact>): 'intact' | 'altered' | 'void' {
   const ids = seal.basis ?? [];
   if (ids.length === 0) return 'void';
   const facts = ids.flatMap((id) => byId.get(id) ?? []);
-  return facts.length === ids.length && factsDigest(facts) === seal.value ? 'intact' : 'altered';
+  // A digest over the very same facts is not computed twice.
+  const known = verified.get(seal);
+  if (known?.facts.length === facts.length && facts.every((f, i) => f === known.facts[i]))
+    return known.verdict;
+  const verdict = facts.length === ids.length && factsDigest(facts) === seal.value ? 'intact' : 'altered';
+  verified.set(seal, { facts, verdict });
+  return verdict;
 }
 
 /** The newest issue, when it covers everything that is known and nothing of it was altered. */

@@ -19,6 +19,8 @@ export type NewFact = {
   files?: readonly FileRef[];
   /** One more reading of the same, kept beside those that are there, instead of a correction. */
   repeat?: boolean;
+  /** Series that it belongs to by name, whoever files it: such facts stand beside each other. */
+  series?: string;
 };
 
 /**
@@ -28,7 +30,8 @@ export type NewFact = {
 export function fileFact(state: State, caseId: string, entry: NewFact, author: Author): Fact {
   const meaning = meaningOf({ key: entry.key, about: entry.about });
   const slot = state.slots.get(slotKey(meaning, entry.place));
-  const joins = entry.repeat && slot && slot.facts.length > 0;
+  const named = entry.series;
+  const joins = named !== undefined || (entry.repeat && slot && slot.facts.length > 0);
   const old = joins ? [] : [...(slot?.facts ?? []), ...(slot?.rivals ?? [])].map((f) => f.id);
   const first = slot?.facts[0];
   return {
@@ -41,7 +44,8 @@ export function fileFact(state: State, caseId: string, entry: NewFact, author: A
     how: entry.how,
     by: author.by,
     at: author.now(),
-    ...(joins && first ? { series: first.series ?? first.id } : {}),
+    ...(named === undefined ? {} : { series: named }),
+    ...(joins && named === undefined && first ? { series: first.series ?? first.id } : {}),
     ...(entry.files?.length ? { files: [...entry.files] } : {}),
     ...(entry.u === undefined ? {} : { u: entry.u }),
     ...(old.length === 0 ? {} : { supersedes: old.length === 1 ? old[0]! : old }),
@@ -86,7 +90,9 @@ export function strikeFact(target: Fact, author: Author, note?: string): Fact {
  * (an issued report cannot be unsent). `author` limits it to one's own facts.
  */
 export function undoTarget(state: State, by: string): Fact | undefined {
-  const mine = state.log.filter((f) => f.by === by && f.strikes === undefined && f.key !== 'report.issue');
+  const mine = state.log.filter(
+    (f) => f.by === by && f.strikes === undefined && !f.key.startsWith('report.'),
+  );
   return mine.reverse().find((f) => !state.aside.has(f.id));
 }
 

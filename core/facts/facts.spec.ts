@@ -6,7 +6,7 @@ import fc from 'fast-check';
 import { demoPack } from '../../demo/catalogue';
 import { demoFacts } from '../../demo/cases';
 import { SEED } from '../../demo/scenario';
-import { registryFor } from '@core/answer/answers';
+import { registryFor, worldOf } from '@core/answer/world';
 import { catalogueOf } from '@core/catalogue/find-records';
 import { fileFact, mergeFacts, redoTarget, strikeFact, undoTarget } from './change';
 import { factsDigest } from './digest';
@@ -215,7 +215,7 @@ describe('digest', () => {
 });
 
 describe('fact line', () => {
-  const registry = registryFor(catalogueOf(demoPack()));
+  const registry = registryFor(worldOf(catalogueOf(demoPack())));
   const ctx: ReadContext = {
     house: METRIC,
     today: '2026-11-24',

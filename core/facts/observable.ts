@@ -45,6 +45,8 @@ export const ValueTypeSchema = z.discriminatedUnion('kind', [
     table: z.enum(['engine', 'kit', 'variant', 'cause', 'catalogue']),
   }),
   z.strictObject({ kind: z.literal('seal') }),
+  /** How answers read at some time, line by line. */
+  z.strictObject({ kind: z.literal('reading') }),
 ]);
 
 /** A question on the phone, parts on the bench, money wanted: what is lacking and what is weighed follows from it. */

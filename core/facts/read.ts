@@ -4,7 +4,8 @@ import { meaningOf, slotKey } from './meaning';
 import type { Registry } from './observable';
 import type { Place } from './place';
 import { meanOf, type Repeats } from './repeats';
-import type { Slot, State } from './state';
+import type { Slot } from './slots';
+import type { State } from './state';
 import { kindOfId, type Thing, THING } from './thing';
 
 /** The fact that stands for an observable of a thing (none: the first of its kind); of a series its last reading. */
@@ -15,6 +16,10 @@ export function standing(state: State, key: string, about?: string): Fact | unde
 /** True when something stands. */
 export const has = (state: State, key: string, about?: string): boolean =>
   slotOf(state, key, about) !== undefined;
+
+/** All facts that stand of an observable of a thing: one, or those of a series. */
+export const factsOf = (state: State, key: string, about?: string): readonly Fact[] =>
+  slotOf(state, key, about)?.facts ?? [];
 
 /** Facts that contradict the standing one and that nobody settled. */
 export const rivalsOf = (state: State, key: string, about?: string): readonly Fact[] =>
@@ -82,8 +87,8 @@ export type Placed = { place: Place; value: FactValue; fact: Fact };
 /** Everything that stands of an observable at places on a thing, in the order of the places. */
 export function placedOf(state: State, key: string, about?: string): Placed[] {
   const out: Placed[] = [];
-  for (const s of state.slots.values())
-    if (s.place && s.meaning.key === key && s.meaning.about === about)
+  for (const s of state.slots.ofKey(key))
+    if (s.place && s.meaning.about === about)
       out.push({ place: s.place, value: s.facts.at(-1)!.value, fact: s.facts.at(-1)! });
   return out.sort((a, b) => (a.place.from ?? 0) - (b.place.from ?? 0));
 }
@@ -91,7 +96,7 @@ export function placedOf(state: State, key: string, about?: string): Placed[] {
 /** Things of an observable: every thing that has a standing value of it, "" for the first of its kind. */
 export function thingsWith(state: State, key: string): string[] {
   const out = new Set<string>();
-  for (const s of state.slots.values()) if (s.meaning.key === key) out.add(s.meaning.about ?? '');
+  for (const s of state.slots.ofKey(key)) out.add(s.meaning.about ?? '');
   return [...out];
 }
 
@@ -101,7 +106,7 @@ export function thingsOf(state: State, registry: Registry): Thing[] {
   const put = (id: string, kind: string, first: boolean) => {
     if (!found.has(id) && KINDS.get(kind)?.part) found.set(id, describe(state, id, kind, first));
   };
-  for (const s of state.slots.values()) {
+  for (const s of state.slots.all()) {
     const { about, key } = s.meaning;
     if (about === undefined) {
       const kind = registry.get(key)?.part;
@@ -128,7 +133,7 @@ function describe(state: State, id: string, kind: string, first: boolean): Thing
 }
 
 /** Every standing slot: for tables of everything that is known. */
-export const allStanding = (state: State): readonly Slot[] => [...state.slots.values()];
+export const allStanding = (state: State): readonly Slot[] => state.slots.all();
 
 /** How a fact of the log stands today. */
 export function statusOf(state: State, fact: Fact): 'stands' | 'rival' | 'aside' | 'strike' {
@@ -140,7 +145,7 @@ const rivalIds = new WeakMap<State, ReadonlySet<string>>();
 function standsOrRival(state: State, fact: Fact): 'stands' | 'rival' {
   let ids = rivalIds.get(state);
   if (!ids) {
-    ids = new Set([...state.slots.values()].flatMap((s) => s.rivals.map((f) => f.id)));
+    ids = new Set(state.slots.all().flatMap((s) => s.rivals.map((f) => f.id)));
     rivalIds.set(state, ids);
   }
   return ids.has(fact.id) ? 'rival' : 'stands';

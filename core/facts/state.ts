@@ -1,22 +1,12 @@
 import { correctedBy, type Fact } from './fact';
 import { type Meaning, meaningOf, slotKey } from './meaning';
-import type { Place } from './place';
-
-/** What is known of one observable of one thing at one place. */
-export type Slot = {
-  meaning: Meaning;
-  place?: Place | undefined;
-  /** What stands, oldest first: one fact, or all readings of a series. */
-  facts: readonly Fact[];
-  /** Further facts that nobody superseded (two people's work merged). */
-  rivals: readonly Fact[];
-};
+import { type Slot, type Slots, slotsFrom } from './slots';
 
 /** What is known now. Read through `read.ts`; nothing else in the house reaches into it. */
 export type State = {
   /** Every fact, in the order in which they came about. */
   readonly log: readonly Fact[];
-  readonly slots: ReadonlyMap<string, Slot>;
+  readonly slots: Slots;
   /** Ids of facts that no longer stand, with the id of the fact that put them aside. */
   readonly aside: ReadonlyMap<string, string>;
 };
@@ -123,7 +113,7 @@ export function reduce(facts: readonly Fact[]): State {
   return { log, slots: slotsOf(alive.filter((f) => !aside.has(f.id))), aside };
 }
 
-function slotsOf(standing: readonly Fact[]): Map<string, Slot> {
+function slotsOf(standing: readonly Fact[]): Slots {
   const groups = new Map<string, { meaning: Meaning; facts: Fact[] }>();
   for (const f of standing) {
     const meaning = meaningOf(f);
@@ -144,10 +134,14 @@ function slotsOf(standing: readonly Fact[]): Map<string, Slot> {
     const rivals = mine.length === facts.length ? NONE : facts.filter((f) => !mine.includes(f));
     slots.set(key, { meaning, place: last.place, facts: mine, rivals });
   }
-  return slots;
+  return slotsFrom(slots);
 }
 
 const NONE: readonly Fact[] = [];
 
 /** A state of nothing, for a case that could not be put in order. */
-export const emptyState = (log: readonly Fact[]): State => ({ log, slots: new Map(), aside: new Map() });
+export const emptyState = (log: readonly Fact[]): State => ({
+  log,
+  slots: slotsFrom(new Map()),
+  aside: new Map(),
+});

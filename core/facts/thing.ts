@@ -9,6 +9,8 @@ export const THING = {
   lot: 'thing.lot',
   /** Layout of the stage that it belongs to. */
   stage: 'thing.stage',
+  /** A photograph, capture or document of it. */
+  file: 'thing.file',
 } as const;
 
 /** Something that facts are about: a returned part, or one of the wheels, banks and stages that a drive brings along. */

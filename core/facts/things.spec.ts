@@ -1,6 +1,6 @@
 import { checkSeals } from '@core/claim/seal';
 import { catalogueOf } from '@core/catalogue/find-records';
-import { registryFor } from '@core/answer/answers';
+import { registryFor, worldOf } from '@core/answer/world';
 import * as fc from 'fast-check';
 import { demoPack } from '../../demo/catalogue';
 import { fileFact, mergeFacts, type NewFact, redoTarget, strikeFact, undoTarget } from './change';
@@ -13,7 +13,7 @@ import { meanOf } from './repeats';
 import { reduce } from './state';
 import { checkThings } from './thing';
 
-const registry = registryFor(catalogueOf(demoPack()));
+const registry = registryFor(worldOf(catalogueOf(demoPack())));
 let n = 0;
 const author: Author = { by: 'T', now: () => '2026-11-25T10:00:00.000Z', newId: () => `t${++n}` };
 const file = (facts: readonly Fact[], e: Omit<NewFact, 'how'>): Fact[] => [

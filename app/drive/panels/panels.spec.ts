@@ -25,10 +25,10 @@ describe('the drive bench', () => {
   });
   afterEach(closeDesk);
 
-  it('begins with the case’s own drive, and is free where there is none', () => {
+  it('begins with the case’s own drive, and is free where there is none', async () => {
     expect(bench.inCase()).toBeFalse();
     expect(bench.layout()?.id).toBe('corm-121');
-    desk.currentId.set('demo-2036');
+    await desk.open('demo-2036');
     expect(bench.layout()?.id).toBe('stoat-a');
     expect(bench.inCase()).toBeTrue();
     bench.pick('vasker-a');
@@ -81,7 +81,7 @@ describe('the drive bench', () => {
     });
 
     it('files what the returned part shows, with the reading behind it', async () => {
-      desk.currentId.set('demo-2027');
+      await desk.open('demo-2027');
       const panel = await paint(SettingPanel);
       await panel.press('File: it shows the wrong way round');
       await until(() => standing('drive.setting_shown') !== undefined);
@@ -154,7 +154,7 @@ describe('the drive bench', () => {
     });
 
     it('work back from marks to millimetres and file them with their uncertainty', async () => {
-      desk.currentId.set('demo-2044');
+      await desk.open('demo-2044');
       for (const [id, teeth] of [
         ['left-lower', -0.08],
         ['left-upper', -0.08],
@@ -196,7 +196,7 @@ describe('the drive bench', () => {
     });
 
     it('leaves guide wear with an interval, and files it on the three facts it stands on', async () => {
-      desk.currentId.set('demo-2036');
+      await desk.open('demo-2036');
       const panel = await paint(WearPanel);
       expect(panel.words).toMatch(/As even wear of the guides it is 3\.\d mm \(\d\.\d to \d\.\d mm\)/);
       await panel.press('File the guide wear');

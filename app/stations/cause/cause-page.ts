@@ -6,7 +6,7 @@ import { decideCause } from '@core/answer/decide';
 import type { RankedCause } from '@core/cause/rank';
 import { standing, textOf } from '@core/facts/read';
 import { CaseDesk } from '../../data/case-desk';
-import { VoiceService } from '../../data/voice';
+import { VoiceService } from '../../acts/voice';
 import { FactField } from '../../ui/fact-field';
 import { contradictionWords, decideSentence, findingWords, percent, weightWords } from '../../words/answers';
 

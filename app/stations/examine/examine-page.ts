@@ -7,6 +7,7 @@ import { CaseDesk } from '../../data/case-desk';
 import { HouseStore } from '../../data/house';
 import { AnotherPart } from '../../ui/another-part';
 import { FactField } from '../../ui/fact-field';
+import { PartFiles } from '../../ui/part-files';
 import { PlacedField } from '../../ui/placed-field';
 import { SettingsPair } from '../../ui/settings-pair';
 import { ranWords } from '../../words/answers';
@@ -14,7 +15,7 @@ import { ranWords } from '../../words/answers';
 /** Part by part, in the fixed order: look, measure, compare. */
 @Component({
   selector: 'hs-examine-page',
-  imports: [FactField, PlacedField, AnotherPart, SettingsPair],
+  imports: [FactField, PlacedField, AnotherPart, PartFiles, SettingsPair],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <p class="head">
@@ -34,6 +35,9 @@ import { ranWords } from '../../words/answers';
           } @else {
             <hs-fact-field [key]="o.key" [about]="g.about" [named]="true" />
           }
+        }
+        @if (g.several) {
+          <hs-part-files [about]="g.about ?? g.kind" [name]="g.name" />
         }
         @if (g.last && g.several) {
           <hs-another-part [kind]="g.kind" />

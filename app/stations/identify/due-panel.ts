@@ -5,7 +5,7 @@ import { numberOf, textOf } from '@core/facts/read';
 import { CaseDesk } from '../../data/case-desk';
 import { Clock } from '../../data/clock';
 import { HouseStore } from '../../data/house';
-import { Papers } from '../../data/papers';
+import { Papers } from '../../acts/papers';
 import { FactField } from '../../ui/fact-field';
 import { distance } from '../../words/answers';
 import { dueWords } from '../../words/jobs';

@@ -5,7 +5,7 @@ import { kindWord } from '@core/drive/drive-has';
 import { formatNumber } from '@core/quantity/format-quantity';
 import { has } from '@core/facts/read';
 import { CaseDesk } from '../../data/case-desk';
-import { VoiceService } from '../../data/voice';
+import { VoiceService } from '../../acts/voice';
 import { FactField } from '../../ui/fact-field';
 import { SettingsPair } from '../../ui/settings-pair';
 import { ComparePanel } from './compare-panel';

@@ -4,7 +4,7 @@ import { jobList } from '@core/match/job-list';
 import { formatDay } from '@core/quantity/dates';
 import { CaseDesk } from '../../data/case-desk';
 import { Clock } from '../../data/clock';
-import { Papers } from '../../data/papers';
+import { Papers } from '../../acts/papers';
 import { SOURCE_WORDS } from '../../words/jobs';
 
 /** What the job needs against what the kit holds, as an order list. */

@@ -1,8 +1,13 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
-import { packDifferences } from '@core/answer/newer-pack';
-import { packId } from '@core/catalogue/pack';
+import { answersFor } from '@core/answer/answers';
+import { difference, linesOf } from '@core/answer/difference';
+import { worldOf } from '@core/answer/world';
+import { packId } from '@core/catalogue/version';
+import { VoiceService } from '../../acts/voice';
 import { CaseDesk } from '../../data/case-desk';
+import { Packs } from '../../data/packs';
+import { differenceWords } from '../../words/answers';
 
 /** Says when the newest catalogue would answer otherwise than the one this case was decided on. */
 @Component({
@@ -26,15 +31,17 @@ import { CaseDesk } from '../../data/case-desk';
 })
 export class NewerPack {
   private readonly desk = inject(CaseDesk);
+  private readonly packs = inject(Packs);
+  private readonly voice = inject(VoiceService).voice;
   protected readonly differs = computed(() => {
     const view = this.desk.current();
-    const newest = this.desk.newestPack();
-    if (!view?.catalogue || !view.answers || !newest) return undefined;
-    const [own, newer] = [packId(view.catalogue.pack), packId(newest)];
-    const other = this.desk.catalogues().get(newer);
-    if (own === newer || !other) return undefined;
-    const lines = packDifferences(view.answers, other, view.state);
-    return lines.length ? { own, newer, lines } : undefined;
+    const newer = this.packs.newest();
+    if (!view?.catalogue || !view.answers || !newer || newer === view.catalogue) return undefined;
+    const names = { own: packId(view.catalogue.pack), newer: packId(newer.pack) };
+    const there = answersFor(worldOf(newer), view.state);
+    const lines = difference(linesOf(view.answers), linesOf(there));
+    if (names.own === names.newer || lines.length === 0) return undefined;
+    return { ...names, lines: lines.map((d) => differenceWords(d, this.voice(), this.desk.nameOf)) };
   });
 
   protected change(id: string): void {

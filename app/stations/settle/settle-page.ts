@@ -1,17 +1,18 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
-import type { FaultAnswer } from '@core/answer/answers';
+import type { FaultAnswer } from '@core/answer/nodes/claim';
+import { reread } from '@core/answer/sealing';
 import type { SealCheck } from '@core/claim/seal';
 import { recordFault } from '@core/answer/decide';
 import { has } from '@core/facts/read';
 import { CaseDesk } from '../../data/case-desk';
-import { CaseFiles } from '../../data/case-files';
-import { Commands } from '../../data/commands';
+import { CaseFiles } from '../../acts/case-files';
+import { Commands } from '../../acts/commands';
 import { HouseStore } from '../../data/house';
-import { VoiceService } from '../../data/voice';
+import { VoiceService } from '../../acts/voice';
 import { FactField } from '../../ui/fact-field';
 import { factWords } from '../../words/facts';
-import { objectionWords, termsWords, warningWords } from '../../words/answers';
+import { differenceWords, objectionWords, rereadWords, termsWords, warningWords } from '../../words/answers';
 
 const WITHOUT = 'claim.without_document';
 
@@ -100,6 +101,22 @@ export class SettlePage {
   };
   protected readonly seals = computed(() => this.answers()?.seals ?? []);
 
+  /** What each issue would say otherwise today, by its seal. */
+  protected readonly rereadings = computed(() => {
+    const view = this.desk.current();
+    const out = new Map<string, { words: string; lines: string[] }>();
+    if (!view?.world) return out;
+    for (const s of this.seals()) {
+      const read = reread(view.world, view.state, s);
+      if (read)
+        out.set(s.seal.id, {
+          words: rereadWords(read),
+          lines: read.differs.map((d) => differenceWords(d, this.voice(), this.desk.nameOf)),
+        });
+    }
+    return out;
+  });
+
   protected record(f: FaultAnswer): void {
     const a = this.answers();
     const entry = a && recordFault(a, f.fault.code);
@@ -120,7 +137,12 @@ export class SettlePage {
 
   protected export(): void {
     const view = this.desk.current();
-    if (view) void this.files.export(view);
+    if (view) this.files.export(view);
+  }
+
+  protected bundle(): void {
+    const view = this.desk.current();
+    if (view) void this.files.exportBundle(view);
   }
 
   private factText(id: string): string {

@@ -4,7 +4,7 @@ import type { JobLine } from '@core/match/job-list';
 import type { LabelModel } from '../report/label';
 import type { OrderHead } from '../report/order-list';
 import { download } from './download';
-import { HouseStore } from './house';
+import { HouseStore } from '../data/house';
 
 /** Small papers: order list and service label. What sets them is fetched when one is wanted. */
 @Injectable({ providedIn: 'root' })

@@ -1,7 +1,7 @@
 import { computed, inject, Injectable } from '@angular/core';
 import type { Voice } from '../words/voice';
-import { CaseDesk } from './case-desk';
-import { HouseStore } from './house';
+import { CaseDesk } from '../data/case-desk';
+import { HouseStore } from '../data/house';
 
 /** The case in hand as the sentences need it. */
 @Injectable({ providedIn: 'root' })

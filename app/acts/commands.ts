@@ -1,13 +1,9 @@
-import { inject, Injectable, signal } from '@angular/core';
+import { inject, Injectable, Injector, signal } from '@angular/core';
 import { Router } from '@angular/router';
 import { NzMessageService } from 'ng-zorro-antd/message';
 import { STATIONS, type Station } from '@core/facts/observable';
-import type { Fact } from '@core/facts/fact';
-import { CaseDesk } from './case-desk';
-import { HouseStore } from './house';
-import { Reports } from './reports';
-import { VoiceService } from './voice';
-import { nameWords, valueWords } from '../words/facts';
+import { Cases } from '../data/cases';
+import { HouseStore } from '../data/house';
 
 /** Things that can be opened over the desk. */
 export type Overlay = 'palette' | 'keys' | 'house' | undefined;
@@ -17,23 +13,24 @@ export type Command = { name: string; key?: string; run: () => void };
 @Injectable({ providedIn: 'root' })
 export class Commands {
   private readonly router = inject(Router);
-  private readonly desk = inject(CaseDesk);
+  private readonly injector = inject(Injector);
+  private readonly cases = inject(Cases);
   private readonly house = inject(HouseStore);
   private readonly message = inject(NzMessageService);
-  private readonly reports = inject(Reports);
-  private readonly voice = inject(VoiceService).voice;
   readonly overlay = signal<Overlay>(undefined);
   /** Counts requests to bring the fact line, or the file chooser, forward. */
   readonly factLineAsked = signal(0);
   readonly importAsked = signal(0);
+  /** True once case files were opened: what asks about altered ones is fetched then. */
+  readonly filesUsed = signal(false);
   /** True while a report is being made. */
   readonly making = signal(false);
 
   /** @param engine code of the engine, when it is known already */
   async newCase(engine?: string): Promise<void> {
-    const opened = await this.desk.newCase(
-      engine === undefined ? [] : [{ key: 'engine.code', value: engine, how: 'reported' }],
-    );
+    const opened = await (
+      await this.desk()
+    ).newCase(engine === undefined ? [] : [{ key: 'engine.code', value: engine, how: 'reported' }]);
     if (opened.ok) await this.router.navigate(['/case', opened.value, 'call']);
   }
 
@@ -42,39 +39,42 @@ export class Commands {
   }
 
   station(station: Station): void {
-    const id = this.desk.currentId();
+    const id = this.cases.currentId();
     if (id) void this.router.navigate(['/case', id, station]);
   }
 
   /** The drive bench: of the case in hand, else the free one. */
   drive(): void {
-    const id = this.desk.currentId();
+    const id = this.cases.currentId();
     void this.router.navigate(id ? ['/case', id, 'drive'] : ['/drive']);
   }
 
   /** Moves to the case that stands before or after the one in hand on the rack. */
   step(by: 1 | -1): void {
-    const cases = this.desk.cases();
-    const at = cases.findIndex((c) => c.id === this.desk.currentId());
-    const next = cases[(at + by + cases.length) % cases.length];
+    const next = this.cases.beside(this.cases.currentId(), by);
     if (next) this.openCase(next.id);
   }
 
   async undo(): Promise<void> {
-    const fact = await this.desk.undo();
+    const desk = await this.desk();
+    const fact = await desk.undo();
+    const { CaseWords } = await import('./case-words');
     this.message.info(
-      fact ? `Taken back: ${this.words(fact)}` : 'Nothing of yours to take back in this case.',
+      fact
+        ? `Taken back: ${this.injector.get(CaseWords).of(fact)}`
+        : 'Nothing of yours to take back in this case.',
     );
   }
 
   async redo(): Promise<void> {
-    const strike = await this.desk.redo();
+    const strike = await (await this.desk()).redo();
     this.message.info(strike ? 'Brought back.' : 'Nothing to bring back.');
   }
 
   /** Seals the case and makes its report, where the rules of settling allow it; else shows what they lack. */
   async seal(): Promise<void> {
-    const view = this.desk.current();
+    const desk = await this.desk();
+    const view = desk.current();
     if (!view?.answers) return;
     const [objection] = view.answers.decision.objections;
     if (objection) {
@@ -83,17 +83,17 @@ export class Commands {
       this.message.warning(`Not yet: ${objectionWords(objection)}`, { nzDuration: 8000 });
       return;
     }
-    const sealed = await this.desk.seal();
+    const sealed = await desk.seal();
     if (sealed.ok) await this.report();
   }
 
   /** Makes the printed report of the case in hand. */
   async report(): Promise<void> {
-    const view = this.desk.current();
-    if (!view || this.making()) return;
+    if (this.making()) return;
     this.making.set(true);
     try {
-      await this.reports.download(view);
+      const { Reports } = await import('./reports');
+      await this.injector.get(Reports).download();
     } catch (e) {
       this.message.error(
         `The report could not be made: ${e instanceof Error ? e.message : String(e)}. The case is kept; try again.`,
@@ -106,7 +106,7 @@ export class Commands {
 
   /** All commands, for the list by name. */
   list(): Command[] {
-    const inCase: Command[] = this.desk.currentId()
+    const inCase: Command[] = this.cases.currentId()
       ? [
           ...STATIONS.map((s, i) => ({
             name: `Station: ${s[0]!.toUpperCase()}${s.slice(1)}`,
@@ -139,8 +139,22 @@ export class Commands {
     ];
   }
 
-  private words(fact: Fact): string {
-    const voice = this.voice();
-    return `${nameWords(fact, voice)} ${valueWords(fact, voice, this.desk.nameOf)}`;
+  /** Opens a case file or a bundle; what reads it is fetched then. */
+  async openFile(file: File): Promise<void> {
+    this.filesUsed.set(true);
+    const { CaseFiles } = await import('./case-files');
+    await this.injector.get(CaseFiles).open(file);
+  }
+
+  /** Takes out what was set aside as damaged. */
+  async exportDamaged(): Promise<void> {
+    const { CaseFiles } = await import('./case-files');
+    this.injector.get(CaseFiles).exportDamaged();
+  }
+
+  /** What opens and answers cases; it is fetched when a case is first wanted. */
+  private async desk() {
+    const { CaseDesk } = await import('../data/case-desk');
+    return this.injector.get(CaseDesk);
   }
 }

@@ -4,17 +4,17 @@ import type { Pack } from '@core/catalogue/pack';
 import { TABLES } from '@core/catalogue/pack-issue';
 import { PackHeadSchema } from '@core/catalogue/read-pack';
 import { tableCells } from '@core/catalogue/tables';
-import { CaseDesk } from './case-desk';
-import { writeCsv } from './csv';
+import { writeCsv } from '../data/csv';
+import { Packs } from '../data/packs';
 import { download } from './download';
 
 /** Catalogues out to open files. */
 @Injectable({ providedIn: 'root' })
 export class PackExports {
-  private readonly desk = inject(CaseDesk);
+  private readonly packs = inject(Packs);
 
   json(): void {
-    const pack = this.desk.newestPack();
+    const pack = this.packs.newest()?.pack;
     if (pack)
       download(
         `${nameOf(pack)}.json`,
@@ -24,7 +24,7 @@ export class PackExports {
 
   /** One CSV a table and pack.json, zipped. */
   csv(): void {
-    const pack = this.desk.newestPack();
+    const pack = this.packs.newest()?.pack;
     if (!pack) return;
     const head = PackHeadSchema.parse(
       Object.fromEntries(Object.keys(PackHeadSchema.shape).map((k) => [k, pack[k as keyof Pack]])),

@@ -1,18 +1,10 @@
-import { inject, Injectable, signal } from '@angular/core';
-import * as z from 'zod';
-import { PackSchema } from '@core/catalogue/pack';
-import { FactSchema } from '@core/facts/fact';
-import { Drafts } from './drafts';
-import { FactRepository } from './fact-repository';
-import { troubleOf, troubleSentence } from './store-trouble';
-import { HouseStore } from './house';
-
-const DemoSchema = z.strictObject({
-  format: z.literal('hollow-sprocket-demo'),
-  pack: PackSchema,
-  facts: z.array(FactSchema),
-});
-const ServedSchema = z.object({ demo: z.boolean() });
+import { inject, Injectable, Injector, signal } from '@angular/core';
+import { Cases } from '../data/cases';
+import { Drafts } from '../data/drafts';
+import { FactRepository } from '../data/fact-repository';
+import { HouseStore } from '../data/house';
+import { Packs } from '../data/packs';
+import { troubleOf, troubleSentence } from '../data/store-trouble';
 
 /** Opens the records and, on the first opening of a profile, puts the demo in unless the server says to start empty. */
 @Injectable({ providedIn: 'root' })
@@ -20,18 +12,23 @@ export class Setup {
   private readonly repository = inject(FactRepository);
   private readonly house = inject(HouseStore);
   private readonly drafts = inject(Drafts);
+  private readonly cases = inject(Cases);
+  private readonly packs = inject(Packs);
+  private readonly injector = inject(Injector);
   readonly ready = signal(false);
   readonly failure = signal<string | undefined>(undefined);
 
   async start(): Promise<void> {
     try {
-      await Promise.all([this.repository.load(), this.house.load(), this.drafts.load()]);
+      await Promise.all([this.cases.load(), this.house.load(), this.drafts.load()]);
       if ((await this.repository.setting('opened')) !== true) {
         if (await this.wantsDemo()) await this.loadDemo();
         await this.repository.keepSetting('opened', true);
       }
       this.failure.set(undefined);
       this.ready.set(true);
+      await this.packs.load();
+      await this.keepHeads();
     } catch (e) {
       this.failure.set(
         e instanceof DOMException
@@ -47,15 +44,21 @@ export class Setup {
     const answer = await fetch('demo.json');
     if (!answer.ok)
       throw new Error(`The demo data could not be fetched (status ${answer.status}). Reload to try again.`);
-    const demo = DemoSchema.parse(await answer.json());
-    const filed = await this.repository.add(demo.facts, [demo.pack]);
+    const { addDemo } = await import('../data/demo-data');
+    const filed = await addDemo(this.repository, await answer.json());
     if (!filed.ok) throw new Error(troubleSentence(filed.error));
+  }
+
+  /** Looks, once the rack is there, whether its heads say what today's knowledge says. */
+  private async keepHeads(): Promise<void> {
+    const { HeadKeeper } = await import('../data/head-keeper');
+    await this.injector.get(HeadKeeper).check();
   }
 
   private async wantsDemo(): Promise<boolean> {
     const answer = await fetch('setup.json');
     if (!answer.ok) return true;
-    const served = ServedSchema.safeParse(await answer.json());
-    return !served.success || served.data.demo;
+    const served: unknown = await answer.json();
+    return !(typeof served === 'object' && served !== null && 'demo' in served && served.demo === false);
   }
 }

@@ -1,0 +1,65 @@
+import { inject, Injectable } from '@angular/core';
+import { NzMessageService } from 'ng-zorro-antd/message';
+import type { FileRef } from '@core/facts/fact';
+import { THING } from '@core/facts/thing';
+import { CaseDesk } from '../data/case-desk';
+import { FactRepository } from '../data/fact-repository';
+import { hashOf } from '../data/hash';
+import { troubleSentence } from '../data/store-trouble';
+import { download } from './download';
+
+/** Largest file that is attached, bytes: a photograph or a capture of minutes. */
+export const LARGEST_FILE = 64 * 1024 * 1024;
+
+/** Photographs, captures and documents of a case: kept once per content, pointed to by facts. */
+@Injectable({ providedIn: 'root' })
+export class Attachments {
+  private readonly desk = inject(CaseDesk);
+  private readonly repository = inject(FactRepository);
+  private readonly message = inject(NzMessageService);
+
+  /** Attaches files to the case in hand, or to a part of it. Each is filed for itself; what fails is told by name. */
+  async attach(files: readonly File[], about?: string): Promise<void> {
+    for (const file of files) {
+      const name = file.name.slice(0, 200) || 'unnamed';
+      if (file.size > LARGEST_FILE) {
+        this.refuse(
+          `${name} has ${Math.ceil(file.size / 1e6)} MB; a file may have ${Math.floor(LARGEST_FILE / 1e6)} MB. It was not attached.`,
+        );
+        continue;
+      }
+      const bytes = new Uint8Array(await file.arrayBuffer());
+      const ref: FileRef = { hash: await hashOf(bytes), name, type: file.type, bytes: bytes.length };
+      const blob = new Blob([bytes], { type: file.type });
+      const kept = await this.repository.keepFile({ sha256: ref.hash, name, type: file.type, blob });
+      if (!kept.ok) {
+        this.refuse(`${name} was not attached. ${troubleSentence(kept.error)}`);
+        continue;
+      }
+      await this.desk.file({
+        key: THING.file,
+        about,
+        value: name,
+        how: 'seen',
+        files: [ref],
+        series: 'files',
+      });
+    }
+  }
+
+  /** The content of a file, if it is in this browser. */
+  async blobOf(file: FileRef): Promise<Blob | undefined> {
+    return (await this.repository.fileOf(file.hash))?.blob;
+  }
+
+  /** Takes a file out under its own name. */
+  async save(file: FileRef): Promise<void> {
+    const blob = await this.blobOf(file);
+    if (blob) download(file.name, blob);
+    else this.refuse(`${file.name} is not in this browser. Open a bundle of this case that holds it.`);
+  }
+
+  private refuse(sentence: string): void {
+    this.message.error(sentence, { nzDuration: 20000, nzPauseOnHover: true });
+  }
+}

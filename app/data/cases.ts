@@ -1,0 +1,64 @@
+import { inject, Injectable, signal } from '@angular/core';
+import { findHeads } from '@core/answer/find-heads';
+import type { Head } from '@core/answer/head';
+import { Database } from './database';
+import { FactRepository } from './fact-repository';
+
+/** The rack: a head of every case, newest first. Nothing here is computed; opening a case is the desk's work. */
+@Injectable({ providedIn: 'root' })
+export class Cases {
+  private readonly database = inject(Database);
+  private readonly repository = inject(FactRepository);
+  private readonly all = signal<readonly Head[]>([]);
+  readonly heads = this.all.asReadonly();
+  /** Id of the case in hand. */
+  readonly currentId = signal<string | undefined>(undefined);
+
+  constructor() {
+    this.repository.news$.subscribe((news) => {
+      if (news.allHeads) void this.load();
+      else this.put(news.heads);
+    });
+  }
+
+  async load(): Promise<void> {
+    this.all.set((await this.database.read((db) => db.getAll('heads'))).sort(newestFirst));
+  }
+
+  /** Puts the case in hand back. */
+  putBack(): void {
+    this.currentId.set(undefined);
+  }
+
+  /** Cases whose facts hold everything typed, newest first. */
+  find(typed: string): readonly Head[] {
+    return findHeads(this.all(), typed);
+  }
+
+  /** The case that stands before or after another on the rack. */
+  beside(id: string | undefined, by: 1 | -1): Head | undefined {
+    const all = this.all();
+    const at = all.findIndex((h) => h.id === id);
+    return all[(at + by + all.length) % all.length];
+  }
+
+  /** The number for the next new case. */
+  nextTag(): string {
+    const last = this.all().reduce((most, h) => Math.max(most, Number(h.tag) || 0), 2000);
+    return String(last + 1);
+  }
+
+  private put(heads: readonly Head[]): void {
+    if (heads.length === 0) return;
+    const fresh = new Map(heads.map((h) => [h.id, h]));
+    const kept = this.all().map((h) => {
+      const now = fresh.get(h.id);
+      fresh.delete(h.id);
+      return now ?? h;
+    });
+    this.all.set(fresh.size === 0 ? kept : [...fresh.values(), ...kept].sort(newestFirst));
+  }
+}
+
+const newestFirst = (a: Head, b: Head): number =>
+  a.opened < b.opened ? 1 : a.opened > b.opened ? -1 : a.id < b.id ? 1 : -1;

@@ -1,0 +1,92 @@
+import type { IDBPDatabase } from 'idb';
+import { type Head, headOf } from '@core/answer/head';
+import { type World, worldOf } from '@core/answer/world';
+import { type Catalogue, catalogueOf } from '@core/catalogue/find-records';
+import { newerFirst } from '@core/catalogue/version';
+import type { Fact } from '@core/facts/fact';
+import type { Damaged } from './fact-repository';
+import { getPack } from './pack-records';
+import type { Records } from './records';
+import { isSound } from './sound';
+
+/** Facts that are read at once: large enough that reading is quick, small enough that they need not much memory. */
+const BATCH = 8000;
+
+export type Rebuilt = { cases: number; damaged: Damaged[] };
+export type RebuildLine = { progress: (done: number) => void; cancelled: () => boolean };
+
+/**
+ * Makes the heads of all cases anew from their facts, in the order of their ids. Facts that are damaged are left out and
+ * told; a head without facts is left as it is. Cancelled between two batches, whole cases are done.
+ */
+export async function rebuildHeads(db: IDBPDatabase<Records>, line: RebuildLine): Promise<Rebuilt> {
+  const worlds = await worldsIn(db);
+  const done: Rebuilt = { cases: 0, damaged: [] };
+  let after: string | undefined;
+  while (!line.cancelled()) {
+    const { groups, last } = await readBatch(db, after, done.damaged);
+    if (last === undefined) break;
+    const heads: Head[] = [];
+    for (const [id, facts] of groups) heads.push(headOf(id, facts, await worlds(id, facts)));
+    const tx = db.transaction('heads', 'readwrite');
+    for (const h of heads) void tx.store.put(h);
+    await tx.done;
+    done.cases += heads.length;
+    after = last;
+    line.progress(done.cases);
+  }
+  return done;
+}
+
+/** The next cases with all of their facts, and the id of the last one that was read. */
+async function readBatch(db: IDBPDatabase<Records>, after: string | undefined, damaged: Damaged[]) {
+  const range = after === undefined ? null : IDBKeyRange.lowerBound(after, true);
+  const read = await db.getAllFromIndex('facts', 'case', range, BATCH);
+  const full = read.length === BATCH;
+  const groups = new Map<string, Fact[]>();
+  let last = read.at(-1)?.case;
+  for (const f of read) {
+    if (!groups.has(f.case)) groups.set(f.case, []);
+    if (isSound(f)) groups.get(f.case)!.push(f);
+    else
+      damaged.push({
+        store: 'facts',
+        id: String(f.id),
+        why: 'a field is missing or of another kind',
+        record: f,
+      });
+  }
+  if (full && last !== undefined) {
+    // The last case may go on beyond the batch: it is read again with the next one, or whole when it fills the batch.
+    const cut = last;
+    groups.delete(cut);
+    last = [...groups.keys()].at(-1);
+    if (last === undefined) {
+      groups.set(cut, (await db.getAllFromIndex('facts', 'case', cut)).filter(isSound));
+      last = cut;
+    }
+  }
+  return { groups, last };
+}
+
+/** The world that answers a case; each catalogue is read once. */
+async function worldsIn(db: IDBPDatabase<Records>) {
+  const packs = await db.getAll('packs');
+  const names = new Set(packs.map((p) => p.id));
+  const extracts = new Set(await db.getAllKeys('extracts'));
+  const newest = packs.filter((p) => Array.isArray(p.chunks)).sort((a, b) => newerFirst(a.head, b.head))[0];
+  const read = new Map<string, Promise<Catalogue | undefined>>();
+  const pack = (id: string) => {
+    const known = read.get(id) ?? getPack(db, id).then((p) => p && catalogueOf(p));
+    read.set(id, known);
+    return known;
+  };
+  return async (caseId: string, facts: readonly Fact[]): Promise<World | undefined> => {
+    const named = facts.findLast((f) => f.key === 'case.catalogue' && f.strikes === undefined)?.value;
+    let catalogue: Catalogue | undefined;
+    if (typeof named === 'string' && names.has(named)) catalogue = await pack(named);
+    else if (extracts.has(caseId)) catalogue = catalogueOf((await db.get('extracts', caseId))!.pack);
+    else if (newest) catalogue = await pack(newest.id);
+    return catalogue && worldOf(catalogue);
+  };
+}

@@ -1,0 +1,58 @@
+import { checkDecision, type DecisionCheck } from '@core/claim/decision';
+import { faultEvidence, faultStep, type InstallationFault } from '@core/claim/faults';
+import { checkSeals } from '@core/claim/seal';
+import { judgeTerms, type TermsAnswer } from '@core/claim/terms';
+import type { Fact } from '@core/facts/fact';
+import { standing, textOf } from '@core/facts/read';
+import { faultThing } from '@core/facts/thing';
+import type { SheetStep } from '@core/fitting/sheet';
+import { node } from '../node';
+import { sheet } from './drive';
+import { ran, ranking } from './evidence';
+import { kit, registry } from './identification';
+
+export const terms = node(
+  { kit, ran },
+  ({ kit, ran }, _, state): TermsAnswer | undefined =>
+    kit &&
+    judgeTerms(
+      kit.terms,
+      textOf(state, 'kit.fitted'),
+      textOf(state, 'case.date'),
+      ran.distance?.km,
+      ran.back,
+    ),
+);
+
+export type FaultAnswer = {
+  fault: InstallationFault;
+  step?: SheetStep | undefined;
+  evidence: string[];
+  recorded?: Fact | undefined;
+  proposed: boolean;
+};
+export const faults = node({ ranking, sheet }, ({ ranking, sheet }, { knowledge }, state): FaultAnswer[] => {
+  const decided = textOf(state, 'cause.decided') ?? ranking.causes[0]?.cause.key;
+  const wanted = ranking.causes.find((c) => c.cause.key === decided)?.cause.fault;
+  return knowledge.faults.map((fault) => ({
+    fault,
+    step: faultStep(fault, sheet?.steps ?? []),
+    evidence: faultEvidence(fault, ranking),
+    recorded: standing(state, 'claim.fault', faultThing(fault.code)),
+    proposed: fault.code === wanted,
+  }));
+});
+
+export const decision = node(
+  { ranking, terms, faults, registry, kit },
+  ({ ranking, terms, faults, registry, kit }, { rules }, state): DecisionCheck =>
+    checkDecision(state, registry, {
+      ranking,
+      terms,
+      recorded: faults.flatMap((f) => (f.recorded ? [f.recorded] : [])),
+      required: kit?.terms.documents,
+      weakLeader: rules.weakLeader,
+    }),
+);
+
+export const seals = node({}, (_, _world, state) => checkSeals(state));

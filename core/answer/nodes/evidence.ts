@@ -1,0 +1,68 @@
+import type { Finding } from '@core/bench/finding';
+import { findingsOf } from '@core/bench/findings';
+import { intervalFor } from '@core/catalogue/interval';
+import { causesFor } from '@core/cause/cause-data';
+import { rankCauses, type Ranking } from '@core/cause/rank';
+import { textOf } from '@core/facts/read';
+import { applies } from '../applies';
+import { type CheckAnswer, checkList } from '../checks';
+import { node } from '../node';
+import { ranSince } from '../ran';
+import { drive, openMarks } from './drive';
+import { engine, kits, possible, registry } from './identification';
+
+export const ran = node({ registry }, ({ registry }, _, state) => ranSince(state, registry));
+
+/** The causes that can occur on a drive that is still possible, in its words. */
+const causes = node({ possible }, ({ possible }, { knowledge }) => causesFor(knowledge.causes, possible.has));
+
+const interval = node(
+  { engine },
+  ({ engine }, { catalogue }, state) =>
+    engine && intervalFor(catalogue.pack.intervals, engine.code, textOf(state, 'vehicle.name')),
+);
+
+const kitFits = node({ kits }, ({ kits }, _, state): boolean | undefined => {
+  const named = textOf(state, 'kit.number');
+  const match = kits.find((k) => k.kit.number === named);
+  return match === undefined || match.verdict === 'fits_if' ? undefined : match.verdict === 'fits';
+});
+
+export const findings = node(
+  { registry, possible, drive, openMarks, kitFits, interval, ran },
+  ({ registry, possible, drive, openMarks, ...known }, { knowledge }, state): Finding[] =>
+    findingsOf(
+      knowledge.causes.evidence.map((e) => e.finding),
+      {
+        ...known,
+        state,
+        registry,
+        applies: (key) => {
+          const o = registry.get(key);
+          return o !== undefined && applies(o, possible);
+        },
+        drive: {
+          layout: drive?.layout,
+          settings: drive?.settings.ok ? drive.settings.value : undefined,
+          carrier: drive?.carrier,
+          tensioners: drive?.tensioners ?? [],
+          elongations: drive?.elongations ?? [],
+          extensions: drive?.extensions ?? [],
+        },
+        marks: drive?.marks ?? openMarks,
+      },
+    ),
+);
+
+export const ranking = node(
+  { causes, findings, ran },
+  ({ causes, findings, ran }, { rules }): Ranking =>
+    rankCauses(causes, findings, ran.distance, rules.explainedFactor),
+);
+
+/** Checks worth making, by bits per minute. */
+export const checks = node(
+  { causes, registry, ranking, findings, possible },
+  ({ causes, registry, ranking, findings, possible }, { rules }, state): CheckAnswer[] =>
+    checkList(causes, registry, ranking, findings, state, possible, rules.leastBits),
+);

@@ -1,0 +1,38 @@
+import type { Fact } from './fact';
+import type { Meaning } from './meaning';
+import type { Place } from './place';
+
+/** What is known of one observable of one thing at one place. */
+export type Slot = {
+  meaning: Meaning;
+  place?: Place | undefined;
+  /** What stands, oldest first: one fact, or all readings of a series. */
+  facts: readonly Fact[];
+  /** Further facts that nobody superseded (two people's work merged). */
+  rivals: readonly Fact[];
+};
+
+/** Everything that stands: by slot, by observable, or all. */
+export type Slots = {
+  get(key: string): Slot | undefined;
+  ofKey(observable: string): readonly Slot[];
+  all(): readonly Slot[];
+};
+
+const NONE: readonly Slot[] = [];
+
+/** Slots by their key (`slotKey`), in the order in which they were first filed. */
+export function slotsFrom(byKey: ReadonlyMap<string, Slot>): Slots {
+  const list = [...byKey.values()];
+  const byObservable = new Map<string, Slot[]>();
+  for (const s of list) {
+    const known = byObservable.get(s.meaning.key);
+    if (known) known.push(s);
+    else byObservable.set(s.meaning.key, [s]);
+  }
+  return {
+    get: (key) => byKey.get(key),
+    ofKey: (observable) => byObservable.get(observable) ?? NONE,
+    all: () => list,
+  };
+}

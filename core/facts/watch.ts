@@ -1,0 +1,62 @@
+import type { Fact } from './fact';
+import type { Slot } from './slots';
+import type { State } from './state';
+
+/** What was read of a state, so that it can be told whether another state would have answered the same. */
+export type Reads = { holdsIn(state: State): boolean };
+
+/** A state that notes what is read of it. */
+export function watched(state: State): { state: State; reads: Reads } {
+  const one = new Map<string, Slot | undefined>();
+  const ofKey = new Map<string, readonly Slot[]>();
+  let whole = false;
+  const { slots } = state;
+  return {
+    state: {
+      get log() {
+        whole = true;
+        return state.log;
+      },
+      get aside() {
+        whole = true;
+        return state.aside;
+      },
+      slots: {
+        get(key) {
+          const slot = slots.get(key);
+          one.set(key, slot);
+          return slot;
+        },
+        ofKey(observable) {
+          const found = slots.ofKey(observable);
+          ofKey.set(observable, found);
+          return found;
+        },
+        all() {
+          whole = true;
+          return slots.all();
+        },
+      },
+    },
+    reads: {
+      holdsIn(other) {
+        if (other === state) return true;
+        if (whole) return false;
+        for (const [key, slot] of one) if (!sameSlot(slot, other.slots.get(key))) return false;
+        for (const [key, found] of ofKey) {
+          const now = other.slots.ofKey(key);
+          if (now.length !== found.length || !now.every((s, i) => sameSlot(s, found[i]))) return false;
+        }
+        return true;
+      },
+    },
+  };
+}
+
+const sameSlot = (a: Slot | undefined, b: Slot | undefined): boolean =>
+  a === b ||
+  (a !== undefined && b !== undefined && sameFacts(a.facts, b.facts) && sameFacts(a.rivals, b.rivals));
+
+/** Facts never change, so their ids tell; two states of different files are compared by the facts themselves. */
+const sameFacts = (a: readonly Fact[], b: readonly Fact[]): boolean =>
+  a.length === b.length && a.every((f, i) => f === b[i]);
