@@ -2,44 +2,58 @@ import js from '@eslint/js';
 import ts from 'typescript-eslint';
 import ng from 'angular-eslint';
 
-/** Rooms of core, lowest first: a room may import only rooms that stand before it. */
-const rooms = [
-  'quantity',
-  'facts',
-  'drive',
-  'catalogue',
-  ['match', 'bench', 'fitting'],
-  'cause',
-  'claim',
-  'answer',
-];
-const roomRules = rooms.flatMap((level, i) =>
-  [level].flat().map((room) => {
-    const siblings = [level].flat().filter((r) => r !== room);
-    const banned = [...rooms.slice(i + 1).flat(), ...siblings];
-    return {
-      files: [`core/${room}/**/*.ts`],
-      rules: {
-        'no-restricted-imports': [
-          'error',
-          {
-            patterns: [
-              ...outsideCore(),
-              ...(banned.length
-                ? [
-                    {
-                      regex: `(^|/)(${banned.join('|')})/`,
-                      message: `core/${room} may import only lower rooms of core.`,
-                    },
-                  ]
-                : []),
-            ],
-          },
-        ],
-      },
-    };
-  }),
-);
+/** Rooms of core and which of the others each may import. `simulate` and `practice` are named before they are built. */
+const below = (...rooms) => [...new Set(rooms.flatMap((r) => [r, ...MAY[r]]))];
+const MAY = { quantity: [] };
+MAY.facts = below('quantity');
+MAY.drive = below('facts');
+MAY.catalogue = below('drive');
+MAY.simulate = below('quantity');
+for (const room of ['match', 'bench', 'trace']) MAY[room] = below('catalogue');
+MAY.fitting = below('match', 'bench');
+MAY.cause = below('bench', 'match', 'trace');
+MAY.claim = below('cause', 'fitting');
+MAY.answer = below('claim');
+MAY.patterns = below('answer');
+MAY.practice = below('answer', 'simulate');
+MAY.intake = below('catalogue');
+MAY.advice = below('answer');
+
+const roomRules = Object.entries(MAY).map(([room, may]) => {
+  const banned = Object.keys(MAY).filter((r) => r !== room && !may.includes(r));
+  return {
+    files: [`core/${room}/**/*.ts`],
+    rules: {
+      'no-restricted-imports': [
+        'error',
+        {
+          patterns: [
+            ...outsideCore(),
+            ...(banned.length
+              ? [
+                  {
+                    regex: `^(@core|\\.\\./?.*)/(${banned.join('|')})/`,
+                    message: `core/${room} may import only ${may.join(', ') || 'nothing of ours'}.`,
+                  },
+                ]
+              : []),
+            ...(room === 'facts' ? [] : insideOfState(room === 'answer')),
+          ],
+        },
+      ],
+    },
+  };
+});
+
+/** What stands is read through core/facts/read; only that room reaches into a state. */
+function insideOfState(watches) {
+  return [
+    {
+      regex: `^@core/facts/(slots${watches ? '' : '|watch'})$`,
+      message: 'What stands is read through core/facts/read.',
+    },
+  ];
+}
 
 function outsideCore() {
   return [
@@ -49,6 +63,28 @@ function outsideCore() {
       message: 'core is pure: no framework, no host, nothing from outside core.',
     },
   ];
+}
+
+/** Parts of the app that may not import others, and what else they may not. */
+function layer(parts, banned, more = []) {
+  return {
+    files: parts.map((p) => `app/${p}/**/*.ts`),
+    ignores: ['**/*.spec.ts'],
+    rules: {
+      'no-restricted-imports': [
+        'error',
+        {
+          patterns: [
+            {
+              regex: `^\\.\\./(\\.\\./)?(${banned.join('|')})/`,
+              message: `app/${parts.join(' and app/')} import nothing of ${banned.join(', ')}.`,
+            },
+            ...more,
+          ],
+        },
+      ],
+    },
+  };
 }
 
 const hostGlobals = [
@@ -114,15 +150,48 @@ export default ts.config(
     },
   },
   {
-    files: ['app/data/**/*.ts', 'app/workers/**/*.ts', 'app/ui/**/*.ts'],
-    ignores: ['**/*.spec.ts'],
+    files: ['app/**/*.ts', 'core/**/*.ts'],
+    ignores: ['**/*.spec.ts', 'core/facts/**'],
     rules: {
-      'no-restricted-imports': [
+      'no-restricted-syntax': [
         'error',
-        { patterns: [{ regex: '(stations|shell)/', message: 'Nobody below the screen imports a station.' }] },
+        { selector: 'ExportAllDeclaration', message: 'Name what you export.' },
+        {
+          selector: "NewExpression[callee.name='Date'][arguments.length=0]",
+          message: 'Time comes in as an argument; ask the Clock.',
+        },
+        {
+          selector: "MemberExpression[object.name='state'][property.name='slots']",
+          message: 'What stands is read through core/facts/read.',
+        },
       ],
     },
   },
+  // Records and threads know no screen: no component library, no messages to the user, no routes.
+  layer(
+    ['data', 'workers'],
+    ['acts', 'entry', 'ui', 'shell', 'stations', 'drive', 'catalogue', 'report', 'words'],
+    [
+      {
+        regex: '^(ng-zorro-antd|@ant-design|@angular/router|@angular/cdk)',
+        message: 'Records and threads know no screen.',
+      },
+    ],
+  ),
+  // Painted parts know figures and drawings of a drive, and nothing of cases.
+  layer(
+    ['ui'],
+    ['acts', 'data', 'entry', 'shell', 'stations', 'drive', 'catalogue', 'report', 'workers'],
+    [
+      {
+        regex:
+          '^@core/(answer|bench|cause|catalogue|claim|fitting|match|trace|patterns|practice|intake|advice)/',
+        message: 'Painted parts know nothing of cases.',
+      },
+    ],
+  ),
+  layer(['words', 'report'], ['data', 'entry', 'shell', 'stations', 'drive', 'catalogue']),
+  layer(['acts', 'entry'], ['shell', 'stations', 'catalogue']),
   {
     files: ['app/stations/**/*.ts'],
     rules: {

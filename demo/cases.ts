@@ -6,6 +6,7 @@ import { worldOf } from '@core/answer/world';
 import { catalogueOf } from '@core/catalogue/find-records';
 import { faultThing } from '@core/facts/thing';
 import { CAUSES } from '@core/cause/cause-data';
+import type { LifeTime } from '@core/cause/likelihood';
 import { demoPack } from './catalogue';
 import { randomFrom, weibullLife } from './random';
 
@@ -33,8 +34,9 @@ const round = (v: number, to: number) => Math.round(v / to) * to;
 
 function scripts(random: () => number): Script[] {
   const life = (key: string) => {
-    const cause = CAUSES.causes.find((c) => c.key === key)!;
-    return round(weibullLife(random, cause.life.shape, cause.life.scaleKm), 100);
+    const row = CAUSES.evidence.find((e) => e.finding === 'distance.run')!;
+    const { shape, scale } = (row.causes as Record<string, LifeTime>)[key]!;
+    return round(weibullLife(random, shape, scale), 100);
   };
   const wrongWayRun = life('set_wrong_way');
   const looseRun = life('bolt_loose');

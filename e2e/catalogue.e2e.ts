@@ -112,7 +112,7 @@ test('an import with seven faults names seven and changes nothing; mended, it co
   await desk.open('/case/demo-2041/identify');
   await desk.line('built 15.2.2020 document');
   await expect(page.getByRole('region', { name: 'Newer catalogue' })).toContainText(
-    'designs: second design, 123 teeth → first design, 121 teeth, second design, 123 teeth',
+    'second design, 123 teeth → first design, 121 teeth, second design, 123 teeth',
   );
   await page.getByRole('button', { name: 'Answer with Marrowfen 2026.4' }).click();
   await expect(page.getByRole('region', { name: 'Newer catalogue' })).toHaveCount(0);

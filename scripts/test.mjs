@@ -40,6 +40,7 @@ for (const [name, args] of [
   ['lint', ['node_modules/eslint/bin/eslint.js', '.', '--max-warnings', '0']],
   ['format', ['node_modules/prettier/bin/prettier.cjs', '--check', '--log-level', 'warn', '.']],
   ['types', ['scripts/types.mjs']],
+  ['circles', ['scripts/circles.mjs']],
 ]) {
   const run = await step(name, args);
   if (run.code === 0) passed++;

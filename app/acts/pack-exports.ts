@@ -4,7 +4,7 @@ import type { Pack } from '@core/catalogue/pack';
 import { TABLES } from '@core/catalogue/pack-issue';
 import { PackHeadSchema } from '@core/catalogue/read-pack';
 import { tableCells } from '@core/catalogue/tables';
-import { writeCsv } from '../data/csv';
+import { writeCsv } from '../report/csv';
 import { Packs } from '../data/packs';
 import { download } from './download';
 

@@ -1,30 +1,10 @@
 import type { IDBPDatabase } from 'idb';
 import { type Pack } from '@core/catalogue/pack';
 import { packId } from '@core/catalogue/version';
-import type { Records } from './records';
+import { PACK_TABLES as TABLES, type PackRecord, type Records } from './records';
 
 /** Rows a chunk: small enough that reading one never holds the screen up. */
 const CHUNK = 1000;
-const TABLES = [
-  'engines',
-  'features',
-  'variants',
-  'layouts',
-  'parts',
-  'kits',
-  'applications',
-  'jobs',
-  'intervals',
-  'cross',
-  'procedures',
-] as const;
-
-export type PackRecord = {
-  id: string;
-  head: Omit<Pack, (typeof TABLES)[number]>;
-  chunks: { table: (typeof TABLES)[number]; key: string }[];
-};
-
 /** Writes packs chunk by chunk inside one transaction: all or nothing. Runs in the page and in the import worker alike. */
 export function putPack(
   store: { packs: (v: PackRecord) => unknown; rows: (v: unknown[], key: string) => unknown },

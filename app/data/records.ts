@@ -2,7 +2,28 @@ import { type DBSchema, type IDBPDatabase, openDB } from 'idb';
 import type { Head } from '@core/answer/head';
 import type { Pack } from '@core/catalogue/pack';
 import type { Fact } from '@core/facts/fact';
-import type { PackRecord } from './pack-records';
+
+/** Tables of a pack, in the order in which they are written. */
+export const PACK_TABLES = [
+  'engines',
+  'features',
+  'variants',
+  'layouts',
+  'parts',
+  'kits',
+  'applications',
+  'jobs',
+  'intervals',
+  'cross',
+  'procedures',
+] as const;
+
+/** A pack without its rows, and where those lie. */
+export type PackRecord = {
+  id: string;
+  head: Omit<Pack, (typeof PACK_TABLES)[number]>;
+  chunks: { table: (typeof PACK_TABLES)[number]; key: string }[];
+};
 
 /** A photograph, capture or document, once per content. */
 export type FileRecord = { sha256: string; name: string; type: string; blob: Blob };

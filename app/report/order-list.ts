@@ -1,5 +1,5 @@
 import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces';
-import { writeCsv } from '../data/csv';
+import { writeCsv } from './csv';
 import type { JobLine } from '@core/match/job-list';
 import { SOURCE_WORDS } from '../words/jobs';
 

@@ -5,7 +5,7 @@ import { catalogueOf } from '@core/catalogue/find-records';
 import { tableCells } from '@core/catalogue/tables';
 import { METRIC } from '@core/facts/read-value';
 import { jobList } from '@core/match/job-list';
-import { writeCsv } from '../data/csv';
+import { writeCsv } from './csv';
 import { readTableText } from '../workers/read-pack-files';
 import { LABEL, type LabelModel, labelSvg } from './label';
 import { breakLines, fitText, measureText } from './measure-text';

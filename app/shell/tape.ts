@@ -8,7 +8,7 @@ import { Attachments } from '../acts/attachments';
 import { CaseDesk } from '../data/case-desk';
 import { HouseStore } from '../data/house';
 import { VoiceService } from '../acts/voice';
-import { FactLine } from '../ui/fact-line';
+import { FactLine } from '../entry/fact-line';
 import { FileStrip } from '../ui/file-strip';
 import { differenceWords } from '../words/answers';
 import { nameWords, valueWords } from '../words/facts';

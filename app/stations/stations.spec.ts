@@ -7,7 +7,7 @@ import { commandFor, keyName } from '../shell/keyboard';
 import { Palette } from '../shell/palette';
 import { Rack } from '../shell/rack';
 import { Tape } from '../shell/tape';
-import { FactLine } from '../ui/fact-line';
+import { FactLine } from '../entry/fact-line';
 import { CausePage } from './cause/cause-page';
 import { ExaminePage } from './examine/examine-page';
 import { FitPage } from './fit/fit-page';

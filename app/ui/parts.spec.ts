@@ -5,7 +5,7 @@ import { closeDesk, openDesk, paint, until } from '../testing/demo-desk';
 import { DialField } from './dial-field';
 import { drivePicture, pictureSvg } from './drive-picture';
 import { driveScene } from './drive-scene';
-import { FactField } from './fact-field';
+import { FactField } from '../entry/fact-field';
 import { LimitStrip } from './limit-strip';
 import { has, standing } from '@core/facts/read';
 

@@ -1,15 +1,15 @@
-import { own } from '@core/quantity/own';
 import type { Difference } from '@core/answer/difference';
 import type { Reread } from '@core/answer/sealing';
 import type { Contradiction } from '@core/answer/contradictions';
 import type { DecideError } from '@core/answer/decide';
-import type { Finding } from '@core/bench/finding';
-import type { Ran } from '@core/bench/findings';
+import type { Finding, FindingValue } from '@core/bench/finding';
+import { type FindingEntry, FINDINGS } from '@core/bench/finding-data';
+import type { Ran } from '@core/bench/context';
 import type { Weight } from '@core/cause/rank';
-import { LIFE } from '@core/cause/rank';
 import type { Objection, Warning } from '@core/claim/decision';
 import type { TermsAnswer } from '@core/claim/terms';
-import { optionsOf } from '@core/facts/observable';
+import { type Observable, optionsOf } from '@core/facts/observable';
+import { showValue } from '@core/facts/show-value';
 import { type House, houseDay } from '@core/facts/read-value';
 import type { DocumentKind } from '@core/catalogue/pack';
 import type { Fact } from '@core/facts/fact';
@@ -19,53 +19,6 @@ import { nameWords, valueWords } from './facts';
 import { list } from './list';
 import type { Voice } from './voice';
 
-const DERIVED: Record<string, { wording: string; values: Record<string, string> }> = {
-  'setting.shown': {
-    wording: 'Setting that the tensioner shows',
-    values: {
-      right: 'as intended',
-      wrong_way: 'the wrong way round',
-      slack: 'slack',
-      beyond: 'beyond its window',
-      end: 'end mark',
-    },
-  },
-  'key.sense': {
-    wording: 'Sense in which the key was turned',
-    values: { proper: 'in its proper sense', wrong: 'in the wrong sense' },
-  },
-  'rim.marks': {
-    wording: 'Rim climb marks',
-    values: { none: 'none', tensioner_side: 'on a neighbour of the tensioner', elsewhere: 'elsewhere' },
-  },
-  'kit.match': {
-    wording: 'Kit against the drive',
-    values: { fits: 'belongs to it', wrong: 'does not belong to it' },
-  },
-  'marks.verdict': {
-    wording: 'Marks',
-    values: {
-      as_predicted: 'as this drive must show',
-      teeth_out: 'whole teeth out',
-      fraction: 'off by a fraction',
-      teeth_and_rest: 'whole teeth out, and a rest',
-    },
-  },
-  'extension.rest': {
-    wording: 'Extension against the chain',
-    values: {
-      explained: 'explained by its length',
-      more: 'more than its length explains',
-      less: 'less than its length needs',
-    },
-  },
-  'chain.long': {
-    wording: 'Chain elongation',
-    values: { within: 'within its limit', past: 'past its limit' },
-  },
-  'interval.run': { wording: 'Interval', values: { within: 'within it', past: 'past it' } },
-};
-
 /** "Cover rub: Rubbed through". */
 export function findingWords(f: Pick<Finding, 'finding' | 'value' | 'about'>, v: Voice): string {
   const of = f.about === undefined ? '' : ` (${v.thing?.(f.about) ?? nameOfId(f.about)})`;
@@ -73,12 +26,39 @@ export function findingWords(f: Pick<Finding, 'finding' | 'value' | 'about'>, v:
 }
 
 function ofFirst(f: Pick<Finding, 'finding' | 'value'>, v: Voice): string {
-  if (f.finding === LIFE) return `Ran ${distance(Number(f.value), v.house)} since fitting`;
-  const derived = own(DERIVED, f.finding);
-  if (derived) return `${derived.wording}: ${own(derived.values, f.value) ?? f.value}`;
-  const o = v.registry.get(f.finding);
-  if (!o) return `${f.finding}: ${f.value}`;
-  return `${o.wording}: ${optionsOf(o).find((x) => x.key === f.value)?.wording ?? f.value}`;
+  const { finding, value } = f;
+  const derived = FINDINGS.get(finding);
+  const o = v.registry.get(finding);
+  const name = derived?.wording ?? o?.wording ?? finding;
+  if (typeof value === 'string') {
+    const own = derived?.values?.[value];
+    return `${name}: ${own ?? (o && optionsOf(o).find((x) => x.key === value)?.wording) ?? value}`;
+  }
+  return `${name}: ${numberWords(value, (x, u) => figure(x, u, derived, o, v))}`;
+}
+
+/** "8,300 ± 700 km"; "at most 4 months"; "1 to 2 mm". */
+function numberWords(v: Exclude<FindingValue, string>, say: (x: number, u: number) => string): string {
+  if ('x' in v) return say(v.x, v.u);
+  return v.from <= 0 ? `at most ${say(v.to, 0)}` : `${say(v.from, 0)} to ${say(v.to, 0)}`;
+}
+
+function figure(
+  x: number,
+  u: number,
+  derived: FindingEntry | undefined,
+  o: Observable | undefined,
+  v: Voice,
+): string {
+  const n = derived?.number;
+  if (n?.dimension)
+    return formatQuantity(n.dimension, x, {
+      unit: v.house.units[n.dimension] ?? n.unit,
+      decimals: n.decimals,
+      ...(u > 0 ? { u } : {}),
+    });
+  if (n) return `${formatNumber(x, n.decimals)} ${n.unit}`;
+  return o ? showValue(o, x, v.house, (_t, k) => k, u > 0 ? u : undefined) : String(x);
 }
 
 /** A weight as the factor by which it multiplies the odds: "×8.2" for, "÷3.1" against. */

@@ -7,7 +7,8 @@ import { extractPack } from '@core/catalogue/extract-pack';
 import { catalogueOf, findCode, nearestCodes } from '@core/catalogue/find-records';
 import { CAUSES } from '@core/cause/cause-data';
 import { checkWorth } from '@core/cause/next-check';
-import { logLife, logWeibull, rankCauses } from '@core/cause/rank';
+import { rankCauses } from '@core/cause/rank';
+import { logLife, logWeibull } from '@core/cause/likelihood';
 import { readCaseFile, writeCaseFile } from '@core/claim/case-file';
 import { checkSeals, sealedNow } from '@core/claim/seal';
 import { factsDigest } from '@core/facts/digest';
@@ -162,7 +163,7 @@ describe('distance since fitting', () => {
   });
 
   it('is weighed as the density integrated over what it may be, checked by a fine sum, 0.5 %', () => {
-    for (const [km, u, shape, scaleKm] of [
+    for (const [km, u, shape, scale] of [
       [1500, 700, 0.8, 4000],
       [9000, 700, 1.6, 9000],
       [120_000, 2500, 5, 150_000],
@@ -171,14 +172,14 @@ describe('distance since fitting', () => {
       let sum = 0;
       const dx = u / 2000;
       for (let x = dx / 2; x < km + 8 * u; x += dx)
-        sum += Math.exp(logWeibull(x, shape, scaleKm) - 0.5 * ((x - km) / u) ** 2) * dx;
+        sum += Math.exp(logWeibull(x, { shape, scale }) - 0.5 * ((x - km) / u) ** 2) * dx;
       const fine = sum / (u * Math.sqrt(2 * Math.PI));
-      expect(Math.exp(logLife({ km, u }, { shape, scaleKm })) / fine)
+      expect(Math.exp(logLife({ x: km, u }, { shape, scale })) / fine)
         .withContext(`${km} ± ${u}`)
         .toBeCloseTo(1, 2);
     }
-    const sharp = logLife({ km: 9000, u: 1 }, { shape: 1.6, scaleKm: 9000 });
-    expect(sharp).toBeCloseTo(logWeibull(9000, 1.6, 9000), 4);
+    const sharp = logLife({ x: 9000, u: 1 }, { shape: 1.6, scale: 9000 });
+    expect(sharp).toBeCloseTo(logWeibull(9000, { shape: 1.6, scale: 9000 }), 4);
   });
 });
 
@@ -208,14 +209,18 @@ describe('contradictions', () => {
 });
 
 describe('causes', () => {
+  const table = (finding: string) => {
+    const row = CAUSES.evidence.find((e) => e.finding === finding);
+    if (row?.kind !== 'table') throw new Error(finding);
+    return row;
+  };
   const examined = answers(caseOf('2027'));
 
   it('add up to one with "none of these", and follow Bayes by hand for a single finding', () => {
     const sum = examined.ranking.causes.reduce((s, c) => s + c.probability, examined.ranking.none);
     expect(sum).toBeCloseTo(1, 12);
-    const r = rankCauses(CAUSES, [{ finding: 'belt.contamination', value: 'oil', facts: [] }]);
-    const like = (key: string) =>
-      CAUSES.evidence.find((e) => e.finding === 'belt.contamination')!.causes[key]?.['oil'] ?? 0.08;
+    const r = rankCauses(CAUSES, [{ finding: 'belt.contamination', value: 'oil', facts: [] }], 1.2);
+    const like = (key: string) => table('belt.contamination').causes[key]?.['oil'] ?? 0.08;
     const total = CAUSES.causes.reduce((s, c) => s + c.prior * like(c.key), CAUSES.none.prior * 0.08);
     for (const c of r.causes)
       expect(c.probability).toBeCloseTo((c.cause.prior * like(c.cause.key)) / total, 10);
@@ -224,8 +229,8 @@ describe('causes', () => {
   it('does not count twice what two facts of one group say', () => {
     const shown = { finding: 'setting.shown', value: 'wrong_way', facts: ['a'] };
     const key = { finding: 'key.sense', value: 'wrong', facts: ['b'] };
-    const one = rankCauses(CAUSES, [shown]).causes[0]!;
-    const two = rankCauses(CAUSES, [shown, key]).causes[0]!;
+    const one = rankCauses(CAUSES, [shown], 1.2).causes[0]!;
+    const two = rankCauses(CAUSES, [shown, key], 1.2).causes[0]!;
     expect(two.weights.filter((w) => w.counted).length).toBe(1);
     expect(two.probability).toBeCloseTo(one.probability, 12);
   });
@@ -236,6 +241,7 @@ describe('causes', () => {
       12,
     );
     for (const e of CAUSES.evidence) {
+      if (e.kind !== 'table') continue;
       for (const [who, shares] of [['background', e.background], ...Object.entries(e.causes)] as const) {
         expect(Object.values(shares).reduce((a, b) => a + b, 0))
           .withContext(`${e.finding} ${who}`)
@@ -249,7 +255,7 @@ describe('causes', () => {
 
   it('weigh distance by life densities that integrate to one', () => {
     let area = 0;
-    for (let x = 5; x < 400000; x += 10) area += Math.exp(logWeibull(x, 1.6, 9000)) * 10;
+    for (let x = 5; x < 400000; x += 10) area += Math.exp(logWeibull(x, { shape: 1.6, scale: 9000 })) * 10;
     expect(area).toBeCloseTo(1, 4);
     const far = answers(plus(caseOf('2038'), 'vehicle.odometer', 160000)).ranking.causes.find(
       (c) => c.cause.key === 'set_wrong_way',
@@ -268,7 +274,7 @@ describe('causes', () => {
 
   it('value a check by the mean drop of entropy that it brings', () => {
     const { ranking } = answers(caseOf('2041'));
-    const row = CAUSES.evidence.find((e) => e.finding === 'pump.bearing')!;
+    const row = table('pump.bearing');
     const rivals = [
       ...ranking.causes.map((c) => ({ p: c.probability, s: row.causes[c.cause.key] ?? row.background })),
       { p: ranking.none, s: row.background },

@@ -1,8 +1,9 @@
 import { monthsRun } from '@core/claim/terms';
-import type { Ran } from '@core/bench/findings';
+import type { Ran } from '@core/bench/context';
 import type { Registry } from '@core/facts/observable';
-import { measuredOf, standing, textOf } from '@core/facts/read';
+import { measuredOf, type Reading, standing, textOf } from '@core/facts/read';
 import type { State } from '@core/facts/state';
+import { COVERAGE } from '@core/quantity/judge';
 
 /** What ran since the fitting. Readings or days that run backwards give nothing; that they do is told as a contradiction. */
 export function ranSince(state: State, registry: Registry): Ran {
@@ -21,5 +22,19 @@ export function ranSince(state: State, registry: Registry): Ran {
     const facts = ['kit.fitted', 'case.date'].flatMap((k) => standing(state, k)?.id ?? []);
     ran.time = { months, facts };
   }
-  return ran;
+  const most = atMost(state, now, ran);
+  return most ? { ...ran, atMost: most } : ran;
+}
+
+/** What is known of a run of which the beginning is not: no more than the vehicle ran, no longer than it is old. */
+function atMost(state: State, now: Reading | undefined, ran: Ran): Ran['atMost'] {
+  const km =
+    ran.distance || ran.back || !now || now.value <= 0
+      ? undefined
+      : { most: now.value + COVERAGE * now.u, facts: [now.fact.id] };
+  const age = ran.time ? undefined : monthsRun(textOf(state, 'vehicle.built'), textOf(state, 'case.date'));
+  const facts = ['vehicle.built', 'case.date'].flatMap((k) => standing(state, k)?.id ?? []);
+  // Whole months are over by the next one.
+  const months = age === undefined || age < 0 ? undefined : { most: age + 1, facts };
+  return km || months ? { ...(km ? { km } : {}), ...(months ? { months } : {}) } : undefined;
 }

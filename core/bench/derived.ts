@@ -1,7 +1,7 @@
 import { readingUnit } from '@core/drive/carrier';
 import { listOf, standing, textOf, thingsWith } from '@core/facts/read';
-import { judged } from '@core/quantity/judge';
-import type { BenchContext } from './findings';
+import { COVERAGE, judged } from '@core/quantity/judge';
+import type { BenchContext } from './context';
 import type { Finding } from './finding';
 
 type Rule = (ctx: BenchContext) => Finding[];
@@ -16,6 +16,8 @@ export const DERIVED: Readonly<Record<string, Rule>> = {
   'extension.rest': extensionRest,
   'chain.long': chainLong,
   'interval.run': intervalRun,
+  'distance.run': distanceRun,
+  'time.run': timeRun,
 };
 
 const of = (about: string) => (about === '' ? {} : { about });
@@ -103,4 +105,22 @@ function intervalRun({ interval, ran }: BenchContext): Finding[] {
   const facts = [...(distance?.facts ?? []), ...(time?.facts ?? [])];
   if (far === true || long === true) return [{ finding: 'interval.run', value: 'past', facts }];
   return facts.length === 0 || far === 'unsure' ? [] : [{ finding: 'interval.run', value: 'within', facts }];
+}
+
+/** A difference of two readings within their own noise may be nothing at all: it is no finding. */
+function distanceRun({ ran }: BenchContext): Finding[] {
+  const { distance, atMost } = ran;
+  if (distance && distance.km > 0 && distance.km >= COVERAGE * distance.u)
+    return [{ finding: 'distance.run', value: { x: distance.km, u: distance.u }, facts: distance.facts }];
+  const most = distance ? undefined : atMost?.km;
+  return most ? [{ finding: 'distance.run', value: { from: 0, to: most.most }, facts: most.facts }] : [];
+}
+
+/** Whole months say no more than that it was between them and one more. */
+function timeRun({ ran }: BenchContext): Finding[] {
+  const { time, atMost } = ran;
+  if (time)
+    return [{ finding: 'time.run', value: { from: time.months, to: time.months + 1 }, facts: time.facts }];
+  const most = atMost?.months;
+  return most ? [{ finding: 'time.run', value: { from: 0, to: most.most }, facts: most.facts }] : [];
 }

@@ -1,5 +1,6 @@
 import type { Finding } from '@core/bench/finding';
-import type { CauseData, EvidenceRow } from './cause-data';
+import type { CauseData } from './cause-data';
+import { cellsOf, type EvidenceRow } from './likelihood';
 import type { Ranking } from './rank';
 
 export type Check = { finding: string; bits: number };
@@ -21,15 +22,16 @@ export function checkWorth(data: CauseData, ranking: Ranking, findings: readonly
 }
 
 function information(row: EvidenceRow, ranking: Ranking): number {
+  const cells = cellsOf(row);
   const given = [
-    ...ranking.causes.map((c) => ({ p: c.probability, shares: row.causes[c.cause.key] ?? row.background })),
-    { p: ranking.none, shares: row.background },
+    ...ranking.causes.map((c) => ({ p: c.probability, shares: cells(c.cause.key) })),
+    { p: ranking.none, shares: cells(undefined) },
   ];
   let bits = 0;
-  for (const value of Object.keys(row.background)) {
-    const mean = given.reduce((s, g) => s + g.p * (g.shares[value] ?? 0), 0);
+  for (let k = 0; k < (given[0]?.shares.length ?? 0); k++) {
+    const mean = given.reduce((s, g) => s + g.p * g.shares[k]!, 0);
     for (const g of given) {
-      const q = g.shares[value] ?? 0;
+      const q = g.shares[k]!;
       if (g.p > 0 && q > 0) bits += g.p * q * Math.log2(q / mean);
     }
   }

@@ -8,7 +8,7 @@ import { judgeMarks } from '@core/drive/judge-marks';
 import { realignTurns } from '@core/drive/phase';
 import { CaseDesk } from '../../data/case-desk';
 import { DialField } from '../../ui/dial-field';
-import { FactField } from '../../ui/fact-field';
+import { FactField } from '../../entry/fact-field';
 import { goWords, offsetWords, patternWords, signed, verdictWords } from '../../words/drive-bench';
 import { BenchStore } from '../bench-store';
 

@@ -8,7 +8,7 @@ import { extensionRemainder, wearState } from '@core/drive/wear';
 import { measuredOf, standing } from '@core/facts/read';
 import { CaseDesk } from '../../data/case-desk';
 import { DialField } from '../../ui/dial-field';
-import { FactField } from '../../ui/fact-field';
+import { FactField } from '../../entry/fact-field';
 import { readingWords, settingsSentence } from '../../words/drive';
 import { endsWords, signed } from '../../words/drive-bench';
 import { BenchStore } from '../bench-store';

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { CaseDesk } from '../../data/case-desk';
-import { FactField } from '../../ui/fact-field';
+import { FactField } from '../../entry/fact-field';
 
 /** What the phone or the box says, in the order in which it is told. */
 @Component({

@@ -7,7 +7,7 @@ import type { RankedCause } from '@core/cause/rank';
 import { standing, textOf } from '@core/facts/read';
 import { CaseDesk } from '../../data/case-desk';
 import { VoiceService } from '../../acts/voice';
-import { FactField } from '../../ui/fact-field';
+import { FactField } from '../../entry/fact-field';
 import { contradictionWords, decideSentence, findingWords, percent, weightWords } from '../../words/answers';
 
 /** Rivals weighed on all the evidence; the specialist decides. */

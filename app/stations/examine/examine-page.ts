@@ -5,11 +5,11 @@ import { looksOf } from '@core/answer/looks';
 import { has, listOf } from '@core/facts/read';
 import { CaseDesk } from '../../data/case-desk';
 import { HouseStore } from '../../data/house';
-import { AnotherPart } from '../../ui/another-part';
-import { FactField } from '../../ui/fact-field';
-import { PartFiles } from '../../ui/part-files';
-import { PlacedField } from '../../ui/placed-field';
-import { SettingsPair } from '../../ui/settings-pair';
+import { AnotherPart } from '../../entry/another-part';
+import { FactField } from '../../entry/fact-field';
+import { PartFiles } from '../../entry/part-files';
+import { PlacedField } from '../../entry/placed-field';
+import { SettingsPair } from '../../entry/settings-pair';
 import { ranWords } from '../../words/answers';
 
 /** Part by part, in the fixed order: look, measure, compare. */

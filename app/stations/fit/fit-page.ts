@@ -5,7 +5,7 @@ import { isMarked } from '@core/drive/judge-marks';
 import { markPhases } from '@core/drive/phase';
 import { solveDrive } from '@core/drive/solve-drive';
 import { CaseDesk } from '../../data/case-desk';
-import { FactField } from '../../ui/fact-field';
+import { FactField } from '../../entry/fact-field';
 import { goWords, offsetWords, verdictWords } from '../../words/drive-bench';
 import { settingWords } from '../../words/drive';
 

@@ -5,7 +5,7 @@ import { formatNumber } from '@core/quantity/format-quantity';
 import { standing } from '@core/facts/read';
 import { oldThing } from '@core/facts/thing';
 import { CaseDesk } from '../../data/case-desk';
-import { FactField } from '../../ui/fact-field';
+import { FactField } from '../../entry/fact-field';
 import { COMPARE_WORDS, COMPARISON_WORDS } from '../../words/jobs';
 
 /** The old part against the new one, attribute by attribute. */

@@ -6,7 +6,7 @@ import { CaseDesk } from '../../data/case-desk';
 import { Clock } from '../../data/clock';
 import { HouseStore } from '../../data/house';
 import { Papers } from '../../acts/papers';
-import { FactField } from '../../ui/fact-field';
+import { FactField } from '../../entry/fact-field';
 import { distance } from '../../words/answers';
 import { dueWords } from '../../words/jobs';
 

@@ -10,7 +10,7 @@ import { CaseFiles } from '../../acts/case-files';
 import { Commands } from '../../acts/commands';
 import { HouseStore } from '../../data/house';
 import { VoiceService } from '../../acts/voice';
-import { FactField } from '../../ui/fact-field';
+import { FactField } from '../../entry/fact-field';
 import { factWords } from '../../words/facts';
 import { differenceWords, objectionWords, rereadWords, termsWords, warningWords } from '../../words/answers';
 

@@ -55,9 +55,8 @@ export const findings = node(
 );
 
 export const ranking = node(
-  { causes, findings, ran },
-  ({ causes, findings, ran }, { rules }): Ranking =>
-    rankCauses(causes, findings, ran.distance, rules.explainedFactor),
+  { causes, findings },
+  ({ causes, findings }, { rules }): Ranking => rankCauses(causes, findings, rules.explainedFactor),
 );
 
 /** Checks worth making, by bits per minute. */

@@ -5,7 +5,7 @@ import { factsOf } from '@core/facts/read';
 import { THING } from '@core/facts/thing';
 import { Attachments } from '../acts/attachments';
 import { CaseDesk } from '../data/case-desk';
-import { FileStrip } from './file-strip';
+import { FileStrip } from '../ui/file-strip';
 
 /** Photographs and captures of one part, and the way to add one. */
 @Component({

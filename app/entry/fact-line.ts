@@ -186,8 +186,10 @@ export class FactLine {
       this.trouble.set('');
       this.typed.set(id ? this.drafts.read(id, 'fact-line') : '');
     });
+    // What was asked of an earlier line is no reason to take the focus.
+    const asked = this.commands.factLineAsked();
     effect(() => {
-      if (this.commands.factLineAsked() > 0) this.box().nativeElement.focus();
+      if (this.commands.factLineAsked() > asked) this.box().nativeElement.focus();
     });
   }
 

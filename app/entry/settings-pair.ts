@@ -15,9 +15,9 @@ import {
   settingsSentence,
   SHOWN_WORDS,
 } from '../words/drive';
-import { DriveDrawing } from './drive-drawing';
-import { drivePicture } from './drive-picture';
-import { LimitStrip, type Strip } from './limit-strip';
+import { DriveDrawing } from '../ui/drive-drawing';
+import { drivePicture } from '../ui/drive-picture';
+import { LimitStrip, type Strip } from '../ui/limit-strip';
 
 /** Both settings that give the belt's length, to scale, side by side, and which of them the pointer shows. */
 @Component({

@@ -1,0 +1,156 @@
+import { demoFacts } from '../../demo/cases';
+import { demoPack } from '../../demo/catalogue';
+import { SEED } from '../../demo/scenario';
+import { catalogueOf } from '@core/catalogue/find-records';
+import type { EvidenceRow } from '@core/cause/likelihood';
+import { fileFact, type NewFact } from '@core/facts/change';
+import type { Author, Fact } from '@core/facts/fact';
+import { readLine } from '@core/facts/fact-line';
+import { type Observable, ObservableSchema } from '@core/facts/observable';
+import { reduce } from '@core/facts/state';
+import { answersFor } from './answers';
+import { movedBy } from './difference';
+import { partsOf } from './groups';
+import { looksOf } from './looks';
+import { nameWorld, registryFor, type World, worldOf } from './world';
+
+const shipped = worldOf(catalogueOf(demoPack()));
+let n = 0;
+const author: Author = {
+  by: 'T',
+  now: () => new Date(Date.UTC(2027, 0, 1) + ++n * 1000).toISOString(),
+  newId: () => `r${++n}`,
+};
+const caseOf = (tag: string) => demoFacts(SEED).filter((f) => f.case === `demo-${tag}`);
+const plus = (facts: readonly Fact[], entry: NewFact): Fact[] => [
+  ...facts,
+  fileFact(reduce(facts), facts[0]!.case, entry, author),
+];
+
+const graded: Observable = ObservableSchema.parse({
+  key: 'guide.colour',
+  wording: 'Colour of the guide',
+  aliases: ['guide colour'],
+  part: 'guide',
+  station: 'examine',
+  needs: ['chain'],
+  type: {
+    kind: 'choice',
+    options: [
+      { key: 'pale', wording: 'Pale' },
+      { key: 'burnt', wording: 'Burnt' },
+    ],
+  },
+  how: 'seen',
+  minutes: 1,
+});
+const measured: Observable = ObservableSchema.parse({
+  key: 'guide.gap',
+  wording: 'Gap at the guide',
+  aliases: ['guide gap'],
+  part: 'guide',
+  station: 'examine',
+  needs: ['chain'],
+  type: { kind: 'number', dimension: 'length', unit: 'mm', decimals: 1, min: 0, max: 20, u: 0.1 },
+  how: 'measured',
+  minutes: 2,
+});
+const rows: EvidenceRow[] = [
+  {
+    kind: 'table',
+    finding: 'guide.colour',
+    group: 'colour',
+    normal: ['pale'],
+    background: { pale: 0.9, burnt: 0.1 },
+    causes: { guide_worn: { pale: 0.2, burnt: 0.8 } },
+  },
+  {
+    kind: 'normal',
+    finding: 'guide.gap',
+    group: 'gap',
+    normal: [0, 3],
+    background: { mean: 1, sd: 1 },
+    causes: { guide_worn: { mean: 5, sd: 2 } },
+  },
+];
+/** The world that ships, with two observables and their evidence more: rows of data and nothing else. */
+const grown: World = {
+  ...shipped,
+  knowledge: {
+    ...shipped.knowledge,
+    observables: [...shipped.knowledge.observables, graded, measured],
+    causes: {
+      ...shipped.knowledge.causes,
+      evidence: [...shipped.knowledge.causes.evidence, ...rows],
+    },
+  },
+};
+
+describe('an observable, its finding and its weight that are added as rows', () => {
+  const chain = caseOf('2036');
+  const share = (facts: readonly Fact[]) =>
+    answersFor(grown, reduce(facts)).ranking.causes.find((c) => c.cause.key === 'guide_worn')!.probability;
+
+  it('are asked for on the drives that have it, at their part, by the fact line, and as checks worth making', () => {
+    const a = answersFor(grown, reduce(chain));
+    const guide = partsOf(a.registry, 'examine', a.possible, a.things).find((g) => g.kind === 'guide')!;
+    expect(guide.fields.map((o) => o.key)).toEqual(jasmine.arrayContaining(['guide.colour', 'guide.gap']));
+    const looks = (world: World) => {
+      const b = answersFor(world, reduce(chain));
+      return looksOf(b.registry, reduce(chain), b.possible, 'examine', b.things).open.length;
+    };
+    expect(looks(grown)).toBe(looks(shipped) + 2);
+    expect(a.checks.map((c) => c.finding)).toEqual(jasmine.arrayContaining(['guide.colour', 'guide.gap']));
+    const belt = answersFor(grown, reduce(caseOf('2027')));
+    const onBelt = partsOf(belt.registry, 'examine', belt.possible, belt.things).flatMap((g) => g.fields);
+    expect(onBelt.map((o) => o.key)).not.toContain('guide.gap');
+    const line = readLine('guide gap 5.2', registryFor(grown), {
+      house: { dateOrder: 'dmy', units: {} },
+      today: '2026-11-25',
+      wheels: [],
+      findRef: () => undefined,
+      nearestRefs: () => [],
+      most: () => undefined,
+    });
+    expect(line).toEqual(jasmine.objectContaining({ ok: true }));
+  });
+
+  it('weigh as their rows say, graded and measured, are told as moved, and name another knowledge', () => {
+    const before = share(chain);
+    const odds = (p: number) => p / (1 - p);
+    const burnt = plus(chain, { key: 'guide.colour', value: 'burnt', how: 'seen' });
+    expect(odds(share(burnt)) / odds(before)).toBeCloseTo(8, 6);
+    const wide = plus(chain, { key: 'guide.gap', value: 5, u: 0.1, how: 'measured' });
+    const spread = (sd: number) => Math.hypot(sd, 0.1);
+    const density = (x: number, mean: number, sd: number) => Math.exp(-0.5 * ((x - mean) / sd) ** 2) / sd;
+    const factor = density(5, 5, spread(2)) / density(5, 1, spread(1));
+    // one row may move the balance no further than the knowledge says
+    const most = Math.exp(grown.knowledge.causes.maxWeight);
+    expect(odds(share(wide)) / odds(before) / Math.min(factor, most)).toBeCloseTo(1, 6);
+    expect(movedBy(grown, burnt, burnt.at(-1)!).map((d) => d.of)).toContain('guide_worn');
+    expect(share(plus(chain, { key: 'guide.colour', value: 'pale', how: 'seen' }))).toBeLessThan(before);
+    expect(nameWorld(grown).knowledge).not.toBe(nameWorld(shipped).knowledge);
+    expect(nameWorld(grown).catalogue).toBe(nameWorld(shipped).catalogue);
+  });
+});
+
+describe('a run of which only the end is known', () => {
+  const bare = caseOf('2027').filter(
+    (f) => f.key !== 'kit.fitted_odometer' && f.key !== 'kit.fitted' && !f.key.startsWith('report.'),
+  );
+  const weights = (facts: readonly Fact[]) =>
+    answersFor(shipped, reduce(facts))
+      .ranking.causes.find((c) => c.cause.key === 'tooth_out')!
+      .weights.filter((w) => w.finding.endsWith('.run'));
+
+  it('weighs as at most so far, less than the exact run, and not at all when nothing is known', () => {
+    const now = plus(bare, { key: 'vehicle.odometer', value: 3000, u: 100, how: 'reported' });
+    const [km] = weights(now).filter((w) => w.finding === 'distance.run');
+    expect(km!.value).toEqual({ from: 0, to: 3200 });
+    const both = plus(now, { key: 'kit.fitted_odometer', value: 1000, u: 100, how: 'reported' });
+    const [exact] = weights(both).filter((w) => w.finding === 'distance.run');
+    expect(exact!.value).toEqual({ x: 2000, u: Math.hypot(100, 100) });
+    const none = bare.filter((f) => !['vehicle.odometer', 'vehicle.built', 'case.date'].includes(f.key));
+    expect(weights(none)).toEqual([]);
+  });
+});

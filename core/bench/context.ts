@@ -1,0 +1,38 @@
+import type { Carrier } from '@core/drive/carrier';
+import type { Layout } from '@core/drive/layout';
+import type { Settings } from '@core/drive/tensioner';
+import type { Registry } from '@core/facts/observable';
+import type { State } from '@core/facts/state';
+import type { ElongationAnswer, ExtensionAnswer } from './extension';
+import type { MarksAnswer } from './marks';
+import type { TensionerAnswer } from './tensioners';
+
+/** What is known of the drive for judging what its parts show; empty while the design is open. */
+export type DriveOnBench = {
+  layout?: Layout | undefined;
+  settings?: Settings | undefined;
+  carrier?: Carrier | undefined;
+  tensioners: readonly TensionerAnswer[];
+  elongations: readonly ElongationAnswer[];
+  extensions: readonly ExtensionAnswer[];
+};
+/** Distance and time since fitting, with the facts that say so; u of the distance from both readings (JCGM 100, 5.1.2). */
+export type Ran = {
+  distance?: { km: number; u: number; facts: string[] };
+  time?: { months: number; facts: string[] };
+  /** Where only the end is known: at most so far, or so long. */
+  atMost?: { km?: { most: number; facts: string[] }; months?: { most: number; facts: string[] } };
+  /** Both readings are here, and the later one is smaller. */
+  back?: true;
+};
+export type BenchContext = {
+  state: State;
+  registry: Registry;
+  /** Can this observable be filed of the drive? What cannot is no finding. */
+  applies: (key: string) => boolean;
+  drive: DriveOnBench;
+  kitFits?: boolean | undefined;
+  marks?: MarksAnswer | undefined;
+  interval?: { km: number; months: number } | undefined;
+  ran: Ran;
+};
