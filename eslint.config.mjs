@@ -59,7 +59,7 @@ function outsideCore() {
   return [
     {
       regex:
-        '^(@angular|ng-zorro-antd|@ant-design|rxjs|echarts|konva|express|idb|comlink|node:|@app|@demo|.*/app/|.*/server/)',
+        '^(@angular|ng-zorro-antd|@ant-design|rxjs|echarts|konva|express|idb|file-saver|tinykeys|node:|@app|@demo|.*/app/|.*/server/)',
       message: 'core is pure: no framework, no host, nothing from outside core.',
     },
   ];

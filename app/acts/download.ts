@@ -1,9 +1,4 @@
+import { saveAs } from 'file-saver';
+
 /** Hands a blob to the browser as a file. */
-export function download(name: string, blob: Blob): void {
-  const url = URL.createObjectURL(blob);
-  const a = document.createElement('a');
-  a.href = url;
-  a.download = name;
-  a.click();
-  URL.revokeObjectURL(url);
-}
+export const download = (name: string, blob: Blob): void => saveAs(blob, name, { autoBom: false });

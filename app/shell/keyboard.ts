@@ -1,3 +1,4 @@
+import { type KeyBindingPress, matchKeyBindingPress, parseKeybinding } from 'tinykeys';
 import type { Command } from '../acts/commands';
 
 /** True where typed letters belong to a field. */
@@ -10,18 +11,17 @@ export function isTyping(target: EventTarget | null): boolean {
   );
 }
 
-/** Name of a key press as the commands write it: "f", "?", "Ctrl+K", "Ctrl+Shift+Z". */
-export function keyName(e: KeyboardEvent): string {
-  const ctrl = e.ctrlKey || e.metaKey;
-  if (!ctrl) return e.key.length === 1 ? e.key : '';
-  return `Ctrl+${e.shiftKey ? 'Shift+' : ''}${e.key.toUpperCase()}`;
+/** A key as the commands write it, as what may be pressed: a sign may need Shift or not, after the keyboard's layout. */
+function pressesOf(key: string): KeyBindingPress[] {
+  const binding = key.replace('Ctrl', '$mod');
+  const sign = key.length === 1 && !/[a-z0-9]/i.test(key);
+  return (sign ? [binding, `Shift+${binding}`] : [binding]).flatMap((b) => parseKeybinding(b));
 }
 
 /** The command that a key press means, unless it belongs to the field being typed in. */
 export function commandFor(e: KeyboardEvent, commands: readonly Command[]): Command | undefined {
-  const name = keyName(e);
-  if (name === '' || e.altKey) return undefined;
-  const typing = isTyping(e.target);
-  if (typing && !(name === 'Ctrl+K')) return undefined;
-  return commands.find((c) => c.key === name);
+  const meant = commands.find(
+    (c) => c.key !== undefined && pressesOf(c.key).some((press) => matchKeyBindingPress(e, press)),
+  );
+  return isTyping(e.target) && meant?.key !== 'Ctrl+K' ? undefined : meant;
 }

@@ -3,7 +3,7 @@ import { Drafts } from '../data/drafts';
 import { closeDesk, openDesk, paint, until } from '../testing/demo-desk';
 import type { CaseDesk } from '../data/case-desk';
 import { Commands } from '../acts/commands';
-import { commandFor, keyName } from '../shell/keyboard';
+import { commandFor } from '../shell/keyboard';
 import { Palette } from '../shell/palette';
 import { Rack } from '../shell/rack';
 import { Tape } from '../shell/tape';
@@ -163,17 +163,19 @@ describe('the frame', () => {
     const list = TestBed.inject(Commands).list();
     const keys = list.flatMap((c) => (c.key ? [c.key] : []));
     expect(new Set(keys).size).toBe(keys.length);
-    expect(keyName(new KeyboardEvent('keydown', { key: 'z', ctrlKey: true, shiftKey: true }))).toBe(
-      'Ctrl+Shift+Z',
-    );
-    const press = (key: string, target: EventTarget, ctrlKey = false) => {
-      const e = new KeyboardEvent('keydown', { key, ctrlKey });
+    const press = (key: string, target: EventTarget, ctrlKey = false, shiftKey = false) => {
+      const e = new KeyboardEvent('keydown', { key, ctrlKey, shiftKey });
       Object.defineProperty(e, 'target', { value: target });
       return commandFor(e, list)?.name;
     };
     expect(press('v', document.body)).toBe('Drive bench of this case');
     expect(press('v', document.createElement('input'))).toBeUndefined();
     expect(press('k', document.createElement('input'), true)).toBe('Find by name');
+    expect(press('z', document.body, true)).toBe('Undo the last fact');
+    expect(press('Z', document.body, true, true)).toBe('Redo');
+    // with Shift or without, as the keyboard's layout has it
+    expect([press('?', document.body, false, true), press('?', document.body)]).toEqual(['Keys', 'Keys']);
+    expect(press('n', document.body, true)).toBeUndefined();
   });
 
   it('finder: opens cases, commands and engines by what they are called', async () => {

@@ -12,7 +12,7 @@ import { buildSearch, search, searchBuilder } from './search';
 import { tableCells } from './tables';
 import { checkPack, supersessionChain } from './check-pack';
 import { compareVersions, newerFirst } from './version';
-import { catalogueOf, editDistance, stagesFor } from './find-records';
+import { catalogueOf, stagesFor } from './find-records';
 
 const pack = demoPack();
 const csv = (t: TableName, p: Pack = pack) => Papa.unparse(tableCells(t, p[t]));
@@ -266,6 +266,18 @@ describe('interval', () => {
 });
 
 describe('near codes', () => {
+  /** Wagner & Fischer 1974, in full. */
+  const editDistance = (a: string, b: string): number => {
+    let row = Array.from({ length: b.length + 1 }, (_, j) => j);
+    for (let i = 1; i <= a.length; i++) {
+      const next = [i];
+      for (let j = 1; j <= b.length; j++)
+        next.push(Math.min(row[j]! + 1, next[j - 1]! + 1, row[j - 1]! + (a[i - 1] === b[j - 1] ? 0 : 1)));
+      row = next;
+    }
+    return row[b.length]!;
+  };
+
   it('are the same with the quick look at their letters as without it, by brute force', () => {
     const index = buildSearch(largePack(120, 200));
     const codes = index.entries.map((e) => e.code);

@@ -1,3 +1,4 @@
+import { distance } from 'fastest-levenshtein';
 import type { Layout } from '@core/drive/layout';
 import { type Stage, stagesOf } from '@core/drive/stages';
 import type { Engine, Feature, JobItem, Kit, Pack, Part, Procedure, Variant } from './pack';
@@ -148,26 +149,8 @@ export function findCode(codes: Iterable<string>, typed: string): string | undef
 export function nearestCodes(codes: Iterable<string>, typed: string, limit = 3): string[] {
   const t = foldCode(typed);
   return [...codes]
-    .map((c) => ({ c, d: editDistance(foldCode(c), t) }))
+    .map((c) => ({ c, d: distance(foldCode(c), t) }))
     .sort((a, b) => a.d - b.d || (a.c < b.c ? -1 : 1))
     .slice(0, limit)
     .map((x) => x.c);
-}
-
-/**
- * Levenshtein distance: insertions, deletions and substitutions (Wagner & Fischer 1974). Above `limit` it stops early and
- * returns limit + 1.
- */
-export function editDistance(a: string, b: string, limit = Infinity): number {
-  if (Math.abs(a.length - b.length) > limit) return limit + 1;
-  let row = Array.from({ length: b.length + 1 }, (_, j) => j);
-  for (let i = 1; i <= a.length; i++) {
-    const next = [i];
-    for (let j = 1; j <= b.length; j++) {
-      next.push(Math.min(row[j]! + 1, next[j - 1]! + 1, row[j - 1]! + (a[i - 1] === b[j - 1] ? 0 : 1)));
-    }
-    if (Math.min(...next) > limit) return limit + 1;
-    row = next;
-  }
-  return row[b.length]!;
 }

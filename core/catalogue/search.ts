@@ -1,4 +1,5 @@
-import { editDistance, foldCode } from './find-records';
+import { distance } from 'fastest-levenshtein';
+import { foldCode } from './find-records';
 import type { Pack } from './pack';
 
 export type Hit = { kind: 'engine' | 'kit' | 'part' | 'cross'; key: string; title: string; detail: string };
@@ -111,7 +112,7 @@ function near(index: SearchIndex, whole: string, limit: number): Entry[] {
   for (const e of index.entries) {
     // Each stroke brings or takes one symbol at most.
     if (bitCount(e.letters & ~letters) > NEAR || bitCount(letters & ~e.letters) > NEAR) continue;
-    const d = editDistance(e.code, whole, NEAR);
+    const d = distance(e.code, whole);
     if (d <= NEAR) out.push({ e, d });
   }
   return out

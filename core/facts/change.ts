@@ -3,6 +3,7 @@ import { canonical } from './canonical';
 import type { Author, Fact, FactValue, FileRef, How } from './fact';
 import { meaningOf, slotKey } from './meaning';
 import type { Place } from './place';
+import { whole } from './text';
 import { inOrder, reduce, type State } from './state';
 import { THING } from './thing';
 
@@ -40,7 +41,7 @@ export function fileFact(state: State, caseId: string, entry: NewFact, author: A
     ...(meaning.about === undefined ? {} : { about: meaning.about }),
     key: meaning.key,
     ...(entry.place ? { place: entry.place } : {}),
-    value: entry.value,
+    value: wellFormed(entry.value),
     how: entry.how,
     by: author.by,
     at: author.now(),
@@ -50,9 +51,16 @@ export function fileFact(state: State, caseId: string, entry: NewFact, author: A
     ...(entry.u === undefined ? {} : { u: entry.u }),
     ...(old.length === 0 ? {} : { supersedes: old.length === 1 ? old[0]! : old }),
     ...(entry.basis?.length ? { basis: entry.basis } : {}),
-    ...(entry.note ? { note: entry.note } : {}),
+    ...(entry.note ? { note: wellFormed(entry.note) } : {}),
   };
 }
+
+const wellFormed = <T>(value: T): T =>
+  typeof value === 'string'
+    ? (whole(value) as T)
+    : Array.isArray(value)
+      ? (value.map(wellFormed) as T)
+      : value;
 
 /** Several facts one after the other, each made from what stands with those before it. */
 export function fileFacts(state: State, caseId: string, entries: readonly NewFact[], author: Author): Fact[] {

@@ -1,5 +1,6 @@
 import * as z from 'zod';
 import { PlaceSchema } from './place';
+import { isWhole } from './text';
 
 z.config({ jitless: true });
 
@@ -7,6 +8,7 @@ z.config({ jitless: true });
 export const HOW = ['measured', 'seen', 'document', 'computed', 'reported', 'imported', 'decided'] as const;
 export type How = (typeof HOW)[number];
 
+const HALF = 'the text holds half of a sign';
 const Hash = z.string().regex(/^[0-9a-f]{64}$/);
 export const FileSchema = z.strictObject({
   /** SHA-256 of the content, lower-case hex: the file is kept by it, once, and never inside a fact. */
@@ -40,8 +42,8 @@ export const FactSchema = z.strictObject({
   files: z.array(FileSchema).min(1).max(50).optional(),
   value: z.union([
     z.number().min(-1e15).max(1e15),
-    z.string().max(20_000),
-    z.array(z.string().max(200)).max(500),
+    z.string().max(20_000).refine(isWhole, HALF),
+    z.array(z.string().max(200).refine(isWhole, HALF)).max(500),
     z.array(z.number().min(-1e15).max(1e15)).max(2000),
   ]),
   u: z.number().positive().max(1e15).optional(),
@@ -52,7 +54,7 @@ export const FactSchema = z.strictObject({
   supersedes: z.union([z.string(), z.array(z.string()).min(1).max(500)]).optional(),
   strikes: z.string().optional(),
   basis: z.array(z.string()).max(100_000).optional(),
-  note: z.string().max(5000).optional(),
+  note: z.string().max(5000).refine(isWhole, HALF).optional(),
 });
 export type Fact = Readonly<z.infer<typeof FactSchema>>;
 export type FactValue = Fact['value'];

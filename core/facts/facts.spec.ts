@@ -10,7 +10,7 @@ import { registryFor, worldOf } from '@core/answer/world';
 import { catalogueOf } from '@core/catalogue/find-records';
 import { fileFact, mergeFacts, redoTarget, strikeFact, undoTarget } from './change';
 import { factsDigest } from './digest';
-import type { Author, Fact } from './fact';
+import { type Author, type Fact, FactSchema } from './fact';
 import { completions, readLine } from './fact-line';
 import { METRIC, type ReadContext } from './read-value';
 import { reduce } from './state';
@@ -196,6 +196,20 @@ describe('digest', () => {
     const bytes = await crypto.subtle.digest('SHA-256', new TextEncoder().encode(line));
     const hex = [...new Uint8Array(bytes)].map((b) => b.toString(16).padStart(2, '0')).join('');
     expect(factsDigest([fact])).toBe(hex);
+  });
+
+  it('stands on whole text: half a sign is mended when it is filed, and refused when it comes in a file', () => {
+    const cut = '\ud83d\ude00 ok \ud83d';
+    const filed = fileFact(
+      reduce([]),
+      'c',
+      { key: 'complaint', value: cut, how: 'reported', note: cut },
+      author,
+    );
+    expect([filed.value, filed.note]).toEqual(['\ud83d\ude00 ok \ufffd', '\ud83d\ude00 ok \ufffd']);
+    expect(() => factsDigest([filed])).not.toThrow();
+    expect(FactSchema.safeParse(filed).success).toBeTrue();
+    expect(FactSchema.safeParse({ ...filed, value: cut }).success).toBeFalse();
   });
 
   it('does not mind the order of facts and minds every field', () => {
