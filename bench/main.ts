@@ -1,12 +1,24 @@
 import { resolve } from 'node:path';
+import { answerBench } from './answer-bench';
 import { catalogueBench } from './catalogue-bench';
-import { screenBench } from './screen-bench';
+import { deskBench } from './desk-bench';
 import { benchLayoutFile, driveBench } from './drive-bench';
 import { loadBench } from './load-bench';
 import { print } from './measure';
+import { screenBench } from './screen-bench';
+
+const root = resolve('dist/app');
+const BENCHES = {
+  drive: driveBench,
+  catalogue: catalogueBench,
+  answers: answerBench,
+  load: () => loadBench(root),
+  screen: () => screenBench(root, benchLayoutFile()),
+  desk: () => deskBench(root),
+};
+// npm run bench -- desk answers: only those
+const wanted = process.argv.slice(2).filter((a) => a in BENCHES);
 
 console.log('Medians on this machine, now; the ratio is what compares across machines.\n');
-print(driveBench());
-print(catalogueBench());
-print(await loadBench(resolve('dist/app')));
-print(await screenBench(resolve('dist/app'), benchLayoutFile()));
+for (const [name, run] of Object.entries(BENCHES))
+  if (wanted.length === 0 || wanted.includes(name)) print(await run());

@@ -8,14 +8,9 @@ import { type Shown, type TensionerAnswer, tensionerAnswers } from '@core/bench/
 import { marksAnswer, type MarksAnswer } from '@core/bench/marks';
 import type { Carrier } from '@core/drive/carrier';
 import type { Layout } from '@core/drive/layout';
+import { settingsOf } from '@core/drive/settings-of';
 import type { Stage } from '@core/drive/stages';
-import {
-  intendedSetting,
-  type Setting,
-  type Settings,
-  type SettingsError,
-  tensionerSettings,
-} from '@core/drive/tensioner';
+import { intendedSetting, type Setting, type Settings, type SettingsError } from '@core/drive/tensioner';
 import type { Registry } from '@core/facts/observable';
 import type { State } from '@core/facts/state';
 import type { Result } from '@core/quantity/result';
@@ -49,7 +44,7 @@ export type DriveGeometry = Pick<
 export function driveGeometry(stages: readonly Stage[]): DriveGeometry | undefined {
   const layout = stages[0]?.layout;
   if (!layout) return undefined;
-  const settings = tensionerSettings(layout);
+  const settings = settingsOf(layout);
   const carrier = settings.ok ? layout.wheels[settings.value.tensioner]?.carrier : undefined;
   if (!settings.ok || !carrier) return { layout, settings, stages };
   return { layout, settings, carrier, stages, ...intendedSetting(settings.value, carrier) };

@@ -1,7 +1,8 @@
 import { type Carrier, limitsOf, readingUnit } from '@core/drive/carrier';
 import { type Layout, tensionerIndex } from '@core/drive/layout';
 import type { Stage } from '@core/drive/stages';
-import { intendedSetting, tensionerSettings } from '@core/drive/tensioner';
+import { settingsOf } from '@core/drive/settings-of';
+import { intendedSetting } from '@core/drive/tensioner';
 import { measuredOf, thingsWith, type Reading } from '@core/facts/read';
 import type { Registry } from '@core/facts/observable';
 import type { State } from '@core/facts/state';
@@ -66,7 +67,7 @@ export function tensionerAnswers(
       const carrier = layout?.wheels[tensionerIndex(layout)]?.carrier;
       const reading = measuredOf(state, registry, key, about === '' ? undefined : about);
       if (!layout || !carrier || !reading) return [];
-      const settings = tensionerSettings(layout);
+      const settings = settingsOf(layout);
       const other = settings.ok ? intendedSetting(settings.value, carrier).other?.reading : undefined;
       return [
         {

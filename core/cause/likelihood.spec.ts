@@ -2,7 +2,7 @@ import * as fc from 'fast-check';
 import type { FindingValue } from '@core/bench/finding';
 import { normalCdf, normalDensity } from '@core/quantity/normal';
 import { CAUSES } from './cause-data';
-import { cellsOf, type EvidenceRow, isNormal, logRatio, weighs } from './likelihood';
+import { cellsOf, type EvidenceRow, isNormal, logRatios, weighs } from './likelihood';
 
 const bands: EvidenceRow = {
   kind: 'bands',
@@ -28,7 +28,7 @@ const life: EvidenceRow = {
   background: { shape: 1, scale: 70_000 },
   causes: { worn: { shape: 2, scale: 9000 } },
 };
-const at = (row: EvidenceRow, value: FindingValue) => logRatio(row, 'worn', value);
+const at = (row: EvidenceRow, value: FindingValue) => logRatios(row, value)('worn');
 
 /** Sum of a density over small steps. */
 const area = (f: (x: number) => number, from: number, to: number, n = 20_000): number => {
@@ -136,7 +136,7 @@ describe('a likelihood', () => {
 
   it('says nothing of a cause that its row does not list, nor of a value that it cannot weigh', () => {
     for (const row of [bands, normal, life]) {
-      expect(logRatio(row, 'other', { x: 5, u: 0 })).toBe(0);
+      expect(logRatios(row, { x: 5, u: 0 })('other')).toBe(0);
       expect(weighs(row, 'worn')).toBeFalse();
     }
     expect(weighs(bands, { x: 11, u: 0 })).toBeFalse();

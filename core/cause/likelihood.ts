@@ -58,6 +58,7 @@ export function logWeibull(x: number, { shape, scale }: LifeTime): number {
   return Math.log(shape / scale) + (shape - 1) * Math.log(z) - z ** shape;
 }
 
+/** Share that runs further. */
 const survival = (x: number, { shape, scale }: LifeTime): number =>
   Math.exp(-((Math.max(0, x) / scale) ** shape));
 
@@ -116,30 +117,30 @@ export function weighs(row: EvidenceRow, v: FindingValue): boolean {
   return 'from' in v ? v.from < high && v.to > low : v.x >= low && v.x <= high;
 }
 
-/** Natural log of how much likelier a cause makes a value than it is at large; 0 where the row says nothing of the cause. */
-export function logRatio(row: EvidenceRow, cause: string, v: FindingValue): number {
-  if (!weighs(row, v)) return 0;
+/**
+ * How much likelier each cause makes a value than it is at large, natural log; 0 where the row says nothing of the cause. What
+ * holds at large is computed once.
+ */
+export function logRatios(row: EvidenceRow, v: FindingValue): (cause: string) => number {
+  if (!weighs(row, v)) return () => 0;
   switch (row.kind) {
-    case 'table': {
-      const given = own(own(row.causes, cause), v as string);
-      return given === undefined ? 0 : Math.log(given / own(row.background, v as string)!);
-    }
-    case 'bands': {
-      const given = own(row.causes, cause);
-      const at = (shares: readonly number[]) => bandsLog(row.edges, shares, v as Numeric);
-      return given === undefined ? 0 : at(given) - at(row.background);
-    }
-    case 'normal': {
-      const given = own(row.causes, cause);
-      return given === undefined
-        ? 0
-        : normalLog(given, v as Numeric) - normalLog(row.background, v as Numeric);
-    }
-    case 'life': {
-      const given = own(row.causes, cause);
-      return given === undefined ? 0 : lifeLog(given, v as Numeric) - lifeLog(row.background, v as Numeric);
-    }
+    case 'table':
+      return against(row.causes, row.background, (shares) => Math.log(own(shares, v as string) ?? 1));
+    case 'bands':
+      return against(row.causes, row.background, (shares) => bandsLog(row.edges, shares, v as Numeric));
+    case 'normal':
+      return against(row.causes, row.background, (d) => normalLog(d, v as Numeric));
+    case 'life':
+      return against(row.causes, row.background, (d) => lifeLog(d, v as Numeric));
   }
+}
+
+function against<T>(causes: Record<string, T>, background: T, log: (d: T) => number) {
+  const base = log(background);
+  return (cause: string): number => {
+    const given = own(causes, cause);
+    return given === undefined ? 0 : log(given) - base;
+  };
 }
 
 /** Does a value need no explanation? */

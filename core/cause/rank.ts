@@ -1,6 +1,6 @@
 import { type Finding, type FindingValue, sameValue } from '@core/bench/finding';
 import type { CauseData, CauseEntry } from './cause-data';
-import { type EvidenceRow, isNormal, logRatio, weighs } from './likelihood';
+import { type EvidenceRow, isNormal, logRatios, weighs } from './likelihood';
 
 /** What one finding does to one cause: natural log of its odds factor against returns at large. */
 export type Weight = {
@@ -49,20 +49,19 @@ export function rankCauses(data: CauseData, findings: readonly Finding[], explai
   };
 }
 
-type Picked = { row: EvidenceRow; finding: Finding; counted: boolean };
+/** A finding that is weighed, and what it does to each cause in nats. */
+type Picked = { row: EvidenceRow; finding: Finding; nats: ReadonlyMap<string, number>; counted: boolean };
 /** Marks, in each group, the finding that can say most (largest ratio over all causes). */
 function pickByGroup(data: CauseData, findings: readonly Finding[]): Picked[] {
   const picked: Picked[] = [];
   for (const finding of findings) {
     const row = data.evidence.find((r) => r.finding === finding.finding);
-    if (row && weighs(row, finding.value)) picked.push({ row, finding, counted: true });
+    if (!row || !weighs(row, finding.value)) continue;
+    const of = logRatios(row, finding.value);
+    const nats = new Map(data.causes.map((c) => [c.key, of(c.key)]));
+    picked.push({ row, finding, nats, counted: true });
   }
-  const strength = new Map(
-    picked.map((p) => [
-      p,
-      Math.max(...data.causes.map((c) => Math.abs(logRatio(p.row, c.key, p.finding.value)))),
-    ]),
-  );
+  const strength = new Map(picked.map((p) => [p, Math.max(0, ...[...p.nats.values()].map(Math.abs))]));
   for (const p of picked) {
     const stronger = picked.find(
       (q) => q !== p && q.row.group === p.row.group && q.counted && strength.get(q)! >= strength.get(p)!,
@@ -73,8 +72,7 @@ function pickByGroup(data: CauseData, findings: readonly Finding[]): Picked[] {
 }
 
 function weigh(data: CauseData, cause: CauseEntry, p: Picked): Weight {
-  const nats = clip(logRatio(p.row, cause.key, p.finding.value), data.maxWeight);
-  return { ...p.finding, nats, counted: p.counted };
+  return { ...p.finding, nats: clip(p.nats.get(cause.key) ?? 0, data.maxWeight), counted: p.counted };
 }
 
 const clip = (x: number, limit: number) => Math.max(-limit, Math.min(limit, x));
@@ -88,7 +86,7 @@ function unexplained(
 ): Finding[] {
   return findings.filter((f) => {
     const row = data.evidence.find((r) => r.finding === f.finding);
-    return row && leader && !isNormal(row, f.value) && logRatio(row, leader.key, f.value) < Math.log(factor);
+    return row && leader && !isNormal(row, f.value) && logRatios(row, f.value)(leader.key) < Math.log(factor);
   });
 }
 
