@@ -28,6 +28,7 @@ export class Setup {
       this.failure.set(undefined);
       this.ready.set(true);
       await this.packs.load();
+      await this.repository.recallLeftOver();
       await this.keepHeads();
     } catch (e) {
       this.failure.set(

@@ -7,7 +7,7 @@ import type { Fact } from '@core/facts/fact';
 import { type Result, err, ok } from '@core/quantity/result';
 import { Database } from './database';
 import { putPack } from './pack-records';
-import type { FileRecord } from './records';
+import { type FileRecord, LEFT_OVER, ofCase } from './records';
 import { isSound } from './sound';
 import { type StoreTrouble, troubleOf } from './store-trouble';
 
@@ -59,12 +59,12 @@ export class FactRepository implements OnDestroy {
 
   /** Facts of a case. What is damaged is set aside. */
   async factsOf(caseId: string): Promise<Fact[]> {
-    return this.sound(await this.database.read((db) => db.getAllFromIndex('facts', 'case', caseId)));
+    return this.sound(await this.database.read((db) => db.getAll('facts', ofCase(caseId))));
   }
 
   /** Case that a fact id belongs to, if it is known. */
   async caseOf(factId: string): Promise<string | undefined> {
-    return (await this.database.read((db) => db.get('facts', factId)))?.case;
+    return (await this.database.read((db) => db.getFromIndex('facts', 'id', factId)))?.case;
   }
 
   /**
@@ -83,7 +83,7 @@ export class FactRepository implements OnDestroy {
       // The abort that a refused write brings is told by the write itself.
       tx.done.catch(() => undefined);
       const facts = tx.objectStore('facts');
-      const stored = this.sound(await facts.index('case').getAll(caseId));
+      const stored = this.sound(await facts.getAll(ofCase(caseId)));
       const fresh = build(stored);
       const all = [...stored, ...fresh];
       const heads = fresh.length > 0 ? [headFor(caseId, all)] : [];
@@ -106,7 +106,7 @@ export class FactRepository implements OnDestroy {
       const heads: Head[] = [];
       const grown: string[] = [];
       for (const id of new Set(facts.map((f) => f.case))) {
-        const stored = this.sound(await store.index('case').getAll(id));
+        const stored = this.sound(await store.getAll(ofCase(id)));
         const known = new Set(stored.map((f) => f.id));
         const fresh = facts.filter((f) => f.case === id && !known.has(f.id));
         for (const f of fresh) void store.add(f).catch(ignored);
@@ -170,6 +170,13 @@ export class FactRepository implements OnDestroy {
       await (await this.database.open()).put('settings', value, key);
       return true as const;
     });
+  }
+
+  /** Lists what earlier migrations could not carry over. */
+  async recallLeftOver(): Promise<void> {
+    const left = await this.setting(LEFT_OVER);
+    for (const record of Array.isArray(left) ? (left as { id?: unknown }[]) : [])
+      this.setAside({ store: 'facts', id: String(record.id), why: 'it belongs to no case', record });
   }
 
   setAside(d: Damaged): void {

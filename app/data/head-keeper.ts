@@ -39,13 +39,14 @@ export class HeadKeeper {
     });
     if (this.stop !== stop) return false;
     this.stop = undefined;
-    this.progress.set(undefined);
     this.door.dispose();
-    if (!made.ok) return false;
-    for (const d of made.value.damaged) this.repository.setAside(d);
-    this.repository.tell({ grown: [], heads: [], packs: [], extracts: [], allHeads: true });
-    await this.repository.keepSetting(MADE_WITH, knowledgeDigest());
-    return true;
+    if (made.ok) {
+      for (const d of made.value.damaged) this.repository.setAside(d);
+      await this.repository.keepSetting(MADE_WITH, knowledgeDigest());
+      this.repository.tell({ grown: [], heads: [], packs: [], extracts: [], allHeads: true });
+    }
+    this.progress.set(undefined);
+    return made.ok;
   }
 
   cancel(): void {

@@ -6,7 +6,7 @@ import { newerFirst } from '@core/catalogue/version';
 import type { Fact } from '@core/facts/fact';
 import type { Damaged } from './fact-repository';
 import { getPack } from './pack-records';
-import type { Records } from './records';
+import { ofCase, type Records } from './records';
 import { isSound } from './sound';
 
 /** Facts that are read at once: large enough that reading is quick, small enough that they need not much memory. */
@@ -22,26 +22,28 @@ export type RebuildLine = { progress: (done: number) => void; cancelled: () => b
 export async function rebuildHeads(db: IDBPDatabase<Records>, line: RebuildLine): Promise<Rebuilt> {
   const worlds = await worldsIn(db);
   const done: Rebuilt = { cases: 0, damaged: [] };
-  let after: string | undefined;
+  let next = readBatch(db, undefined, done.damaged);
   while (!line.cancelled()) {
-    const { groups, last } = await readBatch(db, after, done.damaged);
+    const { groups, last } = await next;
     if (last === undefined) break;
+    // The store reads the next batch while this one is computed.
+    next = readBatch(db, last, done.damaged);
     const heads: Head[] = [];
     for (const [id, facts] of groups) heads.push(headOf(id, facts, await worlds(id, facts)));
     const tx = db.transaction('heads', 'readwrite');
     for (const h of heads) void tx.store.put(h);
     await tx.done;
     done.cases += heads.length;
-    after = last;
     line.progress(done.cases);
   }
+  await next;
   return done;
 }
 
 /** The next cases with all of their facts, and the id of the last one that was read. */
 async function readBatch(db: IDBPDatabase<Records>, after: string | undefined, damaged: Damaged[]) {
-  const range = after === undefined ? null : IDBKeyRange.lowerBound(after, true);
-  const read = await db.getAllFromIndex('facts', 'case', range, BATCH);
+  const range = after === undefined ? null : IDBKeyRange.lowerBound([after, []], true);
+  const read = await db.getAll('facts', range, BATCH);
   const full = read.length === BATCH;
   const groups = new Map<string, Fact[]>();
   let last = read.at(-1)?.case;
@@ -62,7 +64,7 @@ async function readBatch(db: IDBPDatabase<Records>, after: string | undefined, d
     groups.delete(cut);
     last = [...groups.keys()].at(-1);
     if (last === undefined) {
-      groups.set(cut, (await db.getAllFromIndex('facts', 'case', cut)).filter(isSound));
+      groups.set(cut, (await db.getAll('facts', ofCase(cut))).filter(isSound));
       last = cut;
     }
   }

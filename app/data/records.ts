@@ -29,7 +29,8 @@ export type PackRecord = {
 export type FileRecord = { sha256: string; name: string; type: string; blob: Blob };
 
 export interface Records extends DBSchema {
-  facts: { key: string; value: Fact; indexes: { case: string } };
+  /** By case and id: the facts of a case lie beside each other. */
+  facts: { key: [string, string]; value: Fact; indexes: { id: string } };
   /** What the rack shows of each case: made from facts, written with them, made anew at will. */
   heads: { key: string; value: Head };
   /** Files that facts point to, by the SHA-256 of their content. */
@@ -49,12 +50,17 @@ export const VERSION = 3;
 export type Trouble = { blocked: () => void; blocking: () => void; terminated: () => void };
 const QUIET: Trouble = { blocked: () => undefined, blocking: () => undefined, terminated: () => undefined };
 
+/** Under this name migrations leave records that they could not carry over, for export. */
+export const LEFT_OVER = 'left-over';
+
+/** Everything of one case. */
+export const ofCase = (id: string): IDBKeyRange => IDBKeyRange.bound([id], [id, []]);
+
 /** Opens the browser's database and applies whatever migrations it lacks, oldest first. */
 export function openRecords(on: Trouble = QUIET): Promise<IDBPDatabase<Records>> {
   return openDB<Records>(DATABASE, VERSION, {
-    upgrade(db, from) {
+    upgrade(db, from, _to, tx) {
       if (from < 1) {
-        db.createObjectStore('facts', { keyPath: 'id' }).createIndex('case', 'case');
         db.createObjectStore('packs', { keyPath: 'id' });
         db.createObjectStore('packRows');
         db.createObjectStore('settings');
@@ -67,8 +73,31 @@ export function openRecords(on: Trouble = QUIET): Promise<IDBPDatabase<Records>>
         // Heads of the cases that are here already are made by the thread at the first opening.
         db.createObjectStore('heads', { keyPath: 'id' });
         db.createObjectStore('files', { keyPath: 'sha256' });
+        const old = from > 0 ? tx.objectStore('facts') : undefined;
+        if (old) (old as unknown as { name: string }).name = 'facts-by-id';
+        const facts = db.createObjectStore('facts', { keyPath: ['case', 'id'] });
+        facts.createIndex('id', 'id', { unique: true });
+        // Whatever goes wrong here leaves the records of before as they were.
+        if (old)
+          carryOver(old as never, facts as never, tx.objectStore('settings') as never).then(
+            () => db.deleteObjectStore('facts-by-id' as never),
+            () => tx.abort(),
+          );
       }
     },
     ...on,
   });
+}
+
+type Old = { openCursor(): Promise<Cursor | null> };
+type Cursor = { value: Fact; continue(): Promise<Cursor | null> };
+type Into = { put(value: unknown, key?: string): Promise<unknown> };
+/** Facts word for word into their new place; what has no case or id has none there and is left over. */
+async function carryOver(old: Old, facts: Into, settings: Into): Promise<void> {
+  const left: unknown[] = [];
+  for (let at = await old.openCursor(); at; at = await at.continue()) {
+    if (typeof at.value.case === 'string' && typeof at.value.id === 'string') void facts.put(at.value);
+    else left.push(at.value);
+  }
+  if (left.length > 0) await settings.put(left, LEFT_OVER);
 }

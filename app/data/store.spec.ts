@@ -20,7 +20,7 @@ import { CaseFiles } from '../acts/case-files';
 import { Database } from './database';
 import { Drafts } from './drafts';
 import { FactRepository } from './fact-repository';
-import { DATABASE } from './records';
+import { DATABASE, LEFT_OVER, ofCase } from './records';
 import { allStanding, has, standing } from '@core/facts/read';
 
 const cat = catalogueOf(demoPack());
@@ -178,6 +178,36 @@ describe('quick hands', () => {
   });
 });
 
+describe('records of an earlier version', () => {
+  afterEach(closeDesk);
+
+  it('are carried over word for word, and what belongs to no case is kept for export', async () => {
+    localStorage.clear();
+    await deleteDB(DATABASE);
+    const facts = own('2027');
+    const old = await openDB(DATABASE, 2, {
+      upgrade(db) {
+        db.createObjectStore('facts', { keyPath: 'id' }).createIndex('case', 'case');
+        for (const name of ['packs', 'packRows', 'settings', 'drafts']) db.createObjectStore(name);
+        db.createObjectStore('extracts', { keyPath: 'case' });
+      },
+    });
+    for (const f of facts) await old.put('facts', f);
+    await old.put('facts', { id: 'stray', value: 1 });
+    old.close();
+    TestBed.configureTestingModule({ providers: [provideZonelessChangeDetection()] });
+    const repository = TestBed.inject(FactRepository);
+    const byId = (a: Fact, b: Fact) => (a.id < b.id ? -1 : 1);
+    expect((await repository.factsOf('demo-2027')).sort(byId)).toEqual([...facts].sort(byId));
+    expect(await repository.caseOf(facts[3]!.id)).toBe('demo-2027');
+    await repository.recallLeftOver();
+    expect(repository.damaged().map((d) => d.id)).toEqual(['stray']);
+    const db = await TestBed.inject(Database).open();
+    expect([...db.objectStoreNames]).not.toContain('facts-by-id' as never);
+    expect(await repository.setting(LEFT_OVER)).toEqual([{ id: 'stray', value: 1 }]);
+  });
+});
+
 describe('half-typed text', () => {
   afterEach(closeDesk);
 
@@ -290,6 +320,6 @@ describe('a damaged or foreign record', () => {
         .some((h) => h.id === 'thief'),
     ).toBeFalse();
     const db = await TestBed.inject(Database).open();
-    expect((await db.getAllFromIndex('facts', 'case', 'thief')).length).toBe(0);
+    expect((await db.getAll('facts', ofCase('thief'))).length).toBe(0);
   });
 });

@@ -1,4 +1,10 @@
-import { type CaseKind, type Registry, STATIONS, type Station } from '@core/facts/observable';
+import {
+  type CaseKind,
+  type Observable,
+  type Registry,
+  STATIONS,
+  type Station,
+} from '@core/facts/observable';
 import { has } from '@core/facts/read';
 import type { State } from '@core/facts/state';
 import type { Identification } from '@core/match/identify';
@@ -13,11 +19,21 @@ export function lacking(
   drive: Possible,
 ): Record<Station, string[]> {
   const lacks = Object.fromEntries(STATIONS.map((s) => [s, []])) as unknown as Record<Station, string[]>;
-  for (const o of registry.values())
+  for (const o of neededOf(registry))
     if (o.needed?.includes(kind) && !has(state, o.key) && applies(o, drive)) lacks[o.station].push(o.key);
   if (id?.possible.length !== 1) lacks.identify.push('variant');
   if (kind !== 'question' && !has(state, 'cause.decided')) lacks.cause.push('cause.decided');
   if (has(state, 'claim.decision') && !has(state, 'claim.reason')) lacks.settle.push('claim.reason');
   if (kind !== 'question' && !has(state, 'report.issue')) lacks.settle.push('report.issue');
   return lacks;
+}
+
+const needed = new WeakMap<Registry, readonly Observable[]>();
+/** The few observables of a registry that any kind of case needs. */
+function neededOf(registry: Registry): readonly Observable[] {
+  const known = needed.get(registry);
+  if (known) return known;
+  const made = [...registry.values()].filter((o) => (o.needed?.length ?? 0) > 0);
+  needed.set(registry, made);
+  return made;
 }
