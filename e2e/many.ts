@@ -1,12 +1,12 @@
 import type { Page } from '@playwright/test';
-import type { Fact } from '@core/facts/fact';
-import { demoFacts } from '../demo/cases';
-import { SEED } from '../demo/scenario';
+import { readFileSync } from 'node:fs';
+import type { Fact } from '../core/facts/fact';
 
 /** Facts of the demo cases, by case: what generated cases are made like. */
 function patterns(): Fact[][] {
   const byCase = new Map<string, Fact[]>();
-  for (const f of demoFacts(SEED)) byCase.set(f.case, [...(byCase.get(f.case) ?? []), f]);
+  const demo = JSON.parse(readFileSync('demo/demo.json', 'utf8')) as { facts: Fact[] };
+  for (const f of demo.facts) byCase.set(f.case, [...(byCase.get(f.case) ?? []), f]);
   return [...byCase.values()].map((facts) => facts.filter((f) => !f.key.startsWith('report.')));
 }
 
@@ -73,23 +73,5 @@ export function fillDesk(page: Page, cases: number, factsPerCase: number): Promi
       return written;
     },
     { patterns: patterns(), cases, factsPerCase },
-  );
-}
-
-/** How many heads the records hold. */
-export function headCount(page: Page): Promise<number> {
-  return page.evaluate(
-    () =>
-      new Promise<number>((done) => {
-        const opening = indexedDB.open('hollow-sprocket');
-        opening.onsuccess = () => {
-          const db = opening.result;
-          const count = db.transaction('heads').objectStore('heads').count();
-          count.onsuccess = () => {
-            db.close();
-            done(count.result);
-          };
-        };
-      }),
   );
 }

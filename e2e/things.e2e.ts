@@ -1,9 +1,21 @@
 import AxeBuilder from '@axe-core/playwright';
 import { expect, test } from '@playwright/test';
+import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
+import { createHash } from 'node:crypto';
 import { readFileSync } from 'node:fs';
 import { Desk } from './desk';
+import { fillDesk } from './many';
 
-test('two tensioners and a chain measured five times go out in a file and come back alike', async ({
+/** One grey point, as small as a picture can be. */
+const PHOTO = {
+  mimeType: 'image/png',
+  buffer: Buffer.from(
+    'iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAAAAAA6fptVAAAACklEQVR4nGOoBwAAgQCBZQ2EOgAAAABJRU5ErkJggg==',
+    'base64',
+  ),
+};
+
+test('two tensioners, a chain measured five times and a photograph go out in a bundle and come back alike', async ({
   page,
   browser,
 }) => {
@@ -45,10 +57,23 @@ test('two tensioners and a chain measured five times go out in a file and come b
   await desk.go('Cause');
   await expect(page.getByText(/does not belong with its other readings/).first()).toBeVisible();
 
+  // a photograph of the first tensioner is shown at it, and on the tape
+  await desk.go('Examine');
+  await page
+    .getByLabel('Files of Tensioner', { exact: true })
+    .setInputFiles({ ...PHOTO, name: 'plunger.png' });
+  const first = page.getByRole('region', { name: 'Tensioner', exact: true });
+  await expect(first.getByRole('img', { name: 'plunger.png' })).toBeVisible();
+  await expect(desk.tape()).toContainText('plunger.png');
+
   await desk.go('Settle');
-  const out = await desk.download(() => page.getByRole('button', { name: 'Case as JSON' }).click());
-  const text = readFileSync(out.path, 'utf8');
+  const out = await desk.download(() => page.getByRole('button', { name: 'Bundle with files' }).click());
+  expect(out.name).toMatch(/\.zip$/);
+  const bundle = unzipSync(readFileSync(out.path));
+  const text = strFromU8(bundle['case.json']!);
   expect(JSON.parse(text)).toEqual(expect.objectContaining({ formatVersion: 2 }));
+  const hash = createHash('sha256').update(PHOTO.buffer).digest('hex');
+  expect(Object.keys(bundle).sort()).toEqual(['case.json', `files/${hash}.png`]);
 
   const other = await browser.newContext();
   const page2 = await other.newPage();
@@ -62,9 +87,23 @@ test('two tensioners and a chain measured five times go out in a file and come b
   });
   await desk2.openFile(as('newer.json', text.replace('"formatVersion": 2', '"formatVersion": 3')));
   await expect(page2.getByText(/newer version \(file version 3\)/)).toBeVisible();
-  await desk2.openFile(as('case.json', text));
+  const zip = (name: string, entries: Record<string, Uint8Array>) => ({
+    name,
+    mimeType: 'application/zip',
+    buffer: Buffer.from(zipSync(entries)),
+  });
+  const only = { 'case.json': bundle['case.json']! };
+  await desk2.openFile(zip('lacks.zip', only));
+  await expect(page2.getByText(/lacks\.zip lacks plunger\.png/)).toBeVisible();
+  await desk2.openFile(zip('wrong.zip', { ...only, [`files/${hash}.png`]: strToU8('another picture') }));
+  await expect(page2.getByText(/wrong\.zip holds plunger\.png with other content/)).toBeVisible();
+  await desk2.openFile(zip('empty.zip', { 'readme.txt': strToU8('nothing') }));
+  await expect(page2.getByText(/no case\.json/)).toBeVisible();
+  await expect(page2.getByText('No cases yet.')).toBeVisible();
+  await desk2.openFile(zip('case.zip', bundle));
   await expect(page2.getByText('digest verified')).toBeVisible();
   await desk2.go('Examine');
+  await expect(page2.getByRole('img', { name: 'plunger.png' })).toBeVisible();
   await desk2.line('tensioner left ext 7.6');
   await expect(page2.getByText(/^Mean of 5: 321\.70/)).toBeVisible();
   await desk2.go('Settle');
@@ -74,10 +113,38 @@ test('two tensioners and a chain measured five times go out in a file and come b
 
   // what was done there comes back, and both say the same
   await desk.openFile(as('back.json', grown));
+  await expect(page.getByText(/back\.json: digest verified/)).toBeVisible();
   await desk.go('Examine');
   await expect(second.getByLabel(/^Plunger extension/).first()).toHaveValue(/7\.6/);
   await desk.go('Settle');
   const merged = await desk.download(() => page.getByRole('button', { name: 'Case as JSON' }).click());
   const digest = (file: string) => (JSON.parse(file) as { digest: { facts: string } }).digest.facts;
   expect(digest(readFileSync(merged.path, 'utf8'))).toBe(digest(grown));
+});
+
+test('a desk of twenty thousand cases opens, is found in and is filed into', async ({ page }) => {
+  test.setTimeout(240_000);
+  const desk = new Desk(page);
+  await desk.open();
+  const rack = page.getByRole('navigation', { name: 'Rack of cases' });
+  await expect(rack.getByText('2027')).toBeVisible();
+  // fewer facts a case than the bench has: what is tried here is that it works
+  expect(await fillDesk(page, 20_000, 10)).toBe(200_000);
+  await desk.open();
+  await expect(rack.getByText(/^Reading all cases anew/)).toBeVisible();
+  await expect(rack.getByText(/^Reading all cases anew/)).toHaveCount(0, { timeout: 180_000 });
+  const filter = rack.getByLabel('Filter cases by any fact');
+  await filter.fill('22345 quarry');
+  await expect(rack.getByText('1 of 20006 cases')).toBeVisible();
+  await rack.getByRole('link', { name: /^22345/ }).click();
+  await expect(page.getByRole('heading', { name: /^22345/ })).toBeVisible();
+  await desk.line('odo 61000 km');
+  await desk.line('market inland');
+  await filter.fill('inland 22345');
+  await expect(rack.getByText('1 of 20006 cases')).toBeVisible();
+  await page.reload();
+  await expect(desk.tape()).toContainText('61');
+  // only what is in sight is in the page
+  expect(await rack.getByRole('link').count()).toBeLessThan(60);
+  expect((await new AxeBuilder({ page }).analyze()).violations).toEqual([]);
 });

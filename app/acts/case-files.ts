@@ -151,9 +151,11 @@ export class CaseFiles {
   }
 
   private async take(name: string, file: CaseFile, files: readonly FileRecord[]): Promise<boolean> {
-    for (const f of file.facts) {
-      if (((await this.repository.caseOf(f.id)) ?? file.case) === file.case) continue;
-      this.refuse(`${name} holds fact ${f.id}, which belongs to another case here. Nothing was changed.`);
+    const stranger = await this.repository.foreign(file.facts);
+    if (stranger) {
+      this.refuse(
+        `${name} holds fact ${stranger.id}, which belongs to another case here. Nothing was changed.`,
+      );
       return false;
     }
     const merged = mergeFacts(await this.repository.factsOf(file.case), file.facts);

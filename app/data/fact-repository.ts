@@ -62,9 +62,13 @@ export class FactRepository implements OnDestroy {
     return this.sound(await this.database.read((db) => db.getAll('facts', ofCase(caseId))));
   }
 
-  /** Case that a fact id belongs to, if it is known. */
-  async caseOf(factId: string): Promise<string | undefined> {
-    return (await this.database.read((db) => db.getFromIndex('facts', 'id', factId)))?.case;
+  /** The first of these facts whose id belongs to another case here. */
+  foreign(facts: readonly Fact[]): Promise<Fact | undefined> {
+    return this.database.read(async (db) => {
+      const index = db.transaction('facts').store.index('id');
+      const known = await Promise.all(facts.map((f) => index.getKey(f.id)));
+      return facts.find((f, i) => known[i] !== undefined && known[i]?.[0] !== f.case);
+    });
   }
 
   /**

@@ -23,6 +23,7 @@ export async function rebuildHeads(db: IDBPDatabase<Records>, line: RebuildLine)
   const worlds = await worldsIn(db);
   const done: Rebuilt = { cases: 0, damaged: [] };
   let next = readBatch(db, undefined, done.damaged);
+  let written: Promise<void> = Promise.resolve();
   while (!line.cancelled()) {
     const { groups, last } = await next;
     if (last === undefined) break;
@@ -30,13 +31,14 @@ export async function rebuildHeads(db: IDBPDatabase<Records>, line: RebuildLine)
     next = readBatch(db, last, done.damaged);
     const heads: Head[] = [];
     for (const [id, facts] of groups) heads.push(headOf(id, facts, await worlds(id, facts)));
-    const tx = db.transaction('heads', 'readwrite');
+    await written;
+    const tx = db.transaction('heads', 'readwrite', { durability: 'relaxed' });
     for (const h of heads) void tx.store.put(h);
-    await tx.done;
+    written = tx.done;
     done.cases += heads.length;
     line.progress(done.cases);
   }
-  await next;
+  await Promise.all([next, written]);
   return done;
 }
 

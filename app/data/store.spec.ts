@@ -199,7 +199,9 @@ describe('records of an earlier version', () => {
     const repository = TestBed.inject(FactRepository);
     const byId = (a: Fact, b: Fact) => (a.id < b.id ? -1 : 1);
     expect((await repository.factsOf('demo-2027')).sort(byId)).toEqual([...facts].sort(byId));
-    expect(await repository.caseOf(facts[3]!.id)).toBe('demo-2027');
+    expect(await repository.foreign(facts)).toBeUndefined();
+    const thief = { ...facts[3]!, case: 'thief' };
+    expect(await repository.foreign([{ ...thief, id: 'own' }, thief])).toBe(thief);
     await repository.recallLeftOver();
     expect(repository.damaged().map((d) => d.id)).toEqual(['stray']);
     const db = await TestBed.inject(Database).open();

@@ -57,7 +57,7 @@ import { WAITS_WORDS } from '../words/waits';
       }
       @if (found().length) {
         <cdk-virtual-scroll-viewport
-          [itemSize]="narrow() ? 178 : 57"
+          [itemSize]="narrow() ? 212 : 57"
           [orientation]="narrow() ? 'horizontal' : 'vertical'"
           [class.narrow]="narrow()"
         >
@@ -197,11 +197,12 @@ import { WAITS_WORDS } from '../words/waits';
       }
       cdk-virtual-scroll-viewport.narrow {
         flex: none;
-        height: 60px;
+        height: 64px;
+        white-space: nowrap;
       }
       .narrow .tag {
         display: inline-grid;
-        width: 170px;
+        width: 204px;
         margin: 0 8px 0 0;
       }
       .foot {

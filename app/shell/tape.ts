@@ -36,9 +36,7 @@ type Line = { fact: Fact; name: string; value: string; meta: string; standing: b
         aria-label="Files to attach to this case"
         (change)="attach(file)"
       />
-      <label
-        ><input type="checkbox" #all (change)="withAside.set(all.checked)" /> with what was put aside</label
-      >
+      <label><input type="checkbox" #all (change)="withAside.set(all.checked)" /> put aside too</label>
     </div>
     <ol aria-label="Facts, newest first">
       @for (l of lines(); track l.fact.id) {
@@ -79,10 +77,12 @@ type Line = { fact: Fact; name: string; value: string; meta: string; standing: b
       display: flex;
       justify-content: space-between;
       align-items: baseline;
+      gap: 10px;
       padding: 4px 12px;
     }
     .head h2 {
       font-size: 1em;
+      flex: 1;
     }
     label {
       font-size: 0.92em;

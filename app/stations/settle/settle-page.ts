@@ -33,6 +33,9 @@ const WITHOUT = 'claim.without_document';
       display: grid;
       gap: 5px;
     }
+    small {
+      display: block;
+    }
     .fault {
       border-bottom: 1px solid var(--rule);
       padding: 4px 0;
