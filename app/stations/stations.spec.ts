@@ -1,6 +1,7 @@
 import { TestBed } from '@angular/core/testing';
 import { Drafts } from '../data/drafts';
 import { closeDesk, openDesk, paint, until } from '../testing/demo-desk';
+import { CdkVirtualScrollViewport } from '@angular/cdk/scrolling';
 import type { CaseDesk } from '../data/case-desk';
 import { Commands } from '../acts/commands';
 import { commandFor } from '../shell/keyboard';
@@ -105,6 +106,13 @@ describe('the frame', () => {
 
   it('rack: newest on top, each with what it waits for, found by any fact', async () => {
     const rack = await paint(Rack);
+    // large enough, upright or lying, for all six to be in sight
+    Object.assign(rack.element.style, { display: 'block', width: '2000px', height: '800px' });
+    rack.fixture.debugElement
+      .query((e) => e.name === 'cdk-virtual-scroll-viewport')
+      .injector.get(CdkVirtualScrollViewport)
+      .checkViewportSize();
+    await until(() => rack.all('.tag').length === 6);
     expect(rack.all('.tag b').map((b) => b.textContent)).toEqual([
       '2044',
       '2041',

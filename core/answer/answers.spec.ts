@@ -22,7 +22,7 @@ import { solveDrive } from '@core/drive/solve-drive';
 import { tensionerSettings, travelFrom } from '@core/drive/tensioner';
 import { smallestGaps } from '@core/drive/valve-safety';
 import { answersFor, settled } from './answers';
-import { reread } from './sealing';
+import { reread, sealing } from './sealing';
 import { difference, linesOf, LINE_KINDS, movedBy, readLine, writeLine } from './difference';
 import { worldOf } from './world';
 
@@ -526,6 +526,14 @@ describe('answers of a case that grows', () => {
 });
 
 describe('an issued report', () => {
+  it('and the one after it do not contradict each other', () => {
+    const facts = caseOf('2027');
+    const again = [...facts, ...sealing(worldOf(cat), reduce(facts), facts[0]!.case, author)];
+    const a = answers(again);
+    expect(a.seals.map((s) => s.verdict)).toEqual(['intact', 'intact']);
+    expect(a.contradictions).toEqual(answers(facts).contradictions);
+  });
+
   it('keeps how it read and in which world, and tells what another world would say', () => {
     const world = worldOf(cat);
     const facts = caseOf('2027');

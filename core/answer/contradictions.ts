@@ -1,5 +1,6 @@
 import type { Engine, Variant } from '@core/catalogue/pack';
 import { beyond } from '@core/catalogue/places';
+import { isOfReport } from '@core/claim/seal';
 import type { Place } from '@core/facts/place';
 import type { Fact } from '@core/facts/fact';
 import type { Registry } from '@core/facts/observable';
@@ -72,8 +73,10 @@ export function contradictionsOf(
     const far = m?.repeats.outlier;
     if (m && far !== undefined) out.push({ code: 'outlier', facts: [m.facts[far]!] });
   }
+  // Reports that were issued one after the other do not contradict each other.
   for (const { facts, rivals } of allStanding(state))
-    if (rivals.length > 0) out.push({ code: 'rivals', facts: [...facts, ...rivals] });
+    if (rivals.length > 0 && !isOfReport(facts[0]!))
+      out.push({ code: 'rivals', facts: [...facts, ...rivals] });
   return out;
 }
 

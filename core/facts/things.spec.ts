@@ -1,4 +1,4 @@
-import { checkSeals } from '@core/claim/seal';
+import { checkSeals, makeSeal } from '@core/claim/seal';
 import { catalogueOf } from '@core/catalogue/find-records';
 import { registryFor, worldOf } from '@core/answer/world';
 import * as fc from 'fast-check';
@@ -194,7 +194,7 @@ describe('two desks', () => {
   const THINGS = [undefined, 'wheel:cam', 'tensioner-2'];
   const command = fc.record({
     desk: fc.nat(1),
-    what: fc.constantFrom('file', 'repeat', 'correct', 'strike', 'undo', 'redo', 'merge'),
+    what: fc.constantFrom('file', 'repeat', 'correct', 'strike', 'undo', 'redo', 'merge', 'seal'),
     thing: fc.nat(THINGS.length - 1),
     value: fc.nat(9),
     pick: fc.nat(1000),
@@ -227,6 +227,7 @@ describe('two desks', () => {
           const state = reduce(d.facts);
           const strike = (f: Fact | undefined) => f && d.facts.push(strikeFact(f, d.author));
           if (c.what === 'merge') d.facts = merge(d.facts, desks[1 - c.desk]!.facts);
+          else if (c.what === 'seal') d.facts.push(...makeSeal(state, 'c', [`line ${c.value}`], d.author));
           else if (c.what === 'undo') strike(undoTarget(state, d.author.by));
           else if (c.what === 'redo') strike(redoTarget(state, d.author.by));
           else if (c.what === 'strike') strike(d.facts[c.pick % Math.max(1, d.facts.length)]);
@@ -251,13 +252,17 @@ describe('two desks', () => {
         for (const s of allStanding(one))
           for (const f of [...s.facts, ...s.rivals]) expect(f.about).toBe(s.meaning.about);
         expect(circleIn(one.log)).toBeUndefined();
+        // whatever was done since, an issue seals what it sealed, and both desks say the same of it
+        const verdicts = (state: ReturnType<typeof reduce>) => checkSeals(state, 99).map((x) => x.verdict);
+        expect(verdicts(one).every((v) => v === 'intact')).toBeTrue();
+        expect(checkSeals(one, 99)).toEqual(checkSeals(other, 99));
         // one filing settles every contradiction of its thing
         for (const about of THINGS) {
           const settled = reduce([
             ...one.log,
             fileFact(one, 'c', { about, key: 'k', value: 5, how: 'seen' }, desks[0]!.author),
           ]);
-          const slot = allStanding(settled).find((s) => s.meaning.about === about)!;
+          const slot = allStanding(settled).find((s) => s.meaning.key === 'k' && s.meaning.about === about)!;
           expect([slot.facts.length, slot.rivals.length]).toEqual([1, 0]);
         }
       }),
