@@ -134,6 +134,30 @@ describe('an observable, its finding and its weight that are added as rows', () 
   });
 });
 
+describe('measurements at places', () => {
+  it('weigh as the largest of them, in whatever order they were taken, and as the edges of its bands say', () => {
+    const chain = caseOf('2036');
+    const at = (from: number, value: number): NewFact => ({
+      key: 'guide.groove',
+      place: { on: 'station', from },
+      value,
+      u: 0.05,
+      how: 'measured',
+    });
+    const weight = (entries: readonly NewFact[]) =>
+      answersFor(shipped, reduce(entries.reduce(plus, chain)))
+        .ranking.causes.find((c) => c.cause.key === 'guide_worn')!
+        .weights.find((w) => w.finding === 'guide.groove');
+    const deep = weight([at(10, 0.3), at(40, 3.2), at(90, 1.1)])!;
+    expect(deep.value).toEqual({ x: 3.2, u: 0.05 });
+    expect(weight([at(40, 3.2), at(90, 1.1), at(10, 0.3)])!.nats).toBe(deep.nats);
+    // far from any edge the ratio is that of the shares
+    expect(deep.nats).toBeCloseTo(Math.log(0.4 / 0.05), 9);
+    expect(weight([at(10, 0.3)])!.nats).toBeLessThan(0);
+    expect(weight([])).toBeUndefined();
+  });
+});
+
 describe('a run of which only the end is known', () => {
   const bare = caseOf('2027').filter(
     (f) => f.key !== 'kit.fitted_odometer' && f.key !== 'kit.fitted' && !f.key.startsWith('report.'),

@@ -1,5 +1,5 @@
-import type { Observable } from '@core/facts/observable';
-import { measuredOf, placedOf, standing, textOf, thingsWith } from '@core/facts/read';
+import type { Observable, Registry } from '@core/facts/observable';
+import { measuredOf, placedOf, spreadOf, standing, textOf, thingsWith } from '@core/facts/read';
 import type { State } from '@core/facts/state';
 import type { BenchContext } from './context';
 import { DERIVED } from './derived';
@@ -22,8 +22,10 @@ function direct(o: Observable, { state, registry }: BenchContext): Finding[] {
   return thingsWith(state, o.key).flatMap((about): Finding[] => {
     const thing = about === '' ? undefined : about;
     const of = thing === undefined ? {} : { about: thing };
-    if (o.place) return placedFindings(o, state, thing, of);
-    if (o.type.kind === 'number' || o.type.kind === 'count') {
+    const counts = o.type.kind === 'number' || o.type.kind === 'count';
+    if (o.place && !counts) return placedFindings(o, state, thing, of);
+    if (o.place) return largest(o, state, registry, thing, of);
+    if (counts) {
       const m = measuredOf(state, registry, o.key, thing);
       const facts = m?.facts.map((f) => f.id) ?? [];
       return m ? [{ finding: o.key, value: { x: m.value, u: m.u }, facts, ...of }] : [];
@@ -32,6 +34,21 @@ function direct(o: Observable, { state, registry }: BenchContext): Finding[] {
     const fact = standing(state, o.key, thing);
     return value !== undefined && fact ? [{ finding: o.key, value: value, facts: [fact.id], ...of }] : [];
   });
+}
+
+/** Of measurements at many places the largest is the finding: a part is as worn as where it is worn most. */
+function largest(
+  o: Observable,
+  state: State,
+  registry: Registry,
+  about: string | undefined,
+  of: { about?: string },
+): Finding[] {
+  const numbers = placedOf(state, o.key, about).filter((p) => typeof p.value === 'number');
+  const [most] = numbers.sort((a, b) => Number(b.value) - Number(a.value));
+  if (!most) return [];
+  const value = { x: Number(most.value), u: spreadOf(most.fact, registry, o.key) };
+  return [{ finding: o.key, value, facts: [most.fact.id], ...of }];
 }
 
 /** Of looks at many places each grade is one finding, standing on all places that show it. */
