@@ -1,3 +1,4 @@
+import { createHash } from 'node:crypto';
 import { execFileSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
@@ -301,4 +302,54 @@ test('bad input is refused with a sentence and changes nothing', async ({ page }
   await desk.type('Date of failure', '31.2.2026');
   await expect(page.getByText('“31.2.2026” is not a day.')).toBeVisible();
   expect(await desk.tape().getByRole('listitem').count()).toBe(before);
+});
+
+test('a case file of the first edition is read as it is, its digest and its seal verify', async ({
+  page,
+  browser,
+}) => {
+  const desk = new Desk(page);
+  await desk.open('/case/demo-2027/settle');
+  const out = await desk.download(() => page.getByRole('button', { name: 'Case as JSON' }).click());
+  const today = JSON.parse(readFileSync(out.path, 'utf8')) as Record<string, unknown>;
+  type Old = Record<string, unknown> & { id: string; case: string };
+  const all = JSON.parse(readFileSync('core/facts/fixtures/edition-1.json', 'utf8')) as Old[];
+  const facts = all.filter((f) => f.case === 'demo-2027');
+  // the digest as the formats page describes it, by other means than the program's
+  const canonical = (v: unknown): string =>
+    JSON.stringify(v, (_k, x: unknown) =>
+      typeof x === 'object' && x !== null && !Array.isArray(x)
+        ? Object.fromEntries(Object.entries(x).sort(([a], [b]) => (a < b ? -1 : 1)))
+        : x,
+    );
+  const lines = [...facts].sort((a, b) => (a.id < b.id ? -1 : 1)).map(canonical);
+  const digest = createHash('sha256').update(lines.join('\n')).digest('hex');
+  const old = {
+    ...today,
+    formatVersion: 1,
+    facts,
+    digest: { algorithm: 'SHA-256', facts: digest },
+  };
+  const other = await browser.newContext();
+  const page2 = await other.newPage();
+  await page2.route('**/setup.json', (route) => route.fulfill({ json: { demo: false } }));
+  const desk2 = new Desk(page2);
+  await desk2.open();
+  await desk2.openFile({
+    name: 'old.json',
+    mimeType: 'application/json',
+    buffer: Buffer.from(JSON.stringify(old)),
+  });
+  await expect(
+    page2.getByText(/the digest of its facts is verified; the file is of an earlier make/),
+  ).toBeVisible();
+  await desk2.go('Settle');
+  await expect(page2.getByText('Issue 1: ✓ facts unchanged since')).toBeVisible();
+  await expect(page2.getByText('SET-WAY').first()).toBeVisible();
+  const back = await desk2.download(() => page2.getByRole('button', { name: 'Case as JSON' }).click());
+  const again = JSON.parse(readFileSync(back.path, 'utf8')) as { facts: Old[]; formatVersion: number };
+  expect(again.formatVersion).toBe(2);
+  expect(again.facts).toEqual(expect.arrayContaining(facts));
+  expect(again.facts).toHaveLength(facts.length);
+  await other.close();
 });

@@ -1,7 +1,9 @@
 import { Balance } from '../shell/balance';
 import { CasePage } from '../shell/case-page';
 import { Tape } from '../shell/tape';
-import type { CaseDesk } from '../data/case-desk';
+import { TestBed } from '@angular/core/testing';
+import { CaseDesk } from '../data/case-desk';
+import { PartDetails } from '../entry/part-details';
 import { closeDesk, failWrites, openDesk, paint, until } from '../testing/demo-desk';
 import { PlacedField } from '../entry/placed-field';
 import { FactField } from '../entry/fact-field';
@@ -10,7 +12,7 @@ import { CausePage } from './cause/cause-page';
 import { ExaminePage } from './examine/examine-page';
 import { FitPage } from './fit/fit-page';
 import { SettlePage } from './settle/settle-page';
-import { measuredOf, placedOf, thingsOf } from '@core/facts/read';
+import { measuredOf, placedOf, textOf, thingsOf } from '@core/facts/read';
 import { isMarked } from '@core/drive/judge-marks';
 import { placeKey } from '@core/facts/place';
 
@@ -138,6 +140,35 @@ describe('a question', () => {
     expect([words.includes('decided'), words.includes('sealed')]).toEqual([true, true]);
     await desk.file({ key: 'claim.reason', value: 'another', how: 'decided' });
     expect(await lacks(BELT)).not.toContain('sealed');
+  });
+});
+
+describe('which one a part is', () => {
+  beforeEach(() => openDesk());
+  afterEach(closeDesk);
+
+  it('is asked for on a drive of several stages, filed of that part, and shown once known', async () => {
+    const desk = TestBed.inject(CaseDesk);
+    await desk.newCase([
+      { key: 'engine.code', value: 'QU30-VASK', how: 'reported' },
+      { key: 'feature.tensioner-house', value: 'iron', how: 'seen' },
+      { key: 'parts.sent', value: ['tensioner'], how: 'seen' },
+    ]);
+    const page = await paint(PartDetails, { about: 'tensioner', name: 'Tensioner' });
+    await page.press('Number, lot, stage');
+    await page.type('Number on it', 'MF-T77');
+    await page.press('Right secondary chain');
+    const of = (key: string) => textOf(desk.current()!.state, key, 'tensioner');
+    await until(() => of('thing.stage') === 'vasker-a-right' && of('thing.number') === 'MF-T77');
+    await page.fixture.whenStable();
+    expect(page.one('[role=radio][aria-checked=true]').textContent).toContain('Right secondary');
+    const later = await paint(PartDetails, { about: 'tensioner', name: 'Tensioner' });
+    expect(later.one<HTMLInputElement>('input').value).toBe('MF-T77');
+    // a drive of one stage asks for none
+    await desk.open(BELT);
+    const belt = await paint(PartDetails, { about: 'belt', name: 'Belt' });
+    await belt.press('Number and lot');
+    expect(belt.all('[role=radio]').length).toBe(0);
   });
 });
 

@@ -131,6 +131,14 @@ describe('a further tensioner', () => {
     expect(at('primary')).toEqual(['vasker-a']);
     expect(at('secondary')).toEqual([]);
     expect(at('somewhere')).toEqual([]);
+    // what is filed of a part counts before its words, also of the first of its kind
+    const first = seen('tensioner.extension', 7.4);
+    const filed = (stage: string) => {
+      const state = reduce(plus([], first, { ...seen('thing.stage', stage), about: 'tensioner' }));
+      return tensionerAnswers(stages, state, registry).map((t) => stages[t.stage]?.layout.id);
+    };
+    expect(filed('vasker-a-right')).toEqual(['vasker-a-right']);
+    expect(filed('no such stage')).toEqual([]);
   });
 
   it('is told from the first in words, as wheels, banks, faults and old parts are from each other', () => {

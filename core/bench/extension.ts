@@ -47,7 +47,7 @@ export function elongationAnswers(
   registry: Registry,
 ): ElongationAnswer[] {
   return thingsWith(state, LENGTH).flatMap((about): ElongationAnswer[] => {
-    const stage = stageOf(state, about, stages, (l) => l.kind === 'chain');
+    const stage = stageOf(state, about, 'chain', stages, (l) => l.kind === 'chain');
     const layout = stages[stage]?.layout;
     const e = layout && elongationOf(state, registry, layout.pitchMm, about);
     if (!layout || !e) return [];
@@ -83,7 +83,7 @@ export function extensionAnswers(
   elongations: readonly ElongationAnswer[],
 ): ExtensionAnswer[] {
   return thingsWith(state, EXTENSION).flatMap((about): ExtensionAnswer[] => {
-    const stage = stageOf(state, about, stages, (l) => l.kind === 'chain' && hasPlunger(l));
+    const stage = stageOf(state, about, 'tensioner', stages, (l) => l.kind === 'chain' && hasPlunger(l));
     const layout = stages[stage]?.layout;
     const found = measuredOf(state, registry, EXTENSION, about === '' ? undefined : about);
     const chain = elongations.find((e) => e.stage === stage);

@@ -62,7 +62,7 @@ export function tensionerAnswers(
         const c = l.wheels[tensionerIndex(l)]?.carrier;
         return c !== undefined && readingKey(c) === key;
       };
-      const stage = stageOf(state, about, stages, suits);
+      const stage = stageOf(state, about, 'tensioner', stages, suits);
       const layout = stages[stage]?.layout;
       const carrier = layout?.wheels[tensionerIndex(layout)]?.carrier;
       const reading = measuredOf(state, registry, key, about === '' ? undefined : about);

@@ -7,6 +7,7 @@ import { CaseDesk } from '../../data/case-desk';
 import { HouseStore } from '../../data/house';
 import { AnotherPart } from '../../entry/another-part';
 import { FactField } from '../../entry/fact-field';
+import { PartDetails } from '../../entry/part-details';
 import { PartFiles } from '../../entry/part-files';
 import { PlacedField } from '../../entry/placed-field';
 import { SettingsPair } from '../../entry/settings-pair';
@@ -15,7 +16,7 @@ import { ranWords } from '../../words/answers';
 /** Part by part, in the fixed order: look, measure, compare. */
 @Component({
   selector: 'hs-examine-page',
-  imports: [FactField, PlacedField, AnotherPart, PartFiles, SettingsPair],
+  imports: [FactField, PlacedField, AnotherPart, PartDetails, PartFiles, SettingsPair],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <p class="head">
@@ -37,6 +38,7 @@ import { ranWords } from '../../words/answers';
           }
         }
         @if (g.several) {
+          <hs-part-details [about]="g.about ?? g.kind" [name]="g.name" />
           <hs-part-files [about]="g.about ?? g.kind" [name]="g.name" />
         }
         @if (g.last && g.several) {
