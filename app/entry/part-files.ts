@@ -1,30 +1,25 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
-import { NzButtonComponent } from 'ng-zorro-antd/button';
 import type { FileRef } from '@core/facts/fact';
 import { factsOf } from '@core/facts/read';
 import { THING } from '@core/facts/thing';
 import { Attachments } from '../acts/attachments';
 import { CaseDesk } from '../data/case-desk';
 import { FileStrip } from '../ui/file-strip';
+import { AttachButton } from './attach-button';
 
 /** Photographs and captures of one part, and the way to add one. */
 @Component({
   selector: 'hs-part-files',
-  imports: [NzButtonComponent, FileStrip],
+  imports: [AttachButton, FileStrip],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @if (files().length) {
       <hs-file-strip [files]="files()" [read]="blobOf" (taken)="take($event)" />
     }
-    <button nz-button nzSize="small" (click)="file.click()">Attach a photograph or file</button>
-    <input
-      #file
-      hidden
-      type="file"
-      multiple
-      tabindex="-1"
-      [attr.aria-label]="'Files of ' + name()"
-      (change)="attach(file)"
+    <hs-attach-button
+      wording="Attach a photograph or file"
+      [label]="'Files of ' + name()"
+      [about]="about()"
     />
   `,
   styles: `
@@ -50,11 +45,5 @@ export class PartFiles {
 
   protected take(file: FileRef): void {
     void this.attachments.save(file);
-  }
-
-  protected attach(input: HTMLInputElement): void {
-    const files = [...(input.files ?? [])];
-    input.value = '';
-    void this.attachments.attach(files, this.about());
   }
 }

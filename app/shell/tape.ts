@@ -8,6 +8,7 @@ import { Attachments } from '../acts/attachments';
 import { CaseDesk } from '../data/case-desk';
 import { HouseStore } from '../data/house';
 import { VoiceService } from '../acts/voice';
+import { AttachButton } from '../entry/attach-button';
 import { FactLine } from '../entry/fact-line';
 import { FileStrip } from '../ui/file-strip';
 import { differenceWords } from '../words/answers';
@@ -19,23 +20,14 @@ type Line = { fact: Fact; name: string; value: string; meta: string; standing: b
 /** The facts, newest first. A click tells what a fact moved; it can be corrected on the fact line or struck. */
 @Component({
   selector: 'hs-tape',
-  imports: [FactLine, FileStrip, NzButtonComponent],
+  imports: [AttachButton, FactLine, FileStrip, NzButtonComponent],
   host: { '(dragover)': '$event.preventDefault()', '(drop)': 'drop($event)' },
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <hs-fact-line />
     <div class="head">
       <h2>Tape</h2>
-      <button nz-button nzSize="small" (click)="file.click()">Attach a file</button>
-      <input
-        #file
-        hidden
-        type="file"
-        multiple
-        tabindex="-1"
-        aria-label="Files to attach to this case"
-        (change)="attach(file)"
-      />
+      <hs-attach-button wording="Attach a file" label="Files to attach to this case" />
       <label><input type="checkbox" #all (change)="withAside.set(all.checked)" /> put aside too</label>
     </div>
     <ol aria-label="Facts, newest first">
@@ -183,12 +175,6 @@ export class Tape {
 
   protected take(file: FileRef): void {
     void this.attachments.save(file);
-  }
-
-  protected attach(input: HTMLInputElement): void {
-    const files = [...(input.files ?? [])];
-    input.value = '';
-    void this.attachments.attach(files);
   }
 
   /** Files dropped on the tape belong to the case. */
