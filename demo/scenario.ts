@@ -1,12 +1,25 @@
+import { type Head, headOf } from '@core/answer/head';
+import { worldOf } from '@core/answer/world';
+import { catalogueOf } from '@core/catalogue/find-records';
 import type { Pack } from '@core/catalogue/pack';
 import type { Fact } from '@core/facts/fact';
 import { demoFacts } from './cases';
 import { demoPack } from './catalogue';
 
 export const SEED = 20260901;
-export type Scenario = { format: 'hollow-sprocket-demo'; pack: Pack; facts: Fact[] };
+export type Scenario = { format: 'hollow-sprocket-demo'; pack: Pack; facts: Fact[]; heads: Head[] };
 
-/** The whole invented scenario. Deterministic: a test holds the shipped file against it. */
+/** The whole invented scenario, with the heads that its cases have on the rack. Deterministic: a test holds the shipped file against it. */
 export function demoScenario(): Scenario {
-  return { format: 'hollow-sprocket-demo', pack: demoPack(), facts: demoFacts(SEED) };
+  const [pack, facts] = [demoPack(), demoFacts(SEED)];
+  const world = worldOf(catalogueOf(pack));
+  const ids = [...new Set(facts.map((f) => f.case))];
+  const heads = ids.map((id) =>
+    headOf(
+      id,
+      facts.filter((f) => f.case === id),
+      world,
+    ),
+  );
+  return { format: 'hollow-sprocket-demo', pack, facts, heads };
 }

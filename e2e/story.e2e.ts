@@ -293,6 +293,7 @@ for (const theme of ['light', 'dark'])
 test('bad input is refused with a sentence and changes nothing', async ({ page }) => {
   const desk = new Desk(page);
   await desk.open('/case/demo-2041/call');
+  await expect(desk.tape()).toContainText('2041');
   const before = await desk.tape().getByRole('listitem').count();
   await desk.type('Engine code', 'TE16-CORN');
   await expect(page.getByText('“TE16-CORN” is not in the catalogue.')).toBeVisible();

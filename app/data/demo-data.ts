@@ -1,20 +1,19 @@
 import * as z from 'zod';
-import { headOf } from '@core/answer/head';
-import { worldOf } from '@core/answer/world';
-import { catalogueOf } from '@core/catalogue/find-records';
+import type { Head } from '@core/answer/head';
 import { PackSchema } from '@core/catalogue/pack';
 import { FactSchema } from '@core/facts/fact';
 import type { FactRepository } from './fact-repository';
 
+/** Heads ship with the demo, so that what computes them is not fetched before the first rack; they may be made anew like any. */
 const DemoSchema = z.strictObject({
   format: z.literal('hollow-sprocket-demo'),
   pack: PackSchema,
   facts: z.array(FactSchema),
+  heads: z.array(z.custom<Head>((h) => typeof (h as { id?: unknown }).id === 'string')),
 });
 
 /** Puts the demo scenario into the records. @param content the file that ships, as read */
 export function addDemo(repository: FactRepository, content: unknown) {
-  const { pack, facts } = DemoSchema.parse(content);
-  const world = worldOf(catalogueOf(pack));
-  return repository.add({ facts, packs: [pack] }, (id, all) => headOf(id, all, world));
+  const { pack, facts, heads } = DemoSchema.parse(content);
+  return repository.add({ facts, packs: [pack], heads });
 }

@@ -33,6 +33,8 @@ export type Addition = {
   files?: readonly FileRecord[];
   packs?: readonly Pack[];
   extract?: { case: string; pack: Pack } | undefined;
+  /** Heads of cases that come whole, made already. */
+  heads?: readonly Head[];
 };
 
 /** The browser's records of cases: read by case, only ever added to, in step between windows. */
@@ -100,14 +102,14 @@ export class FactRepository implements OnDestroy {
   }
 
   /** Adds facts, files and packs in one transaction: all or nothing. */
-  add({ facts = [], files = [], packs = [], extract }: Addition, headFor?: HeadMaker) {
+  add({ facts = [], files = [], packs = [], extract, heads: made = [] }: Addition, headFor?: HeadMaker) {
     return this.inTurn(async () => {
       const db = await this.database.open();
       const stores = ['facts', 'heads', 'files', 'packs', 'packRows', 'extracts'] as const;
       const tx = db.transaction(stores, 'readwrite', { durability: 'strict' });
       tx.done.catch(() => undefined);
       const store = tx.objectStore('facts');
-      const heads: Head[] = [];
+      const heads: Head[] = [...made];
       const grown: string[] = [];
       for (const id of new Set(facts.map((f) => f.case))) {
         const stored = this.sound(await store.getAll(ofCase(id)));
@@ -141,7 +143,7 @@ export class FactRepository implements OnDestroy {
       await tx.done;
       this.tell({ grown: [], heads, packs: [], extracts: [] });
       return true as const;
-    });
+    }, QUIET);
   }
 
   /** Keeps a file, once per content; resolves when it is on the disk. */
@@ -173,7 +175,7 @@ export class FactRepository implements OnDestroy {
     return this.inTurn(async () => {
       await (await this.database.open()).put('settings', value, key);
       return true as const;
-    });
+    }, QUIET);
   }
 
   /** Lists what earlier migrations could not carry over. */
@@ -200,7 +202,7 @@ export class FactRepository implements OnDestroy {
   }
 
   /** One write after the other. A connection that was cut off is opened again once; what then fails is told. */
-  private inTurn<T>(job: () => Promise<T>): Promise<Result<T, StoreTrouble>> {
+  private inTurn<T>(job: () => Promise<T>, quiet = false): Promise<Result<T, StoreTrouble>> {
     const run = async (): Promise<Result<T, StoreTrouble>> => {
       try {
         return ok(await job());
@@ -215,7 +217,7 @@ export class FactRepository implements OnDestroy {
       }
     };
     const next = this.last.then(run, run).then((result) => {
-      this.trouble.set(result.ok ? undefined : result.error);
+      if (!quiet) this.trouble.set(result.ok ? undefined : result.error);
       return result;
     });
     this.last = next;
@@ -223,5 +225,7 @@ export class FactRepository implements OnDestroy {
   }
 }
 
+/** What nobody filed, heads and settings, neither tells trouble nor takes back what was told of a filing. */
+const QUIET = true;
 /** The transaction as a whole tells what failed. */
 const ignored = () => undefined;
