@@ -1,0 +1,174 @@
+import { answersFor } from '@core/answer/answers';
+import { worldOf } from '@core/answer/world';
+import { stagesFor } from '@core/catalogue/find-records';
+import { catalogueOf } from '@core/catalogue/find-records';
+import { featureKey } from '@core/catalogue/feature-observables';
+import { fileFacts, type NewFact } from '@core/facts/change';
+import { reduce } from '@core/facts/state';
+import { demoPack } from '../../demo/catalogue';
+import { type Advice, type Asked, QUESTIONS } from './advice';
+import { advise } from './advise';
+import { codeOf, CODES } from './codes';
+import { predictedMarks } from './marks';
+
+const cat = catalogueOf(demoPack());
+const world = worldOf(cat);
+let ids = 0;
+const author = { by: 'T', now: () => '2026-11-25T08:00:00.000Z', newId: () => `f${++ids}` };
+
+/** The advice on a case of these facts. */
+function on(asked: Asked, ...facts: [key: string, value: NewFact['value'], about?: string][]): Advice {
+  const entries = facts.map(
+    ([key, value, about]): NewFact => ({
+      key,
+      value,
+      how: 'reported',
+      ...(about === undefined ? {} : { about }),
+    }),
+  );
+  const state = reduce(fileFacts(reduce([]), 'c', entries, author));
+  return advise(asked, { world, state, a: answersFor(world, state), today: '2026-11-25' });
+}
+const engine = (code: string): [string, string] => ['engine.code', code];
+
+describe('the answer to read out', () => {
+  it('is given to every question of every engine, and of none, and stands on facts that are there', () => {
+    for (const asked of QUESTIONS) {
+      for (const e of cat.pack.engines) {
+        const a = on(asked, engine(e.code));
+        expect(a.asked).toBe(asked);
+        if (a.standing === 'open' || a.standing === 'if')
+          expect(a.missing.length + a.because.length)
+            .withContext(`${asked} ${e.code}`)
+            .toBeGreaterThan(0);
+      }
+      const none = on(asked);
+      expect(none.standing).withContext(asked).toBe('open');
+      expect(none.missing.length).withContext(asked).toBeGreaterThan(0);
+      expect(none.basis).toEqual([]);
+    }
+  });
+
+  it('names the kits that the match names, and what would decide between them', () => {
+    const open = on('kit', engine('TE16-CORM'));
+    expect(open.standing).toBe('if');
+    expect(open.missing.map((m) => m.key)).toContain(featureKey('cover-screws'));
+    for (const value of ['five', 'seven']) {
+      const a = on('kit', engine('TE16-CORM'), [featureKey('cover-screws'), value]);
+      const leaves = open.missing
+        .find((m) => m.key === featureKey('cover-screws'))!
+        .outcomes!.find((o) => o.value === value)!.leaves;
+      expect(a.standing).toBe('yes');
+      expect(leaves.length).toBe(1);
+      const numbers = a.lead.code === 'kits' ? a.lead.kits.map((k) => k.kit.number) : [];
+      expect(numbers).toEqual(
+        cat.kitsOf
+          .get(cat.pack.variants.find((v) => v.name === leaves[0])!.id)!
+          .filter((n) => cat.kits.get(n)!.status === 'current')
+          .sort(),
+      );
+    }
+  });
+
+  it('is three-valued on a part: fits, fits if, does not', () => {
+    const of = (kit: string, ...more: [string, string][]) =>
+      on('fits', engine('BR19-SHAW'), ['kit.number', kit], ...more).standing;
+    expect(of('MF-K302A-1')).toBe('if');
+    expect(of('MF-K302A-1', [featureKey('head-bolt'), 'm8'])).toBe('yes');
+    expect(of('MF-K302A-1', [featureKey('head-bolt'), 'm10'])).toBe('no');
+    expect(of('MF-K121-1')).toBe('no');
+    const part = on(
+      'fits',
+      engine('BR19-SHAW'),
+      ['thing.number', 'MF-TB302A1', 'belt'],
+      [featureKey('head-bolt'), 'm10'],
+    );
+    expect(part.standing).toBe('no');
+  });
+
+  it('says go only of all marks as predicted, seen after two turns', () => {
+    const base: [string, string][] = [engine('OL25-FLET'), [featureKey('gearbox'), 'manual']];
+    const right = predictedMarks(stagesFor(cat, 'fletcher-a'));
+    expect(right.length).toBe(4);
+    const mark = (i: number, off = 0): [string, number, string] => [
+      'mark',
+      right[i]!.teeth + off,
+      right[i]!.about,
+    ];
+    const some = on('marks', ...base, mark(0));
+    expect(some.standing).toBe('if');
+    expect(some.missing.filter((m) => m.key === 'mark').map((m) => m.about)).toEqual(
+      right.slice(1).map((m) => m.about),
+    );
+    const all = [mark(0), mark(1), mark(2), mark(3)];
+    expect(on('marks', ...base, ...all).standing).toBe('if');
+    expect(on('marks', ...base, ...all, ['fit.turned', 1]).standing).toBe('if');
+    const go = on('marks', ...base, ...all, ['fit.turned', 2]);
+    expect(go.standing).toBe('yes');
+    expect(go.missing).toEqual([]);
+    // every mark and the turns are what it stands on
+    expect(go.basis.length).toBe(base.length + 5);
+    for (let i = 0; i < 4; i++)
+      expect(
+        on('marks', ...base, ...all.map((m, k) => (k === i ? mark(i, 1) : m)), ['fit.turned', 2]).standing,
+      ).toBe('no');
+  });
+
+  it('tells a setting only from the drive: alike in all designs, or one for each', () => {
+    for (const e of cat.pack.engines) {
+      const a = on('setting', engine(e.code));
+      if (a.lead.code !== 'setting_by_design') continue;
+      expect(a.lead.branches.length).toBe(cat.variantsOf.get(e.code)!.length);
+      expect(a.missing.length).withContext(e.code).toBeGreaterThan(0);
+    }
+    const one = on('setting', engine('TE16-CORM'), [featureKey('cover-screws'), 'five']);
+    expect(one.lead.code === 'setting' && one.lead.settings.length).toBe(1);
+    expect(one.draw).toBe('setting');
+  });
+
+  it('counts an unknown interference as one, and lets turn only where a range is computed', () => {
+    for (const e of cat.pack.engines) {
+      const a = on('lost', engine(e.code));
+      if (e.interference === 'no') expect(a.lead.code).toBe('turn_free');
+      else expect(['may_turn', 'do_not_turn']).toContain(a.lead.code);
+      if (a.lead.code === 'may_turn')
+        for (const r of a.lead.ranges) expect(r.toDeg).toBeGreaterThan(r.fromDeg);
+    }
+    expect(on('lost', engine('BR19-SHAW')).lead.code).toBe('do_not_turn');
+  });
+
+  it('judges a chain by its measured length against its limit, never by its looks', () => {
+    const base: [string, string][] = [engine('QU13-STOA'), [featureKey('plunger-cap'), 'screw']];
+    const pitch = stagesFor(cat, 'stoat-a')[0]!.layout.pitchMm;
+    const limit = stagesFor(cat, 'stoat-a')[0]!.layout.elongationLimit!;
+    const long = (e: number) =>
+      on('reuse', ...base, ['chain.length', 40 * pitch * (1 + e)], ['chain.links_over', 40]).standing;
+    expect(on('reuse', ...base).standing).toBe('open');
+    expect(long(limit / 4)).toBe('yes');
+    expect(long(limit * 1.6)).toBe('no');
+    expect(long(limit)).toBe('cannot');
+    expect(on('reuse', engine('TE16-CORM')).standing).toBe('no');
+  });
+
+  it('gives the interval, and the day and distance once it is known when it was changed', () => {
+    const interval = on('due', engine('TE16-CORM'));
+    expect(interval.lead.code).toBe('interval');
+    const due = on('due', engine('TE16-CORM'), ['kit.fitted', '2024-03-12'], ['kit.fitted_odometer', 1000]);
+    if (due.lead.code !== 'due') return fail(due.lead.code);
+    expect(due.lead.due.dueKm).toBe(1000 + due.lead.interval.km);
+  });
+
+  it('reads fault codes by families that do not overlap', () => {
+    CODES.forEach((r, i) => {
+      expect(r.from <= r.to).toBeTrue();
+      if (i > 0)
+        expect(r.from > CODES[i - 1]!.to)
+          .withContext(r.from)
+          .toBeTrue();
+    });
+    expect(codeOf('P0016')).toEqual({ code: 'P0016', says: 'correlation', of: 'intake' });
+    expect(codeOf('P0301')).toBeUndefined();
+    const a = on('means', engine('TE18-GANN'), ['fault.codes', ['P0018', 'P0301']]);
+    expect(a.lead.code === 'codes' && [a.lead.codes.length, a.lead.unknown]).toEqual([1, ['P0301']]);
+  });
+});

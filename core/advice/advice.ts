@@ -1,0 +1,111 @@
+import type { Answers } from '@core/answer/answers';
+import type { World } from '@core/answer/world';
+import type { Carrier } from '@core/drive/carrier';
+import type { Go } from '@core/drive/judge-marks';
+import type { CrankRange } from '@core/drive/valve-safety';
+import type { State } from '@core/facts/state';
+import type { Due } from '@core/catalogue/interval';
+import type { Engine, Interval, Variant } from '@core/catalogue/pack';
+import type { MarkAnswer } from '@core/bench/marks';
+import type { JobLine } from '@core/match/job-list';
+import type { KitMatch } from '@core/match/match-kits';
+import type { Day } from '@core/quantity/dates';
+import type { Code } from './codes';
+
+/** What a caller can want to know; the options of the observable "call.asked". */
+export const QUESTIONS = [
+  'kit',
+  'fits',
+  'setting',
+  'marks',
+  'torque',
+  'also',
+  'due',
+  'reuse',
+  'lost',
+  'means',
+] as const;
+export type Asked = (typeof QUESTIONS)[number];
+
+/** A fact still missing, what asking for it takes, and what each answer would leave. */
+export type Missing = {
+  key: string;
+  about?: string;
+  minutes: number;
+  /** Value → names of the designs left; none where the answer does not choose a design. */
+  outcomes?: { value: string; leaves: string[] }[];
+};
+
+/** How one tensioner is set: the stage it belongs to ("" for the only one), its carrier and the reading computed. */
+export type SettingOf = { stage: string; carrier: Carrier; reading: number };
+export type PredictedMark = { about: string; name: string; teeth: number };
+export type TorqueStep = { id: string; text: string; torqueNm: number };
+
+/** The first sentence, as figures; words are made elsewhere. */
+export type Lead =
+  | { code: 'no_engine' }
+  | { code: 'contradicted' }
+  | { code: 'kits'; kits: KitMatch[] }
+  | { code: 'kits_by_design'; branches: { design: string; kits: string[] }[] }
+  | { code: 'no_kit' }
+  | { code: 'which_part' }
+  | { code: 'fits'; number: string; verdict: KitMatch['verdict']; instead: string[] }
+  | { code: 'setting'; settings: SettingOf[] }
+  | { code: 'setting_by_design'; branches: { design: string; settings: SettingOf[] }[] }
+  | { code: 'no_setting' }
+  | { code: 'marks'; go: Go; seen: number; of: number }
+  | { code: 'marks_unseen'; of: number }
+  | { code: 'no_marks' }
+  | { code: 'torques'; steps: TorqueStep[]; order: string[] }
+  | { code: 'no_procedure' }
+  | { code: 'also'; lines: JobLine[]; certain: boolean }
+  | { code: 'no_jobs' }
+  | { code: 'due'; due: Due; interval: Interval }
+  | { code: 'interval'; interval: Interval }
+  | { code: 'no_interval' }
+  | { code: 'belt_never' }
+  | { code: 'chain'; e: number; u: number; limit: number; long: 'within' | 'past' | undefined }
+  | { code: 'chain_unmeasured' }
+  | { code: 'reuse_open' }
+  | { code: 'may_turn'; ranges: CrankRange[] }
+  | { code: 'turn_free' }
+  | { code: 'do_not_turn'; interference: Engine['interference'] }
+  | { code: 'codes'; codes: Code[]; unknown: string[] }
+  | { code: 'noise'; looks: { key: string; about: string | undefined }[] }
+  | { code: 'nothing_told' };
+
+/** The second sentence: why. */
+export type Reason =
+  | { code: 'match'; match: KitMatch }
+  | { code: 'predicted'; marks: PredictedMark[] }
+  | { code: 'judged'; marks: MarkAnswer[] }
+  | { code: 'turn_first'; turns: number | undefined; least: number }
+  | { code: 'designs'; names: string[] }
+  | { code: 'interference'; interference: Engine['interference'] }
+  | { code: 'from_computed' }
+  | { code: 'after_job' }
+  | { code: 'extension'; mm: number; explained: number; verdict: string };
+
+/** `yes`/`no`: answered; `if`: answered as far as facts go; `open`: a fact is wanted first; `cannot`: nobody can tell from this. */
+export type Standing = 'yes' | 'no' | 'if' | 'open' | 'cannot';
+
+/** The answer to one question of a caller, computed from the facts. */
+export type Advice = {
+  asked: Asked;
+  standing: Standing;
+  lead: Lead;
+  because: Reason[];
+  missing: Missing[];
+  /** Ids of the facts on which it stands. */
+  basis: string[];
+  draw?: 'marks' | 'setting';
+};
+
+/** What advising reads: a world, the facts and what was computed from them, and the day. */
+export type Case = { world: World; state: State; a: Answers; today: Day };
+
+/** The part of an advice that a question computes; the rest is common. */
+export type Answered = Omit<Advice, 'asked' | 'basis'> & { keys?: readonly string[] };
+
+/** A design by its name. */
+export const designName = (v: Variant): string => v.name;

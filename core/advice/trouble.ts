@@ -1,0 +1,86 @@
+import { type CrankRange, safeCrankRanges } from '@core/drive/valve-safety';
+import { has, listOf, textOf } from '@core/facts/read';
+import type { Answered, Case } from './advice';
+import { codeOf } from './codes';
+import { designsOf, missingDesign, missingEngine } from './missing';
+
+/** Looks that are named for a noise. */
+const LOOKS = 3;
+
+/** Timing is lost: whether and where the crank may be turned, computed from pistons and valves; unknown counts as interference. */
+export function adviseLost(c: Case): Answered {
+  const { a } = c;
+  if (!a.engine) return missingEngine();
+  const { interference } = a.engine;
+  const because = [{ code: 'interference' as const, interference }];
+  if (interference === 'no') return { standing: 'yes', lead: { code: 'turn_free' }, because, missing: [] };
+  const designs = designsOf(c).map((d) => d.stages.map((s) => s.layout.valves).find((v) => v !== undefined));
+  if (designs.length === 0 || designs.some((v) => v === undefined))
+    return { standing: 'cannot', lead: { code: 'do_not_turn', interference }, because, missing: [] };
+  const ranges = designs.map((v) => safeCrankRanges(v!).ranges).reduce(common);
+  if (ranges.length === 0)
+    return {
+      standing: 'no',
+      lead: { code: 'do_not_turn', interference },
+      because,
+      missing: missingDesign(c),
+    };
+  return { standing: 'yes', lead: { code: 'may_turn', ranges }, because, missing: [] };
+}
+
+/** Ranges that two designs share. */
+function common(x: readonly CrankRange[], y: readonly CrankRange[]): CrankRange[] {
+  return x.flatMap((r) =>
+    y.flatMap((s) => {
+      const [fromDeg, toDeg] = [Math.max(r.fromDeg, s.fromDeg), Math.min(r.toDeg, s.toDeg)];
+      return fromDeg < toDeg ? [{ fromDeg, toDeg }] : [];
+    }),
+  );
+}
+
+/** What a code or a noise means: which shaft it accuses, what else sets it, and what to look at first. */
+export function adviseMeans(c: Case): Answered {
+  const { a, state } = c;
+  const codes = listOf(state, 'fault.codes');
+  const keys = ['fault.codes', 'symptom', 'kit.fitted'];
+  const fitted = has(state, 'kit.fitted') ? [{ code: 'after_job' as const }] : [];
+  const looks = a.checks
+    .flatMap((x) => x.looks)
+    .filter((l, i, all) => all.findIndex((m) => m.key === l.key && m.about === l.about) === i)
+    .slice(0, LOOKS)
+    .map(({ key, about, minutes }) => ({ key, minutes, ...(about === undefined ? {} : { about }) }));
+  const missing = a.engine ? looks : [{ key: 'engine.code', minutes: 1 }];
+  if (codes.length > 0) {
+    const known = codes.flatMap((code) => codeOf(code) ?? []);
+    const unknown = codes.filter((code) => codeOf(code) === undefined);
+    return {
+      standing: known.length > 0 ? 'if' : 'cannot',
+      lead: { code: 'codes', codes: known, unknown },
+      because: fitted,
+      missing,
+      keys,
+    };
+  }
+  const symptom = textOf(state, 'symptom');
+  if (symptom === undefined || symptom === 'unknown')
+    return {
+      standing: 'open',
+      lead: { code: 'nothing_told' },
+      because: [],
+      missing: [
+        { key: 'fault.codes', minutes: 1 },
+        { key: 'symptom', minutes: 1 },
+      ],
+      keys,
+    };
+  return {
+    standing: 'if',
+    lead: {
+      code: 'noise',
+      looks: looks.map((l) => ({ key: l.key, about: 'about' in l ? l.about : undefined })),
+    },
+    because: fitted,
+    missing,
+    keys,
+  };
+}

@@ -1,0 +1,31 @@
+import { numberOf, textOf } from '@core/facts/read';
+import type { State } from '@core/facts/state';
+import type { Day } from '@core/quantity/dates';
+import { type Due, intervalFor, nextDue } from './interval';
+import type { Interval } from './pack';
+
+export type DueAnswer = {
+  interval: Interval;
+  /** Last change, once its day and distance are known. */
+  fitted?: { day: Day; km: number };
+  due?: Due;
+};
+
+/** The interval of a case's vehicle, and what falls due from when the drive was last changed; undefined where the catalogue has none. */
+export function dueOf(
+  intervals: readonly Interval[],
+  engine: string,
+  state: State,
+  today: Day,
+): DueAnswer | undefined {
+  const interval = intervalFor(intervals, engine, textOf(state, 'vehicle.name'));
+  if (!interval) return undefined;
+  const [day, km] = [textOf(state, 'kit.fitted'), numberOf(state, 'kit.fitted_odometer')];
+  if (day === undefined || km === undefined) return { interval };
+  const now = { day: today, km: numberOf(state, 'vehicle.odometer') };
+  return {
+    interval,
+    fitted: { day, km },
+    due: nextDue(interval, { day, km }, now, numberOf(state, 'vehicle.yearly')),
+  };
+}

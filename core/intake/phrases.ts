@@ -1,0 +1,63 @@
+import { stemsOf, phraseAt, type Token } from './text';
+
+/** Where one of several phrases stands. */
+export type Found = { at: number; n: number; phrase: string };
+
+const cache = new Map<string, readonly string[]>();
+const stems = (phrase: string): readonly string[] => {
+  const known = cache.get(phrase);
+  if (known) return known;
+  const made = stemsOf(phrase);
+  cache.set(phrase, made);
+  return made;
+};
+
+type Entry = { phrase: string; own: readonly string[] };
+const indexes = new WeakMap<readonly string[], ReadonlyMap<string, readonly Entry[]>>();
+/** Phrases of a list by their first word, the longest first; made once for a list. */
+function indexOf(phrases: readonly string[]): ReadonlyMap<string, readonly Entry[]> {
+  const known = indexes.get(phrases);
+  if (known) return known;
+  const made = new Map<string, Entry[]>();
+  for (const phrase of phrases) {
+    const own = stems(phrase);
+    const [first] = own;
+    if (first === undefined) continue;
+    const list = made.get(first) ?? [];
+    list.push({ phrase, own });
+    made.set(first, list);
+  }
+  for (const list of made.values()) list.sort((a, b) => b.own.length - a.own.length);
+  indexes.set(phrases, made);
+  return made;
+}
+
+/** Every place where a phrase stands, the longest phrase at each place. */
+export function findPhrases(tokens: readonly Token[], phrases: readonly string[]): Found[] {
+  const out: Found[] = [];
+  const index = indexOf(phrases);
+  for (let at = 0; at < tokens.length; at++) {
+    const hit = index.get(tokens[at]!.stem)?.find((e) => phraseAt(tokens, at, e.own) > 0);
+    if (hit) out.push({ at, n: hit.own.length, phrase: hit.phrase });
+  }
+  return out;
+}
+
+export const hasPhrase = (tokens: readonly Token[], phrases: readonly string[]): boolean =>
+  findPhrases(tokens, phrases).length > 0;
+
+/** Tokens of a group, and where they stand in the text. */
+export const groupBy = (tokens: readonly Token[], by: 'sentence' | 'clause'): Token[][] => {
+  const out = new Map<number, Token[]>();
+  for (const t of tokens) {
+    const own = out.get(t[by]);
+    if (own) own.push(t);
+    else out.set(t[by], [t]);
+  }
+  return [...out.values()];
+};
+
+export const spanOf = (tokens: readonly Token[], at: number, n: number): { from: number; to: number } => ({
+  from: tokens[at]!.from,
+  to: tokens[at + n - 1]!.to,
+});

@@ -1,0 +1,27 @@
+import type { FactValue, How } from '@core/facts/fact';
+
+/** A part of the text that a proposal stands on. */
+export type Span = { from: number; to: number };
+
+/** `sure`: a code or a figure with its unit; `likely`: by the words around it; `ask`: it could be something else. */
+export type Sureness = 'sure' | 'likely' | 'ask';
+
+/** What a text may mean as a fact. It is filed only when somebody took it. */
+export type Proposal = {
+  key: string;
+  about?: string;
+  value: FactValue;
+  u?: number;
+  how: How;
+  sure: Sureness;
+  spans: readonly Span[];
+  /** Who is quoted, when it is somebody's word only. */
+  hearsay?: string;
+  /** Why it is asked: two values for one thing, a code with a stroke wrong, a number without its unit. */
+  /** The day stands for its whole month. */
+  month?: true;
+  doubt?: 'two_values' | 'near_code' | 'implied' | 'bare_number';
+};
+
+/** Proposals for one and the same thing bear the same name. */
+export const slotOf = (p: Pick<Proposal, 'key' | 'about'>): string => `${p.key} ${p.about ?? ''}`;

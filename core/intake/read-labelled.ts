@@ -1,0 +1,56 @@
+import { readValue, type ReadContext } from '@core/facts/read-value';
+import { needsThing } from '@core/facts/registry';
+import type { Observable } from '@core/facts/observable';
+import { findCode, nearestCodes } from '@core/catalogue/find-records';
+import type { IntakeContext } from './context';
+import type { Proposal } from './proposal';
+
+/** "Distance when fitted: 90 120 km": a name of an observable at the beginning of a line or sentence, a colon, its value. */
+const LABELLED = /(?:^|[\n;]|\.\s)\s*([\p{L}][\p{L} ,’'-]{1,40}?)\s*:\s*([^\n;]+?)(?=$|\n|;|\.\s|\.$)/gu;
+
+/** What a form says, by the names of its fields as the registry has them. */
+export function readLabelled(text: string, ctx: IntakeContext): Proposal[] {
+  const out: Proposal[] = [];
+  const names = namesOf(ctx);
+  const values = contextOf(ctx);
+  for (const m of text.matchAll(LABELLED)) {
+    const o = names.get(m[1]!.trim().toLowerCase());
+    if (!o) continue;
+    const read = readValue(o, m[2]!, values);
+    if (!read.ok) continue;
+    const from = m.index + m[0].lastIndexOf(m[2]!);
+    out.push({
+      key: o.key,
+      ...read.value,
+      how: 'reported',
+      sure: 'sure',
+      spans: [{ from, to: from + m[2]!.length }],
+    });
+  }
+  return out;
+}
+
+const made = new WeakMap<object, Map<string, Observable>>();
+function namesOf(ctx: IntakeContext): ReadonlyMap<string, Observable> {
+  const known = made.get(ctx.registry);
+  if (known) return known;
+  const names = new Map<string, Observable>();
+  for (const o of ctx.registry.values())
+    if ((!o.hidden || o.line) && !needsThing(o) && o.place === undefined)
+      for (const n of [o.wording, ...o.aliases])
+        if (!names.has(n.toLowerCase())) names.set(n.toLowerCase(), o);
+  made.set(ctx.registry, names);
+  return names;
+}
+
+function contextOf({ catalogue, house, today }: IntakeContext): ReadContext {
+  const codes = (table: string): Iterable<string> =>
+    table === 'engine' ? catalogue.engines.keys() : table === 'kit' ? catalogue.kits.keys() : [];
+  return {
+    house,
+    today,
+    wheels: [],
+    findRef: (table, typed) => findCode(codes(table), typed),
+    nearestRefs: (table, typed) => nearestCodes(codes(table), typed),
+  };
+}

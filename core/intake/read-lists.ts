@@ -1,0 +1,87 @@
+import { KINDS } from '@core/facts/kinds';
+import { findPhrases, groupBy, hasPhrase, spanOf } from './phrases';
+import type { Proposal, Span } from './proposal';
+import type { Token } from './text';
+import { WORDS } from './words';
+
+/** Parts that were sent in: named in a sentence that says so. */
+export function readSent(text: string, tokens: readonly Token[]): Proposal[] {
+  const keys: string[] = [];
+  const spans: Span[] = [];
+  const label = /\b(?:box|contents|parts returned|returned|enclosed)\s*:/i.exec(text);
+  for (const sentence of groupBy(tokens, 'sentence')) {
+    const first = sentence[0]!;
+    const labelled = label !== null && first.from <= label.index && label.index <= sentence.at(-1)!.to;
+    const cue = findPhrases(sentence, WORDS.sent);
+    if (!labelled && cue.length === 0) continue;
+    // Somebody else sent it, or it only may be: "the shop sent us".
+    if (hasPhrase(sentence, WORDS.notSent)) continue;
+    const all = Object.entries(WORDS.parts).flatMap(([key, phrases]) =>
+      findPhrases(sentence, phrases).map((f) => ({ key, ...f })),
+    );
+    for (const f of all) {
+      // "guide roller" is no roller beside a guide; of two readings of one place the longer holds.
+      if (all.some((g) => g !== f && g.at <= f.at && f.at + f.n <= g.at + g.n && g.n > f.n)) continue;
+      if (named(sentence, f.at, f.n)) continue;
+      if (!keys.includes(f.key)) keys.push(f.key);
+      spans.push(spanOf(sentence, f.at, f.n));
+    }
+  }
+  return keys.length === 0
+    ? []
+    : [{ key: 'parts.sent', value: keys, how: 'reported', sure: 'likely', spans }];
+}
+
+/** "belt kit", "water pump bearing", "belt jump off": the part is named for something else. */
+const named = (sentence: readonly Token[], at: number, n: number): boolean =>
+  WORDS.partOf.includes(sentence[at + n]?.low ?? '') && sentence[at + n]!.from - sentence[at + n - 1]!.to < 3;
+
+/** What they want to know, by how it is put. */
+export function readAsked(tokens: readonly Token[]): Proposal[] {
+  const keys: string[] = [];
+  const spans: Span[] = [];
+  for (const [key, phrases] of Object.entries(WORDS.asked)) {
+    const found = findPhrases(tokens, phrases).filter((f) => !crosses(tokens, f.at, f.n));
+    if (found.length === 0) continue;
+    keys.push(key);
+    spans.push(...found.map((f) => spanOf(tokens, f.at, f.n)));
+  }
+  return keys.length === 0
+    ? []
+    : [{ key: 'call.asked', value: keys, how: 'reported', sure: 'likely', spans }];
+}
+
+const crosses = (tokens: readonly Token[], at: number, n: number): boolean =>
+  tokens[at]!.sentence !== tokens[at + n - 1]!.sentence;
+
+/** Marks of a lot: of the part named in their clause, else of the box. */
+export function readLots(text: string, tokens: readonly Token[]): Proposal[] {
+  const out: Proposal[] = [];
+  for (const m of text.matchAll(/\blot(?:\s+(?:mark|no|nr|number))?[.:\s]+([A-Z]{0,3}-?\d[\w-]{1,12})/gi)) {
+    const from = m.index + m[0].length - m[1]!.length;
+    const span = { from, to: from + m[1]!.length };
+    const at = tokens.findIndex((t) => t.from <= m.index && t.to > m.index);
+    const own = tokens.filter((t) => t.sentence === tokens[at]?.sentence);
+    const before = tokens.filter((t) => t.sentence === (tokens[at]?.sentence ?? 0) - 1);
+    const part = hasPhrase(own, ['kit'])
+      ? undefined
+      : (partIn(own) ?? (hasPhrase(before, ['kit']) ? undefined : partIn(before)));
+    out.push({
+      key: part === undefined ? 'kit.lot' : 'thing.lot',
+      ...(part === undefined ? {} : { about: part }),
+      value: m[1]!,
+      how: 'reported',
+      sure: 'sure',
+      spans: [span],
+    });
+  }
+  return out;
+}
+
+/** Kind of the first part that is named. */
+const partIn = (tokens: readonly Token[]): string | undefined =>
+  tokens
+    .map(
+      (t) => [...KINDS.values()].find((k) => k.part && [k.kind, ...(k.aliases ?? [])].includes(t.stem))?.kind,
+    )
+    .find((kind) => kind !== undefined);

@@ -1,0 +1,49 @@
+/** What something that came in is, by its name and how it begins. */
+export type Came =
+  | 'case'
+  | 'desk'
+  | 'catalogue'
+  | 'zip'
+  | 'picture'
+  | 'capture'
+  | 'paper'
+  | 'mail'
+  | 'text'
+  | 'unknown';
+
+export type Coming = {
+  name: string;
+  type: string;
+  /** First signs of the content, as text. */ begins: string;
+};
+
+const PICTURE = /\.(jpe?g|png|gif|webp|heic|bmp|svg)$/i;
+const PAPER = /\.(pdf|docx?|odt|xlsx?|ods)$/i;
+const TABLES = /^\ufeff?"?(code|number|id|engine|variant|kit|part|key)"?[,;\t]/i;
+
+/** Recognises a file; nothing is read of it yet. A zip may be a bundle or tables of a catalogue: who opens it tells. */
+export function recognise({ name, type, begins }: Coming): Came {
+  if (type.startsWith('image/') || PICTURE.test(name)) return 'picture';
+  if (/\.zip$/i.test(name) || begins.startsWith('PK\u0003\u0004')) return 'zip';
+  if (PAPER.test(name) || begins.startsWith('%PDF')) return 'paper';
+  if (/^\s*\{/.test(begins)) {
+    if (/"format"\s*:\s*"hollow-sprocket-catalogue"/.test(begins)) return 'catalogue';
+    if (/"format"\s*:\s*"hollow-sprocket-desk"/.test(begins)) return 'desk';
+    return 'case';
+  }
+  if (/\.eml$/i.test(name) || /^(From|Received|MIME-Version|Return-Path):/im.test(begins.slice(0, 200)))
+    return 'mail';
+  if (/\.(csv|tsv|txt|dat)$/i.test(name) || type.startsWith('text/')) {
+    if (isCapture(begins)) return 'capture';
+    if (/\.csv$/i.test(name) && TABLES.test(begins)) return 'catalogue';
+    return 'text';
+  }
+  return /^[\t\n\r\u0020-\u007e\u00a0-\uffff]*$/.test(begins) && begins !== '' ? 'text' : 'unknown';
+}
+
+/** Many lines of nothing but numbers, behind a few of headings: a recording. */
+function isCapture(begins: string): boolean {
+  const lines = begins.split(/\r?\n/).slice(0, -1).filter(Boolean);
+  const numbers = lines.filter((l) => /^[-+\d.,;\t eE]+$/.test(l) && /[,;\t]/.test(l));
+  return numbers.length >= 8 && numbers.length >= lines.length - 8;
+}

@@ -1,0 +1,68 @@
+import * as z from 'zod';
+import type { Observable } from '@core/facts/observable';
+import data from './data/words.json';
+
+const Words = z.array(z.string().min(1));
+const ByOption = z.record(z.string(), z.record(z.string(), Words));
+
+const WordsSchema = z.strictObject({
+  /** Further names of what an observable is about, by its key; the registry's own aliases count too. */
+  subjects: z.record(z.string(), Words),
+  /** Further words for an option, which mean it only beside the subject. */
+  states: ByOption,
+  /** Words that mean an option whatever stands beside them. */
+  alone: ByOption,
+  /** How a question is put, by the option of what was asked. */
+  asked: z.record(z.string(), Words),
+  sent: Words,
+  parts: z.record(z.string(), Words),
+  /** Words by which wheels are told apart, by the word in their names. */
+  wheels: z.record(z.string(), Words),
+  ahead: Words,
+  behind: Words,
+  inLine: Words,
+  negation: Words,
+  hearsay: Words,
+  /** Last words of the names of workshops. */
+  places: Words,
+  built: Words,
+  fitted: Words,
+  failed: Words,
+  since: Words,
+  /** Parts by which a state is drawn away from another subject. */
+  things: Words,
+  /** Words before a number that is no distance; spans that are counted from nowhere; what tells now, running and fitting. */
+  notDistance: Words,
+  otherSpan: Words,
+  now: Words,
+  ran: Words,
+  atFitting: Words,
+  /** Days of something else than making, fitting and failing. */
+  otherDays: Words,
+  /** Somebody else sent it; and what a part is only named for. */
+  notSent: Words,
+  partOf: Words,
+  miles: Words,
+  numbers: z.record(z.string(), z.number()),
+  fractions: z.record(z.string(), z.number()),
+  tooth: Words,
+  /** Words of a feature's name that tell nothing. */
+  empty: Words,
+  yearly: Words,
+  clock: Words,
+  /** Words that a text in a language that is read here is bound to hold. */
+  common: Words,
+});
+
+/** The reader's own words; everything else it knows from the registry and the catalogue. */
+export const WORDS = WordsSchema.parse(data);
+
+const subjects = new WeakMap<Observable, readonly string[]>();
+/** Names of what an observable is about: its own, its aliases of more than two letters, and the reader's. */
+export function subjectsOf(o: Observable): readonly string[] {
+  const known = subjects.get(o);
+  if (known) return known;
+  const made = [...(WORDS.subjects[o.key] ?? []), o.wording, ...o.aliases.filter((a) => a.length > 2)];
+  subjects.set(o, made);
+  return made;
+}
