@@ -347,6 +347,18 @@ describe('claim', () => {
     expect(check(plus(without, 'claim.decision', 'wait')).objections).toEqual([]);
   });
 
+  it('does not decline over what this desk advised, before somebody says how that bears on it', () => {
+    const told = plus(
+      caseOf('2027').filter((f) => f.key !== 'report.issue'),
+      'call.told',
+      'Key clockwise.',
+    );
+    const codes = (facts: readonly Fact[]) => answers(facts).decision.objections.map((o) => o.code);
+    expect(codes(told)).toEqual(['told_unweighed']);
+    expect(codes(plus(told, 'claim.told_weighed', 'They were told the other sense.'))).toEqual([]);
+    expect(codes(plus(told, 'claim.decision', 'accept'))).toEqual([]);
+  });
+
   it('offers a fault only with evidence that speaks for it', () => {
     const offered = answers(caseOf('2027'))
       .faults.filter((f) => f.evidence.length > 0)

@@ -2,13 +2,16 @@ import { packId } from '@core/catalogue/version';
 import { sealedNow } from '@core/claim/seal';
 import type { Fact } from '@core/facts/fact';
 import { type CaseKind, optionsOf, STATIONS, type Station } from '@core/facts/observable';
-import { allStanding, textOf } from '@core/facts/read';
+import { allStanding, factsOf, standing, textOf } from '@core/facts/read';
 import { reduce, type State } from '@core/facts/state';
 import { type Answers, answersFor } from './answers';
 import type { World } from './world';
 
-/** What a case waits for: a station that lacks something, to be answered or issued; or it is sealed, or set aside. */
-export type Waits = Station | 'answer' | 'issue' | 'sealed' | 'set_aside';
+/** What a case waits for: a station that lacks something, to be answered or issued; or they were told, it is sealed, or set aside. */
+export type Waits = Station | 'answer' | 'told' | 'issue' | 'sealed' | 'set_aside';
+
+/** Signs of a message that stand for its writer. */
+const QUOTED = 60;
 
 /** What the rack shows of a case and finds it by. Made from its facts and a world; it may be thrown away at any time. */
 export type Head = {
@@ -18,6 +21,8 @@ export type Head = {
   who: string;
   kind: CaseKind;
   waits: Waits;
+  /** Day by which they were promised a call; none where it was made or never promised. */
+  back?: string;
   /** When its first and its last fact were filed. */
   opened: string;
   touched: string;
@@ -56,9 +61,10 @@ export function headFrom(id: string, state: State, world: World | undefined, a: 
     id,
     tag: textOf(state, 'case.tag') ?? '—',
     engine: textOf(state, 'engine.code') ?? '',
-    who: textOf(state, 'call.who') ?? '',
+    who: textOf(state, 'call.who') ?? firstWords(state),
     kind: a?.kind ?? 'question',
-    waits: a ? waitsFor(a) : 'identify',
+    waits: a ? waitsFor(a, state) : 'identify',
+    ...promised(state),
     opened: state.log[0]?.at ?? '',
     touched: state.log.at(-1)?.at ?? '',
     text: textToFind(state, a),
@@ -66,8 +72,27 @@ export function headFrom(id: string, state: State, world: World | undefined, a: 
   };
 }
 
-function waitsFor(a: Answers): Waits {
+/** The newest fact that still has its effect. */
+const lastOf = (state: State): string | undefined =>
+  state.log.findLast((f) => f.strikes === undefined && !state.aside.has(f.id))?.id;
+
+/** Of a message that nobody read yet: how it begins. */
+function firstWords(state: State): string {
+  const said = factsOf(state, 'call.message').at(-1)?.value;
+  return typeof said !== 'string' ? '' : `“${said.length > QUOTED ? `${said.slice(0, QUOTED - 1)}…` : said}”`;
+}
+
+/** A call that was promised and not made since. */
+function promised(state: State): { back?: string } {
+  const by = standing(state, 'call.back');
+  const done = standing(state, 'call.back_done');
+  return typeof by?.value === 'string' && !(done && done.at >= by.at) ? { back: by.value } : {};
+}
+
+function waitsFor(a: Answers, state: State): Waits {
   if (sealedNow(a.seals)) return 'sealed';
+  // What was told last answers the question; facts that came later ask for another look.
+  if (a.kind === 'question' && factsOf(state, 'call.told').at(-1)?.id === lastOf(state)) return 'told';
   const short = STATIONS.find((s) => s !== 'fit' && a.lacks[s].length > 0);
   return short ?? (a.kind === 'question' ? 'answer' : 'issue');
 }

@@ -1,6 +1,7 @@
 import { attributeObservables } from '@core/catalogue/attribute-observables';
 import { featureObservables } from '@core/catalogue/feature-observables';
 import type { Catalogue } from '@core/catalogue/find-records';
+import { packDigest } from '@core/catalogue/pack-digest';
 import { packId } from '@core/catalogue/version';
 import { type CauseData, CAUSES } from '@core/cause/cause-data';
 import { FAULTS, type InstallationFault } from '@core/claim/faults';
@@ -62,16 +63,13 @@ const digestOf = (content: object): string => {
   return made;
 };
 
-/** The digest of a pack that was computed when it was written: it is not computed again. */
-export const rememberDigest = (pack: object, digest: string): void => void digests.set(pack, digest);
-
 /** Digest of knowledge and rules: heads made under others are made anew. */
 export const knowledgeDigest = (k: Knowledge = SHIPPED, r: Rules = RULES): string =>
   `${digestOf(k).slice(0, 16)}-${digestOf(r).slice(0, 16)}`;
 
 /** What judges: name and digest of the catalogue, digests of knowledge and rules. */
 export const nameWorld = ({ catalogue, knowledge, rules }: World): WorldName => ({
-  catalogue: `${packId(catalogue.pack)} ${digestOf(catalogue.pack)}`,
+  catalogue: `${packId(catalogue.pack)} ${packDigest(catalogue.pack)}`,
   knowledge: digestOf(knowledge),
   rules: digestOf(rules),
 });

@@ -6,9 +6,3 @@ export type FindingValue = string | { x: number; u: number } | { from: number; t
 
 /** What a part shows, judged from facts: the thing that causes are weighed on. `about`: the thing, when it is not the first. */
 export type Finding = { finding: string; value: FindingValue; facts: string[]; about?: string };
-
-/** True for two equal values: grades by key, numbers by their figures. */
-export const sameValue = (a: FindingValue, b: FindingValue): boolean =>
-  typeof a === 'string' || typeof b === 'string'
-    ? a === b
-    : JSON.stringify(Object.entries(a).sort()) === JSON.stringify(Object.entries(b).sort());

@@ -1,4 +1,5 @@
 import * as z from 'zod';
+import { type JsonFault, parseJson } from '@core/quantity/parse-json';
 import { checkPack, countFromOne, type Refused, type RowOf } from './check-pack';
 import { checkWording } from './check-wording';
 import { type Pack, PackSchema } from './pack';
@@ -21,22 +22,9 @@ export type PackReading = { pack?: Pack; issues: PackIssue[] };
 
 /** A pack from one JSON text: syntax, shape, then what {@link checkPack} sees. All bad places are reported. */
 export function readPackJson(text: string): PackReading {
-  let raw: unknown;
-  try {
-    raw = JSON.parse(text);
-  } catch (e) {
-    return {
-      issues: [
-        {
-          table: 'pack',
-          row: 1,
-          column: '',
-          reason: { code: 'bad_shape', detail: e instanceof Error ? e.message : 'no JSON' },
-        },
-      ],
-    };
-  }
-  const read = PackSchema.safeParse(raw);
+  const parsed = parseJson(text);
+  if (!parsed.ok) return { issues: [notJson(parsed.error)] };
+  const read = PackSchema.safeParse(parsed.value);
   if (!read.success) return { issues: read.error.issues.map(shapeIssue) };
   const issues = [...checkPack(read.data), ...checkWording(read.data, countFromOne)];
   return issues.length ? { issues } : { pack: read.data, issues };
@@ -44,22 +32,18 @@ export function readPackJson(text: string): PackReading {
 
 /** The head of a CSV pack, from its pack.json. */
 export function readPackHead(text: string): { head?: PackHead; issues: PackIssue[] } {
-  try {
-    const read = PackHeadSchema.safeParse(JSON.parse(text));
-    return read.success ? { head: read.data, issues: [] } : { issues: read.error.issues.map(shapeIssue) };
-  } catch (e) {
-    return {
-      issues: [
-        {
-          table: 'pack',
-          row: 1,
-          column: '',
-          reason: { code: 'bad_shape', detail: e instanceof Error ? e.message : 'no JSON' },
-        },
-      ],
-    };
-  }
+  const parsed = parseJson(text);
+  if (!parsed.ok) return { issues: [notJson(parsed.error)] };
+  const read = PackHeadSchema.safeParse(parsed.value);
+  return read.success ? { head: read.data, issues: [] } : { issues: read.error.issues.map(shapeIssue) };
 }
+
+const notJson = ({ line, column, detail }: JsonFault): PackIssue => ({
+  table: 'pack',
+  row: line,
+  column: `column ${column}`,
+  reason: { code: 'bad_shape', detail },
+});
 
 function tableIssue(issue: z.core.$ZodIssue, rowOf: RowOf): PackIssue {
   const shape = shapeIssue(issue);

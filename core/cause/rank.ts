@@ -1,4 +1,4 @@
-import { type Finding, type FindingValue, sameValue } from '@core/bench/finding';
+import type { Finding, FindingValue } from '@core/bench/finding';
 import type { CauseData, CauseEntry } from './cause-data';
 import { type EvidenceRow, isNormal, logRatios, weighs } from './likelihood';
 
@@ -92,7 +92,7 @@ function unexplained(
 
 function contradictions(data: CauseData, findings: readonly Finding[]) {
   const get = ([finding, value]: [string, string]) =>
-    findings.find((f) => f.finding === finding && sameValue(f.value, value));
+    findings.find((f) => f.finding === finding && f.value === value);
   return data.contradictions.flatMap((c) => {
     const [a, b] = [get(c.a), get(c.b)];
     return a && b ? [{ wording: c.wording, facts: [...a.facts, ...b.facts] }] : [];

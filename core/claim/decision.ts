@@ -2,7 +2,7 @@ import { type DocumentKind, DOCUMENTS } from '@core/catalogue/pack';
 import type { Fact } from '@core/facts/fact';
 import { meaningOf } from '@core/facts/meaning';
 import type { Registry } from '@core/facts/observable';
-import { allStanding, has, textOf } from '@core/facts/read';
+import { allStanding, factsOf, has, textOf } from '@core/facts/read';
 import type { State } from '@core/facts/state';
 import type { Ranking } from '@core/cause/rank';
 import type { TermsAnswer } from './terms';
@@ -14,6 +14,8 @@ export type Objection =
   | { code: 'decline_needs_evidence' }
   | { code: 'decline_needs_alternative' }
   | { code: 'share_missing' }
+  /** This desk advised on it, and nobody said how that bears on what is declined. */
+  | { code: 'told_unweighed'; times: number }
   /** A document that the terms require is missing, and no reason was given to go on without it. */
   | { code: 'missing_document'; document: DocumentKind };
 /** What speaks for looking twice; it does not stop anything. */
@@ -66,6 +68,9 @@ export function checkDecision(
     if (!pool.some((f) => onParts(f, registry))) objections.push({ code: 'decline_needs_evidence' });
     if (textOf(state, 'claim.alternative') === undefined)
       objections.push({ code: 'decline_needs_alternative' });
+    // A fault that our own words led to is not the fitter's.
+    const times = factsOf(state, 'call.told').length;
+    if (times > 0 && !has(state, 'claim.told_weighed')) objections.push({ code: 'told_unweighed', times });
   }
   const leader = ranking.causes[0];
   const cause = textOf(state, 'cause.decided');

@@ -9,6 +9,8 @@ export const RulesSchema = z.strictObject({
   explainedFactor: z.number().gt(1),
   /** A check that is worth less is not proposed, bits. */
   leastBits: z.number().nonnegative(),
+  /** Turns by hand before marks count, however few a procedure asks for. */
+  leastTurns: z.number().int().positive(),
 });
 export type Rules = Readonly<z.infer<typeof RulesSchema>>;
 

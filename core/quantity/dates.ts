@@ -1,4 +1,7 @@
-import { addMonths, differenceInCalendarDays, differenceInMonths } from 'date-fns';
+// One function a file: the whole package would come along with the calendar that uses more of it.
+import addMonths from 'date-fns/addMonths';
+import differenceInCalendarDays from 'date-fns/differenceInCalendarDays';
+import differenceInMonths from 'date-fns/differenceInMonths';
 import { type Result, err, ok } from './result';
 
 /** A calendar day "2026-03-12"; no time of day, no zone. */
