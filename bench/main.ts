@@ -3,6 +3,8 @@ import { answerBench } from './answer-bench';
 import { catalogueBench } from './catalogue-bench';
 import { deskBench } from './desk-bench';
 import { benchLayoutFile, driveBench } from './drive-bench';
+import { handBench } from './hand-bench';
+import { intakeBench } from './intake-bench';
 import { loadBench } from './load-bench';
 import { print } from './measure';
 import { screenBench } from './screen-bench';
@@ -12,8 +14,10 @@ const BENCHES = {
   drive: driveBench,
   catalogue: catalogueBench,
   answers: answerBench,
+  intake: intakeBench,
   load: () => loadBench(root),
   screen: () => screenBench(root, benchLayoutFile()),
+  hand: () => handBench(root),
   desk: () => deskBench(root),
 };
 // npm run bench -- desk answers: only those

@@ -21,7 +21,7 @@ type Script = {
   seal?: true;
 };
 
-const PACK = 'Marrowfen 2026.3';
+export const PACK = 'Marrowfen 2026.3';
 /** Standard uncertainties of the gauges at this desk. */
 const SPREAD: Record<string, number> = {
   'tensioner.pointer': 3,

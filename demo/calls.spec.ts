@@ -1,0 +1,38 @@
+import { QUESTIONS } from '@core/advice/advice';
+import { demoCalls } from './calls';
+import shipped from './calls.json';
+import { demoPack } from './catalogue';
+
+describe('calls of the demo', () => {
+  const calls = demoCalls();
+
+  it('are what the generator makes', () => {
+    expect(JSON.parse(JSON.stringify(calls))).toEqual(shipped);
+  });
+
+  it('are at least twenty messages, and a question about every engine whose answer stands on facts that are there', () => {
+    expect(calls.heads.length).toBeGreaterThanOrEqual(20);
+    const asked = calls.facts.filter((f) => f.key === 'call.asked');
+    expect(asked.length).toBeGreaterThanOrEqual(12);
+    for (const f of asked)
+      for (const key of f.value as string[])
+        expect((QUESTIONS as readonly string[]).includes(key)).toBeTrue();
+    expect(
+      calls.heads
+        .filter((h) => h.engine)
+        .map((h) => h.engine)
+        .sort(),
+    ).toEqual(
+      demoPack()
+        .engines.map((e) => e.code)
+        .sort(),
+    );
+    for (const told of calls.facts.filter((f) => f.key === 'call.told')) {
+      expect(told.basis?.length).withContext(told.id).toBeGreaterThan(0);
+      for (const id of told.basis ?? [])
+        expect(calls.facts.find((f) => f.id === id)?.case)
+          .withContext(id)
+          .toBe(told.case);
+    }
+  });
+});

@@ -1,0 +1,128 @@
+import { advise, askedOf } from '@core/advice/advise';
+import { answersFor } from '@core/answer/answers';
+import { thingWords } from '@core/answer/things';
+import { METRIC } from '@core/facts/read-value';
+import { ASKED_WORDS, spokenText } from '../app/words/advice';
+import { type Head, headOf } from '@core/answer/head';
+import { registryFor, worldOf } from '@core/answer/world';
+import { catalogueOf } from '@core/catalogue/find-records';
+import { fileFacts, type NewFact } from '@core/facts/change';
+import type { Author, Fact } from '@core/facts/fact';
+import { reduce } from '@core/facts/state';
+import { readText } from '@core/intake/read-text';
+import { addDays } from '@core/quantity/dates';
+import { PACK } from './cases';
+import { demoPack } from './catalogue';
+import messages from './data/messages.json';
+
+/** The weeks before the demo's own cases, of which these calls and messages are. */
+const FIRST_DAY = '2026-09-14';
+const FIRST_TAG = 1960;
+/** Every so many of the other messages waits to be read. */
+const EVERY = 6;
+
+const engineOf = (m: (typeof messages)[number]): string =>
+  String(m.facts.find((f) => f.key === 'engine.code')?.value ?? '');
+
+/** The first message about each engine that asks something. */
+function firstOfEach(): typeof messages {
+  const found = new Map<string, (typeof messages)[number]>();
+  for (const m of messages) {
+    const engine = engineOf(m);
+    if (engine !== '' && !found.has(engine) && m.facts.some((f) => f.key === 'call.asked'))
+      found.set(engine, m);
+  }
+  return [...found.values()];
+}
+
+/** What they were told, where the facts gave an answer. */
+function told(facts: readonly Fact[], id: string, author: Author, today: string): Fact[] {
+  const state = reduce(facts);
+  const a = answersFor(WORLD, state);
+  const voice = {
+    house: METRIC,
+    cat: WORLD.catalogue,
+    registry: registryFor(WORLD),
+    thing: (t: string) => thingWords(a.things, t),
+  };
+  const entries = askedOf(state)
+    .map((asked) => advise(asked, { world: WORLD, state, a, today }))
+    .filter((x) => x.standing !== 'open')
+    .map(
+      (x): NewFact => ({
+        key: 'call.told',
+        value: spokenText(x, voice),
+        how: 'decided',
+        basis: x.basis,
+        note: `${ASKED_WORDS[x.asked]}: read out`,
+        series: 'told',
+      }),
+    );
+  return entries.length === 0 ? [] : fileFacts(state, id, entries, author);
+}
+
+const waiting = () => {
+  const read = firstOfEach();
+  return messages
+    .filter((m) => !read.includes(m))
+    .filter((_, i) => i % EVERY === 0)
+    .map((m) => ({ ...m, unread: true }));
+};
+
+const WORLD = worldOf(catalogueOf(demoPack()));
+
+export type Calls = { format: 'hollow-sprocket-demo-calls'; facts: Fact[]; heads: Head[] };
+
+/**
+ * Calls and messages of the weeks before: each case holds its message word for word; of one of every engine the facts were
+ * taken as the reader proposes them, the others wait to be read.
+ */
+export function demoCalls(): Calls {
+  const { catalogue } = WORLD;
+  const registry = registryFor(WORLD);
+  const chosen = [...firstOfEach().map((m) => ({ ...m, unread: false })), ...waiting()];
+  const facts: Fact[] = [];
+  const heads: Head[] = [];
+  chosen.forEach(({ text, unread }, i) => {
+    const id = `demo-call-${i + 1}`;
+    const day = addDays(FIRST_DAY, i * 2);
+    let [minute, made] = [0, 0];
+    const author: Author = {
+      by: 'Ida Fennimore',
+      now: () => new Date(Date.parse(`${day}T09:00:00Z`) + minute++ * 20_000).toISOString(),
+      newId: () => `${id}-${String(++made).padStart(2, '0')}`,
+    };
+    const entries: NewFact[] = [
+      { key: 'case.tag', value: String(FIRST_TAG + i), how: 'decided' },
+      { key: 'case.catalogue', value: PACK, how: 'decided' },
+      { key: 'call.message', value: text, how: 'reported', series: 'messages' },
+    ];
+    if (!unread) {
+      const read = readText(text, {
+        catalogue,
+        registry,
+        house: { dateOrder: 'dmy', units: {} },
+        today: day,
+      });
+      if ('code' in read) throw new Error(`${id}: ${read.code}`);
+      for (const p of read.proposals) {
+        if (p.sure === 'ask') continue;
+        const { key, value, how, about, u, hearsay } = p;
+        entries.push({
+          key,
+          value,
+          how,
+          ...(about === undefined ? {} : { about }),
+          ...(u === undefined ? {} : { u }),
+          ...(hearsay === undefined ? {} : { note: `as told: ${hearsay}` }),
+        });
+      }
+      if (read.left !== '') entries.push({ key: 'complaint', value: read.left, how: 'reported' });
+    }
+    const own = fileFacts(reduce([]), id, entries, author);
+    if (!unread) own.push(...told(own, id, author, day));
+    facts.push(...own);
+    heads.push(headOf(id, own, WORLD));
+  });
+  return { format: 'hollow-sprocket-demo-calls', facts, heads };
+}
