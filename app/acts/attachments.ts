@@ -1,5 +1,4 @@
 import { inject, Injectable } from '@angular/core';
-import { NzMessageService } from 'ng-zorro-antd/message';
 import type { FileRef } from '@core/facts/fact';
 import { THING } from '@core/facts/thing';
 import { CaseDesk } from '../data/case-desk';
@@ -7,6 +6,7 @@ import { FactRepository } from '../data/fact-repository';
 import { hashOf } from '../data/hash';
 import { troubleSentence } from '../data/store-trouble';
 import { download } from './download';
+import { Say } from './say';
 
 /** Largest file that is attached, bytes: a photograph or a capture of minutes. */
 export const LARGEST_FILE = 64 * 1024 * 1024;
@@ -16,14 +16,14 @@ export const LARGEST_FILE = 64 * 1024 * 1024;
 export class Attachments {
   private readonly desk = inject(CaseDesk);
   private readonly repository = inject(FactRepository);
-  private readonly message = inject(NzMessageService);
+  private readonly words = inject(Say);
 
   /** Attaches files to the case in hand, or to a part of it. Each is filed for itself; what fails is told by name. */
   async attach(files: readonly File[], about?: string): Promise<void> {
     for (const file of files) {
       const name = file.name.slice(0, 200) || 'unnamed';
       if (file.size > LARGEST_FILE) {
-        this.refuse(
+        this.words.refuse(
           `${name} has ${Math.ceil(file.size / 1e6)} MB; a file may have ${Math.floor(LARGEST_FILE / 1e6)} MB. It was not attached.`,
         );
         continue;
@@ -33,7 +33,7 @@ export class Attachments {
       const blob = new Blob([bytes], { type: file.type });
       const kept = await this.repository.keepFile({ sha256: ref.hash, name, type: file.type, blob });
       if (!kept.ok) {
-        this.refuse(`${name} was not attached. ${troubleSentence(kept.error)}`);
+        this.words.refuse(`${name} was not attached. ${troubleSentence(kept.error)}`);
         continue;
       }
       await this.desk.file({
@@ -56,10 +56,6 @@ export class Attachments {
   async save(file: FileRef): Promise<void> {
     const blob = await this.blobOf(file);
     if (blob) download(file.name, blob);
-    else this.refuse(`${file.name} is not in this browser. Open a bundle of this case that holds it.`);
-  }
-
-  private refuse(sentence: string): void {
-    this.message.error(sentence, { nzDuration: 20000, nzPauseOnHover: true });
+    else this.words.refuse(`${file.name} is not in this browser. Open a bundle of this case that holds it.`);
   }
 }

@@ -1,33 +1,31 @@
 import { inject, Injectable, signal } from '@angular/core';
 import { Router } from '@angular/router';
-import { NzMessageService } from 'ng-zorro-antd/message';
 import { headOf } from '@core/answer/head';
 import { worldOf } from '@core/answer/world';
 import { extractPack } from '@core/catalogue/extract-pack';
-import { catalogueOf } from '@core/catalogue/find-records';
+import { type Catalogue, catalogueOf } from '@core/catalogue/find-records';
 import { packId } from '@core/catalogue/version';
-import { bundlePath, BUNDLE, checkBundle, filesOf, statedHash } from '@core/claim/bundle';
-import {
-  type CaseFile,
-  LARGEST_CASE,
-  type ReadCase,
-  readCaseFile,
-  writeCaseFile,
-} from '@core/claim/case-file';
+import { bundlePath, BUNDLE, checkBundle, filesOf } from '@core/claim/bundle';
+import { type CaseFile, type ReadCase, readCaseFile, writeCaseFile } from '@core/claim/case-file';
+import { deskFileFrame, readDeskFile, saysDesk } from '@core/claim/desk-file';
+import { LARGEST_FILE_OF_FACTS } from '@core/claim/read-shape';
 import { sealedNow } from '@core/claim/seal';
 import { fileFact, mergeFacts } from '@core/facts/change';
+import type { Fact } from '@core/facts/fact';
 import { textOf } from '@core/facts/read';
 import { reduce } from '@core/facts/state';
 import { CaseDesk } from '../data/case-desk';
 import type { CaseView } from '../data/case-view';
 import { Clock } from '../data/clock';
-import { FactRepository } from '../data/fact-repository';
-import { hashOf } from '../data/hash';
+import { Drafts } from '../data/drafts';
+import { type Addition, FactRepository } from '../data/fact-repository';
 import { Packs } from '../data/packs';
 import type { FileRecord } from '../data/records';
 import { troubleSentence } from '../data/store-trouble';
 import { caseFileSentence } from '../words/case-file';
 import { download } from './download';
+import { Say } from './say';
+import type { Unpacked } from './read-bundle';
 import { Reports } from './reports';
 
 /** A file whose digest does not match, waiting for a word from the user. */
@@ -39,8 +37,9 @@ export class CaseFiles {
   private readonly repository = inject(FactRepository);
   private readonly desk = inject(CaseDesk);
   private readonly packs = inject(Packs);
+  private readonly drafts = inject(Drafts);
   private readonly clock = inject(Clock);
-  private readonly message = inject(NzMessageService);
+  private readonly words = inject(Say);
   private readonly router = inject(Router);
   private readonly reports = inject(Reports);
   readonly altered = signal<Altered | undefined>(undefined);
@@ -71,9 +70,10 @@ export class CaseFiles {
     if (report) entries[BUNDLE.report] = report;
     download(`case-${view.tag}.zip`, new Blob([zipSync(entries, { level: 6 })], { type: 'application/zip' }));
     if (missing.length > 0)
-      this.message.warning(
+      void this.words.say(
+        'warning',
         `${missing.map((m) => m.name).join(', ')} ${missing.length === 1 ? 'is' : 'are'} not in this browser, and so not in the bundle. It says so.`,
-        { nzDuration: 12000 },
+        12_000,
       );
   }
 
@@ -82,54 +82,88 @@ export class CaseFiles {
     save(`facts-${view.tag === '—' ? view.id : view.tag}.json`, { case: view.id, facts: view.state.log });
   }
 
+  /** Every fact of this browser and all half-typed text, in one file: for when the records are in trouble. */
+  async exportDesk(): Promise<void> {
+    const [head, foot] = deskFileFrame(this.clock.now(), this.drafts.all());
+    const pieces: Blob[] = [];
+    const view = this.desk.current();
+    // Of the case in hand, what was not read from the records is still in the page.
+    const unread = new Map((view?.state.log ?? []).map((f) => [f.id, f]));
+    try {
+      for await (const facts of this.repository.allFacts()) {
+        for (const f of facts) unread.delete(f.id);
+        if (facts.length > 0) pieces.push(rows(facts));
+      }
+    } catch (e) {
+      if (unread.size > 0) pieces.push(rows([...unread.values()]));
+      this.words.refuse(
+        `The records could not be read to their end (${e instanceof Error ? e.message : String(e)}). desk.json holds what could be; other cases may be missing from it.`,
+      );
+    }
+    const body = pieces.flatMap((piece, i) => (i === 0 ? [piece] : [',\n', piece]));
+    download('desk.json', new Blob([head, ...body, foot], { type: 'application/json' }));
+  }
+
   /** Records that were set aside as damaged, as they lie in the store. */
   exportDamaged(): void {
     save('damaged-records.json', this.repository.damaged());
   }
 
-  /** Opens a case file or a bundle: all of it, or nothing and the reason. */
+  /** Opens a case file, a bundle or a desk file: all of it, or nothing and the reason. */
   async open(file: File): Promise<void> {
-    const name = file.name;
-    const bundle = name.toLowerCase().endsWith('.zip');
-    if (!bundle && file.size > LARGEST_CASE) {
-      this.refuse(caseFileSentence(name, { code: 'too_large', bytes: file.size, most: LARGEST_CASE }));
-      return;
+    const { name, size } = file;
+    if (isZip(name)) {
+      const { readBundle } = await import('./read-bundle');
+      const unpacked = await readBundle(name, new Uint8Array(await file.arrayBuffer()));
+      if (unpacked.ok) await this.openCase(name, unpacked.value.text, unpacked.value.files);
+      else this.words.refuse(caseFileSentence(name, unpacked.error));
+    } else if (size > LARGEST_FILE_OF_FACTS) {
+      this.words.refuse(
+        caseFileSentence(name, { code: 'too_large', bytes: size, most: LARGEST_FILE_OF_FACTS }),
+      );
+    } else {
+      const text = await file.text();
+      if (saysDesk(text)) await this.openDesk(name, text);
+      else await this.openCase(name, text);
     }
-    const files: FileRecord[] = [];
-    let text: string;
-    const found = new Map<string, string>();
-    if (bundle) {
-      const { unzip } = await import('../workers/unpack');
-      const zip = unzip(name, new Uint8Array(await file.arrayBuffer()));
-      const inside = zip.ok ? zip.value.find((e) => e.name === BUNDLE.case) : undefined;
-      if (!zip.ok || !inside) {
-        this.refuse(caseFileSentence(name, zip.ok ? { code: 'no_case' } : zip.error));
-        return;
-      }
-      text = new TextDecoder().decode(inside.bytes);
-      for (const e of zip.value) {
-        const stated = statedHash(e.name);
-        if (stated === undefined) continue;
-        const bytes = new Uint8Array(e.bytes);
-        found.set(stated, await hashOf(bytes));
-        files.push({ sha256: stated, name: '', type: '', blob: new Blob([bytes]) });
-      }
-    } else text = await file.text();
+  }
+
+  private async openCase(name: string, text: string, files?: Unpacked['files']): Promise<void> {
     const read = readCaseFile(text);
-    const fault = read.ok && bundle ? checkBundle(read.value.file, found) : undefined;
+    const found = new Map([...(files ?? [])].map(([stated, f]) => [stated, f.found]));
+    const fault = read.ok && files ? checkBundle(read.value.file, found) : undefined;
     if (!read.ok || fault) {
-      this.refuse(caseFileSentence(name, read.ok ? fault! : read.error));
+      this.words.refuse(caseFileSentence(name, read.ok ? fault! : read.error));
       return;
     }
-    const refs = new Map(filesOf(read.value.file.facts).map((f) => [f.hash, f]));
-    const records = files.flatMap(({ sha256, blob }) => {
-      const ref = refs.get(sha256);
-      return ref
-        ? [{ sha256, name: ref.name, type: ref.type, blob: new Blob([blob], { type: ref.type }) }]
+    const refs = filesOf(read.value.file.facts);
+    const records = refs.flatMap((ref): FileRecord[] => {
+      const bytes = files?.get(ref.hash)?.bytes;
+      return bytes
+        ? [{ sha256: ref.hash, name: ref.name, type: ref.type, blob: new Blob([bytes], { type: ref.type }) }]
         : [];
     });
     if (read.value.digest === 'altered') this.altered.set({ name, read: read.value, files: records });
-    else if (await this.take(name, read.value.file, records)) this.welcome(name, read.value, refs.size);
+    else if (await this.take(name, read.value.file, records)) this.welcome(name, read.value, refs.length);
+  }
+
+  /** Everything that another desk, or this one in trouble, gave out: every case is merged, or none. */
+  private async openDesk(name: string, text: string): Promise<void> {
+    const read = readDeskFile(text);
+    if (!read.ok) {
+      this.words.refuse(caseFileSentence(name, read.error));
+      return;
+    }
+    const facts: Fact[] = [];
+    const catalogues = new Map<string, Catalogue | undefined>();
+    for (const [id, own] of read.value) {
+      const merged = await this.merged(name, id, own);
+      if (!merged) return;
+      facts.push(...own);
+      catalogues.set(id, await this.packs.forCase(id, textOf(reduce(merged), 'case.catalogue')));
+    }
+    if (await this.add(name, { facts }, (id) => catalogues.get(id)))
+      void this.words.say('success', `${name}: ${read.value.size} cases are on the rack.`);
   }
 
   /** Takes an altered file in all the same; the case then says so in a fact of its own. */
@@ -151,33 +185,45 @@ export class CaseFiles {
   }
 
   private async take(name: string, file: CaseFile, files: readonly FileRecord[]): Promise<boolean> {
-    const stranger = await this.repository.foreign(file.facts);
-    if (stranger) {
-      this.refuse(
-        `${name} holds fact ${stranger.id}, which belongs to another case here. Nothing was changed.`,
-      );
-      return false;
-    }
-    const merged = mergeFacts(await this.repository.factsOf(file.case), file.facts);
-    if (!merged.ok) {
-      this.refuse(
-        `${name} holds fact ${merged.error.id} with other content than the one here. Nothing was changed.`,
-      );
-      return false;
-    }
+    const merged = await this.merged(name, file.case, file.facts);
+    if (!merged) return false;
     const known = this.packs.heads().some((h) => h.id === packId(file.catalogue));
-    const named = textOf(reduce(merged.value), 'case.catalogue');
+    const named = textOf(reduce(merged), 'case.catalogue');
     const catalogue = known ? await this.packs.forCase(file.case, named) : catalogueOf(file.catalogue);
-    const filed = await this.repository.add(
-      { facts: file.facts, files, extract: known ? undefined : { case: file.case, pack: file.catalogue } },
-      (id, all) => headOf(id, all, catalogue && worldOf(catalogue)),
-    );
-    if (!filed.ok) {
-      this.refuse(`${name} was not taken in. ${troubleSentence(filed.error)}`);
-      return false;
-    }
+    const extract = known ? undefined : { case: file.case, pack: file.catalogue };
+    if (!(await this.add(name, { facts: file.facts, files, extract }, () => catalogue))) return false;
     await this.router.navigate(['/case', file.case, 'call']);
     return true;
+  }
+
+  /** The facts of a case here with those of a file; undefined when they cannot be one case, which is told. */
+  private async merged(name: string, id: string, facts: readonly Fact[]): Promise<Fact[] | undefined> {
+    const stranger = await this.repository.foreign(facts);
+    if (stranger) {
+      this.words.refuse(
+        `${name} holds fact ${stranger.id}, which belongs to another case here. Nothing was changed.`,
+      );
+      return undefined;
+    }
+    const merged = mergeFacts(await this.repository.factsOf(id), facts);
+    if (merged.ok) return merged.value;
+    this.words.refuse(
+      `${name} holds fact ${merged.error.id} with other content than the one here. Nothing was changed.`,
+    );
+    return undefined;
+  }
+
+  private async add(
+    name: string,
+    addition: Addition,
+    catalogue: (caseId: string) => Catalogue | undefined,
+  ): Promise<boolean> {
+    const filed = await this.repository.add(addition, (id, all) => {
+      const cat = catalogue(id);
+      return headOf(id, all, cat && worldOf(cat));
+    });
+    if (!filed.ok) this.words.refuse(`${name} was not taken in. ${troubleSentence(filed.error)}`);
+    return filed.ok;
   }
 
   private welcome(name: string, read: ReadCase, files: number): void {
@@ -186,10 +232,10 @@ export class CaseFiles {
         ? 'digest verified, the case is on the rack.'
         : 'the digest of its facts is verified; the file is of an earlier make and says nothing of its catalogue. The case is on the rack.';
     const lacking =
-      files > 0 && !name.toLowerCase().endsWith('.zip')
+      files > 0 && !isZip(name)
         ? ` Its facts point to ${files} ${files === 1 ? 'file' : 'files'}, which only a bundle brings along.`
         : '';
-    this.message.success(`${name}: ${verified}${lacking}`);
+    void this.words.say('success', `${name}: ${verified}${lacking}`);
   }
 
   private written(view: CaseView, missing: readonly string[] = []): CaseFile | undefined {
@@ -207,12 +253,11 @@ export class CaseFiles {
     if (!view.answers || !sealedNow(view.answers.seals)) return undefined;
     return new Uint8Array(await (await this.reports.pdf(view)).arrayBuffer());
   }
-
-  private refuse(sentence: string): void {
-    this.message.error(sentence, { nzDuration: 20000, nzPauseOnHover: true });
-  }
 }
 
+/** Facts as rows of a list, out of the script's memory. */
+const rows = (facts: readonly Fact[]): Blob => new Blob([facts.map((f) => JSON.stringify(f)).join(',\n')]);
+const isZip = (name: string): boolean => name.toLowerCase().endsWith('.zip');
 const json = (content: unknown): string => JSON.stringify(content, null, 2);
 const save = (name: string, content: unknown): void =>
   download(name, new Blob([json(content)], { type: 'application/json' }));

@@ -1,12 +1,13 @@
 import { inject, Injectable, Injector, signal } from '@angular/core';
 import { Router } from '@angular/router';
-import { NzMessageService } from 'ng-zorro-antd/message';
+import type { NewFact } from '@core/facts/change';
 import { STATIONS, type Station } from '@core/facts/observable';
 import { Cases } from '../data/cases';
 import { HouseStore } from '../data/house';
+import { Say } from './say';
 
 /** Things that can be opened over the desk. */
-export type Overlay = 'palette' | 'keys' | 'house' | undefined;
+export type Overlay = 'palette' | 'keys' | 'house' | 'glossary' | undefined;
 export type Command = { name: string; key?: string; run: () => void };
 
 /** Everything that can be done by name or by key, in one place. */
@@ -16,21 +17,27 @@ export class Commands {
   private readonly injector = inject(Injector);
   private readonly cases = inject(Cases);
   private readonly house = inject(HouseStore);
-  private readonly message = inject(NzMessageService);
+  private readonly words = inject(Say);
   readonly overlay = signal<Overlay>(undefined);
-  /** Counts requests to bring the fact line, or the file chooser, forward. */
-  readonly factLineAsked = signal(0);
+  /** What was typed for the list by name while it was being fetched. */
+  readonly typedAhead = signal('');
+  /** The fact line is wanted; it takes this back when it has the focus. */
+  readonly factLineAsked = signal(false);
+  /** Counts requests to bring the file chooser forward. */
   readonly importAsked = signal(0);
   /** True once case files were opened: what asks about altered ones is fetched then. */
   readonly filesUsed = signal(false);
   /** True while a report is being made. */
   readonly making = signal(false);
 
-  /** @param engine code of the engine, when it is known already */
-  async newCase(engine?: string): Promise<void> {
-    const opened = await (
-      await this.desk()
-    ).newCase(engine === undefined ? [] : [{ key: 'engine.code', value: engine, how: 'reported' }]);
+  /** Closes what is opened over the desk, if it is still this. */
+  close(overlay: Overlay): void {
+    if (this.overlay() === overlay) this.overlay.set(undefined);
+  }
+
+  /** @param known what is known of it already */
+  async newCase(known: readonly NewFact[] = []): Promise<void> {
+    const opened = await (await this.desk()).newCase(known);
     if (opened.ok) await this.router.navigate(['/case', opened.value, 'call']);
   }
 
@@ -59,7 +66,8 @@ export class Commands {
     const desk = await this.desk();
     const fact = await desk.undo();
     const { CaseWords } = await import('./case-words');
-    this.message.info(
+    await this.words.say(
+      'info',
       fact
         ? `Taken back: ${this.injector.get(CaseWords).of(fact)}`
         : 'Nothing of yours to take back in this case.',
@@ -68,7 +76,7 @@ export class Commands {
 
   async redo(): Promise<void> {
     const strike = await (await this.desk()).redo();
-    this.message.info(strike ? 'Brought back.' : 'Nothing to bring back.');
+    await this.words.say('info', strike ? 'Brought back.' : 'Nothing to bring back.');
   }
 
   /** Seals the case and makes its report, where the rules of settling allow it; else shows what they lack. */
@@ -80,7 +88,7 @@ export class Commands {
     if (objection) {
       this.station('settle');
       const { objectionWords } = await import('../words/answers');
-      this.message.warning(`Not yet: ${objectionWords(objection)}`, { nzDuration: 8000 });
+      await this.words.say('warning', `Not yet: ${objectionWords(objection)}`, 8000);
       return;
     }
     const sealed = await desk.seal();
@@ -95,9 +103,10 @@ export class Commands {
       const { Reports } = await import('./reports');
       await this.injector.get(Reports).download();
     } catch (e) {
-      this.message.error(
+      await this.words.say(
+        'error',
         `The report could not be made: ${e instanceof Error ? e.message : String(e)}. The case is kept; try again.`,
-        { nzDuration: 20000 },
+        20000,
       );
     } finally {
       this.making.set(false);
@@ -114,7 +123,7 @@ export class Commands {
             run: () => this.station(s),
           })),
           { name: 'Drive bench of this case', key: 'v', run: () => this.drive() },
-          { name: 'File a fact', key: 'f', run: () => this.factLineAsked.update((n) => n + 1) },
+          { name: 'File a fact', key: 'f', run: () => this.factLineAsked.set(true) },
           { name: 'Seal and issue the report', key: 's', run: () => void this.seal() },
           { name: 'Undo the last fact', key: 'Ctrl+Z', run: () => void this.undo() },
           { name: 'Redo', key: 'Ctrl+Shift+Z', run: () => void this.redo() },
@@ -123,17 +132,21 @@ export class Commands {
     return [
       { name: 'New case', key: 'n', run: () => void this.newCase() },
       ...inCase,
-      { name: 'Next case on the rack', key: 'j', run: () => this.step(1) },
-      { name: 'Case before', key: 'k', run: () => this.step(-1) },
+      { name: 'Next case on the rack', key: '.', run: () => this.step(1) },
+      { name: 'Case before', key: ',', run: () => this.step(-1) },
       { name: 'Drive bench, free', key: 'b', run: () => void this.router.navigate(['/drive']) },
       { name: 'Catalogue', key: 'c', run: () => void this.router.navigate(['/catalogue']) },
       { name: 'Open a case file', key: 'o', run: () => this.importAsked.update((n) => n + 1) },
+      { name: 'Take every case out as one file', run: () => void this.exportDesk() },
       { name: 'House settings', key: 'h', run: () => this.overlay.set('house') },
       {
         name: 'Light or dark',
         key: 'd',
         run: () => this.house.setTheme(this.house.theme() === 'dark' ? 'light' : 'dark'),
       },
+      { name: 'Rack: whole or narrow', key: '[', run: () => this.house.flip('rack') },
+      { name: 'Tape: whole or narrow', key: ']', run: () => this.house.flip('tape') },
+      { name: 'Glossary: what the words mean', key: 'g', run: () => this.overlay.set('glossary') },
       { name: 'Keys', key: '?', run: () => this.overlay.set('keys') },
       { name: 'Find by name', key: 'Ctrl+K', run: () => this.overlay.set('palette') },
     ];
@@ -144,6 +157,12 @@ export class Commands {
     this.filesUsed.set(true);
     const { CaseFiles } = await import('./case-files');
     await this.injector.get(CaseFiles).open(file);
+  }
+
+  /** Everything that was filed or typed, in one file. */
+  async exportDesk(): Promise<void> {
+    const { CaseFiles } = await import('./case-files');
+    await this.injector.get(CaseFiles).exportDesk();
   }
 
   /** Takes out what was set aside as damaged. */

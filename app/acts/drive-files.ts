@@ -1,14 +1,15 @@
 import { inject, Injectable } from '@angular/core';
-import { NzMessageService } from 'ng-zorro-antd/message';
 import { type Layout, LayoutSchema } from '@core/drive/layout';
+import { parseJson } from '@core/quantity/parse-json';
 import { download } from './download';
+import { Say } from './say';
 
 const LARGEST_LAYOUT = 2_000_000;
 
 /** Drives out as pictures and as open layout files, and in again. */
 @Injectable({ providedIn: 'root' })
 export class DriveFiles {
-  private readonly message = inject(NzMessageService);
+  private readonly words = inject(Say);
 
   /** The picture as it stands on the screen, with its colours written in, so that any program shows it alike. */
   svg(element: SVGSVGElement, name: string): void {
@@ -23,7 +24,7 @@ export class DriveFiles {
     try {
       await image.decode();
     } catch {
-      this.message.error('The picture could not be made here. Take it out as SVG instead.');
+      this.words.refuse('The picture could not be made here. Take it out as SVG instead.');
       return;
     }
     const canvas = document.createElement('canvas');
@@ -32,7 +33,7 @@ export class DriveFiles {
     canvas.getContext('2d')?.drawImage(image, 0, 0, canvas.width, canvas.height);
     const blob = await new Promise<Blob | null>((done) => canvas.toBlob(done, 'image/png'));
     if (blob) download(`${name}.png`, blob);
-    else this.message.error('The picture could not be made here. Take it out as SVG instead.');
+    else this.words.refuse('The picture could not be made here. Take it out as SVG instead.');
   }
 
   json(layout: Layout): void {
@@ -46,9 +47,8 @@ export class DriveFiles {
   /** Opens a layout file, its size looked at first: a drive of sixty wheels fits many times over. */
   async open(file: File): Promise<Layout | undefined> {
     if (file.size <= LARGEST_LAYOUT) return this.read(file.name, await file.text());
-    this.message.error(
+    this.words.refuse(
       `${file.name} has ${Math.ceil(file.size / 1e6)} MB; a layout has at most ${LARGEST_LAYOUT / 1e6} MB. Nothing was changed.`,
-      { nzDuration: 20000 },
     );
     return undefined;
   }
@@ -56,16 +56,15 @@ export class DriveFiles {
   /** Reads a layout file; a fault is named with its place and nothing is taken. */
   read(name: string, text: string): Layout | undefined {
     const refuse = (why: string) => {
-      this.message.error(`${name}: ${why} Nothing was changed.`, { nzDuration: 20000 });
+      this.words.refuse(`${name}: ${why} Nothing was changed.`);
       return undefined;
     };
-    let raw: unknown;
-    try {
-      raw = JSON.parse(text);
-    } catch (e) {
-      return refuse(`it is no JSON (${e instanceof Error ? e.message : 'broken'}).`);
+    const parsed = parseJson(text);
+    if (!parsed.ok) {
+      const { line, column, detail } = parsed.error;
+      return refuse(`it is broken at line ${line}, column ${column} (${detail}).`);
     }
-    const head = raw as { format?: unknown; formatVersion?: unknown; layout?: unknown } | null;
+    const head = parsed.value as { format?: unknown; formatVersion?: unknown; layout?: unknown } | null;
     if (head?.format !== 'hollow-sprocket-layout') return refuse('it is no layout file of this program.');
     if (head.formatVersion !== 1)
       return refuse(

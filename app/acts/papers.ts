@@ -1,16 +1,16 @@
 import { inject, Injectable } from '@angular/core';
-import { NzMessageService } from 'ng-zorro-antd/message';
 import type { JobLine } from '@core/match/job-list';
 import type { LabelModel } from '../report/label';
 import type { OrderHead } from '../report/order-list';
 import { download } from './download';
+import { Say } from './say';
 import { HouseStore } from '../data/house';
 
 /** Small papers: order list and service label. What sets them is fetched when one is wanted. */
 @Injectable({ providedIn: 'root' })
 export class Papers {
   private readonly house = inject(HouseStore);
-  private readonly message = inject(NzMessageService);
+  private readonly words = inject(Say);
 
   orderCsv(head: OrderHead, lines: readonly JobLine[]): Promise<void> {
     return this.guard(async () => {
@@ -58,7 +58,7 @@ export class Papers {
     try {
       await make();
     } catch (e) {
-      this.message.error(
+      this.words.refuse(
         `The paper could not be made: ${e instanceof Error ? e.message : String(e)}. Nothing is lost; try again.`,
       );
     }

@@ -6,6 +6,9 @@ import { HouseStore } from '../data/house';
 import { Packs } from '../data/packs';
 import { troubleOf, troubleSentence } from '../data/store-trouble';
 
+/** Whether the demo's calls are still to come. */
+const CALLS = 'demo-calls';
+
 /** Opens the records and, on the first opening of a profile, puts the demo in unless the server says to start empty. */
 @Injectable({ providedIn: 'root' })
 export class Setup {
@@ -28,6 +31,7 @@ export class Setup {
       this.failure.set(undefined);
       this.ready.set(true);
       await this.packs.load();
+      await this.loadCalls();
       await this.repository.recallLeftOver();
       await this.keepHeads();
     } catch (e) {
@@ -48,6 +52,18 @@ export class Setup {
     const { addDemo } = await import('../data/demo-data');
     const filed = await addDemo(this.repository, await answer.json());
     if (!filed.ok) throw new Error(troubleSentence(filed.error));
+    await this.repository.keepSetting(CALLS, 'wanted');
+    if (this.ready()) await this.loadCalls();
+  }
+
+  /** The demo's calls of the weeks before come once the rack is there: nobody waits for them. */
+  private async loadCalls(): Promise<void> {
+    if ((await this.repository.setting(CALLS)) !== 'wanted') return;
+    const answer = await fetch('calls.json');
+    if (!answer.ok) return;
+    const { addCalls } = await import('../data/demo-data');
+    if ((await addCalls(this.repository, await answer.json())).ok)
+      await this.repository.keepSetting(CALLS, 'here');
   }
 
   /** Looks, once the rack is there, whether its heads say what today's knowledge says. */

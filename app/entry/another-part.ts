@@ -11,6 +11,7 @@ import { troubleSentence } from '../data/store-trouble';
   selector: 'hs-another-part',
   imports: [NzButtonComponent, NzInputDirective],
   changeDetection: ChangeDetectionStrategy.OnPush,
+  host: { '[class.open]': 'open()' },
   template: `
     @if (open()) {
       <label [for]="'another-' + kind()">Where the other {{ word() }} belongs</label>
@@ -34,7 +35,9 @@ import { troubleSentence } from '../data/store-trouble';
   styles: `
     :host {
       display: block;
-      margin-top: 6px;
+    }
+    :host(.open) {
+      flex: 1 0 100%;
     }
     .bad {
       color: var(--bad-ink);

@@ -1,4 +1,5 @@
 import {
+  afterRenderEffect,
   ChangeDetectionStrategy,
   Component,
   computed,
@@ -186,10 +187,11 @@ export class FactLine {
       this.trouble.set('');
       this.typed.set(id ? this.drafts.read(id, 'fact-line') : '');
     });
-    // What was asked of an earlier line is no reason to take the focus.
-    const asked = this.commands.factLineAsked();
-    effect(() => {
-      if (this.commands.factLineAsked() > asked) this.box().nativeElement.focus();
+    // It may be asked for before it is there: the tape opens for it then.
+    afterRenderEffect(() => {
+      if (!this.commands.factLineAsked()) return;
+      this.commands.factLineAsked.set(false);
+      this.box().nativeElement.focus();
     });
   }
 

@@ -3,17 +3,19 @@ import { NzButtonComponent } from 'ng-zorro-antd/button';
 import { has, textOf } from '@core/facts/read';
 import { THING } from '@core/facts/thing';
 import { CaseDesk } from '../data/case-desk';
-import { FactField } from './fact-field';
+import { DeskSession } from './desk-session';
+import { Field } from './field';
 
 /** Which one a part is: number and lot on it, and the stage of the drive that it belongs to where there are several. */
 @Component({
   selector: 'hs-part-details',
-  imports: [NzButtonComponent, FactField],
+  imports: [NzButtonComponent, Field],
   changeDetection: ChangeDetectionStrategy.OnPush,
+  host: { '[class.open]': 'open()' },
   template: `
     @if (open()) {
-      <hs-fact-field [key]="number" [about]="about()" [named]="true" />
-      <hs-fact-field [key]="lot" [about]="about()" [named]="true" />
+      <hs-field [session]="session" [key]="number" [about]="about()" [named]="true" />
+      <hs-field [session]="session" [key]="lot" [about]="about()" [named]="true" />
       @if (stages().length > 1) {
         <div role="radiogroup" [attr.aria-label]="'Stage of ' + name()" class="row">
           <b>Stage</b>
@@ -43,7 +45,10 @@ import { FactField } from './fact-field';
       gap: 4px;
       justify-items: start;
     }
-    hs-fact-field {
+    :host(.open) {
+      flex: 1 0 100%;
+    }
+    hs-field {
       width: 100%;
     }
     .row {
@@ -55,6 +60,7 @@ import { FactField } from './fact-field';
   `,
 })
 export class PartDetails {
+  protected readonly session = inject(DeskSession);
   readonly about = input.required<string>();
   readonly name = input.required<string>();
   private readonly desk = inject(CaseDesk);

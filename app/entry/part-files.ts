@@ -4,30 +4,29 @@ import { factsOf } from '@core/facts/read';
 import { THING } from '@core/facts/thing';
 import { Attachments } from '../acts/attachments';
 import { CaseDesk } from '../data/case-desk';
+import { FileButton } from '../ui/file-button';
 import { FileStrip } from '../ui/file-strip';
-import { AttachButton } from './attach-button';
 
 /** Photographs and captures of one part, and the way to add one. */
 @Component({
   selector: 'hs-part-files',
-  imports: [AttachButton, FileStrip],
+  imports: [FileButton, FileStrip],
   changeDetection: ChangeDetectionStrategy.OnPush,
+  host: { '[class.open]': 'files().length > 0' },
   template: `
     @if (files().length) {
       <hs-file-strip [files]="files()" [read]="blobOf" (taken)="take($event)" />
     }
-    <hs-attach-button
-      wording="Attach a photograph or file"
-      [label]="'Files of ' + name()"
-      [about]="about()"
-    />
+    <hs-file-button wording="Attach a file" [label]="'Files of ' + name()" (chosen)="attach($event)" />
   `,
   styles: `
     :host {
       display: grid;
       gap: 4px;
       justify-items: start;
-      margin-top: 4px;
+    }
+    :host(.open) {
+      flex: 1 0 100%;
     }
   `,
 })
@@ -45,5 +44,9 @@ export class PartFiles {
 
   protected take(file: FileRef): void {
     void this.attachments.save(file);
+  }
+
+  protected attach(files: readonly File[]): void {
+    void this.attachments.attach(files, this.about());
   }
 }

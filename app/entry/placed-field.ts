@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, input, signal } from '@angular/core';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
 import { NzInputDirective } from 'ng-zorro-antd/input';
 import { optionsOf } from '@core/facts/observable';
@@ -7,12 +7,9 @@ import { placedOf } from '@core/facts/read';
 import { readValue } from '@core/facts/read-value';
 import { slotKey } from '@core/facts/meaning';
 import type { Fact } from '@core/facts/fact';
-import { CaseDesk } from '../data/case-desk';
-import { Drafts } from '../data/drafts';
-import { VoiceService } from '../acts/voice';
 import { troubleSentence } from '../data/store-trouble';
-import { valueWords } from '../words/facts';
 import { placeExample, readSentence } from '../words/reading';
+import type { Session } from './session';
 
 /** What was seen at places on a thing: "41 root crack", Enter, the next. */
 @Component({
@@ -21,86 +18,80 @@ import { placeExample, readSentence } from '../words/reading';
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @if (observable(); as o) {
-      <label [for]="id()">{{ wording() }}</label>
-      <input
-        nz-input
-        #box
-        autocomplete="off"
-        [id]="id()"
-        [value]="draft()"
-        [placeholder]="hint()"
-        [attr.aria-invalid]="error() ? true : null"
-        [attr.aria-describedby]="id() + '-says'"
-        (input)="keep(box.value)"
-        (keydown.enter)="file(box)"
-      />
-      <p [id]="id() + '-says'" aria-live="polite">
-        @if (error()) {
-          <span class="bad">▲ {{ error() }}</span>
-        } @else {
-          <span class="quiet">Place, then what is there: {{ words() }}</span>
+      <div class="field" [class.known]="seen().length" [attr.data-field]="seen().length ? 'known' : 'lacks'">
+        <label class="label" [for]="id()">{{ wording() }}</label>
+        @if (!session().readOnly) {
+          <input
+            nz-input
+            #box
+            class="entry"
+            autocomplete="off"
+            [id]="id()"
+            [value]="draft()"
+            [placeholder]="hint()"
+            [attr.aria-invalid]="error() ? true : null"
+            [attr.aria-describedby]="id() + '-says ' + id() + '-help'"
+            (input)="keep(box.value)"
+            (keydown.enter)="file(box)"
+          />
         }
-      </p>
-      @if (seen().length) {
-        <ul [attr.aria-label]="wording()">
-          @for (s of seen(); track s.fact.id) {
-            <li>
-              <span class="mono">{{ s.place }}</span> {{ s.value }}
-              <button
-                nz-button
-                nzType="text"
-                nzSize="small"
-                [attr.aria-label]="'Strike ' + s.place + ' ' + s.value"
-                (click)="strike(s.fact)"
-              >
-                Strike
-              </button>
-            </li>
+        <p class="says" [id]="id() + '-says'" aria-live="polite">
+          @if (error()) {
+            <span class="bad">▲ {{ error() }}</span>
           }
-        </ul>
-      }
+        </p>
+        <span class="hidden-text" [id]="id() + '-help'">Place, then what is there: {{ words() }}.</span>
+        @if (seen().length) {
+          <ul [attr.aria-label]="wording()">
+            @for (s of seen(); track s.fact.id) {
+              <li>
+                <span class="mono">{{ s.place }}</span> {{ s.value }}
+                @if (!session().readOnly) {
+                  <button
+                    nz-button
+                    nzType="text"
+                    nzSize="small"
+                    [attr.aria-label]="'Strike ' + s.place + ' ' + s.value"
+                    (click)="strike(s.fact)"
+                  >
+                    Strike
+                  </button>
+                }
+              </li>
+            }
+          </ul>
+        }
+      </div>
     }
   `,
+  styleUrl: './field.less',
   styles: `
-    :host {
-      display: block;
-      padding: 3px 0 1px 8px;
-      border-left: 3px solid var(--rule);
-    }
-    label {
-      font-weight: 600;
-    }
     p,
     ul {
+      grid-column: 1 / -1;
       margin: 2px 0;
-      font-size: 0.92em;
     }
     ul {
       padding-left: 1em;
     }
-    .bad {
-      color: var(--bad-ink);
-    }
   `,
 })
 export class PlacedField {
+  readonly session = input.required<Session>();
   readonly key = input.required<string>();
   readonly about = input<string>();
   /** What it stands in names the thing already. */
   readonly named = input(false);
-  private readonly desk = inject(CaseDesk);
-  private readonly drafts = inject(Drafts);
-  private readonly voice = inject(VoiceService).voice;
   protected readonly error = signal('');
-  protected readonly observable = computed(() => this.desk.registry().get(this.key()));
+  protected readonly observable = computed(() => this.session().observable(this.key()));
   private readonly slot = computed(() => slotKey({ key: this.key(), about: this.about() }));
   protected readonly id = computed(() => `placed-${this.slot().replace(/\W/g, '-')}`);
   protected readonly wording = computed(() =>
-    [this.observable()?.wording, this.named() ? '' : this.desk.thing(this.about())]
+    [this.observable()?.wording, this.named() ? '' : this.session().thing(this.about())]
       .filter(Boolean)
       .join(', '),
   );
-  protected readonly draft = computed(() => this.drafts.read(this.desk.currentId() ?? '', this.slot()));
+  protected readonly draft = computed(() => this.session().draft(this.slot()));
   protected readonly hint = computed(() => {
     const on = this.observable()?.place;
     return on ? placeExample(on) : '';
@@ -115,17 +106,17 @@ export class PlacedField {
       : '';
   });
   protected readonly seen = computed(() => {
-    const state = this.desk.current()?.state;
-    if (!state) return [];
+    const [state, o] = [this.session().state(), this.observable()];
+    if (!state || !o) return [];
     return placedOf(state, this.key(), this.about()).map(({ place, fact }) => ({
       fact,
       place: placeWords(place),
-      value: valueWords(fact, this.voice(), this.desk.nameOf),
+      value: this.session().show(o, fact.value, fact.u),
     }));
   });
 
   protected keep(text: string): void {
-    this.drafts.keep(this.desk.currentId() ?? '', this.slot(), text);
+    this.session().keepDraft(this.slot(), text);
     this.error.set('');
   }
 
@@ -133,12 +124,12 @@ export class PlacedField {
     const o = this.observable();
     const text = box.value;
     if (!o?.place || text.trim() === '') return;
-    const ctx = this.desk.readContext();
+    const ctx = this.session().readContext();
     const at = placeAt({ wording: o.wording, place: o.place }, text, ctx.most?.(o.place));
     if (!at.ok) return this.error.set(readSentence(at.error));
     const read = readValue(o, at.value.rest, ctx);
     if (!read.ok) return this.error.set(readSentence(read.error));
-    const filed = await this.desk.file({
+    const filed = await this.session().file({
       key: this.key(),
       about: this.about(),
       place: at.value.place,
@@ -153,6 +144,6 @@ export class PlacedField {
   }
 
   protected strike(fact: Fact): void {
-    void this.desk.strike(fact);
+    void this.session().strike(fact);
   }
 }

@@ -2,9 +2,9 @@ import { ChangeDetectionStrategy, Component, computed, inject, input } from '@an
 import { RouterLink } from '@angular/router';
 import type { DriveAnswer } from '@core/answer/drive-answer';
 import { type Setting, travelFrom } from '@core/drive/tensioner';
-import { numberOf, standing } from '@core/facts/read';
+import { measuredOf } from '@core/facts/read';
 import { CaseDesk } from '../data/case-desk';
-import { limitsOf, readingAt, readingUnit } from '@core/drive/carrier';
+import { readingAt } from '@core/drive/carrier';
 import {
   clearanceWords,
   pathSentence,
@@ -13,8 +13,8 @@ import {
   senseWords,
   settingName,
   settingsSentence,
-  SHOWN_WORDS,
 } from '../words/drive';
+import { readingKey, readingStrip } from '../words/strips';
 import { DriveDrawing } from '../ui/drive-drawing';
 import { drivePicture } from '../ui/drive-picture';
 import { LimitStrip, type Strip } from '../ui/limit-strip';
@@ -48,10 +48,7 @@ import { LimitStrip, type Strip } from '../ui/limit-strip';
     hs-drive-drawing {
       height: 330px;
     }
-    table.plain td {
-      padding: 1px 8px 1px 0;
-    }
-    .tight td {
+    .tight {
       font-weight: 600;
       color: var(--brass-ink);
     }
@@ -114,36 +111,9 @@ export class SettingsPair {
     return `${which}${d.layout.count} ${d.layout.kind === 'chain' ? 'links' : 'teeth'} × ${d.layout.pitchMm} mm = ${target.toFixed(1)} mm at the pitch line. Crank runs ${senseWords(d.layout.runs)}, seen from the timing side.`;
   });
   protected readonly strip = computed<Strip | undefined>(() => {
-    const d = this.drive();
-    const state = this.desk.current()?.state;
-    if (!d.carrier || !state) return undefined;
-    const plunger = readingUnit(d.carrier) === 'mm';
-    const key = plunger ? 'tensioner.extension' : 'tensioner.pointer';
-    const value = numberOf(state, key);
-    const { window, end } = limitsOf(d.carrier);
-    return {
-      label: readingName(d.carrier),
-      min: plunger ? 0 : -180,
-      max: plunger ? end + 2 : 180,
-      window,
-      nominal: window.nominal,
-      end,
-      marks: d.other
-        ? [
-            {
-              at: d.other.reading,
-              name: `${settingName(d.carrier, 'other').toLowerCase()} ${readingWords(d.carrier, d.other.reading)}`,
-            },
-          ]
-        : [],
-      value,
-      u: standing(state, key)?.u,
-      good: d.shown === undefined ? undefined : d.shown === 'right',
-      text:
-        d.shown === undefined || value === undefined
-          ? 'not read yet'
-          : `${readingWords(d.carrier, value)}: ${SHOWN_WORDS[d.shown]}`,
-    };
+    const [d, state] = [this.drive(), this.desk.current()?.state];
+    const key = readingKey(d);
+    return state && key ? readingStrip(d, measuredOf(state, this.desk.registry(), key)) : undefined;
   });
 
   private title(name: string, s: Setting): string {

@@ -17,6 +17,7 @@ import { clearanceWords, readingName, readingWords, settingName, SHOWN_WORDS } f
 import { goWords, offsetWords, signed, verdictWords } from '../words/drive-bench';
 import { factWords, valueWords, nameWords } from '../words/facts';
 import { STATION_WORDS } from '../words/reading';
+import { toldPart } from './told-part';
 
 /** Everything that the printed report says, in order. Pure: figures come from the answers, words from here. */
 export function reportDocument(
@@ -59,6 +60,7 @@ export function reportDocument(
     ...drivePart(a),
     ...measuredPart(a),
     ...causePart(state, a, voice),
+    ...toldPart(state, heading),
     heading('All facts'),
     factTable(state, voice, name),
     heading('What this report rests on'),

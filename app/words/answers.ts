@@ -172,6 +172,8 @@ export function objectionWords(o: Objection): string {
       return 'Declining needs an alternative cause that was considered.';
     case 'share_missing':
       return 'Accepting in part needs our share.';
+    case 'told_unweighed':
+      return `This desk advised on it ${o.times === 1 ? 'once' : `${o.times} times`}: say how our own words bear on the fault before it is declined.`;
     case 'missing_document':
       return `The terms require ${DOCUMENT_WORDS[o.document]}, and it is not here. Wait for it, or say why you go on without it.`;
   }

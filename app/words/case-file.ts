@@ -1,11 +1,15 @@
 import type { BundleError } from '@core/claim/bundle';
 import type { CaseFileError } from '@core/claim/case-file';
+import type { DeskFileError } from '@core/claim/desk-file';
 import type { UnpackError } from '../workers/unpack';
 import { placeWords } from '@core/facts/place';
 import { issueSentence } from './packs';
 
 /** Why a case file was not read, where, and what to do. */
-export function caseFileSentence(name: string, e: CaseFileError | BundleError | UnpackError): string {
+export function caseFileSentence(
+  name: string,
+  e: CaseFileError | DeskFileError | BundleError | UnpackError,
+): string {
   switch (e.code) {
     case 'not_json':
       return `${name} is broken at line ${e.line}, column ${e.column}: ${e.detail}. Nothing was changed. Ask for the file again.`;

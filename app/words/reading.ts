@@ -15,6 +15,17 @@ export const HOW_WORDS: Record<How, string> = {
   decided: 'decided',
 };
 
+/** The same where there is room for a mark only. */
+export const HOW_SHORT: Record<How, string> = {
+  measured: 'meas.',
+  seen: 'seen',
+  document: 'doc.',
+  computed: 'comp.',
+  reported: 'rep.',
+  imported: 'imp.',
+  decided: 'dec.',
+};
+
 export const STATION_WORDS: Record<Station, string> = {
   call: 'Call',
   identify: 'Identify',

@@ -1,4 +1,6 @@
-import type { Waits } from '@core/answer/head';
+import type { Head, Waits } from '@core/answer/head';
+import type { CaseKind } from '@core/facts/observable';
+import { type Day, daysBetween } from '@core/quantity/dates';
 
 /** What a case waits for, as its tag on the rack says it. */
 export const WAITS_WORDS: Record<Waits, string> = {
@@ -9,7 +11,26 @@ export const WAITS_WORDS: Record<Waits, string> = {
   cause: 'waits: Cause',
   settle: 'waits: Settle',
   answer: 'ready to answer',
+  told: 'told them',
   issue: 'ready to issue',
   sealed: 'settled, sealed',
   set_aside: '▲ set aside',
+};
+
+/** A call that was promised, as a tag says it. */
+export function backWords(by: Day, today: Day): string {
+  const days = daysBetween(today, by);
+  if (days < 0) return `▲ call back, ${-days} d late`;
+  return days === 0 ? '▲ call back today' : `call back in ${days} d`;
+}
+
+/** What a case waits for; a call that was promised goes before everything. */
+export const waitsWords = (h: Pick<Head, 'back' | 'waits'>, today: Day): string =>
+  h.back === undefined ? WAITS_WORDS[h.waits] : backWords(h.back, today);
+
+/** What kind of case it is. */
+export const KIND_WORDS: Record<CaseKind, string> = {
+  question: 'question',
+  return: 'return',
+  claim: 'claim',
 };

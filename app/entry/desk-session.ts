@@ -1,0 +1,100 @@
+import { computed, inject, Injectable } from '@angular/core';
+import type { Possible } from '@core/answer/applies';
+import type { DriveAnswer } from '@core/answer/drive-answer';
+import type { NewFact } from '@core/facts/change';
+import type { Fact, FactValue } from '@core/facts/fact';
+import type { Observable } from '@core/facts/observable';
+import { type ReadContext, unitFor } from '@core/facts/read-value';
+import { showValue } from '@core/facts/show-value';
+import type { State } from '@core/facts/state';
+import { CaseDesk, type Filed } from '../data/case-desk';
+import { Cases } from '../data/cases';
+import { Drafts } from '../data/drafts';
+import { HouseStore } from '../data/house';
+import type { Session } from './session';
+
+const WHO = 'call.who';
+const VEHICLE = 'vehicle.name';
+
+/** The case in hand, as fields see it. */
+@Injectable({ providedIn: 'root' })
+export class DeskSession implements Session {
+  private readonly desk = inject(CaseDesk);
+  private readonly cases = inject(Cases);
+  private readonly drafts = inject(Drafts);
+  private readonly house = inject(HouseStore);
+  readonly readOnly = false;
+
+  observable(key: string): Observable | undefined {
+    return this.desk.registry().get(key);
+  }
+
+  state(): State | undefined {
+    return this.desk.current()?.state;
+  }
+
+  possible(): Pick<Possible, 'has'> {
+    return this.desk.current()?.answers?.possible ?? { has: undefined };
+  }
+
+  drive(): DriveAnswer | undefined {
+    return this.desk.current()?.answers?.drive;
+  }
+
+  readContext(): ReadContext {
+    return this.desk.readContext();
+  }
+
+  show(o: Observable, value: FactValue, u?: number): string {
+    return showValue(o, value, this.house.house(), this.desk.nameOf, u);
+  }
+
+  unit(o: Observable): string {
+    return unitFor(o, this.house.house()) ?? '';
+  }
+
+  thing(about: string | undefined): string {
+    return this.desk.thing(about);
+  }
+
+  codes(o: Observable): readonly string[] {
+    const cat = this.desk.current()?.catalogue;
+    if (o.key === WHO) return this.callers();
+    if (o.key === VEHICLE) return this.vehicles();
+    if (o.type.kind !== 'ref' || !cat) return [];
+    if (o.type.table === 'engine') return [...cat.engines.keys()];
+    return o.type.table === 'kit' ? [...cat.kits.keys()] : [];
+  }
+
+  /** People and workshops of this desk's own cases, the latest first. */
+  private readonly callers = computed(() => [
+    ...new Set(
+      this.cases
+        .heads()
+        .map((h) => h.who)
+        .filter(Boolean),
+    ),
+  ]);
+  /** Vehicles of the engine of the case, of all engines while none is known. */
+  private readonly vehicles = computed(() => {
+    const view = this.desk.current();
+    const own = view?.answers?.engine;
+    return own ? own.vehicles : (view?.catalogue?.pack.engines.flatMap((e) => e.vehicles) ?? []);
+  });
+
+  draft(slot: string): string {
+    return this.drafts.read(this.desk.currentId() ?? '', slot);
+  }
+
+  keepDraft(slot: string, text: string): void {
+    this.drafts.keep(this.desk.currentId() ?? '', slot, text);
+  }
+
+  file(entry: NewFact | ((state: State) => NewFact | undefined)): Promise<Filed> {
+    return this.desk.file(entry);
+  }
+
+  strike(fact: Fact): Promise<Filed> {
+    return this.desk.strike(fact);
+  }
+}

@@ -1,0 +1,42 @@
+import { possibleOptions } from '@core/answer/applies';
+import type { FactValue } from '@core/facts/fact';
+import { type Observable, optionsOf } from '@core/facts/observable';
+import { measuredOf } from '@core/facts/read';
+import type { Choice } from '../ui/letters';
+import type { Strip } from '../ui/limit-strip';
+import { readingKey, readingStrip, repeatsStrip } from '../words/strips';
+import type { Session } from './session';
+
+/** Key of the tile that says: nothing of it all. No option has it. */
+export const NONE = '\u0000none';
+
+/** What a choice offers: what a drive that is still possible can show; where several can be, also nothing of it all. */
+export function optionsFor(session: Session, o: Observable | undefined): readonly Choice[] {
+  if (!o) return [];
+  const named: readonly Choice[] =
+    o.type.kind === 'wheels'
+      ? session.readContext().wheels.map((w) => ({ key: w.id, wording: w.name }))
+      : possibleOptions(optionsOf(o), session.possible());
+  const none = o.type.kind === 'several' || o.type.kind === 'wheels' ? o.type.none : undefined;
+  return none === undefined ? named : [...named, { key: NONE, wording: none }];
+}
+
+/** Keys of the tiles that a value stands for. */
+export function pickedOf(value: FactValue | undefined): readonly string[] {
+  if (!Array.isArray(value)) return typeof value === 'string' ? [value] : [];
+  return value.length === 0 ? [NONE] : value.map(String);
+}
+
+/** The reading against its limits where the drive gives them, else several readings beside each other. */
+export function stripFor(session: Session, o: Observable, about: string | undefined): Strip | undefined {
+  const [state, drive] = [session.state(), session.drive()];
+  if (o.type.kind !== 'number' || !state) return undefined;
+  const m = measuredOf(state, new Map([[o.key, o]]), o.key, about);
+  if (drive && about === undefined && readingKey(drive) === o.key) return readingStrip(drive, m);
+  return repeatsStrip(o, m, (value, u) => session.show(o, value, u));
+}
+
+/** How it is observed, and what to beware of as long as it is not known. */
+export function helpFor(o: Observable | undefined, known: boolean): string {
+  return [o?.observe, o?.caution && !known ? `▲ ${o.caution}` : ''].filter(Boolean).join(' ');
+}

@@ -1,0 +1,181 @@
+import { computed, inject, Injectable, linkedSignal } from '@angular/core';
+import type { NewFact } from '@core/facts/change';
+import type { FactValue } from '@core/facts/fact';
+import { factsOf, has, numberOf, textOf, valueOf } from '@core/facts/read';
+import { readValue } from '@core/facts/read-value';
+import { type Proposal, slotOf } from '@core/intake/proposal';
+import { readText } from '@core/intake/read-text';
+import { CaseDesk, type Filed } from '../../data/case-desk';
+import { Clock } from '../../data/clock';
+import { HouseStore } from '../../data/house';
+import { DeskSession } from '../../entry/desk-session';
+import { readSentence } from '../../words/reading';
+import { doubtWords } from '../../words/intake';
+
+/** A message as it came. */
+export const MESSAGE = 'call.message';
+const COMPLAINT = 'complaint';
+/** Letters that the rows bear; the ones behind have none and are pressed. */
+const LETTERS = 'abcdefghijklmnopqrstuvwxyz';
+
+export type Take = 'take' | 'leave' | 'filed';
+/** One proposal as the list shows it. */
+export type Row = {
+  id: string;
+  letter: string;
+  what: string;
+  value: string;
+  take: Take;
+  /** It could be something else: somebody has to choose it. */
+  ask: boolean;
+  why: string;
+  proposal: Proposal;
+};
+type Choice = { take?: Take; value?: FactValue; u?: number | undefined };
+
+/** The message of the case in hand, read, and what of it is to be filed. Nothing is kept but the message itself. */
+@Injectable()
+export class MessageStore {
+  private readonly desk = inject(CaseDesk);
+  private readonly session = inject(DeskSession);
+  private readonly house = inject(HouseStore);
+  private readonly clock = inject(Clock);
+
+  /** The latest message; '' when none came. */
+  readonly message = computed(() => {
+    const state = this.desk.current()?.state;
+    const last = state ? factsOf(state, MESSAGE).at(-1)?.value : undefined;
+    return typeof last === 'string' ? last : '';
+  });
+  private readonly engine = computed(() => this.said('engine.code'));
+  private readonly odometer = computed(() => {
+    const state = this.desk.current()?.state;
+    return state && numberOf(state, 'vehicle.odometer');
+  });
+  private readonly catalogue = computed(() => this.desk.current()?.catalogue);
+  private readonly registry = computed(() => this.desk.registry());
+  readonly read = computed(() => {
+    const [text, catalogue] = [this.message(), this.catalogue()];
+    if (text === '' || !catalogue) return undefined;
+    return readText(text, {
+      catalogue,
+      registry: this.registry(),
+      house: this.house.house(),
+      today: this.clock.today(),
+      engine: this.engine(),
+      odometerKm: this.odometer(),
+    });
+  });
+  /** What was chosen by hand, by row; a new message begins anew. */
+  private readonly chosen = linkedSignal<string, ReadonlyMap<string, Choice>>({
+    source: this.message,
+    computation: () => new Map(),
+  });
+
+  readonly rows = computed<Row[]>(() => {
+    const read = this.read();
+    const state = this.desk.current()?.state;
+    if (!read || 'code' in read || !state) return [];
+    return read.proposals
+      .filter((p) => this.registry().has(p.key))
+      .map((p, i): Row => {
+        const id = `${slotOf(p)} ${JSON.stringify(p.value)}`;
+        const own = this.chosen().get(id);
+        const value = own?.value ?? p.value;
+        const stands = valueOf(state, p.key, p.about);
+        const filed =
+          stands !== undefined && (same(stands, value) || (p.month === true && sameMonth(stands, value)));
+        const ask = p.sure === 'ask';
+        // What stands already is not overwritten by a message unless somebody says so.
+        const usual: Take = ask || (stands !== undefined && !filed) ? 'leave' : 'take';
+        return {
+          id,
+          letter: LETTERS[i] ?? '',
+          what: this.wording(p),
+          value: this.show(p, value),
+          take: filed ? 'filed' : (own?.take ?? usual),
+          ask: ask && !filed && stands === undefined,
+          why:
+            stands !== undefined && !filed
+              ? `stands: ${this.show(p, stands)}; press it to correct that`
+              : doubtWords(p),
+          proposal:
+            own?.value === undefined ? p : { ...p, value, ...(own.u === undefined ? {} : { u: own.u }) },
+        };
+      });
+  });
+  readonly taken = computed(() => this.rows().filter((r) => r.take === 'take'));
+  readonly left = computed(() => {
+    const read = this.read();
+    return read && !('code' in read) ? read.left : '';
+  });
+
+  /** A message is kept word for word before anything is made of it. */
+  keep(text: string): Promise<Filed> {
+    return this.desk.file({ key: MESSAGE, value: text.trim(), how: 'reported', series: 'messages' });
+  }
+
+  /** Takes or leaves a row; of several values for one thing at most one is taken. */
+  toggle(row: Row): void {
+    if (row.take === 'filed') return;
+    const take = row.take === 'take' ? 'leave' : 'take';
+    this.chosen.update((before) => {
+      const next = new Map(before);
+      next.set(row.id, { ...before.get(row.id), take });
+      if (take === 'take')
+        for (const rival of this.rows())
+          if (rival.id !== row.id && slotOf(rival.proposal) === slotOf(row.proposal) && rival.take === 'take')
+            next.set(rival.id, { ...before.get(rival.id), take: 'leave' });
+      return next;
+    });
+  }
+
+  /** Another value for a row; why it cannot be, or ''. */
+  change(row: Row, typed: string): string {
+    const o = this.registry().get(row.proposal.key);
+    if (!o) return '';
+    const read = readValue(o, typed, this.desk.readContext());
+    if (!read.ok) return readSentence(read.error);
+    this.chosen.update((before) => new Map(before).set(row.id, { take: 'take', ...read.value }));
+    return '';
+  }
+
+  /** Files what is taken, all or nothing, and keeps what is left over as the complaint. */
+  async file(): Promise<Filed> {
+    const state = this.desk.current()?.state;
+    const entries = this.taken().map(({ proposal: p }): NewFact => {
+      const { key, value, how } = p;
+      return {
+        key,
+        value,
+        how,
+        ...(p.about === undefined ? {} : { about: p.about }),
+        ...(p.u === undefined ? {} : { u: p.u }),
+        ...(p.hearsay === undefined ? {} : { note: `as told: ${p.hearsay}` }),
+      };
+    });
+    const left = this.left();
+    if (state && left !== '' && !has(state, COMPLAINT))
+      entries.push({ key: COMPLAINT, value: left, how: 'reported' });
+    return this.desk.fileAll(entries);
+  }
+
+  private wording(p: Proposal): string {
+    const thing = this.desk.thing(p.about);
+    return [this.registry().get(p.key)?.wording ?? p.key, thing].filter(Boolean).join(', ');
+  }
+
+  private show(p: Proposal, value: FactValue): string {
+    const o = this.registry().get(p.key);
+    return o ? this.session.show(o, value) : String(value);
+  }
+
+  private said(key: string): string | undefined {
+    const state = this.desk.current()?.state;
+    return state && textOf(state, key);
+  }
+}
+
+const sameMonth = (a: FactValue, b: FactValue): boolean =>
+  typeof a === 'string' && typeof b === 'string' && a.slice(0, 7) === b.slice(0, 7);
+const same = (a: FactValue, b: FactValue): boolean => JSON.stringify(a) === JSON.stringify(b);

@@ -1,0 +1,23 @@
+import type { Row } from './message-store';
+
+/** A piece of the message; with a letter where a fact was read from it. */
+export type Part = { text: string; letter: string; left: boolean };
+
+/** Cuts a message where facts were read; where two readings share a place the first one marks it. */
+export function partsOf(message: string, rows: readonly Pick<Row, 'letter' | 'take' | 'proposal'>[]): Part[] {
+  const spans = rows
+    .flatMap((r) =>
+      r.proposal.spans.map((s) => ({ ...s, letter: r.letter || '·', left: r.take === 'leave' })),
+    )
+    .sort((a, b) => a.from - b.from || b.to - a.to);
+  const out: Part[] = [];
+  let at = 0;
+  for (const s of spans) {
+    if (s.from < at) continue;
+    if (s.from > at) out.push({ text: message.slice(at, s.from), letter: '', left: false });
+    out.push({ text: message.slice(s.from, s.to), letter: s.letter, left: s.left });
+    at = s.to;
+  }
+  if (at < message.length) out.push({ text: message.slice(at), letter: '', left: false });
+  return out;
+}

@@ -1,0 +1,173 @@
+import {
+  afterRenderEffect,
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  type ElementRef,
+  inject,
+  signal,
+  viewChild,
+} from '@angular/core';
+import { NzButtonComponent } from 'ng-zorro-antd/button';
+import { NzInputDirective } from 'ng-zorro-antd/input';
+import { CASE_KINDS, type CaseKind } from '@core/facts/observable';
+import { LONGEST_MESSAGE } from '@core/intake/read-text';
+import { CaseDesk } from '../../data/case-desk';
+import { Drafts } from '../../data/drafts';
+import { troubleSentence } from '../../data/store-trouble';
+import { focusNextLacking } from '../../entry/next-field';
+import { Segmented } from '../../ui/segmented';
+import { KIND_WORDS } from '../../words/waits';
+import { countWords, textErrorWords } from '../../words/intake';
+import { MessageStore, type Row } from './message-store';
+import { partsOf } from './parts-of';
+
+/** Draft of a message under way, by case. */
+const DRAFT = 'message';
+
+/** Facts of a case of which nothing is known: its tag and its catalogue. */
+const NEW = 2;
+
+/** What was said: taken in as it came, read, marked in the text, and filed when somebody has looked. */
+@Component({
+  selector: 'hs-said-card',
+  imports: [NzButtonComponent, NzInputDirective, Segmented],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './said-card.html',
+  styleUrl: './said-card.less',
+})
+export class SaidCard {
+  protected readonly store = inject(MessageStore);
+  private readonly desk = inject(CaseDesk);
+  private readonly drafts = inject(Drafts);
+  private readonly list = viewChild<ElementRef<HTMLElement>>('list');
+  private readonly area = viewChild<ElementRef<HTMLTextAreaElement>>('area');
+  protected readonly writing = signal(false);
+  protected readonly trouble = signal('');
+  protected readonly wrong = signal('');
+  protected readonly filing = signal(false);
+  protected readonly changing = signal('');
+  private asked = '';
+  private begun = '';
+
+  protected readonly kinds = CASE_KINDS.map((value) => ({ value, label: KIND_WORDS[value] }));
+  protected readonly kind = computed(() => this.desk.current()?.answers?.kind ?? 'question');
+  protected readonly draft = computed(() => this.drafts.read(this.desk.currentId() ?? '', DRAFT));
+  protected readonly open = computed(() => this.store.rows().filter((r) => r.take !== 'filed'));
+  protected readonly filed = computed(() => this.store.rows().filter((r) => r.take === 'filed').length);
+  protected readonly count = computed(() => countWords(this.store.taken().length));
+  protected readonly parts = computed(() => partsOf(this.store.message(), this.store.rows()));
+  protected readonly foreign = computed(() => {
+    const read = this.store.read();
+    return read !== undefined && !('code' in read) && read.foreign;
+  });
+
+  constructor() {
+    // A case that has just begun listens: what is pasted or typed is the message.
+    afterRenderEffect(() => {
+      const [area, view] = [this.area()?.nativeElement, this.desk.current()];
+      if (!area || !view || view.id === this.begun) return;
+      this.begun = view.id;
+      if (view.state.log.length <= NEW) area.focus();
+    });
+    // A message that has just come has the keys, so that Enter files it.
+    afterRenderEffect(() => {
+      const [list, message] = [this.list()?.nativeElement, this.store.message()];
+      if (!list || message === this.asked) return;
+      this.asked = message;
+      if (document.activeElement === document.body || document.activeElement?.closest('hs-said-card'))
+        list.focus();
+    });
+  }
+
+  /** What is asked for and weighed follows from it; the facts alone say it until somebody does. */
+  protected setKind(kind: CaseKind): void {
+    if (kind !== this.kind()) void this.desk.file({ key: 'case.kind', value: kind, how: 'decided' });
+  }
+
+  protected keep(text: string): void {
+    this.trouble.set('');
+    this.drafts.keep(this.desk.currentId() ?? '', DRAFT, text);
+  }
+
+  protected typed(e: KeyboardEvent, text: string): void {
+    if (e.key === 'Escape') (e.target as HTMLElement).blur();
+    if (e.key !== 'Enter' || e.shiftKey || e.isComposing) return;
+    e.preventDefault();
+    void this.read(text);
+  }
+
+  /** What is pasted into an empty box is whole: it is read at once. */
+  protected pasted(e: ClipboardEvent): void {
+    const text = e.clipboardData?.getData('text/plain') ?? '';
+    if (text.trim() === '' || this.draft().trim() !== '') return;
+    e.preventDefault();
+    this.keep(text);
+    void this.read(text);
+  }
+
+  protected async read(text: string): Promise<void> {
+    const said = text.trim();
+    if (said === '' || said.length > LONGEST_MESSAGE) {
+      this.trouble.set(
+        textErrorWords(
+          said === '' ? { code: 'empty' } : { code: 'too_long', length: said.length, most: LONGEST_MESSAGE },
+        ),
+      );
+      return;
+    }
+    const kept = await this.store.keep(said);
+    if (!kept.ok) return this.trouble.set(troubleSentence(kept.error));
+    this.keep('');
+    this.writing.set(false);
+  }
+
+  protected again(): void {
+    this.writing.set(true);
+  }
+
+  protected key(e: KeyboardEvent): void {
+    if (e.target !== e.currentTarget || e.ctrlKey || e.metaKey || e.altKey) return;
+    if (e.key === 'Enter') {
+      e.preventDefault();
+      void this.file();
+      return;
+    }
+    const row = this.open().find((r) => r.letter !== '' && r.letter === e.key.toLowerCase());
+    if (!row) return;
+    e.preventDefault();
+    e.stopPropagation();
+    if (e.shiftKey) this.change(row);
+    else this.store.toggle(row);
+  }
+
+  protected change(row: Row): void {
+    this.wrong.set('');
+    this.changing.set(row.id);
+    // The box is there after the next frame.
+    requestAnimationFrame(() =>
+      this.list()?.nativeElement.querySelector<HTMLInputElement>('input.other')?.select(),
+    );
+  }
+
+  protected changed(e: KeyboardEvent, row: Row, typed: string): void {
+    if (e.key !== 'Enter' && e.key !== 'Escape') return;
+    e.preventDefault();
+    e.stopPropagation();
+    const why = e.key === 'Enter' ? this.store.change(row, typed) : '';
+    this.wrong.set(why);
+    if (why !== '') return;
+    this.changing.set('');
+    this.list()?.nativeElement.focus();
+  }
+
+  protected async file(): Promise<void> {
+    if (this.filing()) return;
+    this.filing.set(true);
+    const from = this.list()?.nativeElement;
+    const done = await this.store.file();
+    this.filing.set(false);
+    this.wrong.set(done.ok ? '' : troubleSentence(done.error));
+    if (done.ok && from) requestAnimationFrame(() => focusNextLacking(from));
+  }
+}

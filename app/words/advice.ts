@@ -1,0 +1,232 @@
+import type { Advice, Asked, Lead, Reason, SettingOf } from '@core/advice/advice';
+import { CAUTIONS } from '@core/advice/cautions';
+import type { Code } from '@core/advice/codes';
+import { formatNumber } from '@core/quantity/format-quantity';
+import { distance } from './answers';
+import { settingWords } from './drive';
+import { goWords, verdictWords } from './drive-bench';
+import { dueWords, SOURCE_WORDS } from './jobs';
+import { list } from './list';
+import { kitReasons, kitStatus } from './match';
+import type { Voice } from './voice';
+
+/** What they want to know, as a tile says it. */
+export const ASKED_WORDS: Record<Asked, string> = {
+  kit: 'Which kit',
+  fits: 'Does this part fit',
+  setting: 'How is it set',
+  marks: 'Are the marks right',
+  torque: 'Which torque, which order',
+  also: 'What else to change',
+  due: 'When is it due',
+  reuse: 'Is the used part still good',
+  lost: 'Timing lost: may it be turned',
+  means: 'What does the code or noise mean',
+};
+
+/** What no eye tells from in line, teeth. */
+const IN_LINE = 0.05;
+
+const INTERFERENCE = {
+  yes: 'Valves meet pistons on this engine when timing is lost.',
+  unknown: 'Whether valves meet pistons is not known, and unknown counts as yes.',
+  no: 'Valves and pistons do not meet on this engine.',
+} as const;
+
+/** "0.46 teeth behind", "in line". */
+export function standsWords(teeth: number): string {
+  const n = formatNumber(Math.abs(teeth), 2);
+  if (Number(n) === 0) return 'in line';
+  return `${n} ${Number(n) === 1 ? 'tooth' : 'teeth'} ${teeth > 0 ? 'ahead' : 'behind'}`;
+}
+
+/** The sentence to read out first. */
+export function leadWords(lead: Lead, v: Voice): string {
+  switch (lead.code) {
+    case 'no_engine':
+      return 'Nothing can be said before the engine is known.';
+    case 'contradicted':
+      return 'What was told does not belong to any design of this engine: one of the facts is wrong.';
+    case 'kits':
+      return `It takes ${list(
+        lead.kits.map((m) => [m.kit.number, kitStatus(m)].filter(Boolean).join(' ')),
+        'or',
+      )}.`;
+    case 'kits_by_design':
+      return `${lead.branches
+        .map((b) => `${b.kits.length ? list(b.kits, 'or') : 'no kit of ours'} if it is the ${b.design}`)
+        .join('; ')}.`;
+    case 'no_kit':
+      return 'The catalogue has no kit for this drive.';
+    case 'which_part':
+      return 'Say which kit or part it is about.';
+    case 'fits':
+      return fitsWords(lead);
+    case 'setting':
+      return lead.settings.map(oneSetting).join(' ');
+    case 'setting_by_design':
+      return lead.branches
+        .map(
+          (b) =>
+            `If it is the ${b.design}: ${b.settings.length ? b.settings.map(oneSetting).join(' ') : 'it has no tensioner to be set.'}`,
+        )
+        .join(' ');
+    case 'no_setting':
+      return 'This drive is not in the catalogue with its geometry, so its setting cannot be computed.';
+    case 'marks':
+      return `${goWords(lead.go, lead.seen, lead.of)}.`;
+    case 'marks_unseen':
+      return `Go or no go follows from ${lead.of} ${lead.of === 1 ? 'mark' : 'marks'}; none was told yet.`;
+    case 'no_marks':
+      return 'This drive is not in the catalogue with its geometry, so its marks cannot be judged.';
+    case 'torques':
+      return lead.steps.length
+        ? `${lead.steps.map((s) => `${formatNumber(s.torqueNm, 0)} N·m: ${lower(s.text)}`).join(' ')}`
+        : 'The sheet of this drive gives no torque.';
+    case 'no_procedure':
+      return 'The catalogue has no one procedure for what is known so far: take torques and order from the vehicle maker’s information.';
+    case 'also':
+      return `${lead.certain ? '' : 'Whichever design it is: '}${lead.lines.map((l) => `${l.item.item} (${SOURCE_WORDS[l.source]})`).join('; ')}.`;
+    case 'no_jobs':
+      return 'The catalogue lists nothing beside the kit for what is known so far.';
+    case 'due':
+      return dueWords(lead.due, v.house).join(' ');
+    case 'interval':
+      return `Every ${distance(lead.interval.km, v.house)} or ${lead.interval.months} months, whichever comes first.`;
+    case 'no_interval':
+      return 'The catalogue has no interval for this engine.';
+    case 'belt_never':
+      return 'No: a belt that was run is never refitted on our word.';
+    case 'chain':
+      return `${{ past: 'No: the chain is past its limit', within: 'Yes: the chain is within its limit', unsure: 'Cannot tell: the chain is too near its limit' }[lead.long ?? 'unsure']}, ${percentWords(lead.e, lead.u)} long against ${formatNumber(lead.limit * 100, 2)} %.`;
+    case 'chain_unmeasured':
+      return 'It follows from the chain’s length over counted links; it was not measured yet.';
+    case 'reuse_open':
+      return 'It depends on the design, which is open.';
+    case 'may_turn':
+      return `With the crank ${list(
+        lead.ranges.map((r) => `from ${degrees(r.fromDeg)} to ${degrees(r.toDeg)} after its mark`),
+        'or',
+      )} no piston can meet a valve, whatever the cams do; cams are set there, one at a time.`;
+    case 'turn_free':
+      return 'Yes, it may be turned.';
+    case 'do_not_turn':
+      return 'Do not turn anything: no safe position of the crank is computed for this engine. Take it from the vehicle maker’s information.';
+    case 'codes':
+      return [
+        ...lead.codes.map(codeWords),
+        ...(lead.unknown.length ? [`${list(lead.unknown)}: not about cam or crank.`] : []),
+      ].join(' ');
+    case 'noise':
+      return lead.looks.length
+        ? `A noise alone does not say. Look first at: ${list(lead.looks.map((l) => lower(lookWords(l, v))))}.`
+        : 'A noise alone does not say; name the engine, so that it can be told what to look at first.';
+    case 'nothing_told':
+      return 'Tell the fault codes, or the noise.';
+  }
+}
+
+/** The sentence behind it; '' where the first says all. */
+export function reasonWords(r: Reason, v: Voice): string {
+  switch (r.code) {
+    case 'match':
+      return `${upper(list(kitReasons(r.match, v), 'and'))}.`;
+    case 'predicted': {
+      const off = r.marks.filter((m) => Math.abs(m.teeth) >= IN_LINE);
+      if (off.length === 0) return 'On this drive a right fitting shows every mark in line.';
+      const rest = off.length === r.marks.length ? [] : ['the others in line'];
+      return `On this drive a right fitting shows ${list([...off.map((m) => `the ${lower(m.name)} ${standsWords(m.teeth)}`), ...rest])}, since teeth seat whole only.`;
+    }
+    case 'judged':
+      return r.marks
+        .map(
+          (m) =>
+            `${upper(v.thing?.(m.about) ?? m.about)}: told ${standsWords(m.teeth)}, a right fitting shows ${standsWords(m.predicted.teeth)}; ${verdictWords(m.verdict).replace(/^[✓✕▲?] /, '')}.`,
+        )
+        .join(' ');
+    case 'turn_first':
+      return r.turns === undefined
+        ? `It counts once it was turned by hand ${r.least} turns and stands so again.`
+        : `It was turned ${r.turns} ${r.turns === 1 ? 'turn' : 'turns'} by hand; turn ${r.least} and look again.`;
+    case 'designs':
+      return `${r.names.length} designs are still possible.`;
+    case 'interference':
+      return INTERFERENCE[r.interference];
+    case 'from_computed':
+      return 'Computed from the layout of this drive.';
+    case 'after_job':
+      return 'The drive was worked on: look at that job first.';
+    case 'extension':
+      return `The plunger stands out ${formatNumber(r.mm, 1)} mm; the chain’s length explains ${formatNumber(r.explained, 1)} mm.`;
+  }
+}
+
+export interface Spoken {
+  lead: string;
+  because: string;
+  caution: string;
+}
+
+/** An answer as it is read out: one sentence, the reason in one more, the caution. */
+export const spoken = (a: Advice, v: Voice): Spoken => ({
+  lead: leadWords(a.lead, v),
+  because: a.because.map((r) => reasonWords(r, v)).join(' '),
+  caution: CAUTIONS[a.asked],
+});
+
+/** Stands under every answer that leaves the house. */
+export const FIRST = 'The vehicle maker’s service information, local rules and qualified people come first.';
+
+/** The answer as plain text, to be copied, mailed and kept. */
+export function spokenText(a: Advice, v: Voice): string {
+  const { lead, because, caution } = spoken(a, v);
+  return [`${ASKED_WORDS[a.asked]}? ${lead}`, because, `Caution: ${caution}`, FIRST]
+    .filter(Boolean)
+    .join('\n');
+}
+
+function fitsWords(l: Extract<Lead, { code: 'fits' }>): string {
+  if (l.verdict === 'fits') return `Yes, ${l.number} fits.`;
+  if (l.verdict === 'fits_if') return `${l.number} fits one of the designs that are still possible.`;
+  return `No, ${l.number} does not fit${l.instead.length ? `; it takes ${list(l.instead, 'or')}` : ''}.`;
+}
+
+const oneSetting = (s: SettingOf): string =>
+  `${s.stage === '' ? '' : `${upper(s.stage)}: `}${settingWords(s.carrier, s.reading)}`;
+
+function lookWords(l: { key: string; about: string | undefined }, v: Voice): string {
+  const thing = l.about === undefined ? '' : (v.thing?.(l.about) ?? '');
+  return [v.registry.get(l.key)?.wording ?? l.key, thing].filter(Boolean).join(', ');
+}
+
+const OF = {
+  engine: 'cam and crank',
+  crank: 'the crank',
+  intake: 'the intake cam',
+  exhaust: 'the exhaust cam',
+};
+const SAYS = {
+  correlation:
+    'does not stand to the crank as it should: a tooth out, a long chain, a slipped wheel, or its sensor ring',
+  phaser: 'is not where its phaser should put it: oil, the phaser or its valve, or timing that is out',
+  signal: 'gives no right signal: sensor, wiring, its gap, or a ring with other windows',
+};
+function codeWords(c: Code): string {
+  const of = c.of === 'engine' ? 'cam' : OF[c.of];
+  return `${c.code}: ${of}${c.bank === 2 ? ' of bank 2' : ''} ${SAYS[c.says]}.`;
+}
+
+const degrees = (v: number): string => `${formatNumber(v, 0)}°`;
+const percentWords = (e: number, u: number): string =>
+  `${formatNumber(e * 100, 2)} ± ${formatNumber(u * 100, 2)} %`;
+const upper = (s: string): string => (s === '' ? s : s[0]!.toUpperCase() + s.slice(1));
+const lower = (s: string): string => (/^[A-Z][a-z]/.test(s) ? s[0]!.toLowerCase() + s.slice(1) : s);
+
+/** A sign for how an answer stands; the words say it too. */
+export const STANDING_SIGNS: Record<Advice['standing'], string> = {
+  yes: '✓',
+  no: '✕',
+  if: '◐',
+  open: '○',
+  cannot: '?',
+};

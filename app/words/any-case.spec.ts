@@ -1,0 +1,124 @@
+import { anyCase } from '../../demo/any-case';
+import { demoPack } from '../../demo/catalogue';
+import { type Answers, answersFor, settled } from '@core/answer/answers';
+import { difference, linesOf } from '@core/answer/difference';
+import { nameIn } from '@core/answer/read-context';
+import { sealing } from '@core/answer/sealing';
+import { thingWords } from '@core/answer/things';
+import { nameWorld, registryFor, worldOf } from '@core/answer/world';
+import { catalogueOf } from '@core/catalogue/find-records';
+import type { Fact } from '@core/facts/fact';
+import { type House, METRIC } from '@core/facts/read-value';
+import { reduce, type State } from '@core/facts/state';
+import { reportDocument } from '../report/report-document';
+import {
+  contradictionWords,
+  differenceWords,
+  findingWords,
+  objectionWords,
+  ranWords,
+  termsWords,
+  warningWords,
+  weightWords,
+} from './answers';
+import { factWords } from './facts';
+import { exclusionWords, kitReasons } from './match';
+import type { Voice } from './voice';
+
+const cat = catalogueOf(demoPack());
+const world = worldOf(cat);
+const registry = registryFor(world);
+const MILES: House = { ...METRIC, dateOrder: 'mdy', units: { distance: 'mi' } };
+const SEEDS = Array.from({ length: 40 }, (_, i) => i + 101);
+
+type Case = {
+  seed: number;
+  facts: Fact[];
+  state: State;
+  a: Answers;
+  voice: Voice;
+  name: (t: string, k: string) => string;
+};
+const cases = SEEDS.map((seed): Case => {
+  const facts = anyCase(seed, 60, registry, cat);
+  const state = reduce(facts);
+  const a = settled(answersFor(world, state));
+  const house = seed % 2 === 0 ? METRIC : MILES;
+  const voice: Voice = { house, cat, registry, thing: (id) => thingWords(a.things, id) };
+  return { seed, facts, state, a, voice, name: (table, key) => nameIn(a, table, key) };
+});
+
+/** What no sentence may hold: what is missing, what is no number, what was left to fill in, an object, a key of ours. */
+const BROKEN = /undefined|\bNaN\b|\bnull\b|Infinity|\[object|\{\w+\}|\b[a-z]+_[a-z_]+\b/;
+/** What people typed is theirs, and is taken out before a sentence is looked at. */
+const TYPED = /“odd” <b>text<\/b> £ ±|said so/g;
+const sound = (sentence: string, c: Case, of: string): void => {
+  expect(sentence.replace(TYPED, '')).withContext(`${c.seed} ${of}`).not.toMatch(BROKEN);
+  expect(sentence.trim()).withContext(`${c.seed} ${of}`).not.toBe('');
+};
+/** Every text in a document, however deep. */
+function textsIn(value: unknown): string[] {
+  if (typeof value === 'string') return [value];
+  if (Array.isArray(value)) return value.flatMap(textsIn);
+  if (typeof value !== 'object' || value === null) return [];
+  return Object.entries(value).flatMap(([k, v]) =>
+    ['text', 'content', 'table', 'body', 'stack', 'columns', 'ul'].includes(k) ? textsIn(v) : [],
+  );
+}
+
+describe('what is said of any case', () => {
+  it('of its facts, findings, weights and contradictions is whole', () => {
+    for (const c of cases) {
+      const { a, voice, name, facts } = c;
+      for (const f of facts) if (f.strikes === undefined) sound(factWords(f, voice, name), c, f.key);
+      for (const f of a.findings) sound(findingWords(f, voice), c, f.finding);
+      for (const r of a.ranking.causes) {
+        sound(r.cause.wording, c, r.cause.key);
+        for (const w of r.weights) sound(weightWords(w, voice), c, w.finding);
+      }
+      for (const x of a.contradictions) sound(contradictionWords(x, voice), c, x.code);
+      sound(ranWords(a.ran, voice.house), c, 'ran');
+      if (a.terms) sound(termsWords(a.terms, voice.house), c, 'terms');
+    }
+    // enough was said for that to mean something
+    expect(cases.flatMap((c) => c.a.findings).length).toBeGreaterThan(100);
+    expect(new Set(cases.flatMap((c) => c.a.contradictions.map((x) => x.code))).size).toBeGreaterThanOrEqual(
+      3,
+    );
+  });
+
+  it('of kits, designs, decisions and what another reading would say is whole', () => {
+    for (const [i, c] of cases.entries()) {
+      const { a, voice, name } = c;
+      for (const k of a.kits) for (const r of kitReasons(k, voice)) sound(r, c, k.kit.number);
+      for (const s of a.identification?.standings ?? [])
+        for (const e of s.excludedBy) sound(exclusionWords(e, voice), c, e.code);
+      for (const o of a.decision.objections) sound(objectionWords(o), c, o.code);
+      for (const w of a.decision.warnings) sound(warningWords(w, name), c, w.code);
+      const other = cases[(i + 1) % cases.length]!;
+      for (const d of difference(linesOf(a), linesOf(other.a)))
+        sound(differenceWords(d, voice, name), c, `${d.what} ${d.of}`);
+    }
+  });
+
+  it('on paper is whole, sealed or not, and names facts and world that it rests on', () => {
+    for (const c of cases) {
+      let n = 0;
+      const author = { by: 'S', now: () => '2027-01-01T00:00:00.000Z', newId: () => `s${++n}` };
+      const issued = reduce([...c.facts, ...sealing(world, c.state, 'any', author)]);
+      for (const state of [c.state, issued]) {
+        const a = answersFor(world, state);
+        const doc = reportDocument('1', state, a, nameWorld(world), c.voice, c.name, '2026-11-25');
+        const texts = textsIn(doc.content);
+        for (const t of texts) if (t.trim() !== '') sound(t, c, 'report');
+        const all = texts.join('\n');
+        expect(all).toContain(nameWorld(world).knowledge.slice(0, 16));
+        const seal = a.seals.at(-1);
+        expect(all.includes('DRAFT'))
+          .withContext(`${c.seed}`)
+          .toBe(seal === undefined);
+        if (seal) expect(all).toContain(String(seal.seal.value));
+      }
+    }
+  });
+});

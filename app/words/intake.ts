@@ -1,0 +1,29 @@
+import type { Proposal } from '@core/intake/proposal';
+import type { TextError } from '@core/intake/read-text';
+import { formatNumber } from '@core/quantity/format-quantity';
+
+/** Why a text was not read, and what can be done. */
+export function textErrorWords(e: TextError): string {
+  return e.code === 'empty'
+    ? 'Paste or type what was said first.'
+    : `This text has ${formatNumber(e.length, 0)} signs; ${formatNumber(e.most, 0)} are read at once. Keep the part that is about this case; nothing was filed and the text is still here.`;
+}
+
+/** Why a reading is asked instead of taken. */
+export function doubtWords(p: Proposal): string {
+  switch (p.doubt) {
+    case 'two_values':
+      return 'the text says two things: press the one that is meant';
+    case 'near_code':
+      return 'one sign differs from this code: press it if it is meant';
+    case 'bare_number':
+      return 'a number without its unit: press what it is';
+    case 'implied':
+      return 'follows from what was named';
+    case undefined:
+      return p.hearsay === undefined ? '' : `as told: ${p.hearsay}`;
+  }
+}
+
+/** How many facts a press files. */
+export const countWords = (n: number): string => `File ${n} ${n === 1 ? 'fact' : 'facts'}`;
