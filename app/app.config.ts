@@ -14,38 +14,57 @@ import {
 import { CheckCircleFill, ExclamationCircleFill, InfoCircleFill } from '@ant-design/icons-angular/icons';
 import { provideNzIcons } from 'ng-zorro-antd/icon';
 import { Fetching } from './acts/fetching';
+import { styled } from './ui/controls-styles';
 
 export const routes: Routes = [
   {
     path: 'case/:id',
-    loadComponent: () => import('./shell/case-page').then((m) => m.CasePage),
+    loadComponent: () => styled(() => import('./shell/case-page').then((m) => m.CasePage)),
     children: [
       { path: '', pathMatch: 'full', redirectTo: 'call' },
-      { path: 'call', loadComponent: () => import('./stations/call/call-page').then((m) => m.CallPage) },
+      {
+        path: 'call',
+        loadComponent: () => styled(() => import('./stations/call/call-page').then((m) => m.CallPage)),
+      },
       {
         path: 'identify',
-        loadComponent: () => import('./stations/identify/identify-page').then((m) => m.IdentifyPage),
+        loadComponent: () =>
+          styled(() => import('./stations/identify/identify-page').then((m) => m.IdentifyPage)),
       },
-      { path: 'fit', loadComponent: () => import('./stations/fit/fit-page').then((m) => m.FitPage) },
+      {
+        path: 'fit',
+        loadComponent: () => styled(() => import('./stations/fit/fit-page').then((m) => m.FitPage)),
+      },
       {
         path: 'examine',
-        loadComponent: () => import('./stations/examine/examine-page').then((m) => m.ExaminePage),
+        loadComponent: () =>
+          styled(() => import('./stations/examine/examine-page').then((m) => m.ExaminePage)),
       },
-      { path: 'cause', loadComponent: () => import('./stations/cause/cause-page').then((m) => m.CausePage) },
-      { path: 'drive', loadComponent: () => import('./drive/drive-page').then((m) => m.DrivePage) },
+      {
+        path: 'cause',
+        loadComponent: () => styled(() => import('./stations/cause/cause-page').then((m) => m.CausePage)),
+      },
+      {
+        path: 'drive',
+        loadComponent: () => styled(() => import('./drive/drive-page').then((m) => m.DrivePage)),
+      },
       {
         path: 'settle',
-        loadComponent: () => import('./stations/settle/settle-page').then((m) => m.SettlePage),
+        loadComponent: () => styled(() => import('./stations/settle/settle-page').then((m) => m.SettlePage)),
       },
     ],
   },
   {
     path: 'drive',
-    loadComponent: () => import('./drive/free-page').then((m) => m.FreeDrivePage),
+    loadComponent: () => styled(() => import('./drive/free-page').then((m) => m.FreeDrivePage)),
+  },
+  {
+    path: 'catalogue/engine/:code',
+    loadComponent: () => styled(() => import('./catalogue/engine-page').then((m) => m.EnginePage)),
   },
   {
     path: 'catalogue',
-    loadComponent: () => import('./catalogue/catalogue-page').then((m) => m.CataloguePage),
+    loadComponent: () => styled(() => import('./catalogue/catalogue-page').then((m) => m.CataloguePage)),
   },
   {
     path: '',

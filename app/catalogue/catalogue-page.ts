@@ -1,16 +1,21 @@
 import {
   afterNextRender,
+  afterRenderEffect,
   ChangeDetectionStrategy,
   Component,
   computed,
+  DestroyRef,
+  ElementRef,
   inject,
   Injector,
   signal,
   viewChild,
 } from '@angular/core';
-import { CdkVirtualScrollViewport, ScrollingModule } from '@angular/cdk/scrolling';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
 import { NzInputDirective } from 'ng-zorro-antd/input';
+import { NzTableComponent, NzTableModule } from 'ng-zorro-antd/table';
+import { Router, RouterLink } from '@angular/router';
+import { engineOfNumber } from '@core/catalogue/leaf';
 import { packId } from '@core/catalogue/version';
 import { type TableName, TABLES } from '@core/catalogue/pack-issue';
 import { COLUMNS } from '@core/catalogue/table-columns';
@@ -21,12 +26,18 @@ import { Packs } from '../data/packs';
 import { Commands } from '../acts/commands';
 import { Find } from '../data/find';
 import { PackExports } from '../acts/pack-exports';
+import { Segmented } from '../ui/segmented';
+import { State } from '../ui/state';
 import { ImportPanel } from './import-panel';
+
+/** Height of a row and of the heading above them. */
+const ROW_PX = 27;
+const HEAD_PX = 34;
 
 /** The catalogue itself: find anything, look through any table, bring packs in and out. */
 @Component({
   selector: 'hs-catalogue-page',
-  imports: [ScrollingModule, NzButtonComponent, NzInputDirective, ImportPanel],
+  imports: [NzButtonComponent, RouterLink, NzInputDirective, NzTableModule, ImportPanel, Segmented, State],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './catalogue-page.html',
   styleUrl: './catalogue-page.less',
@@ -36,12 +47,16 @@ export class CataloguePage {
   private readonly find = inject(Find);
   private readonly commands = inject(Commands);
   private readonly exports = inject(PackExports);
-  protected readonly tables = TABLES;
+  private readonly router = inject(Router);
   protected readonly table = signal<TableName>('engines');
   protected readonly typed = signal('');
   /** Number of the row that was looked for. */
   protected readonly lit = signal<string | undefined>(undefined);
-  private readonly viewport = viewChild(CdkVirtualScrollViewport);
+  private readonly shown = viewChild<NzTableComponent<object>>('shown');
+  private readonly grid = viewChild.required<ElementRef<HTMLElement>>('grid');
+  protected readonly rowPx = ROW_PX;
+  /** Height of the rows: what the window leaves them, below the heading. */
+  protected readonly tall = signal(320);
   private readonly injector = inject(Injector);
   protected readonly pack = computed(() => this.packs.newest()?.pack);
   protected readonly title = computed(() => {
@@ -56,8 +71,24 @@ export class CataloguePage {
       Object.fromEntries(TABLES.map((t) => [t, this.pack()?.[t].length ?? 0])) as Record<TableName, number>,
   );
 
+  /** The tables with how many rows each has. */
+  protected readonly choices = computed(() =>
+    TABLES.map((t) => ({ value: t, label: `${t} ${this.counts()[t]}` })),
+  );
+
   constructor() {
     inject(Cases).putBack();
+    const room = new ResizeObserver(([entry]) =>
+      this.tall.set(Math.max(160, Math.floor((entry?.contentRect.height ?? 0) - HEAD_PX))),
+    );
+    afterNextRender(() => room.observe(this.grid().nativeElement));
+    inject(DestroyRef).onDestroy(() => room.disconnect());
+    // The library's table scrolls, and cannot be reached by key.
+    afterRenderEffect(() => {
+      this.rows();
+      const view = this.shown()?.cdkVirtualScrollViewport?.elementRef.nativeElement;
+      if (view) view.tabIndex = 0;
+    });
   }
 
   protected isLit(row: object): boolean {
@@ -71,7 +102,7 @@ export class CataloguePage {
 
   protected async open(hit: Hit): Promise<void> {
     if (hit.kind === 'engine') {
-      await this.commands.newCase(hit.key);
+      await this.router.navigate(['/catalogue/engine', hit.key]);
       return;
     }
     const table =
@@ -79,7 +110,18 @@ export class CataloguePage {
     this.table.set(table);
     this.lit.set(hit.key);
     const at = (this.pack()?.[table] ?? []).findIndex((r) => r.number === hit.key);
-    afterNextRender(() => this.viewport()?.scrollToIndex(Math.max(0, at - 3)), { injector: this.injector });
+    afterNextRender(() => this.shown()?.cdkVirtualScrollViewport?.scrollToIndex(Math.max(0, at - 3)), {
+      injector: this.injector,
+    });
+  }
+
+  /** Page on which a found record stands; none where no engine takes it. */
+  protected pageOf(hit: Hit): { code: string; kit: string } | undefined {
+    const cat = this.packs.newest();
+    if (!cat || hit.kind === 'engine') return undefined;
+    const number = hit.kind === 'cross' ? cat.pack.cross.find((c) => c.number === hit.key)?.names : hit.key;
+    const code = number === undefined ? undefined : engineOfNumber(cat, number);
+    return code === undefined ? undefined : { code, kit: number! };
   }
 
   protected json(): void {

@@ -1,20 +1,31 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { NzProgressModule } from 'ng-zorro-antd/progress';
+import { NzTableModule } from 'ng-zorro-antd/table';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
-import { NzMessageService } from 'ng-zorro-antd/message';
 import { PackImports } from '../data/pack-imports';
+import { Say } from '../acts/say';
 import { issueSentence } from '../words/packs';
+import { FileButton } from '../ui/file-button';
 
 /** Brings a pack in: progress, preview, every bad row, then all or nothing. */
 @Component({
   selector: 'hs-import-panel',
-  imports: [NzButtonComponent],
+  imports: [NzProgressModule, NzTableModule, FileButton, NzButtonComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <section class="card" aria-label="Bring a catalogue in">
       <h2>Bring a catalogue in</h2>
       @if (imports.progress(); as p) {
-        <label for="import-progress">Reading {{ p.step }}…</label>
-        <progress id="import-progress" [value]="p.done" [max]="p.total"></progress>
+        <div
+          role="progressbar"
+          aria-valuemin="0"
+          [attr.aria-label]="'Reading ' + p.step"
+          [attr.aria-valuemax]="p.total"
+          [attr.aria-valuenow]="p.done"
+        >
+          Reading {{ p.step }}…
+          <nz-progress nzSize="small" [nzPercent]="percent(p.done, p.total)" [nzShowInfo]="false" />
+        </div>
         <button nz-button (click)="imports.cancel()">Cancel</button>
       } @else if (imports.preview(); as p) {
         @if (p.issueCount) {
@@ -39,7 +50,7 @@ import { issueSentence } from '../words/packs';
             <b>{{ p.id }}</b
             >, issued {{ p.issued }}. {{ p.source }}<br /><small>against {{ p.against ?? 'nothing' }}</small>
           </p>
-          <table class="plain">
+          <nz-table nzTemplateMode nzSize="small">
             <thead>
               <tr>
                 <th>Table</th>
@@ -60,7 +71,7 @@ import { issueSentence } from '../words/packs';
                 </tr>
               }
             </tbody>
-          </table>
+          </nz-table>
           <div class="row">
             <button nz-button nzType="primary" (click)="take()">Take it in</button>
             <button nz-button (click)="imports.cancel()">Leave it</button>
@@ -74,16 +85,13 @@ import { issueSentence } from '../words/packs';
           One JSON pack, a zip of CSV tables, or single tables such as kits.csv: tables not given stay as they
           are.
         </p>
-        <button nz-button nzType="primary" (click)="file.click()">Choose files</button>
-        <input
-          #file
-          hidden
-          type="file"
-          multiple
-          tabindex="-1"
-          aria-label="Catalogue files"
+        <hs-file-button
+          wording="Choose files"
+          label="Catalogue files"
           accept=".csv,.json,.zip"
-          (change)="picked(file)"
+          type="primary"
+          size="default"
+          (chosen)="picked($event)"
         />
       }
     </section>
@@ -94,9 +102,8 @@ import { issueSentence } from '../words/packs';
       gap: 6px;
       justify-items: start;
     }
-    progress {
+    [role='progressbar'] {
       width: 100%;
-      accent-color: var(--verdigris);
     }
     .faults {
       max-height: 300px;
@@ -108,17 +115,19 @@ import { issueSentence } from '../words/packs';
 })
 export class ImportPanel {
   protected readonly imports = inject(PackImports);
-  private readonly message = inject(NzMessageService);
+  private readonly words = inject(Say);
   protected readonly sentences = computed(() => (this.imports.preview()?.issues ?? []).map(issueSentence));
 
-  protected picked(input: HTMLInputElement): void {
-    const files = [...(input.files ?? [])];
-    input.value = '';
-    if (files.length) void this.imports.read(files);
+  protected percent(done: number, total: number): number {
+    return Math.round((100 * done) / Math.max(1, total));
+  }
+
+  protected picked(files: File[]): void {
+    void this.imports.read(files);
   }
 
   protected async take(): Promise<void> {
     const id = await this.imports.take();
-    if (id) this.message.success(`${id} is here. New cases answer with it.`);
+    if (id) await this.words.say('success', `${id} is here. New cases answer with it.`);
   }
 }

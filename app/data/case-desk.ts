@@ -2,18 +2,16 @@ import { computed, inject, Injectable, signal } from '@angular/core';
 import { applies } from '@core/answer/applies';
 import { groupsOf } from '@core/answer/groups';
 import { type Head, headFrom, headOf } from '@core/answer/head';
+import { nameIn, readContextOf } from '@core/answer/read-context';
 import { sealing } from '@core/answer/sealing';
 import { type NamedThing, thingWords } from '@core/answer/things';
 import { registryFor } from '@core/answer/world';
-import { findCode, nearestCodes } from '@core/catalogue/find-records';
-import { mostOf } from '@core/catalogue/places';
-import { CAUSES, causesFor } from '@core/cause/cause-data';
 import { canonical } from '@core/facts/canonical';
 import { fileFact, fileFacts, type NewFact, redoTarget, strikeFact, undoTarget } from '@core/facts/change';
 import type { Author, Fact } from '@core/facts/fact';
 import type { Observable, Registry, Station } from '@core/facts/observable';
 import { textOf } from '@core/facts/read';
-import { findOption, type ReadContext } from '@core/facts/read-value';
+import type { ReadContext } from '@core/facts/read-value';
 import { reduce, type State } from '@core/facts/state';
 import { type Result, ok } from '@core/quantity/result';
 import { type CaseView, viewOf } from './case-view';
@@ -196,8 +194,11 @@ export class CaseDesk {
 
   /** Something was written: the case in hand is read again when it is one of those and this desk did not do it. */
   private hear(news: News): void {
-    const view = this.current();
-    if (!view || this.writing > 0) return;
+    const [view, id] = [this.current(), this.currentId()];
+    if (this.writing > 0) return;
+    // A case that was not here when it was asked for may have come since.
+    if (!view && id !== undefined && news.grown.includes(id)) void this.read(id);
+    if (!view) return;
     if (news.extracts.includes(view.id) || news.grown.includes(view.id)) void this.read(view.id);
   }
 
@@ -208,25 +209,7 @@ export class CaseDesk {
   /** What reading a typed value needs to know about the case in hand. */
   readonly readContext = computed<ReadContext>(() => {
     const view = this.current();
-    const cat = view?.catalogue;
-    const causes = view?.answers?.ranking.causes.map((c) => c.cause) ?? [];
-    const codes = (table: string): string[] => {
-      if (table === 'engine') return [...(cat?.engines.keys() ?? [])];
-      return table === 'kit' ? [...(cat?.kits.keys() ?? [])] : [];
-    };
-    const layouts = view?.answers?.possible.designs.flat().map((s) => s.layout) ?? [];
-    return {
-      house: this.house.house(),
-      most: (on) => mostOf(on, layouts),
-      today: this.clock.today(),
-      wheels: view?.answers?.drive?.layout.wheels ?? [],
-      findRef: (table, typed) =>
-        table === 'cause'
-          ? findOption(typed, [...causes, { key: 'none', wording: CAUSES.none.wording }])
-          : findCode(codes(table), typed),
-      nearestRefs: (table, typed) =>
-        table === 'cause' ? causes.slice(0, 3).map((c) => c.wording) : nearestCodes(codes(table), typed),
-    };
+    return readContextOf(view?.answers, view?.catalogue, this.house.house(), this.clock.today());
   });
 
   /** Can this be filed of a drive that is still possible? */
@@ -247,16 +230,7 @@ export class CaseDesk {
   readonly thing = (id: string | undefined): string => thingWords(this.things(), id);
 
   /** Name of a record for showing. */
-  readonly nameOf = (table: string, key: string): string => {
-    const answers = this.current()?.answers;
-    if (table === 'wheel') return answers?.drive?.layout.wheels.find((w) => w.id === key)?.name ?? key;
-    if (table === 'cause') {
-      if (key === 'none') return CAUSES.none.wording;
-      const own = answers?.ranking.causes.find((c) => c.cause.key === key)?.cause;
-      return own?.wording ?? causesFor(CAUSES, undefined).causes.find((c) => c.key === key)?.wording ?? key;
-    }
-    return key;
-  };
+  readonly nameOf = (table: string, key: string): string => nameIn(this.current()?.answers, table, key);
 
   /** Registry of the case in hand. */
   readonly registry = computed<Registry>(() => {

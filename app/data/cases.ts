@@ -22,7 +22,7 @@ export class Cases {
   }
 
   async load(): Promise<void> {
-    this.all.set((await this.database.read((db) => db.getAll('heads'))).sort(newestFirst));
+    this.all.set((await this.database.read((db) => db.getAll('heads'))).sort(rackOrder));
   }
 
   /** Puts the case in hand back. */
@@ -51,14 +51,24 @@ export class Cases {
   private put(heads: readonly Head[]): void {
     if (heads.length === 0) return;
     const fresh = new Map(heads.map((h) => [h.id, h]));
+    let promised = false;
     const kept = this.all().map((h) => {
       const now = fresh.get(h.id);
       fresh.delete(h.id);
+      promised ||= now !== undefined && now.back !== h.back;
       return now ?? h;
     });
-    this.all.set(fresh.size === 0 ? kept : [...fresh.values(), ...kept].sort(newestFirst));
+    const all = [...fresh.values(), ...kept];
+    this.all.set(fresh.size > 0 || promised ? all.sort(rackOrder) : kept);
   }
 }
+
+/** Calls that were promised stand on top, the earliest first; then the newest case. */
+const rackOrder = (a: Head, b: Head): number => {
+  if (a.back !== b.back)
+    return a.back === undefined ? 1 : b.back === undefined ? -1 : a.back < b.back ? -1 : 1;
+  return newestFirst(a, b);
+};
 
 const newestFirst = (a: Head, b: Head): number =>
   a.opened < b.opened ? 1 : a.opened > b.opened ? -1 : a.id < b.id ? 1 : -1;

@@ -12,6 +12,18 @@ const DemoSchema = z.strictObject({
   heads: z.array(z.custom<Head>((h) => typeof (h as { id?: unknown }).id === 'string')),
 });
 
+const CallsSchema = z.strictObject({
+  format: z.literal('hollow-sprocket-demo-calls'),
+  facts: DemoSchema.shape.facts,
+  heads: DemoSchema.shape.heads,
+});
+
+/** Puts the calls and messages of the demo's earlier weeks into the records. */
+export function addCalls(repository: FactRepository, content: unknown) {
+  const { facts, heads } = CallsSchema.parse(content);
+  return repository.add({ facts, heads });
+}
+
 /** Puts the demo scenario into the records. @param content the file that ships, as read */
 export function addDemo(repository: FactRepository, content: unknown) {
   const { pack, facts, heads } = DemoSchema.parse(content);

@@ -35,6 +35,11 @@ export class Drafts {
     return this.drafts.get(name(caseId, key))?.text ?? '';
   }
 
+  /** All half-typed text, by case and field. */
+  all(): Record<string, string> {
+    return Object.fromEntries([...this.drafts].flatMap(([id, d]) => (d.text === '' ? [] : [[id, d.text]])));
+  }
+
   keep(caseId: string, key: string, text: string): void {
     const id = name(caseId, key);
     if ((this.drafts.get(id)?.text ?? '') === text) return;

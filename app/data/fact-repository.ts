@@ -5,6 +5,7 @@ import type { Pack } from '@core/catalogue/pack';
 import { packId } from '@core/catalogue/version';
 import type { Fact } from '@core/facts/fact';
 import { type Result, err, ok } from '@core/quantity/result';
+import { type Damaged, damagedFact } from './damaged';
 import { Database } from './database';
 import { putPack } from './pack-records';
 import { type FileRecord, LEFT_OVER, ofCase } from './records';
@@ -23,8 +24,6 @@ export type News = {
   /** Another window wrote it. */
   elsewhere?: true;
 };
-/** A record that cannot be what it says it is: set aside, so that the rest works, and kept for export. */
-export type Damaged = { store: 'facts' | 'packs' | 'extracts'; id: string; why: string; record: unknown };
 /** Makes the head of a case from all of its facts. */
 export type HeadMaker = (caseId: string, facts: readonly Fact[]) => Head;
 /** What can be added at once: all or nothing. Facts and files whose ids are here already are left as they are. */
@@ -62,6 +61,19 @@ export class FactRepository implements OnDestroy {
   /** Facts of a case. What is damaged is set aside. */
   async factsOf(caseId: string): Promise<Fact[]> {
     return this.sound(await this.database.read((db) => db.getAll('facts', ofCase(caseId))));
+  }
+
+  /** All facts of all cases, in pieces that need not much memory. */
+  async *allFacts(): AsyncGenerator<readonly Fact[]> {
+    let range: IDBKeyRange | null = null;
+    for (;;) {
+      const from: IDBKeyRange | null = range;
+      const facts = await this.database.read((db) => db.getAll('facts', from, PIECE));
+      const last = facts.at(-1);
+      if (!last) return;
+      yield this.sound(facts);
+      range = IDBKeyRange.lowerBound([last.case, last.id], true);
+    }
   }
 
   /** The first of these facts whose id belongs to another case here. */
@@ -193,10 +205,7 @@ export class FactRepository implements OnDestroy {
   private sound(facts: readonly Fact[]): Fact[] {
     return facts.filter((f) => {
       const good = isSound(f);
-      if (!good) {
-        const id = String((f as { id?: unknown }).id);
-        this.setAside({ store: 'facts', id, why: 'a field is missing or of another kind', record: f });
-      }
+      if (!good) this.setAside(damagedFact(f));
       return good;
     });
   }
@@ -225,6 +234,8 @@ export class FactRepository implements OnDestroy {
   }
 }
 
+/** Facts that are read at once when all are wanted. */
+const PIECE = 8000;
 /** What nobody filed, heads and settings, neither tells trouble nor takes back what was told of a filing. */
 const QUIET = true;
 /** The transaction as a whole tells what failed. */

@@ -12,11 +12,13 @@ const MADE_WITH = 'heads';
 @Injectable({ providedIn: 'root' })
 export class HeadKeeper {
   private readonly repository = inject(FactRepository);
+  private readonly progress = inject(HeadProgress);
   private readonly door = new Door<DeskJobs>(
     () => new Worker(new URL('../workers/desk.worker', import.meta.url), { type: 'module' }),
   );
   private stop: AbortController | undefined;
-  private readonly progress = inject(HeadProgress).progress;
+  /** Cases that got facts while the thread works: it may have read them before, and makes their heads once more. */
+  private readonly grown = new Set<string>();
 
   constructor() {
     this.repository.news$.subscribe((news) => this.hear(news));
@@ -27,35 +29,40 @@ export class HeadKeeper {
     if ((await this.repository.setting(MADE_WITH)) !== knowledgeDigest()) await this.rebuild();
   }
 
-  /** True when all heads were made. */
+  /** True when all heads were made. Stopped, it goes on at the next opening. */
   async rebuild(): Promise<boolean> {
     this.stop?.abort();
     const stop = new AbortController();
     this.stop = stop;
-    this.progress.set(0);
-    const made = await this.door.ask('rebuild', undefined, {
-      signal: stop.signal,
-      progress: (n) => this.progress.set(n),
-    });
+    this.grown.clear();
+    this.progress.start(() => stop.abort());
+    const made = await this.ask(stop, undefined);
     if (this.stop !== stop) return false;
     this.stop = undefined;
     this.door.dispose();
-    if (made.ok) {
-      for (const d of made.value.damaged) this.repository.setAside(d);
-      await this.repository.keepSetting(MADE_WITH, knowledgeDigest());
-      this.repository.tell({ grown: [], heads: [], packs: [], extracts: [], allHeads: true });
-    }
-    this.progress.set(undefined);
-    return made.ok;
+    if (made) await this.repository.keepSetting(MADE_WITH, knowledgeDigest());
+    this.repository.tell({ grown: [], heads: [], packs: [], extracts: [], allHeads: true });
+    this.progress.end();
+    return made;
   }
 
-  cancel(): void {
-    this.stop?.abort();
-    this.progress.set(undefined);
+  /** All heads, and then those of cases that grew meanwhile, until none did. */
+  private async ask(stop: AbortController, only: readonly string[] | undefined): Promise<boolean> {
+    const made = await this.door.ask('rebuild', only, {
+      signal: stop.signal,
+      progress: (n) => this.progress.done(n),
+    });
+    if (!made.ok) return false;
+    for (const d of made.value.damaged) this.repository.setAside(d);
+    if (this.grown.size === 0) return true;
+    const again = [...this.grown];
+    this.grown.clear();
+    return this.ask(stop, again);
   }
 
   /** A pack that came may answer cases that name none. */
   private hear(news: News): void {
+    for (const id of news.grown) this.grown.add(id);
     if (news.packs.length > 0 && !news.elsewhere) void this.rebuild();
   }
 }

@@ -8,7 +8,11 @@ export const HouseSchema = z.strictObject({
   by: z.string().min(1).max(120),
   dateOrder: z.enum(['dmy', 'mdy', 'ymd']),
   distance: z.enum(['km', 'mi']),
-  density: z.enum(['compact', 'bench']),
+  /** 'bench' is what large targets were called before. */
+  density: z.preprocess((d) => (d === 'bench' ? 'large' : d), z.enum(['compact', 'large'])),
+  /** Rack and tape whole, or narrowed to a rail. */
+  rack: z.enum(['whole', 'rail']).default('whole'),
+  tape: z.enum(['whole', 'rail']).default('whole'),
   /** Step to which a service label rounds its distance down, in the house's unit. */
   labelStep: z.number().int().min(1).max(50_000).default(1000),
 });
@@ -29,6 +33,8 @@ const DEFAULTS: HouseSettings = {
   dateOrder: localeOrder(),
   distance: 'km',
   density: 'compact',
+  rack: 'whole',
+  tape: 'whole',
   labelStep: 1000,
 };
 
@@ -56,10 +62,16 @@ export class HouseStore {
     void this.repository.keepSetting('house', next.data);
   }
 
+  /** Narrows the rack or the tape to a rail, or opens it again. */
+  flip(part: 'rack' | 'tape'): void {
+    this.change({ [part]: this.settings()[part] === 'rail' ? 'whole' : 'rail' });
+  }
+
   setTheme(theme: Theme): void {
     this.theme.set(theme);
     document.documentElement.dataset['theme'] = theme;
-    document.getElementById('app-theme')?.setAttribute('href', `theme-${theme}.css`);
+    for (const sheet of ['theme', 'controls'])
+      document.getElementById(`app-${sheet}`)?.setAttribute('href', `${sheet}-${theme}.css`);
     try {
       localStorage.setItem('hs-theme', theme);
     } catch {

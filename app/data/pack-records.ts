@@ -1,14 +1,20 @@
 import type { IDBPDatabase } from 'idb';
-import { type Pack } from '@core/catalogue/pack';
+import type { Pack } from '@core/catalogue/pack';
+import { packDigest, rememberPackDigest } from '@core/catalogue/pack-digest';
 import { packId } from '@core/catalogue/version';
 import { PACK_TABLES as TABLES, type PackRecord, type Records } from './records';
 
 /** Rows a chunk: small enough that reading one never holds the screen up. */
 const CHUNK = 1000;
-/** Writes packs chunk by chunk inside one transaction: all or nothing. Runs in the page and in the import worker alike. */
+
+/**
+ * Writes packs chunk by chunk inside one transaction: all or nothing. Runs in the page and in the import worker alike.
+ * @param digest of the pack, where it was computed
+ */
 export function putPack(
   store: { packs: (v: PackRecord) => unknown; rows: (v: unknown[], key: string) => unknown },
   pack: Pack,
+  digest?: string,
 ): void {
   const id = packId(pack);
   const chunks: PackRecord['chunks'] = [];
@@ -22,7 +28,7 @@ export function putPack(
       chunks.push({ table, key });
     }
   }
-  store.packs({ id, head: head as PackRecord['head'], chunks });
+  store.packs({ id, head: head as PackRecord['head'], chunks, ...(digest === undefined ? {} : { digest }) });
 }
 
 /** Reads a pack back, one chunk at a time, so that other work can run between. */
@@ -34,11 +40,14 @@ export async function getPack(db: IDBPDatabase<Records>, id: string): Promise<Pa
     const rows = (await db.get('packRows', key)) ?? [];
     for (const row of rows) tables[table]!.push(row);
   }
-  return { ...record.head, ...tables } as Pack;
+  const pack = { ...record.head, ...tables } as Pack;
+  if (record.digest !== undefined) rememberPackDigest(pack, record.digest);
+  return pack;
 }
 
-/** Writes a pack by itself. */
+/** Writes a pack by itself, with its digest: for a thread, since that of a large pack takes seconds. */
 export async function writePack(db: IDBPDatabase<Records>, pack: Pack): Promise<void> {
+  const digest = packDigest(pack);
   const tx = db.transaction(['packs', 'packRows'], 'readwrite', { durability: 'strict' });
   putPack(
     {
@@ -46,6 +55,7 @@ export async function writePack(db: IDBPDatabase<Records>, pack: Pack): Promise<
       rows: (v, k) => void tx.objectStore('packRows').put(v, k),
     },
     pack,
+    digest,
   );
   await tx.done;
 }

@@ -1,7 +1,7 @@
 import { computed, inject, Injectable, signal } from '@angular/core';
 import { type Catalogue, catalogueOf } from '@core/catalogue/find-records';
 import type { Pack } from '@core/catalogue/pack';
-import { newerFirst, packId } from '@core/catalogue/version';
+import { newerFirst } from '@core/catalogue/version';
 import { Database } from './database';
 import { FactRepository, type News } from './fact-repository';
 import { getPack } from './pack-records';
@@ -98,6 +98,3 @@ export class Packs {
     if (news.packs.some((id) => !this.heads().some((h) => h.id === id))) await this.load();
   }
 }
-
-/** The id of a catalogue's pack. */
-export const catalogueId = (cat: Catalogue): string => packId(cat.pack);

@@ -4,7 +4,7 @@ import { type World, worldOf } from '@core/answer/world';
 import { type Catalogue, catalogueOf } from '@core/catalogue/find-records';
 import { newerFirst } from '@core/catalogue/version';
 import type { Fact } from '@core/facts/fact';
-import type { Damaged } from './fact-repository';
+import { type Damaged, damagedFact } from './damaged';
 import { getPack } from './pack-records';
 import { ofCase, type Records } from './records';
 import { isSound } from './sound';
@@ -16,11 +16,16 @@ export type Rebuilt = { cases: number; damaged: Damaged[] };
 export type RebuildLine = { progress: (done: number) => void; cancelled: () => boolean };
 
 /**
- * Makes the heads of all cases anew from their facts, in the order of their ids. Facts that are damaged are left out and
+ * Makes the heads of cases anew from their facts: of those named, else of all in the order of their ids. Facts that are damaged are left out and
  * told; a head without facts is left as it is. Cancelled between two batches, whole cases are done.
  */
-export async function rebuildHeads(db: IDBPDatabase<Records>, line: RebuildLine): Promise<Rebuilt> {
+export async function rebuildHeads(
+  db: IDBPDatabase<Records>,
+  line: RebuildLine,
+  only?: readonly string[],
+): Promise<Rebuilt> {
   const worlds = await worldsIn(db);
+  if (only) return rebuildSome(db, only, worlds);
   const done: Rebuilt = { cases: 0, damaged: [] };
   let next = readBatch(db, undefined, done.damaged);
   let written: Promise<void> = Promise.resolve();
@@ -30,7 +35,8 @@ export async function rebuildHeads(db: IDBPDatabase<Records>, line: RebuildLine)
     // The store reads the next batch while this one is computed.
     next = readBatch(db, last, done.damaged);
     const heads: Head[] = [];
-    for (const [id, facts] of groups) heads.push(headOf(id, facts, await worlds(id, facts)));
+    for (const [id, facts] of groups)
+      if (facts.length > 0) heads.push(headOf(id, facts, await worlds(id, facts)));
     await written;
     const tx = db.transaction('heads', 'readwrite', { durability: 'relaxed' });
     for (const h of heads) void tx.store.put(h);
@@ -42,6 +48,33 @@ export async function rebuildHeads(db: IDBPDatabase<Records>, line: RebuildLine)
   return done;
 }
 
+/** A few cases: facts and head in one transaction, so that nothing is filed between. */
+async function rebuildSome(
+  db: IDBPDatabase<Records>,
+  ids: readonly string[],
+  worlds: Worlds,
+): Promise<Rebuilt> {
+  const done: Rebuilt = { cases: 0, damaged: [] };
+  for (const id of ids) {
+    const world = await worlds(id, await db.getAll('facts', ofCase(id)));
+    const tx = db.transaction(['facts', 'heads'], 'readwrite');
+    const facts = sound(await tx.objectStore('facts').getAll(ofCase(id)), done.damaged);
+    if (facts.length > 0) await tx.objectStore('heads').put(headOf(id, facts, world));
+    await tx.done;
+    done.cases++;
+  }
+  return done;
+}
+
+/** The facts that are what they say they are; the others are told. */
+function sound(facts: readonly Fact[], damaged: Damaged[]): Fact[] {
+  return facts.filter((f) => {
+    const good = isSound(f);
+    if (!good) damaged.push(damagedFact(f));
+    return good;
+  });
+}
+
 /** The next cases with all of their facts, and the id of the last one that was read. */
 async function readBatch(db: IDBPDatabase<Records>, after: string | undefined, damaged: Damaged[]) {
   const range = after === undefined ? null : IDBKeyRange.lowerBound([after, []], true);
@@ -49,32 +82,27 @@ async function readBatch(db: IDBPDatabase<Records>, after: string | undefined, d
   const full = read.length === BATCH;
   const groups = new Map<string, Fact[]>();
   let last = read.at(-1)?.case;
-  for (const f of read) {
-    if (!groups.has(f.case)) groups.set(f.case, []);
-    if (isSound(f)) groups.get(f.case)!.push(f);
-    else
-      damaged.push({
-        store: 'facts',
-        id: String(f.id),
-        why: 'a field is missing or of another kind',
-        record: f,
-      });
+  for (const f of sound(read, damaged)) {
+    const group = groups.get(f.case);
+    if (group) group.push(f);
+    else groups.set(f.case, [f]);
   }
   if (full && last !== undefined) {
     // The last case may go on beyond the batch: it is read again with the next one, or whole when it fills the batch.
     const cut = last;
     groups.delete(cut);
-    last = [...groups.keys()].at(-1);
+    last = read.findLast((f) => f.case !== cut)?.case;
     if (last === undefined) {
-      groups.set(cut, (await db.getAll('facts', ofCase(cut))).filter(isSound));
+      groups.set(cut, sound(await db.getAll('facts', ofCase(cut)), damaged));
       last = cut;
     }
   }
   return { groups, last };
 }
 
+type Worlds = (caseId: string, facts: readonly Fact[]) => Promise<World | undefined>;
 /** The world that answers a case; each catalogue is read once. */
-async function worldsIn(db: IDBPDatabase<Records>) {
+async function worldsIn(db: IDBPDatabase<Records>): Promise<Worlds> {
   const packs = await db.getAll('packs');
   const names = new Set(packs.map((p) => p.id));
   const extracts = new Set(await db.getAllKeys('extracts'));
@@ -85,7 +113,7 @@ async function worldsIn(db: IDBPDatabase<Records>) {
     read.set(id, known);
     return known;
   };
-  return async (caseId: string, facts: readonly Fact[]): Promise<World | undefined> => {
+  return async (caseId, facts) => {
     const named = facts.findLast((f) => f.key === 'case.catalogue' && f.strikes === undefined)?.value;
     let catalogue: Catalogue | undefined;
     if (typeof named === 'string' && names.has(named)) catalogue = await pack(named);

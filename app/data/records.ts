@@ -23,6 +23,8 @@ export type PackRecord = {
   id: string;
   head: Omit<Pack, (typeof PACK_TABLES)[number]>;
   chunks: { table: (typeof PACK_TABLES)[number]; key: string }[];
+  /** SHA-256 of the whole pack, where a thread computed it. */
+  digest?: string;
 };
 
 /** A photograph, capture or document, once per content. */

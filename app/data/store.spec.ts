@@ -9,7 +9,8 @@ import { catalogueOf } from '@core/catalogue/find-records';
 import { writeCaseFile } from '@core/claim/case-file';
 import type { Fact } from '@core/facts/fact';
 import { closeDesk, failWrites, openDesk, paint, until, wake } from '../testing/demo-desk';
-import { FactField } from '../entry/fact-field';
+import { DeskSession } from '../entry/desk-session';
+import { Field } from '../entry/field';
 import { FactLine } from '../entry/fact-line';
 import { headOf } from '@core/answer/head';
 import { CaseDesk } from './case-desk';
@@ -38,7 +39,7 @@ describe('a write that fails', () => {
   afterEach(closeDesk);
 
   it('keeps the text in its field, says so, and files it when the store works again', async () => {
-    const field = await paint(FactField, { key: 'vehicle.odometer' });
+    const field = await paint(Field, { session: TestBed.inject(DeskSession), key: 'vehicle.odometer' });
     const mend = failWrites('QuotaExceededError');
     await field.type('Distance now', '48 200');
     await until(() => desk.trouble() !== undefined);
@@ -55,17 +56,18 @@ describe('a write that fails', () => {
 
   it('leaves the line and the choices as they were', async () => {
     const line = await paint(FactLine);
-    const choice = await paint(FactField, { key: 'symptom' });
+    const choice = await paint(Field, { session: TestBed.inject(DeskSession), key: 'symptom' });
     const mend = failWrites('AbortError');
     await line.type('Fact line', 'odo 51000; market inland');
     await until(() => desk.trouble() !== undefined);
     await line.fixture.whenStable();
     expect(line.one<HTMLInputElement>('input').value).toBe('odo 51000; market inland');
     expect(has(desk.current()!.state, 'vehicle.market')).toBeFalse();
-    choice.one<HTMLInputElement>('input[value=leak]').click();
+    const leak = choice.one('[role=option][aria-label=Leak]');
+    leak.click();
     await until(() => choice.words.includes('NOT filed'));
     await choice.fixture.whenStable();
-    expect(choice.one<HTMLInputElement>('input[value=leak]').checked).toBeFalse();
+    expect(leak.getAttribute('aria-selected')).toBe('false');
     mend();
     await line.type('Fact line', 'odo 51000; market inland');
     await until(() => valueOf(desk, 'vehicle.market') === 'inland');
@@ -124,7 +126,7 @@ describe('quick hands', () => {
     expect(valueOf(desk, 'vehicle.odometer')).toBe(1011);
     expect(allStanding(desk.current()!.state).flatMap((s) => s.rivals).length).toBe(0);
 
-    const field = await paint(FactField, { key: 'vehicle.market' });
+    const field = await paint(Field, { session: TestBed.inject(DeskSession), key: 'vehicle.market' });
     const box = field.one<HTMLInputElement>('input');
     box.value = 'coast';
     box.dispatchEvent(new Event('input'));
@@ -137,9 +139,8 @@ describe('quick hands', () => {
   it('tick several boxes at once without one undoing the other', async () => {
     const desk = await openDesk();
     await desk.open('demo-2041');
-    const field = await paint(FactField, { key: 'parts.sent' });
-    const boxes = field.all('input[type=checkbox]').slice(0, 3) as HTMLInputElement[];
-    for (const b of boxes) b.click();
+    const field = await paint(Field, { session: TestBed.inject(DeskSession), key: 'parts.sent' });
+    for (const tile of field.all('[role=option]').slice(0, 3)) tile.click();
     await until(() => (valueOf(desk, 'parts.sent') as string[] | undefined)?.length === 3);
     expect(allStanding(desk.current()!.state).flatMap((s) => s.rivals).length).toBe(0);
   });

@@ -16,7 +16,7 @@ import type { State } from '@core/facts/state';
 import { CaseDesk } from '../data/case-desk';
 import { Packs } from '../data/packs';
 
-export type Held = { name: string; layout: Layout; what: WhatIf };
+export type Kept = { name: string; layout: Layout; what: WhatIf };
 
 /** Steps that can be taken back. */
 const PAST = 50;
@@ -46,7 +46,7 @@ export class BenchStore {
   readonly past = signal<readonly WhatIf[]>([]);
   private knob = '';
   readonly driverDeg = signal(0);
-  readonly held = signal<Held | undefined>(undefined);
+  readonly kept = signal<Kept | undefined>(undefined);
   readonly view = signal<'over' | 'beside'>('over');
   /** Mark offsets tried without a case, teeth by wheel. */
   readonly tried = signal<Readonly<Record<string, number>>>({});
@@ -117,9 +117,9 @@ export class BenchStore {
     return new Set(at.flatMap((i) => layout.wheels[i]?.id ?? []));
   });
   readonly compared = computed<DriveState | undefined>(() => {
-    const held = this.held();
-    if (held) {
-      const s = driveState(held.layout, held.what);
+    const kept = this.kept();
+    if (kept) {
+      const s = driveState(kept.layout, kept.what);
       return s.ok ? s.value : undefined;
     }
     const made = this.made();
@@ -181,14 +181,14 @@ export class BenchStore {
     this.past.set([]);
     this.knob = '';
     this.driverDeg.set(0);
-    this.held.set(undefined);
+    this.kept.set(undefined);
     this.tried.set({});
   }
 
   /** Keeps the present state to compare the next one with. */
-  hold(): void {
+  keep(): void {
     const layout = this.layout();
-    if (layout) this.held.set({ name: 'state kept', layout, what: this.what() });
+    if (layout) this.kept.set({ name: 'state kept', layout, what: this.what() });
   }
 }
 

@@ -1,17 +1,27 @@
 import {
+  afterNextRender,
   ChangeDetectionStrategy,
   Component,
   computed,
+  DestroyRef,
   type ElementRef,
   inject,
   input,
   linkedSignal,
+  signal,
+  untracked,
   viewChild,
 } from '@angular/core';
 import { teethInMesh } from '@core/drive/strands';
 import type { DriveState } from '@core/drive/what-if';
-import { driveScene } from '../ui/drive-scene';
+import { driveScene, type Scene, turnScene } from '../ui/drive-scene';
+import { type Label, labelPlaces, stillFree } from '../ui/label-places';
 import { BenchStore } from './bench-store';
+
+/** The sheet grows for its names, and they with it: so much more room each is given. */
+const ROOM_FOR_NAMES = 1.15;
+/** Rounds in which the sheet grows for its names: each adds a tenth of the one before. */
+const FITS = 3;
 
 type Box = { x: number; y: number; width: number; height: number };
 
@@ -26,27 +36,29 @@ export class DriveFigure {
   readonly state = input.required<DriveState>();
   readonly ghost = input<DriveState | undefined>();
   readonly title = input('');
-  /** Pixels of width that it can count on: letters are sized by it. */
-  readonly room = input(560);
+  /** Pixels that it has: letters are sized by it. */
+  private readonly size = signal({ width: 560, height: 440 });
   protected readonly bench = inject(BenchStore);
   private readonly svg = viewChild.required<ElementRef<SVGSVGElement>>('svg');
 
-  protected readonly scene = computed(() => driveScene(this.state(), this.bench.driverDeg()));
+  /** What stands still is made once for a state; only what turns is made anew while the crank is turned. */
+  protected readonly scene = computed(() => driveScene(this.state()));
+  protected readonly turned = computed(() => turnScene(this.state(), this.bench.driverDeg()));
   protected readonly under = computed(() => {
     const g = this.ghost();
-    return g ? driveScene(g, this.bench.driverDeg()) : undefined;
+    return g ? driveScene(g) : undefined;
   });
   /** What of the sheet is shown; all of it whenever another drive is laid on. */
   protected readonly box = linkedSignal<string, Box>({
-    source: () => this.state().layout.id,
-    computation: () => this.fitted(),
+    source: () => `${this.state().layout.id} ${this.size().width} ${this.size().height}`,
+    computation: () => untracked(() => this.fitted()),
   });
   protected readonly viewBox = computed(() => {
     const b = this.box();
     return `${b.x} ${b.y} ${b.width} ${b.height}`;
   });
   /** Lines and letters keep their size on the screen while the sheet is zoomed. */
-  protected readonly unit = computed(() => Math.max(this.box().height / 460, this.box().width / this.room()));
+  protected readonly unit = computed(() => this.unitOf(this.box()));
   protected readonly callout = computed(() => {
     const id = this.bench.lit();
     const s = this.state();
@@ -63,24 +75,49 @@ export class DriveFigure {
     ];
     return { x: c.x, y: -c.y, lines };
   });
-  /** Names beside the wheels, except of the one that is called out. */
-  protected readonly names = computed(() =>
-    this.scene()
-      .wheels.filter((w) => w.id !== this.bench.lit())
-      .map((w) =>
-        w.shoe
-          ? { id: w.id, name: w.name, ...w.label! }
-          : { id: w.id, name: w.name, x: w.x, y: w.y + w.r * 0.5 },
-      ),
-  );
-  private from: { x: number; y: number; turning: boolean; deg: number } | undefined;
-
-  private fitted(): Box {
-    const b = this.scene().box;
-    return { ...b };
+  /** Names where they lie on nothing, except of the wheel that is called out. */
+  private readonly places = linkedSignal<{ scene: Scene; unit: number }, Label[]>({
+    source: () => ({ scene: this.scene(), unit: this.unitOf(this.scene().box) * ROOM_FOR_NAMES }),
+    computation: ({ scene: { named, obstacles }, unit }, before) =>
+      before?.source.unit === unit && stillFree(before.value, named, obstacles)
+        ? before.value
+        : labelPlaces(named, obstacles, unit),
+  });
+  protected readonly names = computed(() => this.places().filter((l) => l.id !== this.bench.lit()));
+  constructor() {
+    const watch = new ResizeObserver(([entry]) => {
+      const { width, height } = entry!.contentRect;
+      if (width > 0 && height > 0) this.size.set({ width: Math.round(width), height: Math.round(height) });
+    });
+    afterNextRender(() => watch.observe(this.svg().nativeElement));
+    inject(DestroyRef).onDestroy(() => watch.disconnect());
   }
 
-  fit(): void {
+  private from: { x: number; y: number; turning: boolean; deg: number } | undefined;
+
+  /** The whole drive with its names: they keep their size on the screen while the sheet grows for them. */
+  private fitted(): Box {
+    const { box } = this.scene();
+    const all = this.places();
+    let out: Box = box;
+    for (let k = 0; k < FITS; k++) {
+      const grown = this.unitOf(out) / this.unitOf(box) / ROOM_FOR_NAMES;
+      const x0 = Math.min(box.x, ...all.map((l) => l.x - (l.width / 2) * grown));
+      const y0 = Math.min(box.y, ...all.map((l) => l.y - (l.height / 2) * grown));
+      const x1 = Math.max(box.x + box.width, ...all.map((l) => l.x + (l.width / 2) * grown));
+      const y1 = Math.max(box.y + box.height, ...all.map((l) => l.y + (l.height / 2) * grown));
+      out = { x: x0, y: y0, width: x1 - x0, height: y1 - y0 };
+    }
+    return out;
+  }
+
+  /** Millimetres of the sheet for one pixel. */
+  private unitOf(b: Box): number {
+    return Math.max(b.height / this.size().height, b.width / this.size().width);
+  }
+
+  /** Shows all of it again. */
+  whole(): void {
     this.box.set(this.fitted());
   }
 

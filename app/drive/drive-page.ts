@@ -8,10 +8,20 @@ import {
   viewChildren,
 } from '@angular/core';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
+import { NzCollapseModule } from 'ng-zorro-antd/collapse';
+import { NzDropDownModule } from 'ng-zorro-antd/dropdown';
+import { NzMenuModule } from 'ng-zorro-antd/menu';
+import { NzTabsModule } from 'ng-zorro-antd/tabs';
 import { CaseDesk } from '../data/case-desk';
 import { DriveFiles } from '../acts/drive-files';
 import { DialField } from '../ui/dial-field';
+import { boxOf } from '../ui/drive-shapes';
+import { FileButton } from '../ui/file-button';
+import { Pick } from '../ui/pick';
+import { Segmented } from '../ui/segmented';
+import { State } from '../ui/state';
 import { settingsSentence } from '../words/drive';
+import { type Panel, PANEL_NAMES, type Part, partsOf } from './bench-parts';
 import { BenchStore } from './bench-store';
 import { DriveFigure } from './drive-figure';
 import { FaultFigure } from './fault-figure';
@@ -26,23 +36,22 @@ import { ValvesPanel } from './panels/valves-panel';
 import { WearPanel } from './panels/wear-panel';
 import { ValveBand } from './valve-band';
 
-const PANELS = [
-  'Setting',
-  'Marks',
-  'Heads',
-  'Wear',
-  'Heat',
-  'Valves',
-  'Strands',
-  'Table',
-  'Draw up',
-] as const;
+/** From this width against its height on, a drive has the whole width and the knobs below it. */
+const WIDE = 1.3;
 
 /** The drive bench: a drive to scale, everything that can be asked of it, and two states to compare. */
 @Component({
   selector: 'hs-drive-page',
   imports: [
     NzButtonComponent,
+    NzCollapseModule,
+    NzDropDownModule,
+    NzMenuModule,
+    Segmented,
+    NzTabsModule,
+    FileButton,
+    Pick,
+    State,
     DialField,
     DriveFigure,
     FaultFigure,
@@ -61,7 +70,11 @@ const PANELS = [
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './drive-page.html',
   styleUrl: './drive-page.less',
-  host: { '(keydown)': 'press($event)', '[class.drawing-up]': "panel() === 'Draw up'" },
+  host: {
+    '(keydown)': 'press($event)',
+    '[class.wide]': 'wide()',
+    '[class.drawing-up]': "!wide() && parts()[part()]?.key === 'table'",
+  },
 })
 export class DrivePage {
   protected readonly bench = inject(BenchStore);
@@ -69,8 +82,31 @@ export class DrivePage {
   private readonly files = inject(DriveFiles);
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
   private readonly figures = viewChildren(DriveFigure);
-  protected readonly panels = PANELS;
-  protected readonly panel = signal<(typeof PANELS)[number]>('Setting');
+  protected readonly names = PANEL_NAMES;
+  protected readonly views = [
+    { value: 'over', label: 'Overlaid' },
+    { value: 'beside', label: 'Side by side' },
+  ] as const;
+  protected readonly part = signal(0);
+  protected readonly parts = computed(() => {
+    const layout = this.bench.layout();
+    return layout ? partsOf(layout, Object.keys(this.bench.what().nearerMm).length > 0) : [];
+  });
+  protected readonly wide = computed(() => {
+    const made = this.bench.made();
+    if (!made?.ok) return false;
+    const { width, height } = boxOf(made.value.layout, made.value.circles);
+    return width / height > WIDE;
+  });
+  protected readonly choices = computed(() => {
+    const own = this.bench.own();
+    const drives = this.bench.drives().map((d) => ({ key: d.id, wording: d.name }));
+    return own ? [{ key: own.id, wording: own.name ?? own.id }, ...drives] : drives;
+  });
+  protected readonly stageNames = computed(() =>
+    this.bench.stages().map((s) => ({ key: s.layout.id, wording: s.layout.name ?? s.layout.id })),
+  );
+  protected readonly stageNow = computed(() => this.bench.stages()[this.bench.stageAt()]?.layout.id);
   protected readonly trouble = computed(() => {
     const [present, layout] = [this.bench.present(), this.bench.layout()];
     return present && !present.ok && layout ? settingsSentence(layout, present.error) : '';
@@ -79,22 +115,23 @@ export class DrivePage {
     const s = this.bench.state();
     if (!s) return '';
     const reading = s.setting ? `, tensioner at ${s.setting.reading.toFixed(1)}` : '';
-    return `${s.layout.name ?? s.layout.id}, crank turned ${this.bench.driverDeg().toFixed(0)} degrees${reading}. The Table panel has all figures.`;
+    return `${s.layout.name ?? s.layout.id}, crank turned ${this.bench.driverDeg().toFixed(0)} degrees${reading}. All figures stand in the table.`;
   });
-  protected readonly other = computed(() => this.bench.held()?.name ?? 'as made');
+  protected readonly other = computed(() => this.bench.kept()?.name ?? 'as made');
   /** Degrees within two turns, as the slider shows them. */
   protected readonly crank = computed(() => ((this.bench.driverDeg() % 720) + 720) % 720);
 
   protected press(e: KeyboardEvent): void {
     const target = e.target as HTMLElement;
-    const typing = target.closest('input:not([type=range]), select, textarea') !== null;
+    const typing = target.closest('input, textarea, nz-select') !== null;
     if (e.ctrlKey && e.key.toLowerCase() === 'z' && !typing && this.bench.past().length > 0) {
       this.bench.undo();
       e.preventDefault();
       e.stopPropagation();
       return;
     }
-    if (target.closest('input, select, textarea') || e.ctrlKey || e.altKey || e.metaKey) return;
+    const own = 'nz-slider, nz-tabs-nav, nz-segmented, nz-collapse-panel, [role=listbox]';
+    if (typing || target.closest(own) || e.ctrlKey || e.altKey || e.metaKey) return;
     const tooth = 360 / (this.bench.layout()?.wheels[0]?.teeth ?? 20);
     const by = { ArrowRight: 1, ArrowUp: 1, ArrowLeft: -1, ArrowDown: -1, PageUp: tooth, PageDown: -tooth }[
       e.key
@@ -108,12 +145,32 @@ export class DrivePage {
     e.stopPropagation();
   }
 
+  /** Panels that were opened or closed by hand; of a part the first is open before. */
+  private readonly folded = signal<Partial<Record<Panel, boolean>>>({});
+
+  /** Only what is open is computed. */
+  protected isOpen(part: Part, panel: Panel): boolean {
+    return this.folded()[panel] ?? part.panels[0] === panel;
+  }
+
+  protected unfold(panel: Panel, open: boolean): void {
+    this.folded.update((f) => ({ ...f, [panel]: open }));
+  }
+
+  /** The library's headings know only the mouse. */
+  protected fold(e: Event): void {
+    const head = e.target as HTMLElement;
+    if (!head.classList.contains('ant-collapse-header')) return;
+    head.click();
+    e.preventDefault();
+  }
+
   protected zoom(by: number): void {
     for (const f of this.figures()) f.zoom(by);
   }
 
-  protected fit(): void {
-    for (const f of this.figures()) f.fit();
+  protected whole(): void {
+    for (const f of this.figures()) f.whole();
   }
 
   protected svg(): void {
@@ -131,11 +188,12 @@ export class DrivePage {
     if (layout) this.files.json(layout);
   }
 
-  protected async picked(input: HTMLInputElement): Promise<void> {
-    const file = input.files?.[0];
-    input.value = '';
-    if (!file) return;
-    const layout = await this.files.open(file);
+  protected toStage(id: string): void {
+    this.bench.pickStage(this.bench.stages().findIndex((s) => s.layout.id === id));
+  }
+
+  protected async picked([file]: readonly File[]): Promise<void> {
+    const layout = file && (await this.files.open(file));
     if (layout) this.bench.take(layout);
   }
 

@@ -1,4 +1,12 @@
-import { ChangeDetectionStrategy, Component, effect, inject, input, untracked } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  inject,
+  input,
+  untracked,
+} from '@angular/core';
 import { RouterLink, RouterLinkActive, RouterOutlet } from '@angular/router';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
 import { looksOf } from '@core/answer/looks';
@@ -8,20 +16,47 @@ import { textOf } from '@core/facts/read';
 import { CaseDesk } from '../data/case-desk';
 import { STATION_WORDS } from '../words/reading';
 import { CaseFiles } from '../acts/case-files';
+import { Wedge } from '../acts/wedge';
+import { HouseStore } from '../data/house';
+import { State } from '../ui/state';
+import { AnswerNews } from './answer-news';
 import { Balance } from './balance';
+import { HelpStrip } from './help-strip';
 import { Disagree } from './disagree';
 import { Tape } from './tape';
 
 /** One case: stations on top, the bench, and the tape with the balance. */
 @Component({
   selector: 'hs-case-page',
-  imports: [RouterLink, RouterLinkActive, RouterOutlet, NzButtonComponent, Tape, Balance, Disagree],
+  imports: [
+    RouterLink,
+    RouterLinkActive,
+    RouterOutlet,
+    NzButtonComponent,
+    Tape,
+    Balance,
+    Disagree,
+    HelpStrip,
+    AnswerNews,
+    State,
+  ],
+  providers: [Wedge],
   changeDetection: ChangeDetectionStrategy.OnPush,
+  host: { '[class.rail]': "house.settings().tape === 'rail'" },
   template: `
     @if (desk.current(); as c) {
       <header>
         <h1>
-          <span class="mono">{{ c.tag }}</span> <small>{{ title() }}</small>
+          <span class="mono">{{ c.tag }}</span
+          >&ngsp;
+          @if (known()) {
+            <a [routerLink]="['/catalogue/engine', engine()]" title="Its page in the catalogue">{{
+              engine()
+            }}</a>
+          } @else {
+            {{ engine() }}
+          }
+          &ngsp;<small [title]="who()">{{ who() }}</small>
         </h1>
         <nav aria-label="Stations">
           @for (s of stations; track s.key; let i = $index) {
@@ -38,130 +73,60 @@ import { Tape } from './tape';
       </header>
       <main tabindex="-1">
         @if (c.failure; as why) {
-          <section class="card" role="alert">
-            <h2>▲ This case is set aside</h2>
+          <hs-state kind="failed" title="This case is set aside" [urgent]="true">
             <p>
               Something in it cannot be computed ({{ why }}). Its facts are kept and can be taken out; every
               other case works on.
             </p>
             <button nz-button nzType="primary" (click)="files.exportFacts(c)">Facts as JSON</button>
-          </section>
+          </hs-state>
         } @else {
           <router-outlet />
         }
       </main>
-      <aside aria-label="Tape and balance"><hs-tape /><hs-disagree /><hs-balance /></aside>
-    } @else if (!desk.loading()) {
+      <hs-help-strip />
+      <hs-answer-news />
+      <aside aria-label="Tape and balance">
+        <hs-tape />
+        @if (house.settings().tape !== 'rail') {
+          <hs-disagree /><hs-balance />
+        }
+      </aside>
+    } @else if (desk.loading()) {
+      <main class="gone"><hs-state kind="loading" title="Reading the case…" /></main>
+    } @else {
       <main class="gone">
-        <h1>No such case here</h1>
-        <p>It may be in another browser profile. <a routerLink="/">Back to the rack</a></p>
+        <hs-state kind="empty" title="No such case here">
+          <p>It may be in another browser profile. <a routerLink="/">Back to the rack</a></p>
+        </hs-state>
       </main>
     }
   `,
-  styles: `
-    :host {
-      display: grid;
-      grid-template: auto minmax(0, 1fr) / minmax(0, 1fr) 296px;
-      height: 100%;
-    }
-    header {
-      grid-column: 1 / -1;
-      display: flex;
-      gap: 18px;
-      align-items: end;
-      padding: 8px 14px 0;
-      border-bottom: 1px solid var(--rule-strong);
-      flex-wrap: wrap;
-    }
-    h1 {
-      font-size: 1.2em;
-      padding-bottom: 6px;
-      min-width: 190px;
-    }
-    h1 small {
-      display: block;
-      font-weight: 400;
-    }
-    nav {
-      display: flex;
-      gap: 2px;
-      flex-wrap: wrap;
-    }
-    nav a {
-      color: var(--ink);
-      padding: 5px 10px 5px;
-      border: 1px solid transparent;
-      border-bottom: 0;
-      border-radius: 4px 4px 0 0;
-    }
-    nav a.here {
-      background: var(--paper-2);
-      border-color: var(--rule-strong);
-      font-weight: 600;
-      margin-bottom: -1px;
-    }
-    .key {
-      color: var(--ink-2);
-      font-size: 0.9em;
-    }
-    .lack {
-      display: block;
-      font-weight: 400;
-      font-size: 0.85em;
-      color: var(--ink-2);
-    }
-    main {
-      overflow: auto;
-      padding: 12px 14px;
-      background: var(--paper);
-    }
-    aside {
-      border-left: 1px solid var(--rule);
-      background: var(--paper-3);
-      display: flex;
-      flex-direction: column;
-      min-height: 0;
-    }
-    hs-tape {
-      flex: 1;
-      min-height: 0;
-    }
-    .gone {
-      padding: 40px;
-    }
-    @media (max-width: 1000px) {
-      :host {
-        display: block;
-        overflow: auto;
-      }
-      aside {
-        border-left: 0;
-        border-top: 1px solid var(--rule);
-        max-height: 60vh;
-      }
-    }
-  `,
+  styleUrl: './case-page.less',
 })
 export class CasePage {
   readonly id = input.required<string>();
   protected readonly desk = inject(CaseDesk);
   protected readonly files = inject(CaseFiles);
+  protected readonly house = inject(HouseStore);
   protected readonly stations = STATIONS.map((key) => ({ key, word: STATION_WORDS[key] }));
 
   constructor() {
+    // Calipers and scanners are listened to while a case is open.
+    inject(Wedge);
     effect(() => {
       const id = this.id();
       untracked(() => void this.desk.open(id));
     });
   }
 
-  protected title(): string {
+  protected readonly engine = computed(() => this.said('engine.code') || 'no engine yet');
+  protected readonly known = computed(() => this.desk.current()?.answers?.engine !== undefined);
+  protected readonly who = computed(() => this.said('call.who') || 'nobody named yet');
+
+  private said(key: string): string {
     const state = this.desk.current()?.state;
-    if (!state) return '';
-    return (
-      [textOf(state, 'engine.code'), textOf(state, 'call.who')].filter(Boolean).join(' · ') ||
-      'nothing known yet'
-    );
+    return (state && textOf(state, key)) ?? '';
   }
 
   protected drawn(): string {

@@ -1,67 +1,65 @@
-import { ChangeDetectionStrategy, Component, type ElementRef, inject, viewChild } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, effect, inject, untracked } from '@angular/core';
+import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
+import { FormControl, FormGroup, ReactiveFormsModule } from '@angular/forms';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
 import { NzInputDirective } from 'ng-zorro-antd/input';
-import { HouseStore, type HouseSettings } from '../data/house';
-import { OverlayDialog } from './dialog-base';
+import { NzInputNumberModule } from 'ng-zorro-antd/input-number';
+import { Commands } from '../acts/commands';
+import { HouseStore, type HouseSettings, type Theme } from '../data/house';
+import { Modal } from '../ui/modal';
+import { Segmented } from '../ui/segmented';
 
+/** How this desk writes and looks; every change is kept at once. */
 @Component({
   selector: 'hs-house-dialog',
-  imports: [NzButtonComponent, NzInputDirective],
+  imports: [Modal, NzButtonComponent, NzInputDirective, NzInputNumberModule, ReactiveFormsModule, Segmented],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <dialog #dialog aria-labelledby="house-title" (close)="close()">
-      <h2 id="house-title">House settings</h2>
-      <div class="grid">
+    <hs-modal title="House settings" [open]="commands.overlay() === 'house'" (closed)="close()">
+      <form class="grid" [formGroup]="form" (ngSubmit)="close()">
         <label for="house-by">Your name on facts</label>
-        <input nz-input id="house-by" #by maxlength="120" [value]="house.settings().by" (change)="name(by)" />
-        <label for="house-date">Dates are written</label>
-        <select
-          id="house-date"
-          #date
-          [value]="house.settings().dateOrder"
-          (change)="house.change({ dateOrder: order(date.value) })"
-        >
-          <option value="dmy" [selected]="house.settings().dateOrder === 'dmy'">31.12.2026</option>
-          <option value="mdy" [selected]="house.settings().dateOrder === 'mdy'">12/31/2026</option>
-          <option value="ymd" [selected]="house.settings().dateOrder === 'ymd'">2026-12-31</option>
-        </select>
-        <label for="house-distance">Distance in</label>
-        <select
-          id="house-distance"
-          #dist
-          (change)="house.change({ distance: dist.value === 'mi' ? 'mi' : 'km' })"
-        >
-          <option value="km" [selected]="house.settings().distance === 'km'">km</option>
-          <option value="mi" [selected]="house.settings().distance === 'mi'">miles</option>
-        </select>
-        <label for="house-step">Labels round down to</label>
-        <input
-          nz-input
-          id="house-step"
-          #step
-          inputmode="numeric"
-          [value]="house.settings().labelStep"
-          (change)="labelStep(step)"
+        <input nz-input id="house-by" cdkFocusInitial maxlength="120" formControlName="by" (blur)="fill()" />
+        <span>Dates are written</span>
+        <hs-segmented
+          label="Dates are written"
+          [options]="dates"
+          [value]="value().dateOrder"
+          (picked)="form.controls.dateOrder.setValue($event)"
         />
-        <label for="house-density">Targets</label>
-        <select
-          id="house-density"
-          #density
-          (change)="house.change({ density: density.value === 'bench' ? 'bench' : 'compact' })"
-        >
-          <option value="compact" [selected]="house.settings().density === 'compact'">Compact</option>
-          <option value="bench" [selected]="house.settings().density === 'bench'">
-            Bench: large, for gloves
-          </option>
-        </select>
-        <label for="house-theme">Light or dark</label>
-        <select id="house-theme" #theme (change)="house.setTheme(theme.value === 'dark' ? 'dark' : 'light')">
-          <option value="light" [selected]="house.theme() === 'light'">Light</option>
-          <option value="dark" [selected]="house.theme() === 'dark'">Dark</option>
-        </select>
-      </div>
-      <button nz-button nzType="primary" (click)="close()">Done</button>
-    </dialog>
+        <span>Distance in</span>
+        <hs-segmented
+          label="Distance in"
+          [options]="distances"
+          [value]="value().distance"
+          (picked)="form.controls.distance.setValue($event)"
+        />
+        <label for="house-step">Labels round down to</label>
+        <nz-input-number
+          nzId="house-step"
+          formControlName="labelStep"
+          [nzMin]="1"
+          [nzMax]="50000"
+          [nzStep]="500"
+          [nzPrecision]="0"
+          (nzBlur)="fill()"
+        />
+        <span>Targets</span>
+        <hs-segmented
+          label="Targets"
+          [options]="densities"
+          [value]="value().density"
+          (picked)="form.controls.density.setValue($event)"
+        />
+        <span>Light or dark</span>
+        <hs-segmented
+          label="Light or dark"
+          [options]="themes"
+          [value]="value().theme"
+          (picked)="form.controls.theme.setValue($event)"
+        />
+        <button nz-button nzType="primary">Done</button>
+      </form>
+    </hs-modal>
   `,
   styles: `
     .grid {
@@ -69,34 +67,66 @@ import { OverlayDialog } from './dialog-base';
       grid-template-columns: auto 1fr;
       gap: 8px 14px;
       align-items: center;
-      margin-bottom: 14px;
-      min-width: 340px;
-    }
-    select {
-      min-height: var(--target);
-      background: var(--paper-2);
-      border: 1px solid var(--rule-strong);
-      border-radius: 3px;
+      justify-items: start;
     }
   `,
 })
-export class HouseDialog extends OverlayDialog {
-  protected readonly house = inject(HouseStore);
-  protected readonly dialog = viewChild.required<ElementRef<HTMLDialogElement>>('dialog');
-  protected readonly overlay = 'house' as const;
+export class HouseDialog {
+  protected readonly commands = inject(Commands);
+  private readonly house = inject(HouseStore);
+  protected readonly dates = [
+    { value: 'dmy', label: '31.12.2026' },
+    { value: 'mdy', label: '12/31/2026' },
+    { value: 'ymd', label: '2026-12-31' },
+  ] as const;
+  protected readonly distances = [
+    { value: 'km', label: 'km' },
+    { value: 'mi', label: 'miles' },
+  ] as const;
+  protected readonly densities = [
+    { value: 'compact', label: 'Compact' },
+    { value: 'large', label: 'Large, for gloves' },
+  ] as const;
+  protected readonly themes = [
+    { value: 'light', label: 'Light' },
+    { value: 'dark', label: 'Dark' },
+  ] as const;
+  protected readonly form = new FormGroup({
+    by: new FormControl('', { nonNullable: true }),
+    dateOrder: new FormControl<HouseSettings['dateOrder']>('dmy', { nonNullable: true }),
+    distance: new FormControl<HouseSettings['distance']>('km', { nonNullable: true }),
+    labelStep: new FormControl<number | null>(1000),
+    density: new FormControl<HouseSettings['density']>('compact', { nonNullable: true }),
+    theme: new FormControl<Theme>('light', { nonNullable: true }),
+  });
 
-  protected name(input: HTMLInputElement): void {
-    const by = input.value.trim();
-    if (by) this.house.change({ by });
-    else input.value = this.house.settings().by;
+  /** What is kept, for the controls that are no inputs. */
+  protected readonly value = computed(() => ({ ...this.house.settings(), theme: this.house.theme() }));
+
+  constructor() {
+    effect(() => {
+      if (this.commands.overlay() === 'house') untracked(() => this.fill());
+    });
+    this.form.valueChanges.pipe(takeUntilDestroyed()).subscribe(() => this.keep());
   }
 
-  protected labelStep(input: HTMLInputElement): void {
-    this.house.change({ labelStep: Number(input.value) });
-    input.value = String(this.house.settings().labelStep);
+  /** Shows what is kept: also after a box was left empty. */
+  protected fill(): void {
+    this.form.patchValue(this.value(), { emitEvent: false });
   }
 
-  protected order(value: string): HouseSettings['dateOrder'] {
-    return value === 'mdy' || value === 'ymd' ? value : 'dmy';
+  private keep(): void {
+    const { theme, labelStep, by, ...others } = this.form.getRawValue();
+    // What was left empty stays as it was; it does not keep the others back.
+    this.house.change({
+      ...others,
+      ...(by.trim() === '' ? {} : { by: by.trim() }),
+      ...(labelStep === null ? {} : { labelStep }),
+    });
+    if (theme !== this.house.theme()) this.house.setTheme(theme);
+  }
+
+  protected close(): void {
+    this.commands.close('house');
   }
 }

@@ -2,131 +2,116 @@ import {
   ChangeDetectionStrategy,
   Component,
   computed,
+  effect,
   type ElementRef,
   inject,
   signal,
+  untracked,
   viewChild,
 } from '@angular/core';
 import { NzInputDirective } from 'ng-zorro-antd/input';
+import { type Command, Commands } from '../acts/commands';
 import { Cases } from '../data/cases';
 import { Find } from '../data/find';
-import type { Command } from '../acts/commands';
-import { OverlayDialog } from './dialog-base';
+import { Modal } from '../ui/modal';
+import { State } from '../ui/state';
+import { foundCommands } from './found-commands';
+import { FoundList } from './found-list';
 
-/** Opens everything by name: commands and cases. */
+/** Opens everything by name: commands, cases, engines. */
 @Component({
   selector: 'hs-palette',
-  imports: [NzInputDirective],
+  imports: [NzInputDirective, Modal, FoundList, State],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <dialog #dialog aria-label="Find by name" (close)="close()">
+    <hs-modal
+      title="Find by name"
+      [open]="commands.overlay() === 'palette'"
+      (closed)="close()"
+      (opened)="begin()"
+    >
       <input
         nz-input
         #box
+        cdkFocusInitial
         role="combobox"
         aria-label="Type a command or a case"
         aria-controls="palette-list"
         aria-expanded="true"
-        [attr.aria-activedescendant]="found()[at()] ? 'palette-' + at() : null"
+        [attr.aria-activedescendant]="list.at()"
         placeholder="Type a command, a tag, an engine…"
         [value]="typed()"
-        (input)="type(box.value)"
-        (keydown)="key($event)"
+        (input)="typed.set(box.value)"
+        (keydown)="key($event, list)"
       />
-      <div id="palette-list" role="listbox" aria-label="Found">
-        @for (c of found(); track c.name; let i = $index) {
-          <div
-            role="option"
-            tabindex="-1"
-            [id]="'palette-' + i"
-            [attr.aria-selected]="i === at()"
-            (click)="run(c)"
-            (keydown.enter)="run(c)"
-          >
-            <span>{{ c.name }}</span>
-            @if (c.key) {
-              <kbd>{{ c.key }}</kbd>
-            }
-          </div>
-        } @empty {
-          <p class="quiet">Nothing is called that.</p>
-        }
-      </div>
-    </dialog>
+      <hs-found-list #list name="palette-list" label="Found" [commands]="found()" (ran)="run($event)" />
+      @if (found().length === 0) {
+        <hs-state kind="empty" title="Nothing is called that. Try fewer letters." />
+      }
+    </hs-modal>
   `,
-  styles: `
-    dialog {
-      width: 520px;
-    }
-    [role='listbox'] {
-      margin-top: 8px;
-    }
-    [role='option'] {
-      display: flex;
-      justify-content: space-between;
-      padding: 5px 8px;
-      border-radius: 3px;
-      cursor: pointer;
-    }
-    [role='option'][aria-selected='true'] {
-      background: var(--verdigris-soft);
-    }
-    kbd {
-      font: 12px var(--mono);
-      color: var(--ink-2);
-    }
-  `,
+  styles: 'hs-found-list { margin-top: 8px; }',
 })
-export class Palette extends OverlayDialog {
+export class Palette {
+  protected readonly commands = inject(Commands);
   private readonly cases = inject(Cases);
   private readonly find = inject(Find);
-  private readonly box = viewChild.required<ElementRef<HTMLInputElement>>('box');
-  protected readonly dialog = viewChild.required<ElementRef<HTMLDialogElement>>('dialog');
-  protected readonly overlay = 'palette' as const;
+  private readonly box = viewChild<ElementRef<HTMLInputElement>>('box');
   protected readonly typed = signal('');
-  protected readonly at = signal(0);
   protected readonly found = computed<Command[]>(() => {
     const words = this.typed().toLowerCase().split(/\s+/).filter(Boolean);
     const named = (c: Command) => words.every((w) => c.name.toLowerCase().includes(w));
     const commands = this.commands.list().filter(named);
-    const cases = words.length === 0 ? [] : this.cases.find(this.typed());
-    const opening = cases.slice(0, 14).map((h) => ({
-      name: `Case ${h.tag} · ${h.engine || 'no engine yet'} · ${h.who}`,
-      run: () => this.commands.openCase(h.id),
-    }));
-    const found = this.find
-      .hits(this.typed(), 6)
-      .filter((h) => h.kind === 'engine')
-      .map((h) => ({
-        name: `New case for engine ${h.key} · ${h.detail}`,
-        run: () => void this.commands.newCase(h.key),
-      }));
-    return [...[...commands, ...opening].slice(0, 14), ...found];
+    return [
+      ...commands.slice(0, 14),
+      ...foundCommands(this.typed(), this.commands, this.cases, this.find, 14),
+    ];
   });
 
-  protected override opened(): void {
-    this.type('');
-    this.box().nativeElement.focus();
+  /** False until it is open: the box may have the focus before, and leaves its keys to those that came while it was fetched. */
+  private readonly begun = signal(false);
+
+  protected key(e: KeyboardEvent, list: FoundList): void {
+    if (this.begun()) list.key(e);
+    else if ((e.key.length === 1 && !e.ctrlKey && !e.metaKey) || e.key === 'Enter') {
+      e.preventDefault();
+      this.commands.typedAhead.update((t) => t + (e.key === 'Enter' ? '\n' : e.key));
+    }
   }
 
-  protected type(text: string): void {
-    this.typed.set(text);
-    this.at.set(0);
+  protected begin(): void {
+    this.box()?.nativeElement.focus();
+    this.begun.set(true);
   }
 
-  protected key(e: KeyboardEvent): void {
-    const n = this.found().length;
-    if (e.key === 'ArrowDown') this.at.set((this.at() + 1) % Math.max(1, n));
-    else if (e.key === 'ArrowUp') this.at.set((this.at() + n - 1) % Math.max(1, n));
-    else if (e.key === 'Enter') {
-      const command = this.found()[this.at()];
-      if (command) this.run(command);
-    } else return;
-    e.preventDefault();
+  /** What was typed while it was fetched, or while the dialog itself had the focus, is in it; Enter too. */
+  private take(ahead: string): void {
+    this.commands.typedAhead.set('');
+    this.typed.update((t) => t + ahead.replace('\n', ''));
+    this.box()?.nativeElement.focus();
+    const command = ahead.includes('\n') ? this.found()[0] : undefined;
+    if (command) this.run(command);
   }
 
   protected run(c: Command): void {
     this.close();
     c.run();
+  }
+
+  constructor() {
+    // Closed by whomever: the next opening begins anew.
+    effect(() => {
+      if (this.commands.overlay() === 'palette') return;
+      this.begun.set(false);
+      this.typed.set('');
+    });
+    effect(() => {
+      const ahead = this.commands.typedAhead();
+      if (this.begun() && ahead !== '') untracked(() => this.take(ahead));
+    });
+  }
+
+  protected close(): void {
+    this.commands.close('palette');
   }
 }

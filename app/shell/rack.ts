@@ -19,23 +19,46 @@ import { Commands } from '../acts/commands';
 import { Cases } from '../data/cases';
 import { Clock } from '../data/clock';
 import { HeadProgress } from '../data/head-progress';
-import { WAITS_WORDS } from '../words/waits';
+import { HouseStore } from '../data/house';
+import { waitsWords } from '../words/waits';
 
 /** Open cases as tags, newest on top. Finds by anything in any fact. */
 @Component({
   selector: 'hs-rack',
   imports: [RouterLink, NzButtonComponent, NzInputDirective, ScrollingModule],
   changeDetection: ChangeDetectionStrategy.OnPush,
+  host: { '[class.rail]': 'rail()' },
   template: `
     <nav aria-label="Rack of cases">
       <div class="top">
-        <a class="brand" routerLink="/"
-          ><img src="icon.svg" alt="" width="22" height="22" /> Hollow Sprocket</a
+        <a class="brand" routerLink="/" title="Start page"
+          ><img src="icon.svg" alt="" width="22" height="22" /> <span class="word">Hollow Sprocket</span></a
         >
-        <div class="row">
-          <button nz-button nzType="primary" class="new" (click)="create()" title="Key n">New case</button>
+        <button
+          nz-button
+          nzType="text"
+          class="fold"
+          [attr.aria-expanded]="!rail()"
+          [attr.aria-label]="rail() ? 'Open the rack' : 'Narrow the rack'"
+          title="Key ["
+          (click)="house.flip('rack')"
+        >
+          {{ rail() ? '»' : '«' }}
+        </button>
+        <div class="row buttons">
           <button
             nz-button
+            nzType="primary"
+            class="new"
+            (click)="create()"
+            title="New case, key n"
+            aria-label="New case"
+          >
+            {{ rail() ? '+' : 'New case' }}
+          </button>
+          <button
+            nz-button
+            class="word"
             (click)="commands.overlay.set('palette')"
             title="Ctrl+K"
             aria-label="Find by name, Ctrl+K"
@@ -46,14 +69,19 @@ import { WAITS_WORDS } from '../words/waits';
         <input
           nz-input
           #find
+          class="word"
           type="search"
           placeholder="Filter by any fact"
           aria-label="Filter cases by any fact"
           (input)="typed.set(find.value)"
         />
       </div>
-      @if (keeper.progress(); as done) {
-        <p class="quiet" role="status">Reading all cases anew: {{ done }} done.</p>
+      @let done = keeper.progress();
+      @if (done !== undefined) {
+        <p class="quiet">
+          <span role="status">Reading all cases anew: {{ done }} done.</span>
+          <button nz-button nzType="text" nzSize="small" (click)="keeper.stop()">Stop</button>
+        </p>
       }
       @if (found().length) {
         <cdk-virtual-scroll-viewport
@@ -66,10 +94,11 @@ import { WAITS_WORDS } from '../words/waits';
             class="tag"
             [routerLink]="['/case', h.id, 'call']"
             [attr.aria-current]="h.id === cases.currentId() ? 'page' : null"
+            [title]="h.tag + ' ' + h.engine + ' ' + h.who + ', ' + state(h)"
           >
-            <b class="mono">{{ h.tag }}</b>
-            <span class="engine mono">{{ h.engine || 'no engine' }}</span>
-            <span class="waits">{{ waits[h.waits] }}</span>
+            <b class="code">{{ h.tag }}</b>
+            <span class="engine code">{{ h.engine || 'no engine' }}</span>
+            <span class="waits" [class.late]="late(h)">{{ state(h) }}</span>
             <span class="age">{{ age(h) }}</span>
           </a>
         </cdk-virtual-scroll-viewport>
@@ -84,140 +113,31 @@ import { WAITS_WORDS } from '../words/waits';
         <p class="quiet" role="status">{{ found().length }} of {{ cases.heads().length }} cases</p>
       }
       <div class="foot">
-        <a nz-button nzType="text" routerLink="/catalogue">Catalogue</a>
-        <a nz-button nzType="text" routerLink="/drive">Drives</a>
-        <button nz-button nzType="text" (click)="commands.overlay.set('house')">House</button>
-        <button nz-button nzType="text" (click)="commands.overlay.set('keys')">Keys</button>
+        <a nz-button nzType="text" class="word" routerLink="/catalogue">Catalogue</a>
+        <a nz-button nzType="text" class="word" routerLink="/drive">Drives</a>
+        <button nz-button nzType="text" class="word" (click)="commands.overlay.set('house')">House</button>
+        <button nz-button nzType="text" class="word" (click)="commands.overlay.set('keys')">Keys</button>
       </div>
     </nav>
   `,
-  styles: `
-    nav {
-      display: flex;
-      flex-direction: column;
-      height: 100%;
-      background: var(--paper-3);
-      border-right: 1px solid var(--rule);
-    }
-    .top {
-      padding: 10px;
-      display: grid;
-      gap: 8px;
-    }
-    .brand {
-      display: flex;
-      gap: 8px;
-      align-items: center;
-      font-weight: 600;
-      color: var(--ink);
-    }
-    .new {
-      flex: 1;
-    }
-    cdk-virtual-scroll-viewport {
-      flex: 1;
-      min-height: 0;
-      margin: 0 10px;
-    }
-    .quiet {
-      padding: 2px 12px;
-      color: var(--ink-2);
-      font-size: 0.92em;
-      margin: 0;
-    }
-    .tag {
-      display: grid;
-      grid-template-columns: auto 1fr;
-      gap: 0 8px;
-      color: var(--ink);
-      background: var(--paper-2);
-      border: 1px solid var(--rule);
-      height: 50px;
-      box-sizing: border-box;
-      margin-bottom: 7px;
-      padding: 5px 8px 5px 24px;
-      overflow: hidden;
-      white-space: nowrap;
-      position: relative;
-      clip-path: polygon(12px 0, 100% 0, 100% 100%, 12px 100%, 0 50%);
-    }
-    .tag::before {
-      content: '';
-      position: absolute;
-      left: 11px;
-      top: 50%;
-      width: 7px;
-      height: 7px;
-      margin-top: -4px;
-      border-radius: 50%;
-      background: var(--paper-3);
-      border: 1px solid var(--rule-strong);
-    }
-    .tag[aria-current] {
-      background: var(--verdigris-soft);
-    }
-    .tag[aria-current] b {
-      text-decoration: underline;
-      text-underline-offset: 3px;
-    }
-    .engine {
-      text-align: right;
-      font-size: 0.92em;
-    }
-    .waits {
-      font-size: 0.92em;
-    }
-    .age {
-      text-align: right;
-      font-size: 0.92em;
-      color: var(--ink-2);
-    }
-    .empty {
-      color: var(--ink-2);
-      padding: 6px 2px;
-    }
-    .foot {
-      display: flex;
-      justify-content: space-between;
-      padding: 4px 4px 8px;
-    }
-    .foot button,
-    .foot a {
-      padding: 2px 5px;
-      color: var(--ink);
-    }
-    @media (max-width: 900px) {
-      nav {
-        border-right: 0;
-        border-bottom: 1px solid var(--rule);
-      }
-      .top {
-        grid-template-columns: auto auto 1fr;
-        align-items: center;
-      }
-      cdk-virtual-scroll-viewport.narrow {
-        flex: none;
-        height: 64px;
-        white-space: nowrap;
-      }
-      .narrow .tag {
-        display: inline-grid;
-        width: 204px;
-        margin: 0 8px 0 0;
-      }
-      .foot {
-        display: none;
-      }
-    }
-  `,
+  styleUrl: './rack.less',
 })
 export class Rack {
   protected readonly cases = inject(Cases);
   protected readonly keeper = inject(HeadProgress);
   protected readonly commands = inject(Commands);
+  protected readonly house = inject(HouseStore);
   private readonly clock = inject(Clock);
   private readonly viewport = viewChild(CdkVirtualScrollViewport);
-  protected readonly waits = WAITS_WORDS;
+
+  /** What it waits for; a call that was promised goes before everything. */
+  protected state(h: Head): string {
+    return waitsWords(h, this.clock.today());
+  }
+
+  protected late(h: Head): boolean {
+    return h.back !== undefined && h.back <= this.clock.today();
+  }
   protected readonly typed = signal('');
   protected readonly found = computed(() => this.cases.find(this.typed()));
   private readonly query = matchMedia('(max-width: 900px)');
@@ -237,6 +157,9 @@ export class Rack {
       if (at >= 0 && (at < start || at >= end)) viewport.scrollToIndex(Math.max(0, at - 2));
     });
   }
+
+  /** Narrowed to the tags' numbers. In a narrow window the rack lies on top, and is whole. */
+  protected readonly rail = computed(() => this.house.settings().rack === 'rail' && !this.narrow());
 
   protected byId(_: number, h: Head): string {
     return h.id;

@@ -9,66 +9,100 @@ import {
 } from '@angular/core';
 import { RouterOutlet } from '@angular/router';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
-import { Commands } from '../acts/commands';
+import { Commands, type Overlay } from '../acts/commands';
 import { Database } from '../data/database';
 import { FactRepository } from '../data/fact-repository';
 import { Fetching } from '../acts/fetching';
 import { Setup } from '../acts/setup';
-import { troubleSentence } from '../data/store-trouble';
+import { type StoreTrouble, troubleSentence } from '../data/store-trouble';
 import { commandFor } from './keyboard';
+import { State } from '../ui/state';
 import { AlteredDialog } from './altered-dialog';
+import { GlossaryDrawer } from './glossary-drawer';
 import { HouseDialog } from './house-dialog';
 import { KeysDialog } from './keys-dialog';
 import { Palette } from './palette';
 import { Rack } from './rack';
 
+/** Troubles that leave the desk to be read only. */
+const READ_ONLY: ReadonlySet<StoreTrouble['code']> = new Set(['newer', 'forbidden']);
+
 /** The frame: rack on the left, what is in hand on the right, dialogs above. */
 @Component({
   selector: 'hs-root',
-  imports: [RouterOutlet, NzButtonComponent, Rack, Palette, KeysDialog, HouseDialog, AlteredDialog],
+  imports: [
+    RouterOutlet,
+    NzButtonComponent,
+    Rack,
+    Palette,
+    KeysDialog,
+    HouseDialog,
+    AlteredDialog,
+    GlossaryDrawer,
+    State,
+  ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   host: { '(document:keydown)': 'press($event)' },
   template: `
     @if (trouble(); as t) {
-      <p class="trouble" role="alert">
-        ▲ {{ t }}
-        @if (repository.trouble()) {
-          <button nz-button (click)="repository.trouble.set(undefined)">Read</button>
-        }
-      </p>
+      <hs-state [kind]="t.kind" [title]="t.words" [urgent]="true">
+        <div class="row">
+          <button nz-button (click)="commands.exportDesk()">Everything as one file</button>
+          @if (repository.trouble()) {
+            <button nz-button (click)="repository.trouble.set(undefined)">Read</button>
+          }
+        </div>
+      </hs-state>
     }
     @if (fetching.missing()) {
-      <p class="trouble" role="alert">
-        ▲ This part of the program could not be fetched: the server does not answer. Start it again (npm
-        start), then go on; everything filed is kept.
-        <button nz-button (click)="again()">Try again</button>
-      </p>
+      <hs-state
+        kind="offline"
+        title="This part of the program could not be fetched: the server does not answer."
+        [urgent]="true"
+      >
+        <div class="row">
+          Start it again (npm start), then go on; everything filed is kept.
+          <button nz-button (click)="again()">Try again</button>
+        </div>
+      </hs-state>
     }
     @if (repository.damaged().length; as n) {
-      <p class="trouble" role="status">
-        ▲ {{ n }} {{ n === 1 ? 'record is' : 'records are' }} damaged and set aside; the rest works.
+      <hs-state
+        kind="failed"
+        [title]="n + (n === 1 ? ' record is' : ' records are') + ' damaged and set aside; the rest works.'"
+      >
         <button nz-button (click)="commands.exportDamaged()">Take out as JSON</button>
-      </p>
+      </hs-state>
     }
     @if (setup.failure(); as f) {
       <main class="failed">
-        <h1>The desk could not be opened</h1>
-        <p role="alert">{{ f }}</p>
-        <button nz-button nzType="primary" (click)="start()">Try again</button>
+        <hs-state kind="failed" title="The desk could not be opened" [urgent]="true">
+          <p>{{ f }}</p>
+          <button nz-button nzType="primary" (click)="start()">Try again</button>
+        </hs-state>
       </main>
     } @else if (setup.ready()) {
       <div class="frame">
         <hs-rack />
         <router-outlet />
       </div>
-      <hs-palette />
-      <hs-keys-dialog />
-      <hs-house-dialog />
+      @defer (when asked('palette')) {
+        <hs-palette />
+      }
+      @defer (when asked('keys')) {
+        <hs-keys-dialog />
+      }
+      @defer (when asked('house')) {
+        <hs-house-dialog />
+      }
+      @defer (when asked('glossary')) {
+        <hs-glossary-drawer />
+      }
       @defer (when commands.filesUsed()) {
         <hs-altered-dialog />
       }
     } @else {
-      <p class="boot">Opening the desk…</p>
+      <hs-state kind="loading" title="Opening the desk…" />
     }
     <input
       #file
@@ -87,17 +121,12 @@ import { Rack } from './rack';
     }
     .frame {
       display: grid;
-      grid-template-columns: 214px minmax(0, 1fr);
+      grid-template-columns: auto minmax(0, 1fr);
       height: 100dvh;
     }
     .frame > ::ng-deep :not(hs-rack):not(router-outlet) {
       min-width: 0;
       min-height: 0;
-    }
-    .trouble {
-      background: var(--brass-soft);
-      margin: 0;
-      padding: 6px 12px;
     }
     .failed {
       padding: 40px;
@@ -118,7 +147,13 @@ export class Root {
   /** What is wrong with the record store: with the last filing, or with the store itself. */
   protected readonly trouble = computed(() => {
     const t = this.repository.trouble() ?? this.database.trouble();
-    return t && troubleSentence(t);
+    // Where nothing can be filed any more the desk is read-only; else it failed once and may be tried again.
+    return (
+      t && {
+        kind: READ_ONLY.has(t.code) ? ('read_only' as const) : ('failed' as const),
+        words: troubleSentence(t),
+      }
+    );
   });
   protected readonly fetching = inject(Fetching);
   protected readonly commands = inject(Commands);
@@ -139,12 +174,28 @@ export class Root {
     void this.setup.start();
   }
 
+  /** True from the first time that something over the desk is asked for: it is fetched then, and kept. */
+  protected asked(overlay: Overlay): boolean {
+    return this.commands.overlay() === overlay;
+  }
+
   protected press(e: KeyboardEvent): void {
-    if (this.commands.overlay() !== undefined) return;
+    const overlay = this.commands.overlay();
+    if (overlay === 'palette') this.typeAhead(e);
+    if (overlay !== undefined) return;
     const command = commandFor(e, this.commands.list());
     if (!command) return;
     e.preventDefault();
     command.run();
+  }
+
+  /** Quick hands type before the list by name is there, or while its dialog has the focus itself: it gets their keys when it opens. */
+  private typeAhead(e: KeyboardEvent): void {
+    if (e.target instanceof HTMLElement && e.target.closest('.cdk-overlay-container input')) return;
+    const typed = e.key === 'Enter' ? '\n' : e.key;
+    if (typed.length !== 1 || e.ctrlKey || e.metaKey) return;
+    e.preventDefault();
+    this.commands.typedAhead.update((t) => t + typed);
   }
 
   protected picked(input: HTMLInputElement): void {

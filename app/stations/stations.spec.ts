@@ -1,4 +1,5 @@
 import { TestBed } from '@angular/core/testing';
+import { Router } from '@angular/router';
 import { Drafts } from '../data/drafts';
 import { closeDesk, openDesk, paint, until } from '../testing/demo-desk';
 import { CdkVirtualScrollViewport } from '@angular/cdk/scrolling';
@@ -12,6 +13,7 @@ import { FactLine } from '../entry/fact-line';
 import { CausePage } from './cause/cause-page';
 import { ExaminePage } from './examine/examine-page';
 import { FitPage } from './fit/fit-page';
+import { JobPanel } from './identify/job-panel';
 import { IdentifyPage } from './identify/identify-page';
 import { SettlePage } from './settle/settle-page';
 import { has, standing as standingOf } from '@core/facts/read';
@@ -32,7 +34,7 @@ describe('stations', () => {
     expect(page.words).toContain('One design is left');
     expect(page.words).toMatch(/MF-K123-1.*✓ Fits/);
     expect(page.words).toMatch(/MF-K121-1.*✕ Does not fit/);
-    expect(page.words).toContain('What the job needs with kit MF-K123-1');
+    expect((await paint(JobPanel)).words).toContain('What the job needs with kit MF-K123-1');
   });
 
   it('Identify: shows facts that rule everything out instead of choosing', async () => {
@@ -56,6 +58,7 @@ describe('stations', () => {
   it('Examine: asks for what this drive has', async () => {
     await desk.open('demo-2036');
     const page = await paint(ExaminePage);
+    await until(() => page.all('section.card').length > 2);
     expect(page.words).toContain('Plunger extension, as found');
     expect(page.words).not.toContain('Pointer, as found');
     expect(page.words).not.toContain('Belt edge, front');
@@ -71,6 +74,11 @@ describe('stations', () => {
   it('Cause: takes the leader at once, another only with a reason', async () => {
     await desk.open('demo-2036');
     const page = await paint(CausePage);
+    page
+      .all('button')
+      .find((b) => b.textContent.includes('each below'))!
+      .click();
+    await page.fixture.whenStable();
     const second = page.all('.cause')[1]!;
     second.click();
     await page.fixture.whenStable();
@@ -188,18 +196,28 @@ describe('the frame', () => {
 
   it('finder: opens cases, commands and engines by what they are called', async () => {
     const palette = await paint(Palette);
-    TestBed.inject(Commands).overlay.set('palette');
-    await palette.fixture.whenStable();
-    const box = palette.one<HTMLInputElement>('input');
+    const commands = TestBed.inject(Commands);
+    commands.overlay.set('palette');
+    const over = () => document.querySelector('.cdk-overlay-container') ?? document.body;
+    const options = () => [...over().querySelectorAll('[role=option]')];
+    await until(() => over().querySelector('[role=combobox]') !== null);
+    const box = over().querySelector<HTMLInputElement>('[role=combobox]')!;
+    expect(box.closest('[role=dialog]')?.getAttribute('aria-label')).toBe('Find by name');
     const found = async (typed: string) => {
       box.value = typed;
       box.dispatchEvent(new Event('input'));
       await palette.fixture.whenStable();
-      return palette.all('[role=option]').map((o) => o.textContent.trim());
+      return options().map((o) => o.textContent.trim());
     };
     expect((await found('2036')).length).toBe(1);
     expect((await found('drive bench')).length).toBe(2);
     expect(await found('nothing like it')).toEqual([]);
-    await until(() => palette.all('[role=option]').length === 0);
+    // what quick hands typed before it was there, Enter too, is done when it opens
+    commands.close('palette');
+    await until(() => over().querySelector('[role=combobox]') === null);
+    commands.typedAhead.set('2036\n');
+    commands.overlay.set('palette');
+    await until(() => TestBed.inject(Router).url.startsWith('/case/demo-2036/'));
+    expect(commands.overlay()).toBeUndefined();
   });
 });

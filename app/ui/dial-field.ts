@@ -1,5 +1,17 @@
-import { ChangeDetectionStrategy, Component, computed, input, output, signal } from '@angular/core';
+import {
+  afterRenderEffect,
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  ElementRef,
+  inject,
+  input,
+  output,
+  signal,
+} from '@angular/core';
+import { FormsModule } from '@angular/forms';
 import { NzInputDirective } from 'ng-zorro-antd/input';
+import { NzSliderModule } from 'ng-zorro-antd/slider';
 import { parseQuantity, readNumber } from '@core/quantity/parse-quantity';
 import { dimensionOf, fromBase, toBase, unitsOf } from '@core/quantity/units';
 import { list } from '../words/list';
@@ -9,20 +21,17 @@ let serial = 0;
 /** A figure to try: a slider for the hand, a box for the exact value. Both always say the same; empty until there is one. */
 @Component({
   selector: 'hs-dial-field',
-  imports: [NzInputDirective],
+  imports: [FormsModule, NzInputDirective, NzSliderModule],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <label [for]="id + '-box'">{{ label() }}</label>
-    <input
-      type="range"
-      #slide
-      [attr.aria-label]="label() + ', slider'"
-      [attr.aria-valuetext]="value() === undefined ? 'not entered' : shown() + ' ' + unit()"
-      [min]="min()"
-      [max]="max()"
-      [step]="step()"
-      [value]="value() ?? rest()"
-      (input)="put(slide.valueAsNumber)"
+    <nz-slider
+      nzTooltipVisible="never"
+      [nzMin]="min()"
+      [nzMax]="max()"
+      [nzStep]="step()"
+      [ngModel]="value() ?? idle()"
+      (ngModelChange)="slid($event)"
     />
     <span class="typed">
       <input
@@ -51,10 +60,8 @@ let serial = 0;
       gap: 0 8px;
       align-items: center;
     }
-    input[type='range'] {
-      width: 100%;
-      min-height: var(--target);
-      accent-color: var(--verdigris);
+    nz-slider {
+      min-width: 0;
     }
     .typed {
       display: flex;
@@ -88,8 +95,32 @@ export class DialField {
   protected readonly id = `dial-${++serial}`;
   protected readonly wrong = signal('');
   protected readonly shown = computed(() => this.value()?.toFixed(this.digits()) ?? '');
-  /** Where the slider rests before there is a value: nearest to nought. */
-  protected readonly rest = computed(() => Math.min(this.max(), Math.max(this.min(), 0)));
+  /** Where the slider stands before there is a value: nearest to nought. */
+  protected readonly idle = computed(() => Math.min(this.max(), Math.max(this.min(), 0)));
+
+  private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
+
+  constructor() {
+    // The library's handle bears no role, no name and no value.
+    afterRenderEffect(() => {
+      const handle = this.host.nativeElement.querySelector('.ant-slider-handle');
+      const said = this.value() === undefined ? 'not entered' : `${this.shown()} ${this.unit()}`;
+      for (const [name, v] of Object.entries({
+        role: 'slider',
+        'aria-label': `${this.label()}, slider`,
+        'aria-valuemin': this.min(),
+        'aria-valuemax': this.max(),
+        'aria-valuenow': this.value() ?? this.idle(),
+        'aria-valuetext': said,
+      }))
+        handle?.setAttribute(name, String(v));
+    });
+  }
+
+  /** The slider's own word, not the echo of the value that it was given. */
+  protected slid(v: number): void {
+    if (v !== this.value()) this.put(v);
+  }
 
   protected put(v: number): void {
     this.say('');

@@ -18,12 +18,19 @@ import type { DrivePicture } from './drive-picture';
         }
       }
       <path class="belt" [attr.d]="picture().belt" [attr.stroke-width]="picture().beltWidth" />
-      @for (w of picture().wheels; track w.id) {
-        <text class="name" [attr.x]="w.label.x" [attr.y]="w.label.y - 1" [attr.text-anchor]="w.anchor">
-          {{ w.name }}
-        </text>
-        <text class="wrap" [attr.x]="w.label.x" [attr.y]="w.label.y + 11" [attr.text-anchor]="w.anchor">
-          wrap {{ w.wrapDeg.toFixed(0) }}°
+      @for (l of picture().leaders; track $index) {
+        <line
+          class="leader"
+          [attr.x1]="l.a.x"
+          [attr.y1]="l.a.y"
+          [attr.x2]="l.b.x"
+          [attr.y2]="l.b.y"
+          [attr.stroke-width]="picture().textMm / 14"
+        />
+      }
+      @for (l of picture().names; track l.id) {
+        <text [attr.x]="l.x" [attr.y]="l.y + picture().textMm * 0.35" [style.font-size.px]="picture().textMm">
+          {{ l.name }}
         </text>
       }
       @if (picture().carrier; as c) {
@@ -94,13 +101,13 @@ import type { DrivePicture } from './drive-picture';
       stroke-width: 1.4;
       stroke-dasharray: 2.5 2;
     }
-    text {
-      font: 12px var(--sans);
-      fill: var(--ink);
+    .leader {
+      stroke: var(--ink-2);
     }
-    .wrap {
-      fill: var(--ink-2);
-      font-size: 11px;
+    text {
+      font-family: var(--sans);
+      fill: var(--ink);
+      text-anchor: middle;
     }
   `,
 })

@@ -6,7 +6,8 @@ import type { Circle, Path, Point } from '@core/drive/path';
 import type { Phase } from '@core/drive/phase';
 import { type StrandKind, strandKinds } from '@core/drive/strands';
 import { turnedBy } from '@core/drive/turned';
-import { beltPath, boxOf, fixed, shoeShape } from './drive-shapes';
+import { beltPath, boxOf, fixed, flip, SHOE_MM, shoeShape } from './drive-shapes';
+import type { Named, Obstacles } from './label-places';
 
 /** What a scene is made from: a solved drive, turned. */
 export type SceneState = {
@@ -24,75 +25,88 @@ export type SceneWheel = {
   rim: number;
   /** Outline of the teeth about the centre, unturned; empty on smooth wheels. */
   teeth: string;
-  /** Degrees to turn it by as drawn, clockwise on the screen. */
-  turnDeg: number;
-  /** Timing mark on the wheel, and where it should point, screen degrees. */
-  markDeg?: number;
+  /** Where its timing mark should point, screen degrees. */
   indexDeg?: number;
   shoe?: string;
-  /** Where a shoe's name stands: behind the middle of its surface. */
-  label?: Point;
+};
+/** What of a wheel turns: degrees to turn it by as drawn, clockwise on the screen, and where its mark points then. */
+export type Turn = { turnDeg: number; markDeg?: number };
+/** What of a scene turns with the crank. */
+export type Turned = {
+  wheels: readonly Turn[];
+  teeth: string;
+  painted: { x: number; y: number; deg: number }[];
 };
 export type SceneStrand = { d: string; kind: StrandKind };
-export type SceneCarrier = { d: string; pivot: Point; plunger?: string };
+export type SceneCarrier = { d: string; pivot: Point; plunger?: string; lines: [Point, Point][] };
 export type Scene = {
   box: { x: number; y: number; width: number; height: number };
   belt: string;
   beltWidth: number;
   strands: SceneStrand[];
-  teeth: string;
-  painted: { x: number; y: number; deg: number }[];
   wheels: SceneWheel[];
   carriers: SceneCarrier[];
+  /** What a name must not lie on. */
+  obstacles: Obstacles;
+  /** What is to be named, and where. */
+  named: Named[];
 };
 
 const n2 = fixed;
 const DEG = 180 / Math.PI;
+/** Short lines that a shoe's band is taken as. */
+const BAND_STEPS = 12;
 
-/** A drive to scale in millimetres, y downwards, with the driving wheel turned by so many degrees from its mark. */
-export function driveScene(state: SceneState, driverDeg: number): Scene {
+/** A drive to scale in millimetres, y downwards: all of it that stands still. */
+export function driveScene(state: SceneState): Scene {
   const { layout, circles, path } = state;
-  const turned = turnedBy(layout, circles, driverDeg);
-  const offset = new Map((state.phases ?? []).map((p) => [p.wheel, p.wheelDeg]));
-  const wheels = layout.wheels.map((w, i) =>
-    sceneWheel(layout, w, circles[i]!, turned.wheelDeg[i]!, offset.get(i)),
-  );
   const kinds = strandKinds(layout);
   const strands = path.spans.map((s, i) => ({
     d: `M${n2(s.a.x)} ${n2(-s.a.y)}L${n2(s.b.x)} ${n2(-s.b.y)}`,
     kind: kinds[i]!,
   }));
-  const step = path.lengthMm / layout.count;
-  const places = placesAlong(circles, path, layout.count, turned.pitches * step);
-  const inside = layout.runs === 'ccw' ? 1 : -1;
-  const teeth = places
-    .map((p) => {
-      const [nx, ny] = [-Math.sin(p.angle) * inside, Math.cos(p.angle) * inside];
-      const t = layout.toothMm;
-      return `M${n2(p.x)} ${n2(-p.y)}L${n2(p.x + nx * t)} ${n2(-(p.y + ny * t))}`;
-    })
-    .join('');
+  const wheels = layout.wheels.map((w, i) => sceneWheel(layout, w, circles[i]!));
+  const carriers = layout.wheels.flatMap((w, i) =>
+    w.carrier ? [sceneCarrier(w, w.carrier, circles[i]!)] : [],
+  );
   return {
     box: boxOf(layout, circles),
     belt: beltPath({ circles, path }),
     beltWidth: Math.max(1.2, layout.backMm),
     strands,
-    teeth,
-    painted: paintedMarks(state, turned.pitches),
     wheels,
-    carriers: layout.wheels.flatMap((w, i) => (w.carrier ? [sceneCarrier(w, w.carrier, circles[i]!)] : [])),
+    carriers,
+    obstacles: obstaclesOf(state, carriers),
+    named: layout.wheels.map((w, i) => namedWheel(w, circles[i]!, wheels[i]!)),
   };
 }
 
-function sceneWheel(
-  layout: Layout,
-  w: Wheel,
-  c: Circle,
-  turnedDeg: number,
-  offsetDeg: number | undefined,
-): SceneWheel {
+/** The rest of it, with the driving wheel turned by so many degrees from its mark. */
+export function turnScene(state: SceneState, driverDeg: number): Turned {
+  const { layout, circles, path } = state;
+  const turned = turnedBy(layout, circles, driverDeg);
+  const offset = new Map((state.phases ?? []).map((p) => [p.wheel, p.wheelDeg]));
+  const step = path.lengthMm / layout.count;
+  const places = placesAlong(circles, path, layout.count, turned.pitches * step);
+  const inside = layout.runs === 'ccw' ? 1 : -1;
+  const t = layout.toothMm;
+  const teeth = places
+    .map((p) => {
+      const [nx, ny] = [-Math.sin(p.angle) * inside, Math.cos(p.angle) * inside];
+      return `M${n2(p.x)} ${n2(-p.y)}L${n2(p.x + nx * t)} ${n2(-(p.y + ny * t))}`;
+    })
+    .join('');
+  const wheels = layout.wheels.map((w, i): Turn => {
+    const by = turned.wheelDeg[i]! + circles[i]!.turn * (offset.get(i) ?? 0);
+    return { turnDeg: -by, ...(w.markDeg === undefined ? {} : { markDeg: -(w.markDeg + by) }) };
+  });
+  return { wheels, teeth, painted: paintedMarks(state, turned.pitches) };
+}
+
+function sceneWheel(layout: Layout, w: Wheel, c: Circle): SceneWheel {
   const r = w.teeth === undefined ? (w.outsideMm ?? c.r) : c.r - layout.toothMm / 2;
-  const out: SceneWheel = {
+  const shoe = shoeShape(c, r);
+  return {
     id: w.id,
     name: w.name,
     x: c.x,
@@ -100,18 +114,42 @@ function sceneWheel(
     r,
     rim: w.rimMm > 0 ? bodyRadius(layout, c, layout.wheels.indexOf(w)) : 0,
     teeth: w.teeth === undefined ? '' : toothOutline(w.teeth, c.r, layout.toothMm),
-    turnDeg: -(turnedDeg + c.turn * (offsetDeg ?? 0)),
+    ...(w.markDeg === undefined ? {} : { indexDeg: -w.markDeg }),
+    ...(shoe ? { shoe: shoe.d } : {}),
   };
-  if (w.markDeg !== undefined) {
-    out.markDeg = -(w.markDeg + turnedDeg + c.turn * (offsetDeg ?? 0));
-    out.indexDeg = -w.markDeg;
-  }
-  const shoe = shoeShape(c, r);
-  if (shoe) {
-    out.shoe = shoe.d;
-    out.label = shoe.label;
-  }
-  return out;
+}
+
+/** A wheel is named at its centre, a shoe at the middle of its band. */
+function namedWheel(w: Wheel, c: Circle, scene: SceneWheel): Named {
+  const shoe = shoeShape(c, scene.r);
+  if (!shoe)
+    return { id: w.id, name: w.name, x: c.x, y: -c.y, r: Math.max(scene.r, scene.rim), hollow: false };
+  return { id: w.id, name: w.name, ...shoe.label, r: SHOE_MM, hollow: true };
+}
+
+/** Strands, bands of shoes and arms as lines; belt on wheels and the wheels themselves as discs. */
+function obstaclesOf({ layout, circles, path }: SceneState, carriers: readonly SceneCarrier[]): Obstacles {
+  const half = Math.max(layout.backMm, layout.toothMm) + 1;
+  const lines = [
+    ...path.spans.map((s) => ({ a: flip(s.a), b: flip(s.b), half })),
+    ...circles.flatMap((c, i) => bandOf(c, layout.wheels[i]!.outsideMm ?? c.r)),
+    ...carriers.flatMap((k) => k.lines.map(([a, b]) => ({ a, b, half: 3 }))),
+  ];
+  const discs = circles.flatMap((c, i) =>
+    c.arc ? [] : [{ x: c.x, y: -c.y, r: bodyRadius(layout, c, i) + layout.backMm }],
+  );
+  return { lines, discs };
+}
+
+/** The band of a shoe as short lines; none of a wheel. */
+function bandOf(c: Circle, r: number): Obstacles['lines'] {
+  if (!c.arc) return [];
+  const [from, to] = c.arc;
+  const on = (k: number) => {
+    const t = from + ((to - from) * k) / BAND_STEPS;
+    return { x: c.x + r * Math.cos(t), y: -(c.y + r * Math.sin(t)) };
+  };
+  return Array.from({ length: BAND_STEPS }, (_, k) => ({ a: on(k), b: on(k + 1), half: SHOE_MM }));
 }
 
 /** Spaces as deep as the belt's teeth, seen from the wheel: a plain trapezium a tooth, for scale, not for making. */
@@ -135,7 +173,7 @@ function toothOutline(z: number, r: number, depth: number): string {
 }
 
 /** Paint on the belt where the marks stood when it was laid on, run on with the belt. */
-function paintedMarks({ layout, circles, path, phases }: SceneState, pitches: number): Scene['painted'] {
+function paintedMarks({ layout, circles, path, phases }: SceneState, pitches: number): Turned['painted'] {
   const step = path.lengthMm / layout.count;
   const zero = layout.wheels[0]!;
   if (zero.markDeg === undefined) return [];
@@ -160,13 +198,19 @@ function sceneCarrier(w: Wheel, carrier: Carrier, c: Circle): SceneCarrier {
     return {
       d: `M${n2(pivot.x)} ${n2(-pivot.y)}L${n2(tip.x)} ${n2(-tip.y)}`,
       pivot: flipped,
+      lines: [
+        [flipped, flip(tip)],
+        [flip(base), flip(tip)],
+      ],
       plunger: `M${n2(base.x)} ${n2(-base.y)}L${n2(tip.x)} ${n2(-tip.y)}`,
     };
   }
   const angle = Math.atan2(c.y - pivot.y, c.x - pivot.x);
   const reach = carrier.kind === 'eccentric' ? (w.outsideMm ?? 20) * 0.85 : carrier.arm;
+  const end = { x: pivot.x + reach * Math.cos(angle), y: -(pivot.y + reach * Math.sin(angle)) };
   return {
-    d: `M${n2(pivot.x)} ${n2(-pivot.y)}L${n2(pivot.x + reach * Math.cos(angle))} ${n2(-(pivot.y + reach * Math.sin(angle)))}`,
+    d: `M${n2(flipped.x)} ${n2(flipped.y)}L${n2(end.x)} ${n2(end.y)}`,
     pivot: flipped,
+    lines: carrier.kind === 'eccentric' ? [] : [[flipped, end]],
   };
 }

@@ -13,6 +13,10 @@ export type Strip = {
   marks?: { at: number; name: string }[] | undefined;
   value?: number | undefined;
   u?: number | undefined;
+  /** Single readings of which the value is the mean. */
+  ticks?: readonly number[] | undefined;
+  /** What stands at both ends of the scale, where it is more than whole numbers. */
+  ends?: readonly [string, string] | undefined;
   /** Value with unit, and the verdict in words. */
   text: string;
   good?: boolean | undefined;
@@ -50,6 +54,9 @@ export type Strip = {
           <title>{{ m.name }}</title>
         </path>
       }
+      @for (t of strip().ticks ?? []; track $index) {
+        <line class="tick" [attr.x1]="at(t)" [attr.x2]="at(t)" y1="4" y2="13" />
+      }
       @if (strip().value !== undefined) {
         @if (strip().u) {
           <line class="spread" [attr.x1]="spread()[0]" [attr.x2]="spread()[1]" y1="15" y2="15" />
@@ -58,9 +65,9 @@ export type Strip = {
       }
     </svg>
     <div class="scale">
-      <span>{{ words(strip().min) }}</span
+      <span>{{ strip().ends?.[0] ?? words(strip().min) }}</span
       ><span class="legend">{{ legend() }}</span
-      ><span>{{ words(strip().max) }}</span>
+      ><span>{{ strip().ends?.[1] ?? words(strip().max) }}</span>
     </div>
   `,
   styles: `
@@ -102,6 +109,10 @@ export type Strip = {
       stroke: var(--brass-ink);
       stroke-width: 1.5;
     }
+    .tick {
+      stroke: var(--ink);
+      stroke-width: 1.5;
+    }
     .spread {
       stroke: var(--ink);
       stroke-width: 5;
@@ -113,10 +124,14 @@ export type Strip = {
       stroke-width: 1.5;
     }
     .scale {
-      display: flex;
-      justify-content: space-between;
+      display: grid;
+      grid-template-columns: 1fr auto;
       color: var(--ink-2);
       font: 11px var(--mono);
+    }
+    .legend {
+      grid-row: 2;
+      grid-column: 1 / -1;
     }
   `,
 })
@@ -131,6 +146,7 @@ export class LimitStrip {
     return [
       s.window ? 'box: window' : '',
       s.end !== undefined ? 'bar: end' : '',
+      s.ticks?.length ? 'ticks: readings' : '',
       s.marks?.length ? `△ ${s.marks.map((m) => m.name).join(', ')}` : '',
     ]
       .filter(Boolean)

@@ -2,6 +2,6 @@ import type { Rebuilt } from '../data/rebuild-heads';
 
 /** What the page asks of the thread that works on all cases at once. */
 export type DeskJobs = {
-  /** Makes the heads of all cases anew; progress: cases done. */
-  rebuild: { input: undefined; progress: number; output: Rebuilt };
+  /** Makes the heads of these cases anew, else of all; progress: cases done. */
+  rebuild: { input: readonly string[] | undefined; progress: number; output: Rebuilt };
 };

@@ -5,10 +5,10 @@ import { serve } from './door';
 
 serve<DeskJobs>(
   {
-    async rebuild(_, line) {
+    async rebuild(only, line) {
       const db = await openRecords();
       try {
-        return await rebuildHeads(db, line);
+        return await rebuildHeads(db, line, only);
       } finally {
         db.close();
       }

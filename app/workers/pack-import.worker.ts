@@ -1,6 +1,6 @@
-import { canonical } from '@core/facts/canonical';
 import { diffPacks } from '@core/catalogue/diff-packs';
-import { type Pack } from '@core/catalogue/pack';
+import type { Pack } from '@core/catalogue/pack';
+import { packDigest } from '@core/catalogue/pack-digest';
 import type { IssueReason } from '@core/catalogue/pack-issue';
 import type { PackReading } from '@core/catalogue/read-pack';
 import { err } from '@core/quantity/result';
@@ -57,7 +57,7 @@ async function read(files: File[], progress: (p: ImportProgress) => void): Promi
   const db = await openRecords();
   const same = pack ? await getPack(db, packId(pack)) : undefined;
   db.close();
-  const versionTaken = pack !== undefined && same !== undefined && canonical(same) !== canonical(pack);
+  const versionTaken = pack !== undefined && same !== undefined && packDigest(same) !== packDigest(pack);
   if (versionTaken) waiting = undefined;
   return {
     id: pack ? packId(pack) : '',

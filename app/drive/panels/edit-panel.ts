@@ -1,10 +1,23 @@
-import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  inject,
+  linkedSignal,
+  signal,
+} from '@angular/core';
+import { FormControl, FormGroup, ReactiveFormsModule } from '@angular/forms';
+import { NzTableModule } from 'ng-zorro-antd/table';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
 import { NzInputDirective } from 'ng-zorro-antd/input';
 import { type Distance, fitCentres } from '@core/drive/fit-centres';
 import { type Layout, nominalLength, tensionerIndex, type Wheel } from '@core/drive/layout';
 import { driveState, AS_MADE } from '@core/drive/what-if';
 import { readNumber } from '@core/quantity/parse-quantity';
+import { Pick } from '../../ui/pick';
+import { Segmented } from '../../ui/segmented';
+import { ShortField } from '../../ui/short-field';
 import { settingsSentence } from '../../words/drive';
 import { centresSentence, disagreeWords } from '../../words/drive-bench';
 import { BenchStore } from '../bench-store';
@@ -12,10 +25,29 @@ import { carriedBy, newDrive, newWheel, WHEEL_ROLES, withWheelField } from '../e
 
 type Row = { a: number; b: number; mm: string };
 
+const text = () => new FormControl('', { nonNullable: true });
+const eccentricOf = (w: Wheel | undefined) => (w?.carrier?.kind === 'eccentric' ? w.carrier : undefined);
+/** What a new eccentric begins with: its throw, and its marks in degrees. */
+const USUAL = { throwMm: 8, from: 80, nominal: 90, to: 100, end: 150 };
+const MARKS = [
+  { key: 'from', label: 'Window, °' },
+  { key: 'nominal', label: 'nominal' },
+  { key: 'to', label: 'to' },
+  { key: 'end', label: 'end' },
+] as const;
+
 /** Enters a drive from a workshop's figures: coordinates, or distances between centres. */
 @Component({
   selector: 'hs-edit-panel',
-  imports: [NzButtonComponent, NzInputDirective],
+  imports: [
+    ReactiveFormsModule,
+    NzTableModule,
+    NzButtonComponent,
+    NzInputDirective,
+    Pick,
+    Segmented,
+    ShortField,
+  ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './edit-panel.html',
   styleUrl: './edit-panel.less',
@@ -26,21 +58,34 @@ export class EditPanel {
   protected readonly layout = computed(() => this.draft() ?? this.bench.layout());
   /** Wheel whose details are open. */
   protected readonly at = signal(0);
-  protected readonly roles = WHEEL_ROLES;
+  protected readonly roles = WHEEL_ROLES.map((key) => ({ key, wording: key }));
+  protected readonly kinds = [
+    { value: 'belt', label: 'belt' },
+    { value: 'chain', label: 'chain' },
+  ] as const;
+  protected readonly senses = [
+    { value: 'cw', label: 'clockwise' },
+    { value: 'ccw', label: 'anticlockwise' },
+  ] as const;
+  protected readonly sides = [
+    { key: 'inside', wording: 'inside' },
+    { key: 'back', wording: 'back' },
+  ];
+  protected readonly wheelNames = computed(() =>
+    (this.layout()?.wheels ?? []).map((w) => ({ key: w.id, wording: w.name })),
+  );
   protected readonly wheel = computed(() => this.layout()?.wheels[this.at()] ?? this.layout()?.wheels[0]);
-  protected readonly carried = computed(() => {
-    const w = this.wheel();
-    const c = w?.carrier?.kind === 'eccentric' ? w.carrier : undefined;
-    return {
-      x: (c?.pivot.x ?? (w?.x ?? 0) - 8).toFixed(2),
-      y: (c?.pivot.y ?? w?.y ?? 0).toFixed(2),
-      turn: c?.turn ?? ('cw' as const),
-      from: String(c?.window.from ?? 80),
-      nominal: String(c?.window.nominal ?? 90),
-      to: String(c?.window.to ?? 100),
-      end: String(c?.endDeg ?? 150),
-    };
+  /** Pivot and marks of a tensioner to be: as the open wheel has them, else what is usual beside it. */
+  protected readonly carrier = new FormGroup({
+    x: text(),
+    y: text(),
+    from: text(),
+    nominal: text(),
+    to: text(),
+    end: text(),
   });
+  protected readonly marks = MARKS;
+  protected readonly turn = linkedSignal(() => eccentricOf(this.wheel())?.turn ?? 'cw');
   protected readonly rows = signal<Row[]>([]);
   protected readonly spread = signal('0.5');
   protected readonly wrong = signal('');
@@ -55,6 +100,25 @@ export class EditPanel {
       ? '✓ This drive can exist; its tensioner takes up the rest.'
       : `✓ This drive can exist; its path is ${Math.abs(off).toFixed(2)} mm ${off >= 0 ? 'longer' : 'shorter'} than ${layout.count} × ${layout.pitchMm} mm.`;
   });
+
+  constructor() {
+    effect(() => {
+      const w = this.wheel();
+      const c = eccentricOf(w);
+      this.carrier.setValue({
+        x: (c?.pivot.x ?? (w?.x ?? 0) - USUAL.throwMm).toFixed(2),
+        y: (c?.pivot.y ?? w?.y ?? 0).toFixed(2),
+        from: String(c?.window.from ?? USUAL.from),
+        nominal: String(c?.window.nominal ?? USUAL.nominal),
+        to: String(c?.window.to ?? USUAL.to),
+        end: String(c?.endDeg ?? USUAL.end),
+      });
+    });
+  }
+
+  protected indexOf(id: string): number {
+    return Math.max(0, this.layout()?.wheels.findIndex((w) => w.id === id) ?? 0);
+  }
 
   protected change(i: number, field: keyof Wheel, text: string): void {
     const layout = this.layout();
@@ -77,14 +141,14 @@ export class EditPanel {
     else this.put({ ...layout, [field]: v });
   }
 
-  protected sense(runs: string): void {
+  protected sense(runs: Layout['runs']): void {
     const layout = this.layout();
-    if (layout) this.put({ ...layout, runs: runs === 'ccw' ? 'ccw' : 'cw' });
+    if (layout) this.put({ ...layout, runs });
   }
 
-  protected kind(kind: string): void {
+  protected kind(kind: Layout['kind']): void {
     const layout = this.layout();
-    if (layout) this.put({ ...layout, kind: kind === 'chain' ? 'chain' : 'belt' });
+    if (layout) this.put({ ...layout, kind });
   }
 
   protected begin(): void {
@@ -94,18 +158,17 @@ export class EditPanel {
   }
 
   /** Makes the open wheel the tensioner, on an eccentric with the figures typed. */
-  protected carry(typed: Record<'x' | 'y' | 'turn' | 'from' | 'nominal' | 'to' | 'end', string>): void {
+  protected carry(): void {
     const layout = this.layout();
     if (!layout) return;
-    const names = ['x', 'y', 'from', 'nominal', 'to', 'end'] as const;
-    const figures = names.map((k) => readNumber(typed[k]));
-    const bad = figures.findIndex((v) => v === undefined);
-    if (bad >= 0) {
-      this.wrong.set(`Tensioner, ${names[bad]!}: “${typed[names[bad]!]}” is not a number.`);
+    const typed = Object.entries(this.carrier.getRawValue());
+    const bad = typed.find(([, v]) => readNumber(v) === undefined);
+    if (bad) {
+      this.wrong.set(`Tensioner, ${bad[0]}: “${bad[1]}” is not a number.`);
       return;
     }
-    const [x = 0, y = 0, from = 0, nominal = 0, to = 0, end = 0] = figures as number[];
-    const turn = typed.turn === 'ccw' ? ('ccw' as const) : ('cw' as const);
+    const [x = 0, y = 0, from = 0, nominal = 0, to = 0, end = 0] = typed.map(([, v]) => readNumber(v)!);
+    const turn = this.turn();
     const next = carriedBy(layout, this.at(), { pivot: { x, y }, turn, from, nominal, to, end });
     if (typeof next === 'string') this.wrong.set(next);
     else this.put(next);
@@ -135,7 +198,7 @@ export class EditPanel {
   }
 
   /** Places the wheels that distances name; others stay. */
-  protected fit(): void {
+  protected placeWheels(): void {
     const layout = this.layout();
     if (!layout) return;
     const u = readNumber(this.spread());

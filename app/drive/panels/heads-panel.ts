@@ -1,5 +1,6 @@
 import { own } from '@core/quantity/own';
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { NzTableModule } from 'ng-zorro-antd/table';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
 import { bankThing } from '@core/facts/thing';
 import { limitsOf } from '@core/drive/carrier';
@@ -16,7 +17,7 @@ import { BenchStore } from '../bench-store';
 /** Heads, block and gasket: what machining does to each cam, how much it was, and what idlers can put right. */
 @Component({
   selector: 'hs-heads-panel',
-  imports: [NzButtonComponent, DialField],
+  imports: [NzTableModule, NzButtonComponent, DialField],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @for (b of banks(); track b.id) {
@@ -35,7 +36,7 @@ import { BenchStore } from '../bench-store';
     @if (banks().length) {
       <p class="quiet">Head, block and gasket together. A thicker gasket counts minus.</p>
       @if (effect(); as e) {
-        <table class="plain">
+        <nz-table nzTemplateMode nzSize="small">
           <thead>
             <tr>
               <th>Cam</th>
@@ -54,7 +55,7 @@ import { BenchStore } from '../bench-store';
               </tr>
             }
           </tbody>
-        </table>
+        </nz-table>
         <p>{{ e.words }}</p>
       }
       @if (trouble()) {

@@ -8,14 +8,15 @@ import { judgeMarks } from '@core/drive/judge-marks';
 import { realignTurns } from '@core/drive/phase';
 import { CaseDesk } from '../../data/case-desk';
 import { DialField } from '../../ui/dial-field';
-import { FactField } from '../../entry/fact-field';
+import { DeskSession } from '../../entry/desk-session';
+import { Field } from '../../entry/field';
 import { goWords, offsetWords, patternWords, signed, verdictWords } from '../../words/drive-bench';
 import { BenchStore } from '../bench-store';
 
 /** What the marks of a correctly fitted belt show, what was seen, and go or no go. */
 @Component({
   selector: 'hs-marks-panel',
-  imports: [NzButtonComponent, DialField, FactField],
+  imports: [NzButtonComponent, DialField, Field],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @if (together(); as t) {
@@ -46,10 +47,10 @@ import { BenchStore } from '../bench-store';
           >. {{ r.between }} {{ unit() }} lie between the marks on the {{ r.route }} side.
         </div>
         @if (bench.inCase()) {
-          <hs-fact-field key="mark" [about]="r.about" (misread)="broken(r.id, $event)" />
+          <hs-field [session]="session" key="mark" [about]="r.about" (misread)="broken(r.id, $event)" />
         } @else {
           <hs-dial-field
-            label="Seen"
+            label="Stands off by"
             unit="teeth"
             [min]="-3"
             [max]="3"
@@ -92,6 +93,7 @@ import { BenchStore } from '../bench-store';
   `,
 })
 export class MarksPanel {
+  protected readonly session = inject(DeskSession);
   protected readonly bench = inject(BenchStore);
   private readonly desk = inject(CaseDesk);
   protected readonly kind = computed(() => this.bench.layout()?.kind ?? 'drive');

@@ -58,7 +58,7 @@ describe('the drive bench', () => {
 
   it('compares with a kept state instead of the one as made', () => {
     bench.set({ elongation: 0.0005 });
-    bench.hold();
+    bench.keep();
     bench.set({ elongation: 0.001 });
     const [kept, now] = [bench.compared()!.setting!.reading, bench.state()!.setting!.reading];
     expect(kept).toBeLessThan(now);
@@ -70,7 +70,7 @@ describe('the drive bench', () => {
     it('offers both ways round, holds the tensioner and says how slack that is', async () => {
       const panel = await paint(SettingPanel);
       expect(panel.words).toContain('Pointer 90.0°, in its window');
-      await panel.press('Show');
+      await panel.press('Draw this one');
       expect(bench.what().wrongWay).toBeTrue();
       await panel.type('Held at', '60');
       expect(panel.words).toMatch(/▲ \d+\.\d\d mm slack/);

@@ -35,7 +35,7 @@ const CALIPER_MM = 0.03;
           <div class="row">
             <b>{{ s.name }}</b>
             <button nz-button [disabled]="s.on" (click)="show(s.wrong)">
-              {{ s.on ? '◆ shown' : 'Show' }}
+              {{ s.on ? '◆ drawn' : 'Draw this one' }}
             </button>
           </div>
           <div>{{ s.words }}</div>

@@ -1,5 +1,7 @@
 import { own } from '@core/quantity/own';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { NzButtonComponent } from 'ng-zorro-antd/button';
+import { NzTableModule } from 'ng-zorro-antd/table';
 import { slotDegrees, slotRoom, slotTravel } from '@core/drive/slots';
 import {
   deflectionFromTension,
@@ -15,10 +17,10 @@ import { BenchStore } from '../bench-store';
 /** Tension of a strand, whichever way it is measured; and what slotted sprockets have left. */
 @Component({
   selector: 'hs-strands-panel',
-  imports: [DialField],
+  imports: [NzTableModule, NzButtonComponent, DialField],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <table class="plain">
+    <nz-table nzTemplateMode nzSize="small">
       <thead>
         <tr>
           <th>Strand</th>
@@ -30,17 +32,22 @@ import { BenchStore } from '../bench-store';
         @for (s of spans(); track s.i) {
           <tr>
             <td>
-              <label
-                ><input type="radio" name="strand" [checked]="s.i === at()" (change)="at.set(s.i)" />
-                {{ s.name }}</label
+              <button
+                nz-button
+                nzType="text"
+                nzSize="small"
+                [attr.aria-pressed]="s.i === at()"
+                (click)="at.set(s.i)"
               >
+                {{ s.i === at() ? '◆ ' : '' }}{{ s.name }}
+              </button>
             </td>
             <td>{{ s.kind }}</td>
             <td class="num">{{ s.mm }}</td>
           </tr>
         }
       </tbody>
-    </table>
+    </nz-table>
     @if (strand(); as s) {
       <h3>Tension of that strand</h3>
       <hs-dial-field

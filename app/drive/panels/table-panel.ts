@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { NzTableModule } from 'ng-zorro-antd/table';
 import { strandKinds, teethInMesh } from '@core/drive/strands';
 import { turnedBy } from '@core/drive/turned';
 import { signed, STRAND_WORDS } from '../../words/drive-bench';
@@ -8,11 +9,12 @@ import { BenchStore } from '../bench-store';
 /** The drawing in figures: for the keyboard, for the screen reader, for copying. */
 @Component({
   selector: 'hs-table-panel',
+  imports: [NzTableModule],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @if (table(); as t) {
       <p>{{ t.head }}</p>
-      <table class="plain">
+      <nz-table nzTemplateMode nzSize="small">
         <thead>
           <tr>
             <th>Wheel</th>
@@ -40,7 +42,7 @@ import { BenchStore } from '../bench-store';
             </tr>
           }
         </tbody>
-      </table>
+      </nz-table>
     }
   `,
   styles: `

@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { NzTableModule } from 'ng-zorro-antd/table';
 import { safeCrankRanges, smallestGaps } from '@core/drive/valve-safety';
 import { BenchStore } from '../bench-store';
 
@@ -7,6 +8,7 @@ const OUT = [0, 1, -1, 2, -2];
 /** Whether pistons and valves meet, now and with whole teeth out. */
 @Component({
   selector: 'hs-valves-panel',
+  imports: [NzTableModule],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @if (table(); as t) {
@@ -14,7 +16,7 @@ const OUT = [0, 1, -1, 2, -2];
         No piston can reach an open valve, whatever the cams do, with the crank
         <b>{{ t.ranges || 'nowhere' }}</b> after its mark, every turn.
       </p>
-      <table class="plain">
+      <nz-table nzTemplateMode nzSize="small">
         <caption class="quiet">
           Smallest gap in mm when turned with a cam so many teeth out
         </caption>
@@ -36,7 +38,7 @@ const OUT = [0, 1, -1, 2, -2];
             </tr>
           }
         </tbody>
-      </table>
+      </nz-table>
       <p>In this state: {{ t.now }}</p>
       <p class="quiet">
         Slider-crank without offset; the valve’s path is a sin² stand-in, so gaps near zero are a warning, not

@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { NzTableModule } from 'ng-zorro-antd/table';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
 import { elongationOf } from '@core/bench/extension';
 import { limitsOf, readingUnit } from '@core/drive/carrier';
@@ -8,7 +9,8 @@ import { extensionRemainder, wearState } from '@core/drive/wear';
 import { measuredOf, standing } from '@core/facts/read';
 import { CaseDesk } from '../../data/case-desk';
 import { DialField } from '../../ui/dial-field';
-import { FactField } from '../../entry/fact-field';
+import { DeskSession } from '../../entry/desk-session';
+import { Field } from '../../entry/field';
 import { readingWords, settingsSentence } from '../../words/drive';
 import { endsWords, signed } from '../../words/drive-bench';
 import { BenchStore } from '../bench-store';
@@ -25,7 +27,7 @@ const VERDICTS = {
 /** Elongation against cams and tensioner, stage by stage; what is left over is guide wear. */
 @Component({
   selector: 'hs-wear-panel',
-  imports: [NzButtonComponent, DialField, FactField],
+  imports: [NzTableModule, NzButtonComponent, DialField, Field],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <hs-dial-field
@@ -38,9 +40,9 @@ const VERDICTS = {
       (turned)="bench.set({ elongation: $event / 100 })"
     />
     @if (bench.inCase() && plunger()) {
-      <hs-fact-field key="tensioner.extension" />
-      <hs-fact-field key="chain.length" />
-      <hs-fact-field key="chain.links_over" />
+      <hs-field [session]="session" key="tensioner.extension" />
+      <hs-field [session]="session" key="chain.length" />
+      <hs-field [session]="session" key="chain.links_over" />
       @if (measured(); as m) {
         <p>
           Measured elongation <b>{{ m.words }}</b
@@ -66,7 +68,7 @@ const VERDICTS = {
     @for (w of words(); track $index) {
       <div>{{ w }}</div>
     }
-    <table class="plain">
+    <nz-table nzTemplateMode nzSize="small">
       <thead>
         <tr>
           <th>Late by wear, all stages</th>
@@ -81,7 +83,7 @@ const VERDICTS = {
           </tr>
         }
       </tbody>
-    </table>
+    </nz-table>
     @if (rest(); as r) {
       <h3>Reading against elongation</h3>
       <div>Explained by elongation: {{ r.expected }}. Left over: {{ r.remainder }}.</div>
@@ -105,6 +107,7 @@ const VERDICTS = {
   styles: ':host { display: grid; gap: 8px; align-content: start; grid-template-columns: minmax(0, 1fr); }',
 })
 export class WearPanel {
+  protected readonly session = inject(DeskSession);
   protected readonly bench = inject(BenchStore);
   private readonly desk = inject(CaseDesk);
   /** Reading found, tried without a case. */

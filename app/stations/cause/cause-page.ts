@@ -7,18 +7,20 @@ import type { RankedCause } from '@core/cause/rank';
 import { standing, textOf } from '@core/facts/read';
 import { CaseDesk } from '../../data/case-desk';
 import { VoiceService } from '../../acts/voice';
-import { FactField } from '../../entry/fact-field';
+import { DeskSession } from '../../entry/desk-session';
+import { Field } from '../../entry/field';
 import { contradictionWords, decideSentence, findingWords, percent, weightWords } from '../../words/answers';
 
 /** Rivals weighed on all the evidence; the specialist decides. */
 @Component({
   selector: 'hs-cause-page',
-  imports: [NzButtonComponent, NzInputDirective, FactField, RouterLink],
+  imports: [NzButtonComponent, NzInputDirective, Field, RouterLink],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './cause-page.html',
   styleUrl: './cause-page.less',
 })
 export class CausePage {
+  protected readonly session = inject(DeskSession);
   protected readonly desk = inject(CaseDesk);
   private readonly voice = inject(VoiceService).voice;
   protected readonly opened = signal<string | undefined>(undefined);
@@ -46,6 +48,14 @@ export class CausePage {
       odds: oddsWords(c.probability),
       decided: c.cause.key === this.decided(),
     })),
+  );
+  protected readonly all = signal(false);
+  /** Those that are worth a look: from one in a hundred on, the one decided and the one looked at. */
+  protected readonly likely = computed(() =>
+    this.rows().filter((r) => this.all() || r.p >= 0.01 || r.decided || r.key === this.shown()),
+  );
+  protected readonly unlikely = computed(() =>
+    this.all() ? this.rows().length : this.rows().length - this.likely().length,
   );
   protected readonly none = computed(() => percent(this.ranking()?.none ?? 0));
   protected readonly detail = computed(() => {

@@ -1,22 +1,26 @@
-import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { afterNextRender, ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { possibleOptions } from '@core/answer/applies';
 import { partsOf } from '@core/answer/groups';
 import { looksOf } from '@core/answer/looks';
 import { has, listOf } from '@core/facts/read';
 import { CaseDesk } from '../../data/case-desk';
 import { HouseStore } from '../../data/house';
-import { AnotherPart } from '../../entry/another-part';
-import { FactField } from '../../entry/fact-field';
-import { PartDetails } from '../../entry/part-details';
-import { PartFiles } from '../../entry/part-files';
-import { PlacedField } from '../../entry/placed-field';
+import { DeskSession } from '../../entry/desk-session';
 import { SettingsPair } from '../../entry/settings-pair';
+import { rowsOf } from '../../entry/tall';
+import { inColumns, roomForColumns } from '../../ui/columns';
+import { PartCard } from './part-card';
 import { ranWords } from '../../words/answers';
+
+/** Cards that are there at once; the rest follows when the first ones are on the screen. */
+const FIRST = 2;
+/** Least width of a card. */
+const LEAST_PX = 345;
 
 /** Part by part, in the fixed order: look, measure, compare. */
 @Component({
   selector: 'hs-examine-page',
-  imports: [FactField, PlacedField, AnotherPart, PartDetails, PartFiles, SettingsPair],
+  imports: [PartCard, SettingsPair],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <p class="head">
@@ -27,48 +31,40 @@ import { ranWords } from '../../words/answers';
         >
       }
     </p>
-    @for (g of groups(); track g.kind + g.about) {
-      <section class="card" [attr.aria-label]="g.name">
-        <h2>{{ g.name }}</h2>
-        @for (o of g.fields; track o.key) {
-          @if (o.place) {
-            <hs-placed-field [key]="o.key" [about]="g.about" [named]="true" />
-          } @else {
-            <hs-fact-field [key]="o.key" [about]="g.about" [named]="true" />
+    <div class="cards">
+      @for (column of columns(); track $index) {
+        <div>
+          @for (g of column; track g.kind + g.about) {
+            <hs-part-card [session]="session" [part]="g" />
           }
-        }
-        @if (g.several) {
-          <hs-part-details [about]="g.about ?? g.kind" [name]="g.name" />
-          <hs-part-files [about]="g.about ?? g.kind" [name]="g.name" />
-        }
-        @if (g.last && g.several) {
-          <hs-another-part [kind]="g.kind" />
-        }
-      </section>
-    }
-    @if (drive(); as d) {
-      <hs-settings-pair class="wide" [drive]="d" />
+        </div>
+      }
+    </div>
+    @if (all() && drive(); as d) {
+      <hs-settings-pair [drive]="d" />
     }
   `,
   styles: `
     :host {
-      display: grid;
-      grid-template-columns: repeat(auto-fit, minmax(330px, 1fr));
+      display: block;
+    }
+    /* Cards stand in columns, in the order of the work, down and then on. */
+    .cards {
+      display: flex;
       gap: var(--gap);
-      align-items: start;
+      align-items: flex-start;
     }
-    section {
-      display: grid;
-      gap: 4px;
+    .cards > div {
+      flex: 1;
+      min-width: 0;
     }
-    .head,
-    .wide {
-      grid-column: 1 / -1;
-      margin: 0;
+    .head {
+      margin: 0 0 8px;
     }
   `,
 })
 export class ExaminePage {
+  protected readonly session = inject(DeskSession);
   private readonly desk = inject(CaseDesk);
   private readonly house = inject(HouseStore);
   /** Part by part, of each what can be observed on this drive. */
@@ -77,7 +73,17 @@ export class ExaminePage {
     if (!a) return [];
     return partsOf(a.registry, 'examine', a.possible, a.things);
   });
+  /** True from the second frame on: the first one is not kept waiting for cards below its edge. */
+  protected readonly all = signal(false);
+  private readonly cards = computed(() => (this.all() ? this.groups() : this.groups().slice(0, FIRST)));
+  private readonly room = roomForColumns(LEAST_PX);
+  protected readonly columns = computed(() => inColumns(this.cards(), this.room(), (g) => rowsOf(g.fields)));
   protected readonly drive = computed(() => this.desk.current()?.answers?.drive);
+
+  constructor() {
+    afterNextRender(() => setTimeout(() => this.all.set(true)));
+  }
+
   protected readonly ran = computed(() =>
     ranWords(this.desk.current()?.answers?.ran ?? {}, this.house.house()),
   );

@@ -5,14 +5,15 @@ import { isMarked } from '@core/drive/judge-marks';
 import { markPhases } from '@core/drive/phase';
 import { solveDrive } from '@core/drive/solve-drive';
 import { CaseDesk } from '../../data/case-desk';
-import { FactField } from '../../entry/fact-field';
+import { DeskSession } from '../../entry/desk-session';
+import { Field } from '../../entry/field';
 import { goWords, offsetWords, verdictWords } from '../../words/drive-bench';
 import { settingWords } from '../../words/drive';
 
 /** The procedure of this drive, caution at each step, and what was reported of the fitting. */
 @Component({
   selector: 'hs-fit-page',
-  imports: [FactField, RouterLink],
+  imports: [Field, RouterLink],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @if (ready(); as p) {
@@ -101,7 +102,7 @@ import { settingWords } from '../../words/drive';
               <b>{{ m.name }}</b
               >: {{ m.shows }}
             </div>
-            <hs-fact-field key="mark" [about]="m.about" (misread)="broken(m.about, $event)" />
+            <hs-field [session]="session" key="mark" [about]="m.about" (misread)="broken(m.about, $event)" />
             @if (m.verdict && !misread().has(m.about)) {
               <div>
                 <b>{{ m.verdict }}</b>
@@ -117,7 +118,7 @@ import { settingWords } from '../../words/drive';
         <section class="card" [attr.aria-label]="g.name">
           <h2>{{ g.name }}</h2>
           @for (o of g.fields; track o.key) {
-            <hs-fact-field [key]="o.key" />
+            <hs-field [session]="session" [key]="o.key" />
           }
         </section>
       }
@@ -151,6 +152,7 @@ import { settingWords } from '../../words/drive';
   `,
 })
 export class FitPage {
+  protected readonly session = inject(DeskSession);
   protected readonly desk = inject(CaseDesk);
   protected readonly groups = computed(() => this.desk.groupsAt('fit'));
   protected readonly sheet = computed(() => this.desk.current()?.answers?.sheet);

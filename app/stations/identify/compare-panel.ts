@@ -5,28 +5,26 @@ import { formatNumber } from '@core/quantity/format-quantity';
 import { standing } from '@core/facts/read';
 import { oldThing } from '@core/facts/thing';
 import { CaseDesk } from '../../data/case-desk';
-import { FactField } from '../../entry/fact-field';
+import { DeskSession } from '../../entry/desk-session';
+import { Field } from '../../entry/field';
+import { Pick } from '../../ui/pick';
 import { COMPARE_WORDS, COMPARISON_WORDS } from '../../words/jobs';
 
 /** The old part against the new one, attribute by attribute. */
 @Component({
   selector: 'hs-compare-panel',
-  imports: [FactField],
+  imports: [Field, Pick],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <section class="card" aria-label="Old part against new">
       <h2>Old part against new</h2>
       @if (parts().length) {
-        <label
-          >New part
-          <select #pick aria-label="New part to compare with" (change)="chosen.set(pick.value)">
-            @for (p of parts(); track p.number) {
-              <option [value]="p.number" [selected]="p.number === part()?.number">
-                {{ p.number }} {{ p.name }}
-              </option>
-            }
-          </select>
-        </label>
+        <hs-pick
+          label="New part"
+          [options]="choices()"
+          [value]="part()?.number"
+          (picked)="chosen.set($event)"
+        />
         @if (comparison(); as c) {
           <p class="verdict">
             {{ overall(c.verdict) }}
@@ -36,7 +34,7 @@ import { COMPARE_WORDS, COMPARISON_WORDS } from '../../words/jobs';
           </p>
           @for (l of c.lines; track l.attribute.key) {
             <div class="line">
-              <hs-fact-field [key]="keyOf(l.attribute.key)" [about]="old()" />
+              <hs-field [session]="session" [key]="keyOf(l.attribute.key)" [about]="old()" />
               <div>
                 <span class="quiet">new:</span> <b>{{ l.new }}{{ l.attribute.kind === 'mm' ? ' mm' : '' }}</b
                 ><br />{{ word(l.verdict) }}
@@ -66,13 +64,6 @@ import { COMPARE_WORDS, COMPARISON_WORDS } from '../../words/jobs';
       display: grid;
       gap: 6px;
     }
-    select {
-      max-width: 100%;
-      min-height: var(--target);
-      background: var(--paper-2);
-      border: 1px solid var(--rule-strong);
-      border-radius: 3px;
-    }
     .line {
       display: grid;
       grid-template-columns: minmax(0, 1fr) 118px;
@@ -91,6 +82,7 @@ import { COMPARE_WORDS, COMPARISON_WORDS } from '../../words/jobs';
   `,
 })
 export class ComparePanel {
+  protected readonly session = inject(DeskSession);
   private readonly desk = inject(CaseDesk);
   protected readonly chosen = signal<string | undefined>(undefined);
   protected readonly parts = computed(() => {
@@ -102,6 +94,9 @@ export class ComparePanel {
       .filter((p) => p !== undefined);
     return parts.filter((p) => Object.keys(p.attributes).length > 0);
   });
+  protected readonly choices = computed(() =>
+    this.parts().map((p) => ({ key: p.number, wording: `${p.number} ${p.name}` })),
+  );
   protected readonly part = computed(
     () => this.parts().find((p) => p.number === this.chosen()) ?? this.parts()[0],
   );

@@ -1,19 +1,20 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
-import { intervalFor, nextDue } from '@core/catalogue/interval';
-import { numberOf, textOf } from '@core/facts/read';
+import { dueOf } from '@core/catalogue/due';
+import { textOf } from '@core/facts/read';
 import { CaseDesk } from '../../data/case-desk';
 import { Clock } from '../../data/clock';
 import { HouseStore } from '../../data/house';
 import { Papers } from '../../acts/papers';
-import { FactField } from '../../entry/fact-field';
+import { DeskSession } from '../../entry/desk-session';
+import { Field } from '../../entry/field';
 import { distance } from '../../words/answers';
 import { dueWords } from '../../words/jobs';
 
 /** When the next change is due, and the label that says so. */
 @Component({
   selector: 'hs-due-panel',
-  imports: [NzButtonComponent, FactField],
+  imports: [NzButtonComponent, Field],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <section class="card" aria-label="Interval">
@@ -37,9 +38,9 @@ import { dueWords } from '../../words/jobs';
           The catalogue gives no interval for this engine. Ask the vehicle maker’s schedule.
         </p>
       }
-      <hs-fact-field key="kit.fitted" />
-      <hs-fact-field key="kit.fitted_odometer" />
-      <hs-fact-field key="vehicle.yearly" />
+      <hs-field [session]="session" key="kit.fitted" />
+      <hs-field [session]="session" key="kit.fitted_odometer" />
+      <hs-field [session]="session" key="vehicle.yearly" />
       @if (label()) {
         <div class="row">
           <button nz-button (click)="print('svg')">Label SVG</button>
@@ -51,6 +52,7 @@ import { dueWords } from '../../words/jobs';
   styles: 'section { display: grid; gap: 4px; }',
 })
 export class DuePanel {
+  protected readonly session = inject(DeskSession);
   private readonly desk = inject(CaseDesk);
   private readonly clock = inject(Clock);
   private readonly house = inject(HouseStore);
@@ -59,42 +61,28 @@ export class DuePanel {
     const state = this.desk.current()?.state;
     return state ? textOf(state, 'vehicle.name') : undefined;
   });
-  protected readonly interval = computed(() => {
+  private readonly answer = computed(() => {
     const view = this.desk.current();
     const engine = view?.answers?.engine;
     return view?.catalogue && engine
-      ? intervalFor(view.catalogue.pack.intervals, engine.code, this.vehicle())
+      ? dueOf(view.catalogue.pack.intervals, engine.code, view.state, this.clock.today())
       : undefined;
   });
+  protected readonly interval = computed(() => this.answer()?.interval);
   protected readonly shortest = computed(
     () =>
       !this.vehicle()
         ?.toLowerCase()
         .includes(this.interval()?.vehicle.toLowerCase() ?? ' '),
   );
-  private readonly fitted = computed(() => {
-    const state = this.desk.current()?.state;
-    const day = state && textOf(state, 'kit.fitted');
-    const km = state && numberOf(state, 'kit.fitted_odometer');
-    return day !== undefined && km !== undefined ? { day, km } : undefined;
-  });
-  private readonly due = computed(() => {
-    const [interval, fitted, state] = [this.interval(), this.fitted(), this.desk.current()?.state];
-    if (!interval || !fitted || !state) return undefined;
-    return nextDue(
-      interval,
-      fitted,
-      { day: this.clock.today(), km: numberOf(state, 'vehicle.odometer') },
-      numberOf(state, 'vehicle.yearly'),
-    );
-  });
   protected readonly words = computed(() => {
-    const due = this.due();
+    const due = this.answer()?.due;
     return due ? dueWords(due, this.house.house()) : [];
   });
   protected readonly label = computed(() => {
     const view = this.desk.current();
-    const [due, fitted, a] = [this.due(), this.fitted(), view?.answers];
+    const { due, fitted } = this.answer() ?? {};
+    const a = view?.answers;
     if (!due || !fitted || !a?.engine) return undefined;
     const parts = a.kit?.contents.map((c) => view?.catalogue?.parts.get(c.part)?.name ?? c.part) ?? [
       'Timing drive',

@@ -3,10 +3,15 @@ import { RouterLink } from '@angular/router';
 import { featureKey } from '@core/catalogue/feature-observables';
 import { kindWord } from '@core/drive/drive-has';
 import { formatNumber } from '@core/quantity/format-quantity';
+import { NzTableModule } from 'ng-zorro-antd/table';
+import { NzTabsModule } from 'ng-zorro-antd/tabs';
+import { NzTagModule } from 'ng-zorro-antd/tag';
 import { has } from '@core/facts/read';
 import { CaseDesk } from '../../data/case-desk';
 import { VoiceService } from '../../acts/voice';
-import { FactField } from '../../entry/fact-field';
+import { DeskSession } from '../../entry/desk-session';
+import { Field } from '../../entry/field';
+import { State } from '../../ui/state';
 import { SettingsPair } from '../../entry/settings-pair';
 import { ComparePanel } from './compare-panel';
 import { DuePanel } from './due-panel';
@@ -15,29 +20,47 @@ import { NewerPack } from './newer-pack';
 import { percent } from '../../words/answers';
 import { exclusionWords, kitReasons, kitStatus, VERDICT_WORDS } from '../../words/match';
 
+type KitGroup = {
+  kits: { number: string; name: string; status: string; named: boolean }[];
+  verdict: string;
+  sign: string;
+  reasons: string[];
+};
+
 /** Which drive it is, which kit belongs to it, and what it looks like. */
 @Component({
   selector: 'hs-identify-page',
-  imports: [FactField, RouterLink, SettingsPair, ComparePanel, DuePanel, JobPanel, NewerPack],
+  imports: [
+    Field,
+    RouterLink,
+    SettingsPair,
+    ComparePanel,
+    DuePanel,
+    JobPanel,
+    NewerPack,
+    NzTableModule,
+    NzTabsModule,
+    NzTagModule,
+    State,
+  ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './identify-page.html',
   styles: `
     :host {
+      display: block;
+    }
+    .which {
       display: grid;
-      grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
+      grid-template-columns: minmax(0, 1.25fr) minmax(0, 1fr);
       gap: var(--gap);
       align-items: start;
     }
     section {
       display: grid;
-      gap: 6px;
+      gap: 5px;
     }
     .wide {
       grid-column: 1 / -1;
-    }
-    .left {
-      display: grid;
-      gap: var(--gap);
     }
     ul {
       list-style: none;
@@ -52,18 +75,22 @@ import { exclusionWords, kitReasons, kitStatus, VERDICT_WORDS } from '../../word
     .out b {
       text-decoration: line-through;
     }
+    .number {
+      margin-right: 8px;
+    }
     .verdict {
       font-weight: 600;
       white-space: nowrap;
     }
-    @media (max-width: 1100px) {
-      :host {
+    @media (max-width: 760px) {
+      .which {
         grid-template-columns: minmax(0, 1fr);
       }
     }
   `,
 })
 export class IdentifyPage {
+  protected readonly session = inject(DeskSession);
   protected readonly desk = inject(CaseDesk);
   private readonly voice = inject(VoiceService).voice;
   protected readonly answers = computed(() => this.desk.current()?.answers);
@@ -83,10 +110,12 @@ export class IdentifyPage {
     (this.answers()?.asking.questions ?? []).map((q) => ({
       key: featureKey(q.feature.id),
       worth: `${q.bits.toFixed(2)} bits for ${q.minutes} min`,
-      leaves: q.outcomes.map(
-        (o) =>
-          `${q.feature.options.find((x) => x.key === o.value)?.wording ?? o.value} → ${o.leaves.map((v) => v.name).join(' or ')}`,
-      ),
+      leaves: q.outcomes
+        .map(
+          (o) =>
+            `${q.feature.options.find((x) => x.key === o.value)?.wording ?? o.value} → ${o.leaves.map((v) => v.name).join(' or ')}`,
+        )
+        .join(' · '),
     })),
   );
   protected readonly saving = computed(() => {
@@ -99,15 +128,26 @@ export class IdentifyPage {
     const state = this.desk.current()?.state;
     return [...(cat?.features.keys() ?? [])].map(featureKey).filter((k) => state && has(state, k));
   });
-  protected readonly kits = computed(() =>
-    (this.answers()?.kits ?? []).map((m) => ({
-      number: m.kit.number,
-      name: m.kit.name,
-      verdict: VERDICT_WORDS[m.verdict],
-      status: kitStatus(m),
-      sign: { fits: '✓', fits_if: '?', no: '✕' }[m.verdict],
-      reasons: kitReasons(m, this.voice()),
-      named: this.answers()?.kit?.number === m.kit.number,
-    })),
-  );
+  /** Kits that have the same answer for the same reasons stand together. */
+  protected readonly kits = computed(() => {
+    const groups = new Map<string, KitGroup>();
+    for (const m of this.answers()?.kits ?? []) {
+      const reasons = kitReasons(m, this.voice());
+      const key = [m.verdict, ...reasons].join('\n');
+      const group = groups.get(key) ?? {
+        kits: [],
+        verdict: VERDICT_WORDS[m.verdict],
+        sign: { fits: '✓', fits_if: '?', no: '✕' }[m.verdict],
+        reasons,
+      };
+      group.kits.push({
+        number: m.kit.number,
+        name: m.kit.name,
+        status: kitStatus(m),
+        named: this.answers()?.kit?.number === m.kit.number,
+      });
+      groups.set(key, group);
+    }
+    return [...groups.values()];
+  });
 }

@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { NzTableModule } from 'ng-zorro-antd/table';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
 import { jobList } from '@core/match/job-list';
 import { formatDay } from '@core/quantity/dates';
@@ -10,7 +11,7 @@ import { SOURCE_WORDS } from '../../words/jobs';
 /** What the job needs against what the kit holds, as an order list. */
 @Component({
   selector: 'hs-job-panel',
-  imports: [NzButtonComponent],
+  imports: [NzTableModule, NzButtonComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <section class="card" aria-label="What the job needs">
@@ -18,7 +19,7 @@ import { SOURCE_WORDS } from '../../words/jobs';
         What the job needs <small>{{ kit() ? 'with kit ' + kit()!.number : 'no kit named yet' }}</small>
       </h2>
       @if (lines().length) {
-        <table class="plain">
+        <nz-table nzTemplateMode nzSize="small">
           <thead>
             <tr>
               <th>From</th>
@@ -48,7 +49,7 @@ import { SOURCE_WORDS } from '../../words/jobs';
               </tr>
             }
           </tbody>
-        </table>
+        </nz-table>
         <div class="row">
           <button nz-button (click)="csv()">Order list CSV</button>
           <button nz-button (click)="print()">Order list PDF</button>

@@ -10,16 +10,19 @@ import { CaseFiles } from '../../acts/case-files';
 import { Commands } from '../../acts/commands';
 import { HouseStore } from '../../data/house';
 import { VoiceService } from '../../acts/voice';
-import { FactField } from '../../entry/fact-field';
+import { DeskSession } from '../../entry/desk-session';
+import { Field } from '../../entry/field';
+import { State } from '../../ui/state';
 import { factWords } from '../../words/facts';
 import { differenceWords, objectionWords, rereadWords, termsWords, warningWords } from '../../words/answers';
 
+const WEIGHED = 'claim.told_weighed';
 const WITHOUT = 'claim.without_document';
 
 /** Fault against the claim, decision, and the report that can be proved. */
 @Component({
   selector: 'hs-settle-page',
-  imports: [NzButtonComponent, FactField],
+  imports: [NzButtonComponent, Field, State],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './settle-page.html',
   styles: `
@@ -46,13 +49,6 @@ const WITHOUT = 'claim.without_document';
       margin: 0;
       padding-left: 18px;
     }
-    .seal {
-      border-left: 3px solid var(--verdigris);
-      padding-left: 8px;
-    }
-    .seal.altered {
-      border-color: var(--bad-ink);
-    }
     .digest {
       overflow-wrap: anywhere;
       font-size: 0.86em;
@@ -60,6 +56,7 @@ const WITHOUT = 'claim.without_document';
   `,
 })
 export class SettlePage {
+  protected readonly session = inject(DeskSession);
   protected readonly desk = inject(CaseDesk);
   private readonly house = inject(HouseStore);
   private readonly voice = inject(VoiceService).voice;
@@ -75,10 +72,16 @@ export class SettlePage {
     return this.desk.groupsAt('settle').flatMap((g) => (g.key === group ? g.fields.map((o) => o.key) : []));
   }
   protected readonly claimKeys = computed(() => this.keysOf('claim'));
-  /** Going on without a document is asked for only where one is missing. */
+  /** Going on without a document is asked for only where one is missing; what we told them, where we did. */
   protected readonly decisionKeys = computed(() =>
-    this.keysOf('decision').filter((k) => k !== WITHOUT || this.needsWithout()),
+    this.keysOf('decision').filter(
+      (k) => (k !== WITHOUT || this.needsWithout()) && (k !== WEIGHED || this.advised()),
+    ),
   );
+  private readonly advised = computed(() => {
+    const state = this.desk.current()?.state;
+    return state !== undefined && has(state, 'call.told');
+  });
   private readonly needsWithout = computed(() => {
     const missing = this.answers()?.decision.objections.some((o) => o.code === 'missing_document');
     const state = this.desk.current()?.state;

@@ -1,0 +1,169 @@
+import { TestBed } from '@angular/core/testing';
+import { Router } from '@angular/router';
+import { factsOf } from '@core/facts/read';
+import { Commands } from '../acts/commands';
+import type { CaseDesk } from '../data/case-desk';
+import { Cases } from '../data/cases';
+import { HouseStore } from '../data/house';
+import { closeDesk, openDesk, paint, until } from '../testing/demo-desk';
+import { PLACE_KEYS, placeOf } from '../words/keys';
+import { AnswerNews } from './answer-news';
+import { BeginLine } from './begin-line';
+import { HelpStrip } from './help-strip';
+import { HouseDialog } from './house-dialog';
+import { Rack } from './rack';
+import { Tape } from './tape';
+import { WelcomePage } from './welcome-page';
+
+const key = (e: HTMLElement, k: string, code = 0) =>
+  e.dispatchEvent(new KeyboardEvent('keydown', { key: k, keyCode: code, bubbles: true, cancelable: true }));
+
+describe('the frame', () => {
+  let desk: CaseDesk;
+  beforeEach(async () => (desk = await openDesk()));
+  afterEach(closeDesk);
+
+  it('speaks what a fact changed in the answers once, and nothing of another case', async () => {
+    await desk.open('demo-2041');
+    const news = await paint(AnswerNews);
+    const said = () => news.one('[role=status]').textContent;
+    const turn = () => new Promise((done) => setTimeout(done, 0));
+    await turn();
+    expect(said()).toBe('');
+    await desk.file({ key: 'feature.cover-screws', value: 'seven', how: 'reported' });
+    await until(() => said() !== '');
+    const first = said();
+    expect(first).toContain('second design, 123 teeth');
+    // what changes no answer says nothing new
+    await desk.file({ key: 'vehicle.market', value: 'coast', how: 'reported' });
+    await news.fixture.whenStable();
+    await turn();
+    expect(said()).toBe(first);
+    await desk.open('demo-2027');
+    await news.fixture.whenStable();
+    expect(said()).toBe(first);
+  });
+
+  it('lists what waits with the oldest first, what is sealed not, and goes to the station that lacks', async () => {
+    const page = await paint(WelcomePage);
+    const lines = (region: string) =>
+      page.all(`section[aria-label="${region}"] .line`) as unknown as HTMLAnchorElement[];
+    const heads = TestBed.inject(Cases).heads();
+    const waiting = heads.filter((h) => h.waits !== 'sealed');
+    expect(waiting.length).toBeLessThan(heads.length);
+    const tags = lines('What waits').map((l) => l.querySelector('b')!.textContent);
+    const byAge = [...waiting].sort((a, b) => (a.opened < b.opened ? -1 : 1)).map((h) => h.tag);
+    expect(tags).toEqual(byAge);
+    for (const l of lines('What waits')) {
+      const head = heads.find((h) => h.tag === l.querySelector('b')!.textContent)!;
+      if (['call', 'identify', 'examine', 'cause'].includes(head.waits))
+        expect(l.getAttribute('href')).toBe(`/case/${head.id}/${head.waits}`);
+    }
+    expect(lines('What came in last').length).toBe(heads.length);
+  });
+
+  it('begins a case with an engine that is meant, else with the words as a message', async () => {
+    const line = await paint(BeginLine);
+    const box = line.one<HTMLTextAreaElement>('textarea');
+    const type = async (text: string) => {
+      box.value = text;
+      box.dispatchEvent(new Event('input'));
+      await line.fixture.whenStable();
+    };
+    await type('2036');
+    expect(line.all('[role=option]')[0]!.textContent).toContain('Case 2036');
+    await type('rattles on cold mornings');
+    expect(line.all('[role=option]').length).toBe(1);
+    key(box, 'Enter');
+    await until(() => desk.current() !== undefined);
+    expect(factsOf(desk.current()!.state, 'call.message').map((f) => f.value)).toEqual([
+      'rattles on cold mornings',
+    ]);
+    await until(() => TestBed.inject(Router).url.endsWith('/call'));
+    // arrows walk to another offer
+    await type('2036');
+    key(box, 'ArrowDown', 40);
+    key(box, 'ArrowDown', 40);
+    await line.fixture.whenStable();
+    expect(box.getAttribute('aria-activedescendant')).toBe(line.all('[role=option]')[1]!.id);
+  });
+
+  it('narrows rack and tape, keeps it, and opens the tape for whoever wants the fact line', async () => {
+    await desk.open('demo-2041');
+    const [rack, tape] = [await paint(Rack), await paint(Tape)];
+    const house = TestBed.inject(HouseStore);
+    for (const part of ['rack', 'tape'] as const) house.flip(part);
+    await rack.fixture.whenStable();
+    await tape.fixture.whenStable();
+    // in a narrow window the rack lies on top, and stays whole
+    const narrow = matchMedia('(max-width: 900px)').matches;
+    expect(rack.element.classList.contains('rail')).toBe(!narrow);
+    expect(tape.words).toMatch(/\d+ facts/);
+    expect(tape.all('ol').length).toBe(0);
+    house.settings.update((s) => ({ ...s, rack: 'whole' }));
+    await house.load();
+    expect(house.settings().rack).toBe('rail');
+    TestBed.inject(Commands).factLineAsked.set(true);
+    await tape.fixture.whenStable();
+    expect(tape.all('ol').length).toBe(1);
+  });
+
+  it('puts the help of the field in focus on one strip, and the usual keys where there is none', async () => {
+    const strip = await paint(HelpStrip);
+    const main = document.createElement('main');
+    main.innerHTML = `<div data-field="lacks"><span class="label">Guide rail, left</span>
+      <input id="x" aria-describedby="x-help"><span id="x-help">Look along it.</span></div><button>b</button>`;
+    document.body.append(main);
+    main.querySelector('input')!.focus();
+    await strip.fixture.whenStable();
+    expect(strip.words).toContain('Look along it.');
+    expect(strip.words).toContain('guide: ');
+    main.querySelector('button')!.focus();
+    await strip.fixture.whenStable();
+    expect(strip.words).not.toContain('Look along it.');
+    expect(strip.words).toContain('F2');
+    main.remove();
+  });
+
+  it('keeps a house setting at once, shows what is kept, and refuses an empty name', async () => {
+    const house = TestBed.inject(HouseStore);
+    const dialog = await paint(HouseDialog);
+    TestBed.inject(Commands).overlay.set('house');
+    await until(() => document.querySelector('#house-by') !== null);
+    await dialog.fixture.whenStable();
+    const by = document.querySelector<HTMLInputElement>('#house-by')!;
+    const type = async (text: string) => {
+      by.value = text;
+      by.dispatchEvent(new Event('input'));
+      await dialog.fixture.whenStable();
+    };
+    expect(by.value).toBe(house.settings().by);
+    await type('Ida Fennimore');
+    expect(house.settings().by).toBe('Ida Fennimore');
+    await type('');
+    expect(house.settings().by).toBe('Ida Fennimore');
+    // an empty name does not keep another setting back
+    [...document.querySelectorAll<HTMLElement>('.ant-segmented-item')]
+      .find((e) => e.textContent.includes('gloves'))!
+      .click();
+    await until(() => house.settings().density === 'large');
+    expect(document.documentElement.dataset['density']).toBe('large');
+    // a second opening begins with what is kept
+    await type('');
+    by.dispatchEvent(new Event('blur'));
+    await dialog.fixture.whenStable();
+    expect(by.value).toBe('Ida Fennimore');
+    TestBed.inject(Commands).close('house');
+  });
+
+  it('tells the keys of each place apart', () => {
+    expect(['/', '/case/x/fit', '/case/x/drive', '/drive', '/catalogue'].map(placeOf)).toEqual([
+      'start',
+      'case',
+      'drive',
+      'drive',
+      'catalogue',
+    ]);
+    for (const keys of Object.values(PLACE_KEYS)) expect(keys.length).toBeGreaterThan(0);
+  });
+});

@@ -1,0 +1,57 @@
+import { ChangeDetectionStrategy, Component, input } from '@angular/core';
+import type { PartGroup } from '@core/answer/groups';
+import { AnotherPart } from '../../entry/another-part';
+import { Field } from '../../entry/field';
+import { PartDetails } from '../../entry/part-details';
+import { PartFiles } from '../../entry/part-files';
+import { PlacedField } from '../../entry/placed-field';
+import type { Session } from '../../entry/session';
+
+/** One part: everything that can be looked at on it, which one it is, and its pictures. */
+@Component({
+  selector: 'hs-part-card',
+  imports: [Field, PlacedField, AnotherPart, PartDetails, PartFiles],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    @let g = part();
+    <section class="card" [attr.aria-label]="g.name">
+      <h2>{{ g.name }}</h2>
+      @for (o of g.fields; track o.key) {
+        @if (o.place) {
+          <hs-placed-field [session]="session()" [key]="o.key" [about]="g.about" [named]="true" />
+        } @else {
+          <hs-field [session]="session()" [key]="o.key" [about]="g.about" [named]="true" />
+        }
+      }
+      @if (g.several) {
+        <div class="foot">
+          <hs-part-details [about]="g.about ?? g.kind" [name]="g.name" />
+          <hs-part-files [about]="g.about ?? g.kind" [name]="g.name" />
+          @if (g.last) {
+            <hs-another-part [kind]="g.kind" />
+          }
+        </div>
+      }
+    </section>
+  `,
+  styles: `
+    :host {
+      display: block;
+      margin-bottom: var(--gap);
+    }
+    section {
+      display: grid;
+      gap: 4px;
+    }
+    .foot {
+      display: flex;
+      flex-wrap: wrap;
+      gap: 4px;
+      margin-top: 4px;
+    }
+  `,
+})
+export class PartCard {
+  readonly session = input.required<Session>();
+  readonly part = input.required<PartGroup>();
+}

@@ -1,0 +1,54 @@
+import { DestroyRef, ElementRef, inject, type Signal, signal } from '@angular/core';
+
+/**
+ * Deals cards out to columns in their order, down and then on, so that the columns are about equally long: the tallest
+ * column is as short as it can be. Laid out so by us, because the browser's own columns are laid out whole at every change.
+ * @param tall how tall a card is about, in any unit, above zero
+ */
+export function inColumns<T>(cards: readonly T[], columns: number, tall: (card: T) => number): T[][] {
+  const heights = cards.map(tall);
+  const total = heights.reduce((sum, h) => sum + h, 0);
+  // Every possible height of the tallest column is the sum of a run of cards; the shortest that suffices is taken.
+  const runs = heights.flatMap((_, i) => {
+    let sum = 0;
+    return heights.slice(i).map((h) => (sum += h));
+  });
+  const most = runs.sort((a, b) => a - b).find((h) => fill(heights, h) <= columns) ?? total;
+  const out: T[][] = [];
+  let left = 0;
+  cards.forEach((card, i) => {
+    if (out.length === 0 || left < heights[i]!) {
+      out.push([]);
+      left = most;
+    }
+    out.at(-1)!.push(card);
+    left -= heights[i]!;
+  });
+  return out;
+}
+
+/** Columns that are needed when none may be taller. */
+function fill(heights: readonly number[], most: number): number {
+  let [columns, left] = [0, 0];
+  for (const h of heights) {
+    if (h > most) return Infinity;
+    if (columns === 0 || left < h) {
+      columns++;
+      left = most;
+    }
+    left -= h;
+  }
+  return columns;
+}
+
+/** How many columns of at least so many pixels the host of the component has room for, as it changes. */
+export function roomForColumns(leastPx: number): Signal<number> {
+  const count = signal(1);
+  const host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
+  const watch = new ResizeObserver(([entry]) =>
+    count.set(Math.max(1, Math.floor((entry?.contentRect.width ?? 0) / leastPx))),
+  );
+  watch.observe(host);
+  inject(DestroyRef).onDestroy(() => watch.disconnect());
+  return count;
+}
