@@ -224,6 +224,21 @@ export default ts.config(
   {
     files: ['app/**/*.html'],
     extends: [...ng.configs.templateRecommended, ...ng.configs.templateAccessibility],
+    rules: {
+      // The library's controls, in our look: native ones do not come back. What we paint ourselves is no control of theirs.
+      'no-restricted-syntax': [
+        'error',
+        {
+          selector: 'Element[name=/^(select|dialog|table|datalist)$/]',
+          message: 'Use the library: hs-pick, hs-modal, nz-table, nz-autocomplete.',
+        },
+        {
+          selector:
+            'Element[name="input"] > TextAttribute[name="type"][value=/^(radio|checkbox|range|date)$/]',
+          message: 'Use the library: nz-segmented or hs-tiles, nz-checkbox, nz-slider, hs-date-pick.',
+        },
+      ],
+    },
   },
   { files: ['**/*.spec.ts', 'e2e/**/*.ts'], rules: { '@typescript-eslint/no-non-null-assertion': 'off' } },
   {

@@ -1,5 +1,26 @@
 import { expect, type Locator, type Page } from '@playwright/test';
 
+/** Where the panels of the drive bench are: part, and heading in it. */
+const PANELS = {
+  Setting: ['Setting, marks', 'Setting'],
+  Marks: ['Setting, marks', 'Marks'],
+  Heads: ['Setting, marks', 'Heads, block and gasket'],
+  Wear: ['Wear, heat', 'Wear'],
+  Heat: ['Wear, heat', 'Heat'],
+  Valves: ['Wear, heat', 'Valves and pistons'],
+  Table: ['Table, drawing up', 'Table of all figures'],
+  Strands: ['Table, drawing up', 'Strands and slots'],
+  'Draw up': ['Table, drawing up', 'Drawing up'],
+} as const;
+export type PanelName = keyof typeof PANELS;
+
+/** A JSON file as a user would choose it. */
+export const jsonFile = (name: string, content: string) => ({
+  name,
+  mimeType: 'application/json',
+  buffer: Buffer.from(content),
+});
+
 /** The desk as a person uses it, so that tests read as sentences. */
 export class Desk {
   constructor(readonly page: Page) {}
@@ -21,10 +42,6 @@ export class Desk {
       .click();
   }
 
-  field(name: string): Locator {
-    return this.page.locator('main hs-fact-field').filter({ hasText: name });
-  }
-
   /** Types a value into a field and files it with Enter. */
   async type(name: string, text: string): Promise<void> {
     const box = this.page
@@ -35,7 +52,31 @@ export class Desk {
   }
 
   async choose(name: string, option: string): Promise<void> {
-    await this.page.getByRole('group', { name, exact: true }).getByLabel(option, { exact: true }).check();
+    await this.tile(name, option).click();
+    await expect(this.tile(name, option)).toHaveAttribute('aria-selected', 'true');
+  }
+
+  tile(name: string, option: string): Locator {
+    return this.page
+      .getByRole('listbox', { name, exact: true })
+      .getByRole('option', { name: option, exact: true });
+  }
+
+  /** Picks from a list of the library, typing what it is searched by. */
+  async pick(label: string, option: string, typed = ''): Promise<void> {
+    const box = this.page.getByLabel(label, { exact: true });
+    await this.page.locator('nz-select').filter({ has: box }).click();
+    if (typed) await box.fill(typed);
+    await this.page.locator('nz-option-item').filter({ hasText: option }).first().click();
+  }
+
+  /** Opens a panel of the drive bench: its part, then itself where it is folded. */
+  async panel(name: keyof typeof PANELS): Promise<void> {
+    const [part, head] = PANELS[name];
+    await this.page.getByRole('tab', { name: part }).click();
+    const header = this.page.getByRole('button', { name: head, exact: true });
+    await expect(header).toBeVisible();
+    if ((await header.getAttribute('aria-expanded')) !== 'true') await header.click();
   }
 
   /** Files through the fact line. */

@@ -1,4 +1,5 @@
 import { type Page, test } from '@playwright/test';
+import { Desk } from './desk';
 
 /** Takes the pictures in docs/screenshots from the demo data. Run with `npm run shots`. */
 const out = (name: string) => `docs/screenshots/${name}.png`;
@@ -11,7 +12,7 @@ async function open(page: Page, path: string): Promise<void> {
 }
 
 const views = [
-  ['call', '/case/demo-2038/call'],
+  ['start', '/'],
   ['identify', '/case/demo-2041/identify'],
   ['examine', '/case/demo-2027/examine'],
   ['cause', '/case/demo-2033/cause'],
@@ -27,8 +28,24 @@ for (const [name, path] of views) {
   });
 }
 
-const panel = (page: Page, name: string) =>
-  page.getByRole('group', { name: 'Panels' }).getByRole('button', { name, exact: true }).click();
+test('call', async ({ page }) => {
+  await open(page, '/case/demo-2044/call');
+  const said = page.getByRole('textbox', { name: 'What was said' });
+  await said.fill(
+    'Hi, new belt is on the Fletcher, manual box. Everything lines up, only the upper right is about half a tooth ahead. 178 200 on the clock. Mechanic says the old one was never loud. Start it or not?',
+  );
+  await said.press('Enter');
+  await page.getByRole('group', { name: 'Understood' }).press('Enter');
+  await page.getByRole('region', { name: 'To read out' }).waitFor();
+  await page.screenshot({ path: out('call') });
+});
+
+test('engine', async ({ page }) => {
+  await open(page, '/catalogue/engine/OL25-FLET');
+  await page.getByRole('region', { name: 'Designs' }).getByRole('img').first().waitFor();
+  await page.screenshot({ path: out('engine') });
+});
+
 const fill = async (page: Page, name: string, value: string) => {
   await page.getByLabel(name, { exact: true }).fill(value);
   await page.getByLabel(name, { exact: true }).press('Enter');
@@ -36,14 +53,14 @@ const fill = async (page: Page, name: string, value: string) => {
 
 test('the drive bench: both settings', async ({ page }) => {
   await open(page, '/case/demo-2027/drive');
-  await page.getByRole('button', { name: 'Side by side' }).click();
-  await page.getByRole('button', { name: 'Show', exact: true }).click();
+  await page.getByText('Side by side', { exact: true }).click();
+  await page.getByRole('button', { name: 'Draw this one' }).click();
   await page.screenshot({ path: out('drive') });
 });
 
 test('the drive bench: marks', async ({ page }) => {
   await open(page, '/case/demo-2044/drive');
-  await panel(page, 'Marks');
+  await new Desk(page).panel('Marks');
   await page.getByLabel('Fact line').fill('mark right upper cam 0.5');
   await page.getByLabel('Fact line').press('Enter');
   await page.getByText('as this drive must show').first().waitFor();
@@ -52,8 +69,8 @@ test('the drive bench: marks', async ({ page }) => {
 
 test('the drive bench: machined heads', async ({ page }) => {
   await open(page, '/drive');
-  await page.getByLabel('Drive', { exact: true }).selectOption('fletcher-a');
-  await panel(page, 'Heads');
+  await new Desk(page).pick('Drive', 'OL25-FLET', 'OL25');
+  await new Desk(page).panel('Heads');
   await fill(page, 'Left head nearer by', '1');
   await fill(page, 'Right head nearer by', '1');
   await page.getByRole('button', { name: 'Compute and set the idlers' }).click();
@@ -62,7 +79,7 @@ test('the drive bench: machined heads', async ({ page }) => {
 
 test('the drive bench: wear', async ({ page }) => {
   await open(page, '/case/demo-2036/drive');
-  await panel(page, 'Wear');
+  await new Desk(page).panel('Wear');
   await page.getByRole('button', { name: 'Draw it so' }).click();
   await page.getByRole('button', { name: 'File the guide wear' }).scrollIntoViewIfNeeded();
   await page.screenshot({ path: out('wear') });
@@ -71,7 +88,7 @@ test('the drive bench: wear', async ({ page }) => {
 test('narrow', async ({ page }) => {
   await page.setViewportSize({ width: 700, height: 1000 });
   await open(page, '/case/demo-2044/drive');
-  await panel(page, 'Strands');
+  await new Desk(page).panel('Strands');
   await page.screenshot({ path: out('narrow') });
 });
 
@@ -83,6 +100,7 @@ test('dark', async ({ page }) => {
 
 test('parts compared, the job and the interval', async ({ page }) => {
   await open(page, '/case/demo-2027/identify');
-  await page.getByRole('region', { name: 'What the job needs' }).evaluate((e) => e.scrollIntoView());
+  await page.getByRole('tab', { name: 'What the job needs' }).click();
+  await page.getByRole('region', { name: 'What the job needs' }).waitFor();
   await page.screenshot({ path: out('job') });
 });

@@ -6,7 +6,7 @@ import { join } from 'node:path';
 import AxeBuilder from '@axe-core/playwright';
 import { chromium, expect, test } from '@playwright/test';
 import { launch } from './browser';
-import { Desk } from './desk';
+import { Desk, jsonFile } from './desk';
 
 /** Ends every process of the browser that runs on this profile, at once and without a word. */
 function killBrowserOf(profile: string): void {
@@ -100,19 +100,14 @@ test('a returned tensioner, from the call to a report that can be proved', async
   await desk2.open();
   await expect(page2.getByText('There is no catalogue yet')).toBeVisible();
 
-  const as = (name: string, content: string) => ({
-    name,
-    mimeType: 'application/json',
-    buffer: Buffer.from(content),
-  });
-  await desk2.openFile(as('cut.json', text.slice(0, text.length / 2)));
+  await desk2.openFile(jsonFile('cut.json', text.slice(0, text.length / 2)));
   await expect(page2.getByText(/cut\.json is broken at line \d+/)).toBeVisible();
-  await desk2.openFile(as('altered.json', text.replace('"value": -101', '"value": 90')));
+  await desk2.openFile(jsonFile('altered.json', text.replace('"value": -101', '"value": 90')));
   await expect(page2.getByRole('dialog', { name: 'This file was altered' })).toBeVisible();
   await page2.getByRole('button', { name: 'Leave it out' }).click();
   await expect(page2.getByText('No cases yet')).toBeVisible();
 
-  await desk2.openFile(as('case.json', text));
+  await desk2.openFile(jsonFile('case.json', text));
   await expect(page2.getByText('digest verified')).toBeVisible();
   await desk2.go('Cause');
   await expect(
@@ -136,6 +131,7 @@ test('from a new case to a sealed report by keyboard takes fewer than 45 actions
   /** One text typed, however long, and Enter. */
   const file = async (text: string) => {
     actions++;
+    await expect(page.getByLabel('Fact line')).toBeFocused();
     await page.keyboard.type(text);
     await expect(page.locator('#fact-line-says')).toContainText('Enter files');
     await key('Enter');
@@ -144,7 +140,8 @@ test('from a new case to a sealed report by keyboard takes fewer than 45 actions
   await desk.open();
   await page.locator('body').focus();
   await key('n');
-  await expect(page.getByRole('heading', { name: 'Who and which engine' })).toBeVisible();
+  await expect(page.getByRole('textbox', { name: 'What was said' })).toBeFocused();
+  await key('Escape');
   await key('f');
   await file('who Odo Larkham; engine TE16-CORM; built 11.3.2017; odo 61000; date 2.11.2026; kit MF-K121-1');
   await file('fitted 1.6.2026; fitodo 55200; symptom stopped; sent tensioner, belt');
@@ -157,6 +154,7 @@ test('from a new case to a sealed report by keyboard takes fewer than 45 actions
   await expect(desk.tape()).toContainText('−98 ± 2°');
   await page.locator('body').focus();
   await key('f');
+  await expect(page.getByLabel('Fact line')).toBeFocused();
   await key('Control+a');
 
   await file('cause tensioner set the wrong way');
@@ -196,6 +194,7 @@ test('from a new case to a sealed report by keyboard takes fewer than 45 actions
 
 test('a write that the browser refuses is said, keeps the text, and a part that does not come is fetched again', async ({
   page,
+  browser,
 }) => {
   const desk = new Desk(page);
   await desk.open('/case/demo-2041/call');
@@ -211,6 +210,25 @@ test('a write that the browser refuses is said, keeps the text, and a part that 
   await expect(page.getByRole('alert').filter({ hasText: 'NOT filed' })).toBeVisible();
   await expect(page.getByLabel('Distance now', { exact: false }).first()).toHaveValue('48 200');
   await expect(desk.tape()).not.toContainText('48 200');
+  // everything filed and typed goes out in one file, and opens in another profile
+  const all = await desk.download(() => page.getByRole('button', { name: 'Everything as one file' }).click());
+  const text = readFileSync(all.path, 'utf8');
+  const taken = JSON.parse(text) as { drafts: Record<string, string>; facts: { case: string }[] };
+  expect(Object.values(taken.drafts)).toContain('48 200');
+  const cases = new Set(taken.facts.map((f) => f.case)).size;
+  const other = await browser.newContext();
+  const page2 = await other.newPage();
+  await page2.route('**/setup.json', (route) => route.fulfill({ json: { demo: false } }));
+  const desk2 = new Desk(page2);
+  await desk2.open();
+  const twice = JSON.stringify({ ...taken, facts: [...taken.facts, taken.facts[0]] });
+  await desk2.openFile(jsonFile('twice.json', twice));
+  await expect(page2.getByText(/twice\.json holds fact .* twice/)).toBeVisible();
+  await expect(page2.getByText('No cases yet.')).toBeVisible();
+  await desk2.openFile(jsonFile('desk.json', text));
+  await expect(page2.getByText(`${cases} cases are on the rack`)).toBeVisible();
+  await expect(page2.getByRole('link', { name: /^2027 TE16-CORM/ })).toBeVisible();
+  await other.close();
   await page.evaluate(() => (window as unknown as { mend: () => void }).mend());
   await page.getByLabel('Distance now', { exact: false }).first().press('Enter');
   await expect(desk.tape()).toContainText('48 200');
@@ -272,23 +290,96 @@ test('a case whose design is open shows no other engine’s drive, and names the
   await expect(page.locator('hs-drive-figure')).toBeVisible();
 });
 
-for (const theme of ['light', 'dark'])
-  test(`the frame fits the window, ${theme}, with no accessibility fault at any station`, async ({
+// Colour hangs on the theme, size on the density: two of the four together show every one of both.
+for (const [theme, density] of [
+  ['light', 'Compact'],
+  ['dark', 'Large, for gloves'],
+] as const)
+  test(`every view fits the window without an accessibility fault: ${theme}, ${density}`, async ({
     page,
   }) => {
     const desk = new Desk(page);
     await page.addInitScript((t) => localStorage.setItem('hs-theme', t), theme);
-    for (const station of ['call', 'identify', 'fit', 'examine', 'cause', 'settle']) {
-      await desk.open(`/case/demo-2033/${station}`);
+    await desk.open();
+    await page.locator('body').press('h');
+    const house = page.getByRole('dialog', { name: 'House settings' });
+    await house.getByText(density, { exact: true }).click();
+    const faults = async (view: string) =>
+      (await new AxeBuilder({ page }).analyze()).violations.map(
+        (v) => `${view} ${theme}: ${v.id} ${v.nodes[0]?.target.join(' ') ?? ''}`,
+      );
+    expect(await faults('house')).toEqual([]);
+    await house.getByRole('button', { name: 'Done' }).click();
+    await expect(house).toHaveCount(0);
+    const views = ['call', 'identify', 'fit', 'examine', 'cause', 'settle'].map(
+      (s) => `/case/demo-2033/${s}`,
+    );
+    for (const view of ['/', ...views, '/case/demo-2041/identify', '/drive', '/catalogue']) {
+      await desk.open(view);
       await expect(page.locator('main .card').first()).toBeVisible();
       const over = await page.evaluate(() => document.documentElement.scrollHeight - window.innerHeight);
-      expect(over, `${station} scrolls the page`).toBeLessThanOrEqual(0);
-      const found = (await new AxeBuilder({ page }).analyze()).violations.map(
-        (v) => `${station} ${theme}: ${v.id} ${v.nodes[0]?.target.join(' ') ?? ''}`,
-      );
-      expect(found).toEqual([]);
+      expect(over, `${view} scrolls the page`).toBeLessThanOrEqual(0);
+      expect(await faults(view)).toEqual([]);
     }
+    await page.locator('body').press('?');
+    await expect(page.getByRole('dialog', { name: 'Keys' })).toBeVisible();
+    expect(await faults('keys')).toEqual([]);
+    await page.keyboard.press('Escape');
+    await page.locator('body').press('g');
+    await page.getByLabel('Find a word').fill('plunger');
+    await expect(page.getByText('How far a plunger stands out of its body')).toBeVisible();
+    expect(await faults('glossary')).toEqual([]);
   });
+
+test('a station that fits one screen does, rack and tape fold, and the next case is one key away', async ({
+  page,
+}) => {
+  const desk = new Desk(page);
+  for (const view of ['demo-2038/call', 'demo-2027/settle', 'demo-2041/identify']) {
+    await desk.open(`/case/${view}`);
+    await expect(page.locator('main .card').first()).toBeVisible();
+    const over = await page.locator('main').evaluate((m) => m.scrollHeight - m.clientHeight);
+    expect(over, view).toBeLessThanOrEqual(0);
+  }
+  const wide = (name: string) =>
+    page.locator(name).evaluate((e) => Math.round(e.getBoundingClientRect().width));
+  const before = await wide('main');
+  await page.locator('body').press('[');
+  await page.locator('body').press(']');
+  await expect.poll(() => wide('hs-rack')).toBeLessThan(80);
+  expect(await wide('main')).toBeGreaterThan(before + 300);
+  await page.reload();
+  await expect(page.getByRole('button', { name: 'Open the tape' })).toBeVisible();
+  await page.locator('body').press('f');
+  await expect(page.getByLabel('Fact line')).toBeFocused();
+  await page.keyboard.press('Escape');
+  await page.locator('body').press(',');
+  await expect(page.getByRole('heading', { name: /^2044/ })).toBeVisible();
+  await page.locator('body').press('.');
+  await expect(page.getByRole('heading', { name: /^2041/ })).toBeVisible();
+});
+
+test('a part is examined by letters alone, and a day is taken from the calendar', async ({ page }) => {
+  const desk = new Desk(page);
+  await desk.open('/case/demo-2038/examine');
+  const next = page.locator('main [data-field=lacks] [role=listbox]').first();
+  const name = (await next.getAttribute('id')) ?? '';
+  await next.focus();
+  // the first tile's own letter, as it stands on it
+  const tile = next.locator('[role=option]').first();
+  const letter = (await tile.getAttribute('aria-keyshortcuts')) ?? '';
+  await page.keyboard.press(letter);
+  await expect(page.locator(`#${name} [aria-selected=true]`)).toHaveCount(1);
+  await expect(page.locator(`#${name}`)).not.toBeFocused();
+  await expect(page.locator('main [data-field=lacks]:focus-within')).toHaveCount(1);
+
+  await desk.go('Call');
+  await page.getByRole('button', { name: 'Calendar: Date of failure' }).click();
+  await page.locator('.ant-picker-cell-in-view').filter({ hasText: '17' }).click();
+  await expect(page.getByLabel('Date of failure', { exact: true })).toHaveValue(
+    /17[./]11[./]2026|11.17.2026/,
+  );
+});
 
 test('bad input is refused with a sentence and changes nothing', async ({ page }) => {
   const desk = new Desk(page);
@@ -336,11 +427,7 @@ test('a case file of the first edition is read as it is, its digest and its seal
   await page2.route('**/setup.json', (route) => route.fulfill({ json: { demo: false } }));
   const desk2 = new Desk(page2);
   await desk2.open();
-  await desk2.openFile({
-    name: 'old.json',
-    mimeType: 'application/json',
-    buffer: Buffer.from(JSON.stringify(old)),
-  });
+  await desk2.openFile(jsonFile('old.json', JSON.stringify(old)));
   await expect(
     page2.getByText(/the digest of its facts is verified; the file is of an earlier make/),
   ).toBeVisible();
