@@ -6,13 +6,14 @@ import ng from 'angular-eslint';
 const below = (...rooms) => [...new Set(rooms.flatMap((r) => [r, ...MAY[r]]))];
 const MAY = { quantity: [] };
 MAY.facts = below('quantity');
+MAY.house = below('facts');
 MAY.drive = below('facts');
-MAY.catalogue = below('drive');
+MAY.catalogue = below('drive', 'house');
 MAY.simulate = below('quantity');
 for (const room of ['match', 'bench', 'trace']) MAY[room] = below('catalogue');
-MAY.fitting = below('match', 'bench');
+MAY.fitting = below('match', 'bench', 'house');
 MAY.cause = below('bench', 'match', 'trace');
-MAY.claim = below('cause', 'fitting');
+MAY.claim = below('cause', 'fitting', 'house');
 MAY.answer = below('claim');
 MAY.patterns = below('answer');
 MAY.practice = below('answer', 'simulate');
@@ -192,6 +193,25 @@ export default ts.config(
   ),
   layer(['words', 'report'], ['data', 'entry', 'shell', 'stations', 'drive', 'catalogue']),
   layer(['acts', 'entry'], ['shell', 'stations', 'catalogue']),
+  layer(['fitting'], ['data', 'acts', 'entry', 'shell', 'stations', 'drive', 'catalogue', 'report']),
+  // What goes out with a fitting sheet runs far from the desk.
+  layer(
+    ['fitter'],
+    [
+      'data',
+      'acts',
+      'entry',
+      'shell',
+      'stations',
+      'drive',
+      'catalogue',
+      'report',
+      'ui',
+      'words',
+      'fitting',
+      'workers',
+    ],
+  ),
   {
     files: ['app/stations/**/*.ts'],
     rules: {

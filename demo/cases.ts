@@ -6,7 +6,6 @@ import { worldOf } from '@core/answer/world';
 import { catalogueOf } from '@core/catalogue/find-records';
 import { faultThing } from '@core/facts/thing';
 import { CAUSES } from '@core/cause/cause-data';
-import type { LifeTime } from '@core/cause/likelihood';
 import { demoPack } from './catalogue';
 import { randomFrom, weibullLife } from './random';
 
@@ -34,8 +33,8 @@ const round = (v: number, to: number) => Math.round(v / to) * to;
 
 function scripts(random: () => number): Script[] {
   const life = (key: string) => {
-    const row = CAUSES.evidence.find((e) => e.finding === 'distance.run')!;
-    const { shape, scale } = (row.causes as Record<string, LifeTime>)[key]!;
+    const row = CAUSES.evidence.find((e) => e.finding === 'distance.run');
+    const { shape, scale } = (row?.kind === 'life' ? row.causes[key] : undefined)!;
     return round(weibullLife(random, shape, scale), 100);
   };
   const wrongWayRun = life('set_wrong_way');

@@ -1,6 +1,4 @@
 import { type Kit, type Pack, PackSchema, type Part } from '@core/catalogue/pack';
-import { driveHas, hasAll } from '@core/drive/drive-has';
-import type { Layout } from '@core/drive/layout';
 import cormorant from './data/cormorant.json';
 import procedures from './data/procedures.json';
 import { FAMILIES, type FamilySketch, type VariantSketch } from './families';
@@ -99,7 +97,6 @@ function addVariant(rows: Rows, f: FamilySketch, v: VariantSketch, number: numbe
   const layout = `${f.family.toLowerCase()}-${v.key.toLowerCase()}`;
   const stages = layoutsFor(layout, v, f.interference);
   rows.layouts.push(...stages);
-  const procedure = procedureFor(stages);
   rows.variants.push({
     id,
     engine: f.code,
@@ -109,7 +106,7 @@ function addVariant(rows: Rows, f: FamilySketch, v: VariantSketch, number: numbe
     markets: v.markets,
     features: v.features,
     layout,
-    ...(procedure === undefined ? {} : { procedure }),
+    procedure: v.procedure,
   });
   const mine = partsFor(v, stages).map((p, i) => ({
     ...p,
@@ -122,12 +119,6 @@ function addVariant(rows: Rows, f: FamilySketch, v: VariantSketch, number: numbe
     const part = mine.filter((p) => p.kind === kindOfPart).at(-1);
     rows.jobs.push({ variant: id, ...job, ...(part ? { part: part.number } : {}) });
   }
-}
-
-/** The procedure written for this kind of drive, if there is one. */
-function procedureFor(stages: readonly Layout[]): string | undefined {
-  const has = driveHas(stages.map((layout) => ({ layout })));
-  return procedures.find((p) => stages[0]?.kind === 'belt' && hasAll(p.for, has))?.id;
 }
 
 function addKits(

@@ -17,6 +17,7 @@ const VariantSketch = z.strictObject({
   /** A layout that is computed: belt teeth and height of the cam over the crank. */
   sketch: z.strictObject({ count: z.number(), camY: z.number(), kind: z.string() }).optional(),
   options: z.array(z.string()),
+  procedure: z.string(),
 });
 const Families = z.strictObject({
   features: z.array(FeatureSchema),

@@ -1,3 +1,4 @@
+import type { SheetStep } from '@core/fitting/sheet';
 import type { Answers } from '@core/answer/answers';
 import type { World } from '@core/answer/world';
 import type { Carrier } from '@core/drive/carrier';
@@ -39,7 +40,8 @@ export type Missing = {
 /** How one tensioner is set: the stage it belongs to ("" for the only one), its carrier and the reading computed. */
 export type SettingOf = { stage: string; carrier: Carrier; reading: number };
 export type PredictedMark = { about: string; name: string; teeth: number };
-export type TorqueStep = { id: string; text: string; torqueNm: number };
+/** A step that is tightened: the bolt and its stages. */
+export type TorqueStep = { id: string; number: number; torque: NonNullable<SheetStep['torque']> };
 
 /** The first sentence, as figures; words are made elsewhere. */
 export type Lead =
@@ -56,7 +58,7 @@ export type Lead =
   | { code: 'marks'; go: Go; seen: number; of: number }
   | { code: 'marks_unseen'; of: number }
   | { code: 'no_marks' }
-  | { code: 'torques'; steps: TorqueStep[]; order: string[] }
+  | { code: 'torques'; steps: TorqueStep[]; of: number }
   | { code: 'no_procedure' }
   | { code: 'also'; lines: JobLine[]; certain: boolean }
   | { code: 'no_jobs' }
@@ -64,6 +66,7 @@ export type Lead =
   | { code: 'interval'; interval: Interval }
   | { code: 'no_interval' }
   | { code: 'belt_never' }
+  | { code: 'belt_if_sound' }
   | { code: 'chain'; e: number; u: number; limit: number; long: 'within' | 'past' | undefined }
   | { code: 'chain_unmeasured' }
   | { code: 'reuse_open' }

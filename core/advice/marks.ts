@@ -5,6 +5,7 @@ import type { Stage } from '@core/drive/stages';
 import { numberOf } from '@core/facts/read';
 import { wheelThing } from '@core/facts/thing';
 import type { Answered, Case, PredictedMark } from './advice';
+import { leastTurns } from '@core/house/rules';
 import { designsOf, missingDesign, missingEngine } from './missing';
 
 /** Predictions of two designs that differ by less are one, teeth. */
@@ -27,8 +28,8 @@ export function predictedMarks(stages: readonly Stage[]): PredictedMark[] {
 }
 
 /** Turns by hand before marks count: what the procedure asks for, and never fewer than the house does. */
-const turnsWanted = ({ a, world }: Case): number =>
-  Math.max(world.rules.leastTurns, ...(a.sheet?.steps ?? []).map((s) => s.turns ?? 0));
+const turnsWanted = ({ a }: Case): number =>
+  leastTurns(a.rules, Math.max(0, ...(a.sheet?.steps ?? []).map((s) => s.turns ?? 0)));
 
 /** Are these marks right: go, no go, or go so far, with what is still to be seen and what it must show. */
 export function adviseMarks(c: Case): Answered {

@@ -1,7 +1,7 @@
 import { driveGeometry } from '@core/answer/drive-answer';
 import { tensionerIndex } from '@core/drive/layout';
 import type { Stage } from '@core/drive/stages';
-import { sheetFor } from '@core/fitting/sheet';
+import { type Sheet, sheetFor } from '@core/fitting/sheet';
 import { type Answered, type Case, designName, type SettingOf, type TorqueStep } from './advice';
 import { designsOf, missingDesign, missingEngine } from './missing';
 
@@ -62,32 +62,25 @@ export function adviseSetting(c: Case): Answered {
 /** Torques and the order of the work, from the sheet of the design; of several only where their sheets agree. */
 export function adviseTorque(c: Case): Answered {
   if (!c.a.engine) return missingEngine();
-  const sheets = designsOf(c).map((d) => sheetFor(c.world.catalogue, d.variant, d.stages));
+  const sheets = designsOf(c).map((d) => sheetFor(c.world.catalogue, d.variant, d.stages, c.a.rules));
   const [first, ...rest] = sheets;
   if (!first || sheets.every((s) => s.status !== 'ready'))
     return { standing: 'cannot', lead: { code: 'no_procedure' }, because: [], missing: [] };
-  const steps = (s: (typeof sheets)[number]): TorqueStep[] =>
-    s.steps.flatMap(({ id, text, torqueNm }) => (torqueNm === undefined ? [] : [{ id, text, torqueNm }]));
-  const same = rest.every(
-    (s) =>
-      JSON.stringify(s.steps.map((x) => [x.id, x.text, x.torqueNm])) ===
-      JSON.stringify(first.steps.map((x) => [x.id, x.text, x.torqueNm])),
-  );
-  const torquesAgree = rest.every(
-    (s) =>
-      JSON.stringify(steps(s).map((x) => [x.id, x.torqueNm])) ===
-      JSON.stringify(steps(first).map((x) => [x.id, x.torqueNm])),
-  );
-  if (!torquesAgree)
+  const steps = (s: Sheet): TorqueStep[] =>
+    s.steps.flatMap(({ id, number, torque }) => (torque ? [{ id, number, torque }] : []));
+  const alike = (of: (s: Sheet) => unknown) =>
+    rest.every((s) => JSON.stringify(of(s)) === JSON.stringify(of(first)));
+  if (!alike((s) => steps(s).map((x) => [x.id, x.torque])))
     return {
       standing: 'open',
       lead: { code: 'no_procedure' },
       because: [{ code: 'designs', names: designsOf(c).map((d) => designName(d.variant)) }],
       missing: missingDesign(c),
     };
+  const same = alike((s) => s.steps.map((x) => [x.id, x.text]));
   return {
     standing: 'yes',
-    lead: { code: 'torques', steps: steps(first), order: same ? first.steps.map((s) => s.text) : [] },
+    lead: { code: 'torques', steps: steps(first), of: same ? first.steps.length : 0 },
     because: [],
     missing: same ? [] : missingDesign(c),
     keys: ['fit.torque', 'fit.tightened'],

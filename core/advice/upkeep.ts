@@ -85,6 +85,8 @@ export function adviseReuse(c: Case): Answered {
       ],
       keys,
     };
+  if (has?.has('belt') && c.a.rules.chosen['used_belt'] === 'inspect')
+    return { standing: 'if', lead: { code: 'belt_if_sound' }, because: [], missing: [], keys };
   if (has?.has('belt'))
     return { standing: 'no', lead: { code: 'belt_never' }, because: [], missing: [], keys };
   return { standing: 'open', lead: { code: 'reuse_open' }, because: [], missing: missingDesign(c), keys };

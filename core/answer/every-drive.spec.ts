@@ -1,6 +1,8 @@
 import { demoPack } from '../../demo/catalogue';
 import { catalogueOf, stagesFor } from '@core/catalogue/find-records';
+import { textsOf } from '@core/catalogue/check-procedures';
 import type { Variant } from '@core/catalogue/pack';
+import { isUse, type StepRow } from '@core/catalogue/procedure';
 import { ambiguousValues, checkWording } from '@core/catalogue/check-wording';
 import { CAUSES } from '@core/cause/cause-data';
 import { carrierKind } from '@core/drive/carrier';
@@ -11,7 +13,7 @@ import { solveDrive } from '@core/drive/solve-drive';
 import type { Fact } from '@core/facts/fact';
 import { optionsOf } from '@core/facts/observable';
 import { reduce } from '@core/facts/state';
-import { sheetFor } from '@core/fitting/sheet';
+import { type SheetStep, sheetFor } from '@core/fitting/sheet';
 import { answersFor } from './answers';
 import { registryFor, worldOf } from './world';
 
@@ -39,28 +41,39 @@ const sheets = designs.map((v) => ({
   stages: stagesFor(cat, v.layout!),
   sheet: sheetFor(cat, v, stagesFor(cat, v.layout!)),
 }));
-const textOf = (s: (typeof sheets)[number]['sheet']['steps'][number]) =>
-  [s.text, s.proof, s.fault, s.caution].filter(Boolean).join(' ');
+/** All that a step says. */
+const allOf = (s: SheetStep): string => textsOf(s).join(' ');
 
 describe('a fitting sheet, on every drive of the catalogue', () => {
   it('fixes no sense in its data: what it says of turning is what the layout says', () => {
     for (const p of cat.pack.procedures)
       for (const s of p.steps)
-        expect(typedSense(textOf(s)))
-          .withContext(`${p.id} ${s.id}`)
-          .toBeUndefined();
+        for (const text of isUse(s) ? Object.values(s.with ?? {}) : textsOf(s))
+          expect(typedSense(text)).withContext(`${p.id} ${text}`).toBeUndefined();
     let turned = 0;
     for (const { v, stages, sheet } of sheets) {
-      const carrier = stages[0]!.layout.wheels[tensionerIndex(stages[0]!.layout)]?.carrier;
       for (const s of sheet.steps) {
-        const senses = textOf(s).match(/\b(?:anti)?clockwise\b/g) ?? [];
+        const { layout } = stages[s.spot.stage]!;
+        const wheel = s.spot.wheel ?? tensionerIndex(layout);
+        const carrier = layout.wheels[wheel]?.carrier;
+        const runs = senseWord(layout.runs);
+        const senses = allOf(s).match(/\b(?:anti)?clockwise\b/g) ?? [];
         if (senses.length === 0) continue;
+        if (!/\bkey\b.*clockwise/.test(s.text)) {
+          expect(new Set(senses))
+            .withContext(`${v.id} ${s.id}`)
+            .toEqual(new Set([runs]));
+          continue;
+        }
         if (carrier?.kind !== 'eccentric') return fail(`${v.id} ${s.id} turns what cannot be turned`);
-        expect(senses)
-          .withContext(`${v.id} ${s.id}`)
-          .toEqual([senseWord(carrier.keyTurn), senseWord(carrier.turn)]);
+        const wanted = [
+          senseWord(carrier.keyTurn),
+          ...(s.spot.wheel === undefined ? [senseWord(carrier.turn)] : []),
+        ];
+        expect(senses).withContext(`${v.id} ${s.id}`).toEqual(wanted);
+        if (s.spot.wheel !== undefined) continue;
         // second method: in that sense the path gets longer, so that slack is taken up
-        const solved = solveDrive(stages[0]!.layout);
+        const solved = solveDrive(layout);
         if (!solved.ok) return fail(v.id);
         expect(solved.value.setting!.takeUp).withContext(v.id).toBe(carrier.turn);
         turned++;
@@ -75,13 +88,19 @@ describe('a fitting sheet, on every drive of the catalogue', () => {
       const main = stages[0]!.layout;
       const carrier = main.wheels[tensionerIndex(main)]?.carrier;
       for (const s of sheet.steps) {
-        const text = textOf(s);
+        const text = allOf(s);
         const where = `${v.id} ${s.id}: ${text}`;
-        expect(text).withContext(where).not.toMatch(/[{}]/);
-        if (main.kind === 'chain')
+        expect(text)
+          .withContext(where)
+          .not.toMatch(/[{}]|undefined| {2}| ,|: \./);
+        if (!has.has('belt'))
           expect(text)
             .withContext(where)
             .not.toMatch(/\bbelt\b/);
+        if (!has.has('chain'))
+          expect(text)
+            .withContext(where)
+            .not.toMatch(/\bchain\b/);
         if (!has.has('sprung'))
           expect(text)
             .withContext(where)
@@ -94,6 +113,10 @@ describe('a fitting sheet, on every drive of the catalogue', () => {
           expect(text)
             .withContext(where)
             .not.toMatch(/slotted/i);
+        if (!has.has('belt_pump'))
+          expect(text)
+            .withContext(where)
+            .not.toMatch(/water pump/i);
         if (s.kind === 'tension' && carrier?.kind === 'eccentric') {
           expect(text).withContext(where).toContain(`${carrier.window.nominal}°`);
           const right = solveDrive(main);
@@ -101,30 +124,30 @@ describe('a fitting sheet, on every drive of the catalogue', () => {
             right.ok && Math.abs(right.value.setting!.reading - carrier.window.nominal) < 0.5,
           ).toBeTrue();
         }
-        if (s.id === 'route')
+        if (s.id === 'route.route')
           main.wheels
             .slice(1)
             .forEach((w) => expect(text.toLowerCase()).withContext(where).toContain(w.name.toLowerCase()));
+        // second method: links counted between marks are whole, and those of both marks add up within the chain
+        if (s.id.startsWith('build.count.'))
+          expect(s.proof!.asks[0]!.from).withContext(where).toBeLessThan(stages[s.spot.stage]!.layout.count);
       }
     }
   });
 
-  it('is there only where the catalogue has one for that kind of tensioner, and says so elsewhere', () => {
+  it('is there for every design, of twenty to sixty steps, and not where it is for another kind of drive', () => {
     for (const { v, stages, sheet } of sheets) {
-      const carrier = stages[0]!.layout.wheels[tensionerIndex(stages[0]!.layout)]!.carrier!;
-      const wanted = {
-        automatic_eccentric: 'ready',
-        manual_eccentric: 'ready',
-        plunger: 'none',
-        lever: 'none',
-      };
-      expect(sheet.status)
-        .withContext(v.id)
-        .toBe(wanted[carrierKind(carrier)] as typeof sheet.status);
+      expect(sheet.status).withContext(v.id).toBe('ready');
+      expect(sheet.steps.length).withContext(v.id).toBeGreaterThanOrEqual(20);
+      expect(sheet.steps.length).withContext(v.id).toBeLessThanOrEqual(60);
       const other = sheetFor(cat, { ...v, procedure: 'manual-belt' }, stages);
-      if (carrierKind(carrier) !== 'manual_eccentric')
+      if (
+        carrierKind(stages[0]!.layout.wheels[tensionerIndex(stages[0]!.layout)]!.carrier!) !==
+        'manual_eccentric'
+      )
         expect(other).toEqual(jasmine.objectContaining({ status: 'other_kind', steps: [] }));
     }
+    expect(sheetFor(cat, { ...designs[0]!, procedure: 'ready' }, sheets[0]!.stages).status).toBe('none');
     const bent = { ...demoPack() };
     bent.variants = bent.variants.map((v) => ({ ...v, procedure: 'manual-belt' }));
     const kinds = new Set(checkWording(bent, (_t, i) => i).map((i) => i.reason.code));
@@ -134,13 +157,15 @@ describe('a fitting sheet, on every drive of the catalogue', () => {
   it('leaves a typed sense out rather than contradict the drive', () => {
     const v = designs.find((x) => x.procedure === 'corm-belt')!;
     const typed = structuredClone(cat.pack);
-    const step = typed.procedures[0]!.steps.find((s) => s.kind === 'tension')!;
+    const step = typed.procedures
+      .find((p) => p.id === 'corm-belt')!
+      .steps.find((s): s is StepRow => !isUse(s) && s.kind === 'tension')!;
     step.text = 'Turn the key CLOCKWISE to the mark.';
     step.caution = 'Never anti-clockwise.';
     const other = catalogueOf(typed);
     const written = sheetFor(other, v, stagesFor(other, v.layout!)).steps.find((s) => s.kind === 'tension')!;
     expect(written.unsafe).toBeTrue();
-    expect(typedSense(textOf(written))).toBeUndefined();
+    expect(typedSense(allOf(written))).toBeUndefined();
     expect(checkWording(typed, (_t, i) => i).map((i) => i.reason.code)).toContain('sense_typed');
   });
 });

@@ -9,6 +9,8 @@ import {
   type Thing,
   wheelThing,
 } from '@core/facts/thing';
+import { stepThing } from '@core/fitting/fitted';
+import type { SheetStep } from '@core/fitting/sheet';
 import { isMarked } from '@core/drive/judge-marks';
 import type { Possible } from './applies';
 
@@ -17,12 +19,13 @@ export type NamedThing = { id: string; kind: string; name: string };
 
 /**
  * Everything that facts can be about by name: the parts of the case, the marked wheels and the banks of the possible drives, the
- * installation faults of the house, and an old part of every kind to compare with the new one.
+ * installation faults of the house, steps of its fitting sheet, and an old part of every kind to compare with the new one.
  */
 export function namedThings(
   parts: readonly Thing[],
   drive: Pick<Possible, 'designs'>,
   faults: readonly InstallationFault[],
+  steps: readonly Pick<SheetStep, 'id' | 'number'>[] = [],
 ): NamedThing[] {
   const found = new Map<string, NamedThing>();
   const put = (id: string, kind: string, name: string) => {
@@ -36,6 +39,7 @@ export function namedThings(
   }
   for (const k of KINDS.values()) if (k.part) put(oldThing(k.kind), 'old', k.kind);
   for (const f of faults) put(faultThing(f.code), 'fault', f.code);
+  for (const s of steps) put(stepThing(s.id), 'step', `step ${s.number}`);
   for (const { layout } of drive.designs.flat()) {
     for (const w of layout.wheels) if (isMarked(w)) put(wheelThing(w.id), 'wheel', w.name.toLowerCase());
     for (const b of layout.banks ?? []) put(bankThing(b.id), 'bank', b.name.toLowerCase());

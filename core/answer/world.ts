@@ -5,7 +5,7 @@ import { packDigest } from '@core/catalogue/pack-digest';
 import { packId } from '@core/catalogue/version';
 import { type CauseData, CAUSES } from '@core/cause/cause-data';
 import { FAULTS, type InstallationFault } from '@core/claim/faults';
-import { RULES, type Rules } from '@core/claim/rules';
+import { RULES, type Rules } from '@core/house/rules';
 import { contentDigest } from '@core/facts/digest';
 import type { Observable, Registry } from '@core/facts/observable';
 import { OBSERVABLES, registryWith } from '@core/facts/registry';
@@ -26,13 +26,15 @@ export type World = {
 /** The knowledge that ships. */
 export const SHIPPED: Knowledge = { observables: OBSERVABLES, causes: CAUSES, faults: FAULTS };
 
-const worlds = new WeakMap<Catalogue, World>();
-/** The world of a catalogue with the knowledge and rules that ship; one and the same for one catalogue. */
-export function worldOf(catalogue: Catalogue): World {
-  const known = worlds.get(catalogue);
+const worlds = new WeakMap<Catalogue, Map<Rules, World>>();
+/** The world of a catalogue with the knowledge that ships; one and the same for one catalogue and the same house rules. */
+export function worldOf(catalogue: Catalogue, rules: Rules = RULES): World {
+  const byRules = worlds.get(catalogue) ?? new Map<Rules, World>();
+  worlds.set(catalogue, byRules);
+  const known = byRules.get(rules);
   if (known) return known;
-  const made: World = { catalogue, knowledge: SHIPPED, rules: RULES };
-  worlds.set(catalogue, made);
+  const made: World = { catalogue, knowledge: SHIPPED, rules };
+  byRules.set(rules, made);
   return made;
 }
 

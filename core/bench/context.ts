@@ -35,4 +35,6 @@ export type BenchContext = {
   marks?: MarksAnswer | undefined;
   interval?: { km: number; months: number } | undefined;
   ran: Ran;
+  /** Installation faults that a filled fitting sheet shows, each with the facts that say so. */
+  sheetFaults: readonly { code: string; facts: readonly string[] }[];
 };

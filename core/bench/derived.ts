@@ -18,6 +18,7 @@ export const DERIVED: Readonly<Record<string, Rule>> = {
   'interval.run': intervalRun,
   'distance.run': distanceRun,
   'time.run': timeRun,
+  'sheet.fault': sheetFault,
 };
 
 const of = (about: string) => (about === '' ? {} : { about });
@@ -94,6 +95,17 @@ function chainLong({ drive }: BenchContext): Finding[] {
   return drive.elongations.flatMap((e) =>
     e.long ? [{ finding: 'chain.long', value: e.long, facts: e.facts, ...of(e.about) }] : [],
   );
+}
+
+/** Each fault once, on all steps that show it. */
+function sheetFault({ sheetFaults }: BenchContext): Finding[] {
+  const byCode = new Map<string, Set<string>>();
+  for (const f of sheetFaults) {
+    const facts = byCode.get(f.code) ?? new Set();
+    f.facts.forEach((x) => facts.add(x));
+    byCode.set(f.code, facts);
+  }
+  return [...byCode].map(([value, facts]) => ({ finding: 'sheet.fault', value, facts: [...facts] }));
 }
 
 /** Past when time or distance surely is; within only when both are known to be. */

@@ -3,7 +3,9 @@ import { typedSense } from '@core/drive/sense';
 import { type Stage, stagesOf } from '@core/drive/stages';
 import type { Feature, Pack } from './pack';
 import type { AnyTable, IssueReason, PackIssue } from './pack-issue';
+import { textsOf } from './check-procedures';
 import { unknownPlaceholders } from './placeholders';
+import { isUse } from './procedure';
 
 /**
  * What a pack may not leave to the reader: a feature's value that can be read as two measures, a procedure that fixes a
@@ -20,11 +22,12 @@ export function checkWording(pack: Pack, rowOf: (table: AnyTable, index: number)
   });
   pack.procedures.forEach((p, i) => {
     for (const step of p.steps) {
-      for (const text of [step.text, step.proof, step.fault, step.caution]) {
-        const typed = text === undefined ? undefined : typedSense(text);
-        if (typed !== undefined) report('procedures', i, step.id, { code: 'sense_typed', typed });
-        for (const name of unknownPlaceholders(text ?? ''))
-          report('procedures', i, step.id, { code: 'unknown_placeholder', name });
+      const id = isUse(step) ? (step.as ?? step.use) : step.id;
+      for (const text of isUse(step) ? Object.values(step.with ?? {}) : textsOf(step)) {
+        const typed = typedSense(text);
+        if (typed !== undefined) report('procedures', i, id, { code: 'sense_typed', typed });
+        for (const name of unknownPlaceholders(text, p.params))
+          report('procedures', i, id, { code: 'unknown_placeholder', name });
       }
     }
   });

@@ -1,6 +1,7 @@
 import { supersessionChain } from './check-pack';
 import { ancestorsOf, type Catalogue, stagesFor } from './find-records';
 import type { Pack } from './pack';
+import { isUse } from './procedure';
 
 /** The part of a pack that the answers about one engine (and a named kit) need; name and version are kept. */
 export function extractPack(cat: Catalogue, engine: string | undefined, kit: string | undefined): Pack {
@@ -17,7 +18,10 @@ export function extractPack(cat: Catalogue, engine: string | undefined, kit: str
   const layouts = new Set(
     variants.flatMap((v) => (v.layout === undefined ? [] : stagesFor(cat, v.layout).map((s) => s.layout.id))),
   );
-  const procedures = new Set(variants.map((v) => v.procedure));
+  const procedures = withBlocks(
+    cat,
+    variants.flatMap((v) => (v.procedure === undefined ? [] : [v.procedure])),
+  );
   const jobs = pack.jobs.filter((j) => variantIds.has(j.variant));
   const features = new Set(variants.flatMap((v) => Object.keys(v.features)));
   const kitRows = pack.kits.filter((k) => kits.has(k.number));
@@ -42,6 +46,18 @@ export function extractPack(cat: Catalogue, engine: string | undefined, kit: str
     cross: pack.cross.filter((c) => kits.has(c.names) || parts.has(c.names)),
     procedures: pack.procedures.filter((p) => procedures.has(p.id)),
   };
+}
+
+/** Procedures with the blocks that they use, however deep. */
+function withBlocks(cat: Catalogue, ids: readonly string[]): Set<string> {
+  const out = new Set<string>();
+  const add = (id: string) => {
+    if (out.has(id)) return;
+    out.add(id);
+    for (const s of cat.procedures.get(id)?.steps ?? []) if (isUse(s)) add(s.use);
+  };
+  ids.forEach(add);
+  return out;
 }
 
 /** Parts with all that they replaced or are replaced by, so that a comparison says the same elsewhere. */

@@ -1,7 +1,8 @@
 import { distance } from 'fastest-levenshtein';
 import type { Layout } from '@core/drive/layout';
 import { type Stage, stagesOf } from '@core/drive/stages';
-import type { Engine, Feature, JobItem, Kit, Pack, Part, Procedure, Variant } from './pack';
+import type { Engine, Feature, JobItem, Kit, Pack, Part, Variant } from './pack';
+import type { Procedure } from './procedure';
 
 /** A pack with its look-ups made once. */
 export type Catalogue = {

@@ -1,4 +1,6 @@
 import type { AttributeFault } from './attributes';
+import type { ExpandError } from './expand-procedure';
+import type { TorqueError } from './torque-plan';
 
 /** Tables of a pack that travel as CSV; layouts and procedures are nested and travel as JSON. */
 export const TABLES = [
@@ -15,8 +17,13 @@ export const TABLES = [
 export type TableName = (typeof TABLES)[number];
 export type AnyTable = TableName | 'layouts' | 'procedures' | 'pack';
 
+/** A fault without the place that is told beside it. */
+type Bare<E> = E extends { at: string } ? Omit<E, 'at'> : never;
+
 export type IssueReason =
   | AttributeFault
+  | TorqueError
+  | Bare<ExpandError>
   | { code: 'missing_column'; column: string }
   | { code: 'unknown_column'; column: string }
   | { code: 'empty' }

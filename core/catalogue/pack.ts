@@ -1,6 +1,7 @@
 import * as z from 'zod';
 import { LayoutSchema } from '@core/drive/layout';
 import { isDay } from '@core/quantity/dates';
+import { ProcedureSchema } from './procedure';
 
 z.config({ jitless: true });
 
@@ -149,46 +150,6 @@ export type Interval = z.infer<typeof IntervalSchema>;
 
 /** A number of our own for the same thing elsewhere: an older list, a dealer's shelf. */
 export const CrossSchema = z.strictObject({ number: Id, names: Id });
-
-export const StepSchema = z.strictObject({
-  id: Id,
-  kind: z.enum([
-    'prepare',
-    'position',
-    'lock',
-    'slacken',
-    'remove',
-    'clean',
-    'inspect',
-    'fit',
-    'align',
-    'tension',
-    'torque',
-    'release',
-    'rotate',
-    'verify',
-    'close',
-  ]),
-  /** What and where. {key}, {nominal}, {route} and the like are written from the layout (core/fitting/sheet.ts). */
-  text: z.string(),
-  /** What a drive must have for this step to be on its sheet. */
-  needs: z.array(z.string()).optional(),
-  /** Turns by hand, for {turns}. */
-  turns: z.number().int().min(2).max(99).optional(),
-  proof: z.string().optional(),
-  /** What happens when it is skipped or done wrong. */
-  fault: z.string().optional(),
-  caution: z.string().optional(),
-  torqueNm: z.number().positive().optional(),
-});
-export const ProcedureSchema = z.strictObject({
-  id: Id,
-  name: z.string(),
-  /** What a drive must have for this procedure to be its own, such as ["belt", "automatic_eccentric"]. */
-  for: z.array(z.string()).optional(),
-  steps: z.array(StepSchema),
-});
-export type Procedure = z.infer<typeof ProcedureSchema>;
 
 /** A catalogue as it is exchanged. Limits of parts and engines live here, never in code. */
 export const PackSchema = z.strictObject({

@@ -1,22 +1,49 @@
-/** What a procedure's text may name between braces; each is written from the layout. */
+/** What a procedure's text may name between braces; each is written from the layout (core/fitting/values.ts). */
 export const PLACEHOLDERS = [
   'drive',
+  'stage',
+  'driver',
+  'runs',
+  'marked',
+  'offsets',
+  'cams',
+  'part',
+  'shaft',
+  'route',
+  'tight',
+  'rollers',
+  'idlers',
+  'flanged',
+  'unflanged',
+  'pump',
+  'arm',
+  'rail',
+  'twins',
+  'count',
+  'units',
+  'between',
+  'tooth',
   'key',
   'carrier',
   'reading',
   'nominal',
   'window',
-  'driver',
-  'marked',
-  'route',
-  'rollers',
+  'collapsed',
+  'safe',
   'turns',
+  'tolerance',
 ] as const;
+export type Placeholder = (typeof PLACEHOLDERS)[number];
 const NAMED = /\{(\w+)\}/g;
 
-/** Names between braces in a text that no layout can fill. */
-export const unknownPlaceholders = (text: string): string[] =>
-  [...text.matchAll(NAMED)].map((m) => m[1]!).filter((name) => !PLACEHOLDERS.some((p) => p === name));
+/** True when something stands between braces. */
+export const fillable = (text: string): boolean => /\{\w+\}/.test(text);
+
+/** Names between braces in a text that no layout, and none of these parameters, can fill. */
+export const unknownPlaceholders = (text: string, params: readonly string[] = []): string[] =>
+  [...text.matchAll(NAMED)]
+    .map((m) => m[1]!)
+    .filter((name) => !PLACEHOLDERS.some((p) => p === name) && !params.includes(name));
 
 /** A text with its names filled in; one that there is nothing for keeps its braces, where a person sees it. */
 export const fillPlaceholders = (text: string, values: Readonly<Partial<Record<string, string>>>): string =>

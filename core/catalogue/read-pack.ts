@@ -1,6 +1,7 @@
 import * as z from 'zod';
 import { type JsonFault, parseJson } from '@core/quantity/parse-json';
 import { checkPack, countFromOne, type Refused, type RowOf } from './check-pack';
+import { checkProcedures } from './check-procedures';
 import { checkWording } from './check-wording';
 import { type Pack, PackSchema } from './pack';
 import { type AnyTable, type PackIssue, type TableName, TABLES } from './pack-issue';
@@ -26,7 +27,11 @@ export function readPackJson(text: string): PackReading {
   if (!parsed.ok) return { issues: [notJson(parsed.error)] };
   const read = PackSchema.safeParse(parsed.value);
   if (!read.success) return { issues: read.error.issues.map(shapeIssue) };
-  const issues = [...checkPack(read.data), ...checkWording(read.data, countFromOne)];
+  const issues = [
+    ...checkPack(read.data),
+    ...checkWording(read.data, countFromOne),
+    ...checkProcedures(read.data, countFromOne),
+  ];
   return issues.length ? { issues } : { pack: read.data, issues };
 }
 
@@ -50,7 +55,16 @@ function tableIssue(issue: z.core.$ZodIssue, rowOf: RowOf): PackIssue {
   return shape.table === 'pack' ? shape : { ...shape, row: rowOf(shape.table, shape.row - 1) };
 }
 
-function shapeIssue(issue: z.core.$ZodIssue): PackIssue {
+/** Of a value that could have been one of several shapes: what is wrong with the one that it comes nearest to. */
+function nearest(issue: z.core.$ZodIssue): z.core.$ZodIssue {
+  if (issue.code !== 'invalid_union' || issue.errors.length === 0) return issue;
+  const [branch] = [...issue.errors].sort((a, b) => a.length - b.length);
+  const first = branch?.[0];
+  return first ? nearest({ ...first, path: [...issue.path, ...first.path] }) : issue;
+}
+
+function shapeIssue(found: z.core.$ZodIssue): PackIssue {
+  const issue = nearest(found);
   const [table, index, ...rest] = issue.path;
   const known = typeof table === 'string' && table !== '' && typeof index === 'number';
   return {
@@ -104,7 +118,12 @@ export function packFromTables(
   // Rows of JSON and of tables alike are held to the one schema before they are looked at together.
   const read = PackSchema.safeParse(pack);
   if (!read.success) issues.push(...read.error.issues.map((i) => tableIssue(i, rowOf)));
-  else issues.push(...checkPack(pack, rowOf, refused), ...checkWording(pack, rowOf));
+  else
+    issues.push(
+      ...checkPack(pack, rowOf, refused),
+      ...checkWording(pack, rowOf),
+      ...checkProcedures(pack, rowOf),
+    );
   return issues.length ? { issues } : { pack, issues };
 }
 

@@ -166,7 +166,7 @@ describe('the knowledge that ships', () => {
   it('has shares that add up to one, bands in order, and rows only for causes that exist', () => {
     const causes = new Set(CAUSES.causes.map((c) => c.key));
     for (const row of CAUSES.evidence) {
-      for (const key of Object.keys(row.causes))
+      for (const key of row.kind === 'named' ? Object.values(row.names) : Object.keys(row.causes))
         expect(causes.has(key)).withContext(`${row.finding} ${key}`).toBeTrue();
       if (row.kind !== 'bands') continue;
       expect([...row.edges].sort((a, b) => a - b)).toEqual(row.edges);

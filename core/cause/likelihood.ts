@@ -47,6 +47,14 @@ export const EvidenceSchema = z.discriminatedUnion('kind', [
     normal: z.tuple([z.number(), z.number()]),
     ...of(Normal),
   }),
+  /** A name that speaks for one cause: its share with that cause, and at large. What it names none for says nothing. */
+  z.strictObject({
+    kind: z.literal('named'),
+    ...Common,
+    hit: Share,
+    background: Share,
+    names: z.record(z.string(), z.string()),
+  }),
   /** A run until failure: Weibull, in the unit of the finding. No run needs an explanation. */
   z.strictObject({ kind: z.literal('life'), ...Common, ...of(Life) }),
 ]);
@@ -108,9 +116,14 @@ const normalLog = ({ mean, sd }: z.infer<typeof Normal>, v: Numeric): number => 
 const lifeLog = (life: LifeTime, v: Numeric): number =>
   'from' in v ? logOf(survival(v.from, life) - survival(v.to, life)) : logLife(v, life);
 
+/** Findings of one group say the same thing. Names that speak for one cause are a group of their own. */
+export const groupOf = (row: EvidenceRow, v: FindingValue): string =>
+  row.kind === 'named' && typeof v === 'string' ? `${row.group} ${own(row.names, v) ?? ''}` : row.group;
+
 /** Can a row weigh such a value at all? A grade that it does not list, or a number outside its bands, says nothing. */
 export function weighs(row: EvidenceRow, v: FindingValue): boolean {
   if (row.kind === 'table') return typeof v === 'string' && own(row.background, v) !== undefined;
+  if (row.kind === 'named') return typeof v === 'string' && own(row.names, v) !== undefined;
   if (typeof v === 'string') return false;
   if (row.kind !== 'bands') return true;
   const [low, high] = [row.edges[0]!, row.edges.at(-1)!];
@@ -126,6 +139,11 @@ export function logRatios(row: EvidenceRow, v: FindingValue): (cause: string) =>
   switch (row.kind) {
     case 'table':
       return against(row.causes, row.background, (shares) => Math.log(own(shares, v as string) ?? 1));
+    case 'named': {
+      const named = own(row.names, v as string);
+      const nats = Math.log(row.hit / row.background);
+      return (cause) => (cause === named ? nats : 0);
+    }
     case 'bands':
       return against(row.causes, row.background, (shares) => bandsLog(row.edges, shares, v as Numeric));
     case 'normal':
@@ -147,6 +165,7 @@ function against<T>(causes: Record<string, T>, background: T, log: (d: T) => num
 export function isNormal(row: EvidenceRow, v: FindingValue): boolean {
   if (row.kind === 'life') return true;
   if (row.kind === 'table') return typeof v !== 'string' || row.normal.includes(v);
+  if (row.kind === 'named') return false;
   if (typeof v === 'string') return true;
   const [low, high] = row.normal;
   return 'from' in v ? v.from <= high && v.to >= low : v.x + 2 * v.u >= low && v.x - 2 * v.u <= high;
@@ -167,6 +186,9 @@ export function cellsOf(row: EvidenceRow): (cause: string | undefined) => readon
       const values = Object.keys(row.background);
       return (cause) => values.map((v) => given(row.causes, row.background, cause)[v] ?? 0);
     }
+    case 'named':
+      // What a paper may say is no look that could be planned.
+      return () => [1];
     case 'bands':
       return (cause) => given(row.causes, row.background, cause);
     case 'normal': {

@@ -1,6 +1,6 @@
 import type { Finding, FindingValue } from '@core/bench/finding';
 import type { CauseData, CauseEntry } from './cause-data';
-import { type EvidenceRow, isNormal, logRatios, weighs } from './likelihood';
+import { type EvidenceRow, groupOf, isNormal, logRatios, weighs } from './likelihood';
 
 /** What one finding does to one cause: natural log of its odds factor against returns at large. */
 export type Weight = {
@@ -64,7 +64,11 @@ function pickByGroup(data: CauseData, findings: readonly Finding[]): Picked[] {
   const strength = new Map(picked.map((p) => [p, Math.max(0, ...[...p.nats.values()].map(Math.abs))]));
   for (const p of picked) {
     const stronger = picked.find(
-      (q) => q !== p && q.row.group === p.row.group && q.counted && strength.get(q)! >= strength.get(p)!,
+      (q) =>
+        q !== p &&
+        groupOf(q.row, q.finding.value) === groupOf(p.row, p.finding.value) &&
+        q.counted &&
+        strength.get(q)! >= strength.get(p)!,
     );
     if (stronger) p.counted = false;
   }

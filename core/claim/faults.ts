@@ -1,14 +1,14 @@
 import * as z from 'zod';
-import type { SheetStep } from '@core/fitting/sheet';
+import type { Sheet, SheetStep } from '@core/fitting/sheet';
 import type { Ranking } from '@core/cause/rank';
 import data from './data/faults.json';
 
 const FaultSchema = z.strictObject({
   code: z.string().regex(/^[A-Z]{3}-[A-Z]{3,4}$/),
   wording: z.string(),
-  /** Kind of the procedure step that was missed. */
-  stepKind: z.string(),
   advice: z.string(),
+  /** How it shows on the parts that come back. */
+  shows: z.string(),
   /** Findings and facts that can prove it. */
   evidence: z.array(z.string()),
 });
@@ -17,9 +17,15 @@ export type InstallationFault = z.infer<typeof FaultSchema>;
 /** Our own list of installation faults. */
 export const FAULTS: readonly InstallationFault[] = z.array(FaultSchema).parse(data);
 
-/** The step of a sheet that a fault belongs to: the first of its kind. */
-export const faultStep = (fault: InstallationFault, steps: readonly SheetStep[]): SheetStep | undefined =>
-  steps.find((s) => s.kind === fault.stepKind);
+/** The step of a sheet that a fault belongs to: the first that it follows from, else the one that a gate makes wait. */
+export function faultStep(
+  fault: Pick<InstallationFault, 'code'>,
+  sheet: Pick<Sheet, 'steps' | 'gates'> | undefined,
+): SheetStep | undefined {
+  const own = sheet?.steps.find((s) => Object.values(s.faults ?? {}).includes(fault.code));
+  const gate = own ? undefined : sheet?.gates.find((g) => g.fault === fault.code);
+  return own ?? sheet?.steps.find((s) => s.id === gate?.before);
+}
 
 /** Ids of the facts that speak for a fault: findings it can be proved by, that make its cause likelier. */
 export function faultEvidence(fault: InstallationFault, ranking: Ranking): string[] {

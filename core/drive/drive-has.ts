@@ -23,6 +23,14 @@ export const HAS = [
   'mark',
   'slots',
   'stages',
+  /** What valves and pistons do is known, so that a safe position can be computed. */
+  'valves',
+  'pump',
+  /** Idlers on an eccentric of their own, beside the tensioner. */
+  'idler_eccentric',
+  'rims',
+  /** A stage without a tensioner. */
+  'untensioned',
 ] as const;
 export type Has = (typeof HAS)[number];
 
@@ -33,7 +41,9 @@ export function driveHas(stages: readonly { layout: Layout }[]): ReadonlySet<Has
   for (const { layout } of stages) {
     has.add(layout.kind);
     if (layout.banks?.length) has.add('bank');
+    if (layout.valves) has.add('valves');
     const t = layout.wheels[tensionerIndex(layout)];
+    if (!t) has.add('untensioned');
     if (t?.carrier) addCarrier(has, t.carrier, t.arc === undefined);
     for (const w of layout.wheels) {
       if (w.arc) has.add('shoe');
@@ -41,6 +51,9 @@ export function driveHas(stages: readonly { layout: Layout }[]): ReadonlySet<Has
       if (w.role === 'pump' && layout.kind === 'belt') has.add('belt_pump');
       if (w.markDeg !== undefined) has.add('mark');
       if (w.slots) has.add('slots');
+      if (w.role === 'pump') has.add('pump');
+      if (w.role === 'idler' && w.carrier) has.add('idler_eccentric');
+      if (w.rimMm > 0) has.add('rims');
     }
   }
   return has;

@@ -62,12 +62,30 @@ const wellFormed = <T>(value: T): T =>
       ? (value.map(wellFormed) as T)
       : value;
 
-/** Several facts one after the other, each made from what stands with those before it. */
+/**
+ * Several facts one after the other, each made from what stands with those before it. Filed by one act, they are undone
+ * together. Only what corrects one of the same entries needs the state to be made anew.
+ */
 export function fileFacts(state: State, caseId: string, entries: readonly NewFact[], author: Author): Fact[] {
   const facts: Fact[] = [];
-  for (const e of entries) facts.push(fileFact(reduce([...state.log, ...facts]), caseId, e, author));
+  const touched = new Set<string>();
+  let now = state;
+  for (const e of entries) {
+    const slot = slotKey(meaningOf({ key: e.key, about: e.about }), e.place);
+    if (touched.has(slot)) now = reduce([...state.log, ...facts]);
+    touched.add(slot);
+    facts.push(fileFact(now, caseId, e, author));
+  }
   return facts;
 }
+
+/** Marks facts as filed by one act. */
+export const byOneAct = (facts: readonly Fact[]): Fact[] =>
+  facts.length < 2 ? [...facts] : facts.map((f) => ({ ...f, act: facts[0]!.id }));
+
+/** Facts that are undone with one: those of its act that have their effect still. */
+export const ofOneAct = (state: State, fact: Fact): Fact[] =>
+  fact.act === undefined ? [fact] : state.log.filter((f) => f.act === fact.act && !state.aside.has(f.id));
 
 /** What declares a further part of a kind at a place on the drive. @param unique makes its id */
 export function declaring(kind: string, place: string, unique: string): NewFact[] {

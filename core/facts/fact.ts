@@ -54,6 +54,8 @@ export const FactSchema = z.strictObject({
   supersedes: z.union([z.string(), z.array(z.string()).min(1).max(500)]).optional(),
   strikes: z.string().optional(),
   basis: z.array(z.string()).max(100_000).optional(),
+  /** Facts filed by one act of a person have the same; they are undone together. */
+  act: z.string().min(1).max(80).optional(),
   note: z.string().max(5000).refine(isWhole, HALF).optional(),
 });
 export type Fact = Readonly<z.infer<typeof FactSchema>>;

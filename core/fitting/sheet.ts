@@ -1,14 +1,37 @@
+import { type Gate, type PlacedStep, type Spot, expandProcedure } from '@core/catalogue/expand-procedure';
 import type { Catalogue } from '@core/catalogue/find-records';
-import type { Procedure, Variant } from '@core/catalogue/pack';
+import type { Variant } from '@core/catalogue/pack';
 import { fillPlaceholders } from '@core/catalogue/placeholders';
+import type { Ask, Quantity, StepKind } from '@core/catalogue/procedure';
+import { readPlan, type TorqueStage } from '@core/catalogue/torque-plan';
 import { limitsOf, readingUnit } from '@core/drive/carrier';
 import { driveHas, hasAll } from '@core/drive/drive-has';
-import { markedWheels } from '@core/drive/judge-marks';
-import { type Layout, tensionerIndex } from '@core/drive/layout';
-import { senseWord, typedSense } from '@core/drive/sense';
+import { tensionerIndex } from '@core/drive/layout';
+import { typedSense } from '@core/drive/sense';
 import type { Stage } from '@core/drive/stages';
+import { type Choice, CHOICES, RULES, type Rules } from '@core/house/rules';
+import { after, asFound, type DriveNow } from './drive-now';
+import { inOrder } from './order';
+import { type Values, valuesAt } from './values';
 
-export type SheetStep = Procedure['steps'][number] & {
+/** A figure that proves a step, with its unit and its bounds on this drive. */
+export type AskFor = Omit<Ask, 'from' | 'to' | 'quantity'> & {
+  quantity: Exclude<Quantity, 'reading'>;
+  unit: string;
+  from?: number;
+  to?: number;
+};
+export const PHASES = ['ready', 'off', 'clean', 'build', 'check', 'close'] as const;
+export type Phase = (typeof PHASES)[number];
+
+export type SheetStep = Omit<PlacedStep, 'proof' | 'torque'> & {
+  /** Its place on the sheet, from 1. */
+  number: number;
+  phase: Phase;
+  proof?: { by: 'look' | 'measure' | 'count' | 'feel' | 'torque'; text: string; asks: AskFor[] };
+  torque?: Omit<NonNullable<PlacedStep['torque']>, 'stages'> & { stages: TorqueStage[] };
+  /** The drive once the step is done. */
+  now: DriveNow;
   /** The catalogue's own text fixes a turning sense; it is left out, since it may contradict the drive. */
   unsafe?: true;
 };
@@ -17,76 +40,195 @@ export type Sheet = {
   status: 'ready' | 'none' | 'other_kind';
   name: string;
   steps: SheetStep[];
+  gates: Gate[];
+  /** Questions of the house whose answer shaped it. */
+  shapedBy: string[];
 };
 
-/** The fitting sheet of a design: its procedure's steps that this drive has, written from its layout. */
-export function sheetFor(cat: Catalogue, variant: Variant, stages: readonly Stage[]): Sheet {
-  const procedure = variant.procedure === undefined ? undefined : cat.procedures.get(variant.procedure);
-  const layout = stages[0]?.layout;
-  if (!procedure || !layout) return { status: 'none', name: '', steps: [] };
-  const has = driveHas(stages);
-  if (!hasAll(procedure.for, has)) return { status: 'other_kind', name: procedure.name, steps: [] };
-  const values = valuesOf(layout);
-  const steps = procedure.steps
-    .filter((s) => hasAll(s.needs, has))
-    .map((s) => writeStep(s, s.turns === undefined ? values : { ...values, turns: String(s.turns) }));
-  return { status: 'ready', name: fillPlaceholders(procedure.name, values), steps };
+const NONE: Omit<Sheet, 'status' | 'name'> = { steps: [], gates: [], shapedBy: [] };
+const sheets = new WeakMap<Catalogue, Map<string, Sheet>>();
+
+/**
+ * The fitting sheet of a design: its procedure's steps that this drive and this house have, written from its layout, in an
+ * order that keeps every gate. One and the same for the same answers of the house.
+ */
+export function sheetFor(
+  cat: Catalogue,
+  variant: Pick<Variant, 'id' | 'procedure'>,
+  stages: readonly Stage[],
+  rules: Rules = RULES,
+): Sheet {
+  const known = sheets.get(cat) ?? new Map<string, Sheet>();
+  sheets.set(cat, known);
+  const layouts = stages.map((s) => s.layout.id).join();
+  const name = JSON.stringify([variant.procedure, layouts, rules.chosen]);
+  const made = known.get(name) ?? makeSheet(cat, variant, stages, rules);
+  known.set(name, made);
+  return made;
 }
 
-type Values = Partial<Record<string, string>>;
+/** Builds the sheet anew. */
+export function makeSheet(
+  cat: Catalogue,
+  variant: Pick<Variant, 'procedure'>,
+  stages: readonly Stage[],
+  rules: Rules,
+): Sheet {
+  const procedure = variant.procedure === undefined ? undefined : cat.procedures.get(variant.procedure);
+  if (!procedure || procedure.block || !stages[0]) return { status: 'none', name: '', ...NONE };
+  if (!hasAll(procedure.for, driveHas(stages)))
+    return { status: 'other_kind', name: procedure.name, ...NONE };
+  const { steps, gates } = expandProcedure(procedure, cat.procedures, stages, rules.chosen);
+  const spots = new Map<string, Values>();
+  const valuesOf = (s: PlacedStep) => {
+    const key = `${s.spot.stage} ${s.spot.wheel ?? ''} ${s.turns ?? ''}`;
+    const known = spots.get(key) ?? valuesAt(stages, s.spot, rules, s.turns);
+    spots.set(key, known);
+    return known;
+  };
+  let now = asFound(stages.length);
+  let phase = 0;
+  const written = (inOrder(steps, gates) ?? steps).map((s, i) => {
+    now = after(now, s.sets ?? [], s.spot.stage);
+    phase = Math.max(phase, PHASES.indexOf(PHASE[s.kind]));
+    return { ...writeStep(own(s, rules), valuesOf(s), stages), number: i + 1, phase: PHASES[phase]!, now };
+  });
+  return {
+    status: 'ready',
+    name: fillPlaceholders(procedure.name, valuesAt(stages, { stage: 0 }, rules).texts),
+    steps: written,
+    gates,
+    shapedBy: shapedBy(steps),
+  };
+}
 
-function writeStep(step: Procedure['steps'][number], values: Values): SheetStep {
-  const written = { ...step };
+/** Substitutes for locking tools are on the sheet only where the house accepts them. */
+function own(s: PlacedStep, rules: Rules): PlacedStep {
+  if (!s.tool?.instead || rules.chosen['locking_tools'] === 'substitutes') return s;
+  return { ...s, tool: { name: s.tool.name } };
+}
+
+const PHASE: Record<StepKind, Phase> = {
+  prepare: 'ready',
+  position: 'ready',
+  lock: 'ready',
+  slacken: 'off',
+  remove: 'off',
+  clean: 'clean',
+  inspect: 'clean',
+  fit: 'build',
+  align: 'build',
+  tension: 'build',
+  torque: 'build',
+  release: 'build',
+  rotate: 'check',
+  verify: 'check',
+  close: 'close',
+};
+
+/** What a step's texts take from the house's answers, by the name between braces. */
+const FROM_RULES: Readonly<Record<string, string>> = { turns: 'turns', tolerance: 'marks' };
+
+function shapedBy(steps: readonly PlacedStep[]): string[] {
+  const used = new Set<string>();
+  for (const s of steps) {
+    if (s.rule) used.add(s.rule[0]);
+    if (s.tool?.instead) used.add('locking_tools');
+    if (s.torque) used.add('wrench');
+    const text = JSON.stringify(s);
+    for (const [name, rule] of Object.entries(FROM_RULES)) if (text.includes(`{${name}}`)) used.add(rule);
+  }
+  return CHOICES.map((c: Choice) => c.key).filter((k) => used.has(k));
+}
+
+const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
+
+type Written = Omit<SheetStep, 'number' | 'phase' | 'now'>;
+
+function writeStep(step: PlacedStep, values: Values, stages: readonly Stage[]): Written {
   let unsafe = false;
-  for (const field of ['text', 'proof', 'fault', 'caution'] as const) {
-    const text = step[field];
-    if (text === undefined) continue;
+  const write = (text: string): string | undefined => {
     if (typedSense(text)) {
       unsafe = true;
-      if (field === 'text') written.text = '';
-      else Reflect.deleteProperty(written, field);
-    } else written[field] = fillPlaceholders(text, values);
-  }
-  return unsafe ? { ...written, unsafe } : written;
-}
-
-const READING = { eccentric: 'eccentric', pointer: 'pointer', lever: 'lever', plunger: 'plunger' };
-
-function valuesOf(layout: Layout): Values {
-  const index = tensionerIndex(layout);
-  const carrier = layout.wheels[index]?.carrier;
-  const names = (at: readonly number[]) => list(at.map((i) => lower(layout.wheels[i]!.name)));
-  const all = layout.wheels.map((_, i) => i);
-  const values: Values = {
-    drive: layout.kind,
-    driver: lower(layout.wheels[0]!.name),
-    marked: names([...markedWheels(layout)].reverse()),
-    route: names(all.slice(1).reverse()),
-    rollers: names(
-      all.filter((i) => i > 0 && layout.wheels[i]!.teeth === undefined && layout.wheels[i]!.role !== 'pump'),
-    ),
+      return undefined;
+    }
+    return capital(fillPlaceholders(text, values.texts));
   };
-  if (!carrier) return values;
-  const unit = readingUnit(carrier) === 'mm' ? ' mm' : '°';
-  const { window } = limitsOf(carrier);
-  const round = (v: number) => String(Math.round(v * 10) / 10);
-  values['nominal'] = round(window.nominal) + unit;
-  values['window'] = `${round(window.from)}${unit} to ${round(window.to)}${unit}`;
-  values['carrier'] = senseWord(carrier.turn);
-  values['reading'] =
-    carrier.kind === 'eccentric'
-      ? carrier.manual
-        ? READING.eccentric
-        : READING.pointer
-      : carrier.plunger
-        ? READING.plunger
-        : READING.lever;
-  if (carrier.kind === 'eccentric') values['key'] = senseWord(carrier.keyTurn);
-  return values;
+  const { proof, torque, torqueNm, ...rest } = step;
+  const out: Written = { ...rest, text: write(step.text) ?? '' };
+  for (const field of ['fault', 'caution', 'before', 'ask', 'undo'] as const) {
+    const text = step[field];
+    if (text === undefined) continue;
+    const made = write(text);
+    if (made === undefined) Reflect.deleteProperty(out, field);
+    else out[field] = made;
+  }
+  if (step.tool)
+    out.tool = {
+      name: write(step.tool.name) ?? '',
+      ...(step.tool.instead
+        ? {
+            instead: step.tool.instead.map((x) => ({ name: write(x.name) ?? '', risk: write(x.risk) ?? '' })),
+          }
+        : {}),
+    };
+  const shown = typeof proof === 'string' ? { by: 'look' as const, text: proof } : proof;
+  const text = shown && write(shown.text);
+  if (shown && text !== undefined)
+    out.proof = {
+      by: shown.by,
+      text,
+      asks: ('asks' in shown ? (shown.asks ?? []) : []).map((a) => askFor(a, values, stages, step.spot)),
+    };
+  const plan = torque ? readPlan(torque.stages) : undefined;
+  if (torque && plan?.ok)
+    out.torque = { ...torque, fastener: fillPlaceholders(torque.fastener, values.texts), stages: plan.value };
+  else if (torqueNm !== undefined) out.torque = { fastener: '', stages: [oneTorque(torqueNm)] };
+  return unsafe ? { ...out, unsafe: true } : out;
 }
 
-/** A name inside a sentence; what is written in capitals, such as a code, stays. */
-const lower = (name: string): string =>
-  /^[A-Z][a-z]/.test(name) ? name[0]!.toLowerCase() + name.slice(1) : name;
-const list = (words: readonly string[]): string =>
-  words.length < 2 ? words.join('') : `${words.slice(0, -1).join(', ')} and ${words.at(-1)!}`;
+const oneTorque = (nm: number): TorqueStage => ({
+  kind: 'torque',
+  nm,
+  printed: { value: nm, unit: 'N·m', nm, half: 0.5 },
+});
+
+const UNIT: Record<Exclude<Quantity, 'reading'>, string> = {
+  length: 'mm',
+  angle: '°',
+  torque: 'N·m',
+  temperature: '°C',
+  count: '',
+  minutes: 'min',
+};
+
+function askFor(ask: Ask, values: Values, stages: readonly Stage[], spot: Spot): AskFor {
+  const { from, to, quantity, ...rest } = ask;
+  const bound = (b: Ask['from']) => (typeof b === 'string' ? values.numbers[b.slice(1, -1)] : b);
+  const wording = capital(fillPlaceholders(ask.wording, values.texts));
+  if (quantity !== 'reading') {
+    const [low, high] = [bound(from), bound(to)];
+    return {
+      ...rest,
+      wording,
+      quantity,
+      unit: UNIT[quantity],
+      ...(low === undefined ? {} : { from: low }),
+      ...(high === undefined ? {} : { to: high }),
+    };
+  }
+  const { layout } = stages[spot.stage]!;
+  const own = spot.wheel === undefined ? undefined : layout.wheels[spot.wheel]?.carrier;
+  const carrier = own ?? layout.wheels[tensionerIndex(layout)]?.carrier;
+  if (!carrier) return { ...rest, wording, quantity: 'angle', unit: '°' };
+  const { window } = limitsOf(carrier);
+  const unit = readingUnit(carrier);
+  return {
+    ...rest,
+    wording,
+    quantity: unit === 'mm' ? 'length' : 'angle',
+    unit,
+    from: window.from,
+    to: window.to,
+  };
+}

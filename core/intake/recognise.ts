@@ -1,6 +1,7 @@
 /** What something that came in is, by its name and how it begins. */
 export type Came =
   | 'case'
+  | 'sheet'
   | 'desk'
   | 'catalogue'
   | 'zip'
@@ -28,6 +29,7 @@ export function recognise({ name, type, begins }: Coming): Came {
   if (PAPER.test(name) || begins.startsWith('%PDF')) return 'paper';
   if (/^\s*\{/.test(begins)) {
     if (/"format"\s*:\s*"hollow-sprocket-catalogue"/.test(begins)) return 'catalogue';
+    if (/"format"\s*:\s*"hollow-sprocket-sheet"/.test(begins)) return 'sheet';
     if (/"format"\s*:\s*"hollow-sprocket-desk"/.test(begins)) return 'desk';
     return 'case';
   }

@@ -4,13 +4,16 @@ import { contradictionsOf } from '../contradictions';
 import { lacking } from '../lacks';
 import { node } from '../node';
 import { namedThings } from '../things';
+import { sheet } from './drive';
 import { engine, identification, possible, registry } from './identification';
 
 export const kind = node({}, (_, _world, state) => caseKind(state));
 
 /** What facts can be about by name. */
-export const things = node({ registry, possible }, ({ registry, possible }, { knowledge }, state) =>
-  namedThings(thingsOf(state, registry), possible, knowledge.faults),
+export const things = node(
+  { registry, possible, sheet },
+  ({ registry, possible, sheet }, { knowledge }, state) =>
+    namedThings(thingsOf(state, registry), possible, knowledge.faults, sheet?.steps),
 );
 
 export const contradictions = node(

@@ -7,9 +7,9 @@ import { standing, textOf } from '@core/facts/read';
 import { faultThing } from '@core/facts/thing';
 import type { SheetStep } from '@core/fitting/sheet';
 import { node } from '../node';
-import { sheet } from './drive';
+import { fitted, sheet } from './drive';
 import { ran, ranking } from './evidence';
-import { kit, registry } from './identification';
+import { kit, registry, rules } from './identification';
 
 export const terms = node(
   { kit, ran },
@@ -30,22 +30,33 @@ export type FaultAnswer = {
   evidence: string[];
   recorded?: Fact | undefined;
   proposed: boolean;
+  /** A filled fitting sheet shows it. */
+  shown: boolean;
 };
-export const faults = node({ ranking, sheet }, ({ ranking, sheet }, { knowledge }, state): FaultAnswer[] => {
-  const decided = textOf(state, 'cause.decided') ?? ranking.causes[0]?.cause.key;
-  const wanted = ranking.causes.find((c) => c.cause.key === decided)?.cause.fault;
-  return knowledge.faults.map((fault) => ({
-    fault,
-    step: faultStep(fault, sheet?.steps ?? []),
-    evidence: faultEvidence(fault, ranking),
-    recorded: standing(state, 'claim.fault', faultThing(fault.code)),
-    proposed: fault.code === wanted,
-  }));
-});
+/** Faults that can be recorded: those that a filled sheet shows at their steps, and the one that the cause decided names. */
+export const faults = node(
+  { ranking, sheet, fitted },
+  ({ ranking, sheet, fitted }, { knowledge }, state): FaultAnswer[] => {
+    const decided = textOf(state, 'cause.decided') ?? ranking.causes[0]?.cause.key;
+    const wanted = ranking.causes.find((c) => c.cause.key === decided)?.cause.fault;
+    return knowledge.faults.map((fault) => {
+      const shown = fitted?.faults.filter((f) => f.code === fault.code) ?? [];
+      const seen = shown[0] && sheet?.steps.find((s) => s.id === shown[0]!.step);
+      return {
+        fault,
+        step: seen ?? faultStep(fault, sheet),
+        evidence: [...new Set([...faultEvidence(fault, ranking), ...shown.flatMap((f) => f.facts)])],
+        recorded: standing(state, 'claim.fault', faultThing(fault.code)),
+        proposed: fault.code === wanted || shown.length > 0,
+        shown: shown.length > 0,
+      };
+    });
+  },
+);
 
 export const decision = node(
-  { ranking, terms, faults, registry, kit },
-  ({ ranking, terms, faults, registry, kit }, { rules }, state): DecisionCheck =>
+  { ranking, terms, faults, registry, kit, rules },
+  ({ ranking, terms, faults, registry, kit, rules }, _, state): DecisionCheck =>
     checkDecision(state, registry, {
       ranking,
       terms,

@@ -1,9 +1,10 @@
 import { agreedMarks, marksAnswer, type MarksAnswer } from '@core/bench/marks';
 import type { Stage } from '@core/drive/stages';
+import { type Fitted, fittedAs } from '@core/fitting/fitted';
 import { type Sheet, sheetFor } from '@core/fitting/sheet';
 import { driveAnswer, driveGeometry } from '../drive-answer';
 import { node } from '../node';
-import { possible, registry, variant } from './identification';
+import { possible, registry, rules, variant } from './identification';
 
 /** Stages of the one design that is left; none while it is open. */
 const stages = node({ variant, possible }, ({ variant, possible }): readonly Stage[] =>
@@ -20,8 +21,14 @@ export const drive = node(
 
 /** The procedure for this drive, written from its layout; none of its kind is told apart from none at all. */
 export const sheet = node(
-  { variant, stages },
-  ({ variant, stages }, { catalogue }): Sheet | undefined => variant && sheetFor(catalogue, variant, stages),
+  { variant, stages, rules },
+  ({ variant, stages, rules }, { catalogue }): Sheet | undefined =>
+    variant && sheetFor(catalogue, variant, stages, rules),
+);
+
+/** What was told or came back of the fitting, step by step: order, faults, what was left out, the way back. */
+export const fitted = node({ sheet, rules }, ({ sheet, rules }, _, state): Fitted | undefined =>
+  sheet?.status === 'ready' ? fittedAs(sheet, state, rules) : undefined,
 );
 
 /** Marks as every possible design judges them, while several are left. */

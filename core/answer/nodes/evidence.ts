@@ -8,8 +8,9 @@ import { applies } from '../applies';
 import { type CheckAnswer, checkList } from '../checks';
 import { node } from '../node';
 import { ranSince } from '../ran';
-import { drive, openMarks } from './drive';
-import { engine, kits, possible, registry } from './identification';
+import { suspects, type Suspect } from '../why';
+import { drive, fitted, openMarks, sheet } from './drive';
+import { engine, kits, possible, registry, rules } from './identification';
 
 export const ran = node({ registry }, ({ registry }, _, state) => ranSince(state, registry));
 
@@ -29,8 +30,8 @@ const kitFits = node({ kits }, ({ kits }, _, state): boolean | undefined => {
 });
 
 export const findings = node(
-  { registry, possible, drive, openMarks, kitFits, interval, ran },
-  ({ registry, possible, drive, openMarks, ...known }, { knowledge }, state): Finding[] =>
+  { registry, possible, drive, openMarks, kitFits, interval, ran, fitted },
+  ({ registry, possible, drive, openMarks, fitted, ...known }, { knowledge }, state): Finding[] =>
     findingsOf(
       knowledge.causes.evidence.map((e) => e.finding),
       {
@@ -50,18 +51,26 @@ export const findings = node(
           extensions: drive?.extensions ?? [],
         },
         marks: drive?.marks ?? openMarks,
+        sheetFaults: fitted?.faults ?? [],
       },
     ),
 );
 
 export const ranking = node(
-  { causes, findings },
-  ({ causes, findings }, { rules }): Ranking => rankCauses(causes, findings, rules.explainedFactor),
+  { causes, findings, rules },
+  ({ causes, findings, rules }): Ranking => rankCauses(causes, findings, rules.explainedFactor),
 );
 
 /** Checks worth making, by bits per minute. */
 export const checks = node(
-  { causes, registry, ranking, findings, possible },
-  ({ causes, registry, ranking, findings, possible }, { rules }, state): CheckAnswer[] =>
+  { causes, registry, ranking, findings, possible, rules },
+  ({ causes, registry, ranking, findings, possible, rules }, _, state): CheckAnswer[] =>
     checkList(causes, registry, ranking, findings, state, possible, rules.leastBits),
+);
+
+/** Steps of the fitting that could have led to what is seen, most likely first. */
+export const why = node(
+  { causes, sheet, ranking, fitted },
+  ({ causes, sheet, ranking, fitted }): Suspect[] =>
+    sheet?.status === 'ready' ? suspects(sheet, ranking, causes, fitted) : [],
 );

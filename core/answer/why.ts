@@ -1,0 +1,53 @@
+import type { CauseData } from '@core/cause/cause-data';
+import type { Ranking } from '@core/cause/rank';
+import type { Fitted } from '@core/fitting/fitted';
+import type { Sheet, SheetStep } from '@core/fitting/sheet';
+
+/** A step that could have caused what is seen, by which faults, how likely, and what is open about it. */
+export type Suspect = {
+  step: SheetStep;
+  codes: string[];
+  /** Causes that it would be, by key. */
+  causes: string[];
+  /** Share of the weight that falls on this step; suspects are sorted by it. */
+  share: number;
+  state: 'shown' | 'confirmed' | 'open';
+};
+
+/** What a confirmation by the fitter himself leaves of a suspicion, and what a shown fault makes of it. */
+const LEFT = { confirmed: 0.2, open: 1, shown: 4 } as const;
+
+/**
+ * Steps that could have led to what is seen, most likely first: the share of each cause is dealt out over the steps whose
+ * fault it is, less to those that were confirmed, more to those that the sheet itself shows. Causes that no finding speaks
+ * for yet keep their prior.
+ */
+export function suspects(
+  sheet: Sheet,
+  ranking: Ranking,
+  causes: Pick<CauseData, 'evidence'>,
+  fitted: Fitted | undefined,
+): Suspect[] {
+  const row = causes.evidence.find((e) => e.kind === 'named');
+  const names: Readonly<Record<string, string>> = row?.kind === 'named' ? row.names : {};
+  const likely = new Map(ranking.causes.map((c) => [c.cause.key, c.probability]));
+  const shown = new Set(fitted?.faults.map((f) => f.step));
+  const found = sheet.steps.flatMap((step): (Suspect & { keys: string[] })[] => {
+    const codes = [...new Set(Object.values(step.faults ?? {}))];
+    const keys = [...new Set(codes.flatMap((c) => names[c] ?? []))].filter((k) => likely.has(k));
+    if (keys.length === 0) return [];
+    const said = fitted?.said.get(step.id)?.state;
+    const state = shown.has(step.id) ? 'shown' : said === 'done' ? 'confirmed' : 'open';
+    return [
+      { step, codes: codes.filter((c) => likely.has(names[c] ?? '')), causes: keys, keys, share: 0, state },
+    ];
+  });
+  const total = new Map<string, number>();
+  for (const s of found) for (const k of s.keys) total.set(k, (total.get(k) ?? 0) + LEFT[s.state]);
+  return found
+    .map(({ keys, ...s }) => ({
+      ...s,
+      share: keys.reduce((sum, k) => sum + (likely.get(k)! * LEFT[s.state]) / total.get(k)!, 0),
+    }))
+    .sort((a, b) => b.share - a.share || a.step.number - b.step.number);
+}

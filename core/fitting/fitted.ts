@@ -1,0 +1,170 @@
+import type { When } from '@core/catalogue/procedure';
+import type { Fact } from '@core/facts/fact';
+import { numberOf, standing, textOf, thingsWith } from '@core/facts/read';
+import type { State } from '@core/facts/state';
+import { nameOfId } from '@core/facts/thing';
+import type { Rules } from '@core/house/rules';
+import { type BackAnswer, type Broken, brokenGates, type Performed, wayBack } from './order';
+import type { AskFor, Sheet, SheetStep } from './sheet';
+
+/** The fact's thing of a step. */
+export const stepThing = (id: string): string => `step:${id}`;
+/** Observable under which a figure of a step is filed. */
+export const askKey = (a: Pick<AskFor, 'quantity'>): string => `step.${a.quantity}`;
+
+/** What is known of one step: how it went, its place in the order done, figures by the id of what was asked, tool. */
+export type StepSaid = {
+  state?: 'done' | 'skipped' | 'wrong';
+  place?: number;
+  values: Readonly<Record<string, number>>;
+  tool?: string;
+  note?: string;
+  facts: readonly string[];
+};
+/** An installation fault that what was told of the fitting shows, and where. `other`: the step whose order was broken. */
+export type FaultShown = { code: string; step: string; how: When; other?: string; facts: readonly string[] };
+/** What cannot be, or does not agree with the sheet. */
+export type Oddity =
+  | { code: 'outside'; step: string; ask: AskFor; value: number; facts: readonly string[] }
+  | { code: 'too_short'; step: string; minutes: number; least: number; facts: readonly string[] }
+  | { code: 'substitute'; step: string; tool: string; accepted: boolean; facts: readonly string[] };
+
+export type Fitted = {
+  said: ReadonlyMap<string, StepSaid>;
+  performed: Performed;
+  broken: readonly Broken[];
+  faults: readonly FaultShown[];
+  odd: readonly Oddity[];
+  /** Steps of which nothing is known, once a sheet has come back: evidence of nothing. */
+  unconfirmed: readonly string[];
+  back: BackAnswer;
+};
+
+/** What the standing facts say of a fitting, against its sheet. Undefined while nothing was said of any step. */
+export function fittedAs(sheet: Sheet, state: State, rules: Rules): Fitted | undefined {
+  const told = new Set(thingsWith(state, 'step.done').map(nameOfId));
+  if (told.size === 0) return undefined;
+  const said = new Map<string, StepSaid>();
+  for (const s of sheet.steps) if (told.has(s.id)) said.set(s.id, saidOf(s, state));
+  const performed = performedOf(sheet, said);
+  const broken = brokenGates(performed, sheet.gates);
+  const odd = sheet.steps.flatMap((s) => oddOf(s, said.get(s.id), rules));
+  return {
+    said,
+    performed,
+    broken,
+    odd,
+    faults: faultsOf(sheet, said, broken, odd),
+    unconfirmed: textOf(state, 'fit.sheet_back')
+      ? sheet.steps.filter((s) => !said.has(s.id)).map((s) => s.id)
+      : [],
+    back: wayBack(sheet.steps, sheet.gates, performed, broken),
+  };
+}
+
+function saidOf(step: SheetStep, state: State): StepSaid {
+  const about = stepThing(step.id);
+  const facts: string[] = [];
+  const note = (f: Fact | undefined) => {
+    if (f) facts.push(f.id);
+    return f?.value;
+  };
+  const done = note(standing(state, 'step.done', about));
+  const place = note(standing(state, 'step.place', about));
+  const tool = note(standing(state, 'step.tool', about));
+  const remark = textOf(state, 'step.note', about);
+  const values: Record<string, number> = {};
+  for (const a of step.proof?.asks ?? []) {
+    const f = standing(state, askKey(a), about);
+    // Minutes are kept in seconds, the base unit of time.
+    const v = numberOf(state, askKey(a), about);
+    if (f && v !== undefined) {
+      facts.push(f.id);
+      values[a.id] = a.quantity === 'minutes' ? v / 60 : v;
+    }
+  }
+  return {
+    ...(done === 'done' || done === 'skipped' || done === 'wrong' ? { state: done } : {}),
+    ...(typeof place === 'number' ? { place } : {}),
+    ...(typeof tool === 'string' && tool !== '' ? { tool } : {}),
+    ...(remark === undefined ? {} : { note: remark }),
+    values,
+    facts,
+  };
+}
+
+/**
+ * The order in which the steps were done: the sheet's, but for steps whose own place was told, which stand there. A step
+ * done otherwise was done.
+ */
+export function performedOf(
+  sheet: Pick<Sheet, 'steps'>,
+  said: ReadonlyMap<string, Pick<StepSaid, 'state' | 'place'>>,
+): Performed {
+  const done: string[] = [];
+  const moved: { id: string; place: number }[] = [];
+  const skipped = new Set<string>();
+  for (const { id } of sheet.steps) {
+    const s = said.get(id);
+    if (s?.state === 'skipped') skipped.add(id);
+    else if (s?.state && s.place !== undefined) moved.push({ id, place: s.place });
+    else if (s?.state) done.push(id);
+  }
+  for (const m of moved.sort((a, b) => a.place - b.place)) done.splice(m.place - 1, 0, m.id);
+  return { done, skipped };
+}
+
+function oddOf(step: SheetStep, said: StepSaid | undefined, rules: Rules): Oddity[] {
+  if (!said) return [];
+  const { facts } = said;
+  const out: Oddity[] = [];
+  for (const ask of step.proof?.asks ?? []) {
+    const value = said.values[ask.id];
+    if (value === undefined || !(value < (ask.from ?? -Infinity) || value > (ask.to ?? Infinity))) continue;
+    if (ask.quantity === 'minutes')
+      out.push({ code: 'too_short', step: step.id, minutes: value, least: ask.from ?? 0, facts });
+    else out.push({ code: 'outside', step: step.id, ask, value, facts });
+  }
+  if (said.tool !== undefined && said.tool !== step.tool?.name) {
+    const accepted = rules.chosen['locking_tools'] === 'substitutes';
+    out.push({ code: 'substitute', step: step.id, tool: said.tool, accepted, facts });
+  }
+  return out;
+}
+
+function faultsOf(
+  sheet: Sheet,
+  said: ReadonlyMap<string, StepSaid>,
+  broken: readonly Broken[],
+  odd: readonly Oddity[],
+): FaultShown[] {
+  const byId = new Map(sheet.steps.map((s) => [s.id, s]));
+  const out: FaultShown[] = [];
+  const put = (f: Omit<FaultShown, 'code'> & { code: string | undefined }) => {
+    if (f.code !== undefined && !out.some((o) => o.code === f.code && o.step === f.step))
+      out.push({ ...f, code: f.code });
+  };
+  for (const [step, s] of said) {
+    const faults = byId.get(step)?.faults;
+    if (s.state === 'skipped') put({ code: faults?.skipped, step, how: 'skipped', facts: s.facts });
+    if (s.state === 'wrong') put({ code: faults?.wrong, step, how: 'wrong', facts: s.facts });
+  }
+  for (const { gate, how } of broken) {
+    if (how === 'skipped') {
+      const code = byId.get(gate.before)?.faults?.skipped ?? gate.fault;
+      put({ code, step: gate.before, how, facts: said.get(gate.before)?.facts ?? [] });
+      continue;
+    }
+    const facts = [...(said.get(gate.after)?.facts ?? []), ...(said.get(gate.before)?.facts ?? [])];
+    const own = byId.get(gate.after)?.faults?.reversed;
+    put({ code: own ?? gate.fault, step: gate.after, other: gate.before, how: 'reversed', facts });
+  }
+  for (const o of odd) {
+    const faults = byId.get(o.step)?.faults;
+    if (o.code === 'outside') put({ code: faults?.wrong, step: o.step, how: 'wrong', facts: o.facts });
+    if (o.code === 'too_short') put({ code: faults?.time, step: o.step, how: 'time', facts: o.facts });
+    if (o.code === 'substitute' && !o.accepted)
+      put({ code: faults?.wrong, step: o.step, how: 'wrong', facts: o.facts });
+  }
+  return out;
+}

@@ -1,0 +1,133 @@
+import type { CrankRange } from '@core/drive/valve-safety';
+import { isSafe, pistonDepth, safeCrankRanges, valveDepth } from '@core/drive/valve-safety';
+import type { ValveGeometry } from '@core/drive/valves-schema';
+import { type Result, err, ok } from '@core/quantity/result';
+
+/** Where the shafts stand, crank degrees after their marks: the crank in its turn, each cam in its working cycle. */
+export type Shafts = { crankDeg: number; cams: Readonly<Record<string, number>> };
+/** One shaft turned, alone or all together, crank degrees; positive in running direction. `gapMm`: least room on the way. */
+export type Move = { turn: 'crank' | 'cam'; wheel?: string; fromDeg: number; byDeg: number; gapMm: number };
+export type Recovery = { moves: Move[]; safe: readonly CrankRange[]; restDeg: number };
+export type RecoverError =
+  /** Valves and pistons meet where they stand now: nothing may be turned. */
+  | { code: 'touching'; valve: string; cylinder: string }
+  /** No position of the crank is free of the valves, so that no cam may be turned by itself. */
+  | { code: 'no_safe_range' }
+  /** Neither way round is free from where the shafts stand. */
+  | { code: 'no_way' };
+
+/** How finely a way is looked at, crank degrees. */
+const FINE = 1;
+/** How far inside a safe range the crank is brought to rest, degrees, where the range has room. */
+const INSIDE = 10;
+
+/** Smallest room between any crown and any valve, mm, with crank and cams so: negative is a contact. */
+export function roomAt(g: ValveGeometry, s: Shafts): { mm: number; valve: string; cylinder: string } {
+  let best = { mm: Infinity, valve: '', cylinder: '' };
+  for (const valve of g.valves) {
+    const cam = s.cams[valve.wheel] ?? 0;
+    for (const c of g.cylinders) {
+      if (valve.bank !== undefined && c.bank !== undefined && valve.bank !== c.bank) continue;
+      const open = valveDepth(valve, cam - c.firingDeg);
+      if (open === 0) continue;
+      const mm = pistonDepth(g, c.firingDeg, s.crankDeg) - open;
+      if (mm < best.mm) best = { mm, valve: valve.name, cylinder: c.name };
+    }
+  }
+  return best;
+}
+
+/** Least room on the way of one shaft, looked at degree by degree; undefined where something touches. */
+function clear(
+  g: ValveGeometry,
+  from: Shafts,
+  turn: Pick<Move, 'turn' | 'wheel' | 'byDeg'>,
+): number | undefined {
+  const steps = Math.max(1, Math.ceil(Math.abs(turn.byDeg) / FINE));
+  let least = Infinity;
+  for (let k = 0; k <= steps; k++) {
+    const { mm } = roomAt(g, moved(from, turn, (turn.byDeg * k) / steps));
+    if (mm <= 0) return undefined;
+    least = Math.min(least, mm);
+  }
+  return least;
+}
+
+const moved = (s: Shafts, { turn, wheel }: Pick<Move, 'turn' | 'wheel'>, by: number): Shafts =>
+  turn === 'crank'
+    ? { ...s, crankDeg: s.crankDeg + by }
+    : { ...s, cams: { ...s.cams, [wheel!]: (s.cams[wheel!] ?? 0) + by } };
+
+/** The short way from an angle to another, within ± half a period. */
+const short = (from: number, to: number, period: number): number =>
+  ((((to - from + period / 2) % period) + period) % period) - period / 2;
+
+/** Where the crank may rest: inside each safe range, off its edges. */
+function rests(ranges: readonly CrankRange[]): number[] {
+  return ranges.flatMap((r) => {
+    const width = r.toDeg - r.fromDeg;
+    if (width >= 360) return [0];
+    const inside = Math.min(INSIDE, width / 2);
+    return [r.fromDeg + inside, r.toDeg - inside];
+  });
+}
+
+/**
+ * The safe way back to all marks from where shafts stand with the drive off: crank to a rest where no valve reaches a
+ * piston whatever the cams do, each cam by itself to its mark, crank to its mark by the short way. Every move is free of
+ * contact degree by degree (slider-crank against the valves' lift); of the ways that are, the one that turns least.
+ */
+export function recover(g: ValveGeometry, now: Shafts): Result<Recovery, RecoverError> {
+  const { ranges: safe } = safeCrankRanges(g);
+  if (safe.length === 0) return err({ code: 'no_safe_range' });
+  const here = roomAt(g, now);
+  if (here.mm <= 0) return err({ code: 'touching', valve: here.valve, cylinder: here.cylinder });
+  const wheels = [...new Set(g.valves.map((v) => v.wheel))];
+  // With every cam at its mark nothing has to be turned by itself: the crank comes to its mark, if the way is free.
+  if (wheels.every((w) => Math.abs(short(now.cams[w] ?? 0, 0, 720)) < 1e-6)) {
+    const byDeg = short(now.crankDeg, 0, 360);
+    const gapMm = clear(g, now, { turn: 'crank', byDeg });
+    const moves =
+      Math.abs(byDeg) < 1e-6
+        ? []
+        : [{ turn: 'crank' as const, fromDeg: now.crankDeg, byDeg, gapMm: gapMm ?? 0 }];
+    if (gapMm !== undefined) return ok({ moves, safe, restDeg: now.crankDeg });
+  }
+  const start = isSafe(safe, now.crankDeg) ? [now.crankDeg] : rests(safe);
+  let best: (Recovery & { turned: number }) | undefined;
+  for (const restDeg of start) {
+    const way = wayOver(g, now, restDeg, wheels);
+    if (way && (!best || way.turned < best.turned)) best = { ...way, safe, restDeg };
+  }
+  return best ? ok({ moves: best.moves, safe: best.safe, restDeg: best.restDeg }) : err({ code: 'no_way' });
+}
+
+function wayOver(
+  g: ValveGeometry,
+  now: Shafts,
+  restDeg: number,
+  wheels: readonly string[],
+): { moves: Move[]; turned: number } | undefined {
+  const moves: Move[] = [];
+  let at = now;
+  const go = (turn: Pick<Move, 'turn' | 'wheel'>, fromDeg: number, ways: readonly number[]): boolean => {
+    for (const byDeg of ways) {
+      if (Math.abs(byDeg) < 1e-6) return true;
+      const gapMm = clear(g, at, { ...turn, byDeg });
+      if (gapMm === undefined) continue;
+      moves.push({ ...turn, fromDeg, byDeg, gapMm });
+      at = moved(at, turn, byDeg);
+      return true;
+    }
+    return false;
+  };
+  const toRest = short(at.crankDeg, restDeg, 360);
+  const around = (by: number, period: number) => [by, by > 0 ? by - period : by + period];
+  if (!go({ turn: 'crank' }, at.crankDeg, around(toRest, 360))) return undefined;
+  for (const wheel of wheels) {
+    const cam = at.cams[wheel] ?? 0;
+    if (!go({ turn: 'cam', wheel }, cam, around(short(cam, 0, 720), 720))) return undefined;
+  }
+  if (!go({ turn: 'crank' }, at.crankDeg, around(short(at.crankDeg, 0, 360), 360))) return undefined;
+  return { moves, turned: moves.reduce((sum, m) => sum + Math.abs(m.byDeg), 0) };
+}

@@ -1,0 +1,230 @@
+import * as z from 'zod';
+import type { NewFact } from '@core/facts/change';
+import { contentDigest } from '@core/facts/digest';
+import { factsOf } from '@core/facts/read';
+import type { State } from '@core/facts/state';
+import { parseJson } from '@core/quantity/parse-json';
+import { type Result, err, ok } from '@core/quantity/result';
+import { askKey, stepThing } from './fitted';
+import { movedIn } from './moved';
+import type { AskFor, Sheet, SheetStep } from './sheet';
+import { type Asked, type CodeError, headOfCode, looksLikeCode, readCode } from './sheet-code';
+
+z.config({ jitless: true });
+export const RETURN_FORMAT = 'hollow-sprocket-sheet' as const;
+
+/** A filled fitting sheet as it comes back (docs/formats.md). `check`: SHA-256 of the rest, canonical JSON. */
+export const ReturnSchema = z.strictObject({
+  format: z.literal(RETURN_FORMAT),
+  formatVersion: z.literal(1),
+  case: z.string().max(80),
+  tag: z.string().max(40),
+  sheet: z.string().regex(/^[0-9a-f]{64}$/),
+  fitter: z.string().max(120),
+  /** Day on which it was filled in. */
+  day: z.string().max(10),
+  steps: z
+    .array(
+      z.strictObject({
+        id: z.string().max(80),
+        state: z.enum(['done', 'skipped', 'wrong']),
+        /** Place in the order done, from 1; of steps not left out. */
+        place: z.number().int().min(1).max(200).optional(),
+        values: z.record(z.string(), z.number()).optional(),
+        tool: z.string().max(200).optional(),
+        note: z.string().max(1000).optional(),
+      }),
+    )
+    .max(200),
+  check: z.string(),
+});
+export type SheetReturn = z.infer<typeof ReturnSchema>;
+
+/** Digest by which a sheet is known: its steps as they read, with what they ask. Numbers of steps are part of it. */
+export const sheetDigest = (sheet: Pick<Sheet, 'steps'>): string => {
+  const known = digests.get(sheet.steps);
+  if (known !== undefined) return known;
+  const made = contentDigest(
+    sheet.steps.map((s) => [s.id, s.text, s.proof?.text ?? '', s.proof?.asks ?? [], s.tool ?? null]),
+  );
+  digests.set(sheet.steps, made);
+  return made;
+};
+const digests = new WeakMap<object, string>();
+
+/** Short digest of a case's id, for codes. */
+export const caseMark = (caseId: string): string => contentDigest(caseId).slice(0, 4);
+
+export const checkOf = (r: Omit<SheetReturn, 'check'>): string => contentDigest(r);
+
+/** How a sheet's steps ask, for {@link readCode}. */
+export const askedOf = (steps: readonly Pick<SheetStep, 'proof' | 'tool'>[]): Asked =>
+  steps.map((s) => ({ asks: s.proof?.asks.length ?? 0, instead: s.tool?.instead?.length ?? 0 }));
+
+export type ReturnError =
+  | CodeError
+  /** No JSON: cut short, or not a file of ours. */
+  | { code: 'cut'; line: number }
+  | { code: 'shape'; place: string; detail: string }
+  | { code: 'edited' }
+  | { code: 'other_case'; tag: string }
+  | { code: 'other_version'; sheet: string }
+  | { code: 'twice' }
+  /** A step that its sheet does not have, or a figure that nobody asked for. */
+  | { code: 'step_unknown'; step: string }
+  | { code: 'impossible'; step: string; value: number };
+
+/** What a returned sheet is held against: the case that it should belong to. */
+export type Home = { caseId: string; sheet: Sheet; state: State };
+export type Came = { entries: NewFact[]; steps: number };
+
+/** Text as it came: a file, or a code that was typed or read off a picture. Nothing is filed by reading it. */
+export function readReturn(text: string, home: Home): Result<Came, ReturnError> {
+  const read = /^\s*HS1/i.test(text) ? fromCode(text, home) : fromJson(text);
+  if (!read.ok) return read;
+  const r = read.value;
+  if (r.case !== home.caseId) return err({ code: 'other_case', tag: r.tag });
+  const known = r.sheet === sheetDigest(home.sheet) || sentSheets(home.state).includes(r.sheet);
+  if (!known) return err({ code: 'other_version', sheet: r.sheet.slice(0, 8) });
+  const mark = contentMark(r);
+  if (factsOf(home.state, 'fit.sheet_back').some((f) => String(f.value).includes(mark)))
+    return err({ code: 'twice' });
+  return factsFrom(r, home);
+}
+
+/** The same for the same answers, whether they came as a file or as a code. */
+const contentMark = (r: SheetReturn): string =>
+  contentDigest(r.steps.map((s) => [s.id, s.state, s.place ?? 0, s.values ?? {}, s.tool ?? ''])).slice(0, 24);
+
+/** Case that a returned file or code is of: its id, or the short mark of one. */
+export function returnedTo(text: string): { id: string } | { mark: string } | undefined {
+  if (looksLikeCode(text)) {
+    const head = headOfCode(text);
+    return head.ok ? { mark: head.value.case } : undefined;
+  }
+  const read = fromJson(text);
+  return read.ok ? { id: read.value.case } : undefined;
+}
+
+function fromJson(text: string): Result<SheetReturn, ReturnError> {
+  const parsed = parseJson(text);
+  if (!parsed.ok) return err({ code: 'cut', line: parsed.error.line });
+  const read = ReturnSchema.safeParse(parsed.value);
+  if (!read.success) {
+    const [i] = read.error.issues;
+    return err({ code: 'shape', place: i!.path.map(String).join('.'), detail: i!.message });
+  }
+  const { check, ...rest } = read.data;
+  return checkOf(rest) === check ? ok(read.data) : err({ code: 'edited' });
+}
+
+/** A code tells states, places and figures by number: it is read with the very sheet that it was made of. */
+function fromCode(text: string, { caseId, sheet }: Home): Result<SheetReturn, ReturnError> {
+  const head = headOfCode(text);
+  if (!head.ok) return head;
+  if (head.value.case !== caseMark(caseId)) return err({ code: 'other_case', tag: '' });
+  const digest = sheetDigest(sheet);
+  if (head.value.sheet !== digest.slice(0, 8)) return err({ code: 'other_version', sheet: head.value.sheet });
+  const read = readCode(text, askedOf(sheet.steps));
+  if (!read.ok) return read;
+  const steps = sheet.steps.flatMap((s, i): SheetReturn['steps'] => {
+    const a = read.value.steps[i]!;
+    if (!a.state) return [];
+    const values = Object.fromEntries(
+      (s.proof?.asks ?? []).flatMap((q, k) => (a.values[k] === undefined ? [] : [[q.id, a.values[k]]])),
+    );
+    const tool = a.instead === undefined ? undefined : s.tool?.instead?.[a.instead]?.name;
+    return [
+      { id: s.id, state: a.state, values, ...(tool ? { tool } : {}), ...(a.place ? { place: a.place } : {}) },
+    ];
+  });
+  const rest = {
+    format: RETURN_FORMAT,
+    formatVersion: 1 as const,
+    case: caseId,
+    tag: '',
+    sheet: digest,
+    fitter: '',
+    day: '',
+    steps: placed(steps),
+  } satisfies Omit<SheetReturn, 'check'>;
+  return ok({ ...rest, check: checkOf(rest) });
+}
+
+/** Codes give a place only to what was moved; in a file every step done has one. */
+function placed(steps: SheetReturn['steps']): SheetReturn['steps'] {
+  const done = steps.filter((s) => s.state !== 'skipped');
+  const order = done.filter((s) => s.place === undefined).map((s) => s.id);
+  for (const s of done.filter((x) => x.place !== undefined).sort((a, b) => a.place! - b.place!))
+    order.splice(s.place! - 1, 0, s.id);
+  return steps.map((s) => (s.state === 'skipped' ? s : { ...s, place: order.indexOf(s.id) + 1 }));
+}
+
+/** Digests of the sheets that were sent for a case. */
+export const sentSheets = (state: State): string[] =>
+  factsOf(state, 'fit.sheet_sent').map((f) => String(f.value).split(' ')[0]!);
+
+/** The fact that a sheet was sent. */
+export const sentEntry = (sheet: Sheet, how: string): NewFact => ({
+  key: 'fit.sheet_sent',
+  value: `${sheetDigest(sheet)} ${sheet.steps.length} steps`,
+  how: 'decided',
+  note: how,
+  series: 'sheets',
+});
+
+function factsFrom(r: SheetReturn, { sheet }: Home): Result<Came, ReturnError> {
+  const byId = new Map(sheet.steps.map((s) => [s.id, s]));
+  const known = r.steps.filter((s) => byId.has(s.id));
+  if (r.sheet === sheetDigest(sheet) && known.length < r.steps.length)
+    return err({ code: 'step_unknown', step: r.steps.find((s) => !byId.has(s.id))!.id });
+  const order = known
+    .filter((s) => s.state !== 'skipped')
+    .sort((a, b) => (a.place ?? Infinity) - (b.place ?? Infinity))
+    .map((s) => s.id);
+  const moved = movedIn(
+    sheet.steps.map((s) => s.id),
+    order,
+  );
+  const entries: NewFact[] = [
+    {
+      key: 'fit.sheet_back',
+      value: [r.sheet.slice(0, 12), contentMark(r), `${known.length} of ${sheet.steps.length} steps`].join(
+        ' ',
+      ),
+      how: 'document',
+      series: 'sheets',
+      ...(r.fitter || r.day ? { note: [r.fitter, r.day].filter(Boolean).join(', ') } : {}),
+    },
+    { key: 'claim.sheet', value: 'yes', how: 'document' },
+  ];
+  for (const s of known) {
+    const step = byId.get(s.id)!;
+    const about = stepThing(s.id);
+    const say = (key: string, value: NewFact['value']) =>
+      entries.push({ about, key, value, how: 'reported' });
+    say('step.done', s.state);
+    if (moved.has(s.id)) say('step.place', moved.get(s.id)!);
+    if (s.tool) say('step.tool', s.tool);
+    if (s.note) say('step.note', s.note);
+    for (const [id, value] of Object.entries(s.values ?? {})) {
+      const ask = step.proof?.asks.find((a) => a.id === id);
+      if (!ask) return err({ code: 'step_unknown', step: `${s.id} ${id}` });
+      const [low, high] = POSSIBLE[ask.quantity];
+      if (!(value >= low && value <= high)) return err({ code: 'impossible', step: s.id, value });
+      say(askKey(ask), ask.quantity === 'minutes' ? value * 60 : value);
+      if (ask.key !== undefined) entries.push({ key: ask.key, value, how: 'reported' });
+    }
+  }
+  return ok({ entries, steps: known.length });
+}
+
+/** Beyond these a figure was mistyped: it is refused, with its place. */
+const POSSIBLE: Record<AskFor['quantity'], readonly [number, number]> = {
+  length: [-50, 5000],
+  angle: [-360, 720],
+  torque: [0.1, 1000],
+  temperature: [-60, 160],
+  count: [0, 5000],
+  minutes: [0, 100_000],
+};

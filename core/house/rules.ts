@@ -1,0 +1,89 @@
+import * as z from 'zod';
+import { own } from '@core/quantity/own';
+import choices from './data/choices.json';
+import data from './data/rules.json';
+
+z.config({ jitless: true });
+const ChoiceSchema = z.strictObject({
+  key: z.string(),
+  question: z.string(),
+  options: z
+    .array(
+      z.strictObject({
+        key: z.string(),
+        wording: z.string(),
+        /** What is printed on the sheets that it shapes. */
+        sheet: z.string(),
+      }),
+    )
+    .min(2),
+  default: z.string(),
+  /** Why the default is the default. */
+  why: z.string(),
+});
+export type Choice = Readonly<z.infer<typeof ChoiceSchema>>;
+
+/** What practitioners disagree on, and how a house may decide. */
+export const CHOICES: readonly Choice[] = z
+  .array(ChoiceSchema.refine((c) => c.options.some((o) => o.key === c.default), 'its default is no option'))
+  .parse(choices);
+
+export const RulesSchema = z.strictObject({
+  edition: z.number().int().positive(),
+  /** A decided cause below this share of the weight is pointed out. */
+  weakLeader: z.number().gt(0).lt(1),
+  /** The leader explains a finding when it makes it at least this many times likelier than it is at large. */
+  explainedFactor: z.number().gt(1),
+  /** A check that is worth less is not proposed, bits. */
+  leastBits: z.number().nonnegative(),
+  /** Minutes that an engine has to stand before it counts as cold when nobody measured it. */
+  coldMinutes: z.number().positive(),
+  /** Kelvin within which engine and air count as one temperature. */
+  coldWithinK: z.number().positive(),
+});
+/** Figures of the house, and its answer to each question that practitioners disagree on. */
+export type Rules = Readonly<z.infer<typeof RulesSchema>> & {
+  readonly chosen: Readonly<Record<string, string>>;
+};
+
+const FIGURES = RulesSchema.parse(data);
+const DEFAULTS: Readonly<Record<string, string>> = Object.fromEntries(CHOICES.map((c) => [c.key, c.default]));
+
+/** House rules as shipped. */
+export const RULES: Rules = { ...FIGURES, chosen: DEFAULTS };
+
+const made = new Map<string, Rules>([['', RULES]]);
+/** Rules with some answers of the house's own; one and the same object for the same answers. Unknown ones are left out. */
+export function rulesWith(answers: Readonly<Record<string, string>>): Rules {
+  const name = writeChosen(answers);
+  const known = made.get(name);
+  if (known) return known;
+  const rules: Rules = { ...FIGURES, chosen: { ...DEFAULTS, ...readChosen(name) } };
+  made.set(name, rules);
+  return rules;
+}
+
+/** What a case keeps that is judged by the answers that ship. */
+export const AS_SHIPPED = 'as shipped';
+
+/** Answers that are not the default, one after the other: "marks=exact; turns=4". */
+export const writeChosen = (chosen: Readonly<Record<string, string>>): string =>
+  CHOICES.flatMap((c) => {
+    const is = own(chosen, c.key);
+    return is !== undefined && is !== c.default && c.options.some((o) => o.key === is)
+      ? [`${c.key}=${is}`]
+      : [];
+  }).join('; ');
+
+/** What {@link writeChosen} wrote. */
+export const readChosen = (text: string): Record<string, string> =>
+  Object.fromEntries(
+    text.split(/;\s*/).flatMap((pair): [string, string][] => {
+      const [key, value] = pair.split('=');
+      return key && value ? [[key, value]] : [];
+    }),
+  );
+
+/** Turns by hand before marks count: what the procedure asks for, and never fewer than the house does. */
+export const leastTurns = (rules: Rules, procedure = 0): number =>
+  Math.max(Number(rules.chosen['turns'] ?? 2), procedure);
