@@ -4,7 +4,9 @@ import { join } from 'node:path';
 import { ensurePackages, root } from './ensure.mjs';
 
 ensurePackages();
-const { bundle } = await import('./run-ts.mjs');
+const { bundle, bundlePage } = await import('./run-ts.mjs');
+// The script of the fitting sheet that leaves the house is one of the app's own files: the app puts it into the sheet.
+await bundlePage('app/fitter/page.ts', 'app/public/fitter.js');
 const env = { ...process.env, NG_CLI_ANALYTICS: 'false' };
 const run = spawnSync(
   process.execPath,

@@ -4,6 +4,8 @@ import { join } from 'node:path';
 import { ensurePackages, root } from './ensure.mjs';
 
 ensurePackages();
+const { bundlePage } = await import('./run-ts.mjs');
+await bundlePage('app/fitter/page.ts', 'app/public/fitter.js');
 const child = spawn(
   process.execPath,
   [join(root, 'node_modules/@angular/cli/bin/ng.js'), 'serve', ...process.argv.slice(2)],

@@ -26,6 +26,23 @@ export async function bundle(entry) {
   return outfile;
 }
 
+/** Bundles a script for browsers of some years ago, small, into one file. */
+export async function bundlePage(entry, outfile) {
+  await build({
+    entryPoints: [join(root, entry)],
+    outfile: join(root, outfile),
+    bundle: true,
+    minify: true,
+    format: 'iife',
+    target: ['es2019'],
+    mainFields: ['module', 'main'],
+    tsconfig: join(root, 'tsconfig.json'),
+    charset: 'ascii',
+    legalComments: 'none',
+    logLevel: 'warning',
+  });
+}
+
 if (process.argv[1] && resolve(process.argv[1]) === import.meta.filename) {
   const [entry, ...rest] = process.argv.slice(2);
   if (!entry) {

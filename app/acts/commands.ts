@@ -7,7 +7,7 @@ import { HouseStore } from '../data/house';
 import { Say } from './say';
 
 /** Things that can be opened over the desk. */
-export type Overlay = 'palette' | 'keys' | 'house' | 'glossary' | undefined;
+export type Overlay = 'palette' | 'keys' | 'house' | 'rules' | 'glossary' | undefined;
 export type Command = { name: string; key?: string; run: () => void };
 
 /** Everything that can be done by name or by key, in one place. */
@@ -139,6 +139,7 @@ export class Commands {
       { name: 'Open a case file', key: 'o', run: () => this.importAsked.update((n) => n + 1) },
       { name: 'Take every case out as one file', run: () => void this.exportDesk() },
       { name: 'House settings', key: 'h', run: () => this.overlay.set('house') },
+      { name: 'House rules', key: 'u', run: () => this.overlay.set('rules') },
       {
         name: 'Light or dark',
         key: 'd',

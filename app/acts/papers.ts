@@ -23,7 +23,7 @@ export class Papers {
     return this.guard(async () => {
       const [{ orderDocument }, { downloadPdf }] = await Promise.all([
         import('../report/order-list'),
-        import('../report/make-pdf'),
+        import('../report/download-pdf'),
       ]);
       await downloadPdf(orderDocument(head, lines), `order-${head.tag}.pdf`);
     });
@@ -40,7 +40,7 @@ export class Papers {
         download(`label-${tag}.svg`, new Blob([svg], { type: 'image/svg+xml' }));
         return;
       }
-      const { downloadPdf } = await import('../report/make-pdf');
+      const { downloadPdf } = await import('../report/download-pdf');
       const [width, height] = [(74 / 25.4) * 72, (44 / 25.4) * 72];
       await downloadPdf(
         {

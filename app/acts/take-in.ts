@@ -1,6 +1,7 @@
-import { inject, Injectable } from '@angular/core';
+import { inject, Injectable, Injector } from '@angular/core';
 import { Router } from '@angular/router';
 import { type Came, recognise } from '@core/intake/recognise';
+import { looksLikeCode } from '@core/fitting/sheet-code';
 import { LONGEST_MESSAGE } from '@core/intake/read-text';
 import { tableOf } from '@core/intake/table';
 import { registryFor, worldOf } from '@core/answer/world';
@@ -10,6 +11,7 @@ import { textErrorWords } from '../words/intake';
 import { Attachments } from './attachments';
 import { Commands } from './commands';
 import { Say } from './say';
+import type { SheetReturns } from './sheet-returns';
 
 /** Signs of a file that are looked at to recognise it. */
 const LOOKED_AT = 4000;
@@ -23,10 +25,12 @@ export class TakeIn {
   private readonly packs = inject(Packs);
   private readonly router = inject(Router);
   private readonly words = inject(Say);
+  private readonly injector = inject(Injector);
 
   /** A message becomes a new case that shows it, read. False when it was refused: then nothing was done and the text stays. */
   async text(typed: string): Promise<boolean> {
     const said = typed.trim();
+    if (looksLikeCode(said)) return this.sheet((returns) => returns.text(said));
     if (said.length > LONGEST_MESSAGE) {
       this.words.refuse(textErrorWords({ code: 'too_long', length: said.length, most: LONGEST_MESSAGE }));
       return false;
@@ -66,12 +70,23 @@ export class TakeIn {
     await this.attachments.attach(belong);
   }
 
+  /** A filled fitting sheet goes to its case; what reads it is fetched then. */
+  private async sheet(take: (r: SheetReturns) => Promise<string | undefined>): Promise<boolean> {
+    const { SheetReturns } = await import('./sheet-returns');
+    const refused = await take(this.injector.get(SheetReturns));
+    if (refused !== undefined) this.words.refuse(refused);
+    return refused === undefined;
+  }
+
   private async one(came: Came, file: File): Promise<void> {
     switch (came) {
       case 'case':
       case 'desk':
       case 'zip':
         return this.commands.openFile(file);
+      case 'sheet':
+        await this.sheet((returns) => returns.file(file));
+        return;
       case 'text':
       case 'mail':
         await this.text(bodyOf(came, await file.text()));

@@ -60,7 +60,7 @@ export class Told {
   private async pdf(text: string, svg: string | undefined): Promise<void> {
     const [{ answerDocument }, { downloadPdf }] = await Promise.all([
       import('../report/answer-document'),
-      import('../report/make-pdf'),
+      import('../report/download-pdf'),
     ]);
     await downloadPdf(answerDocument(this.head(), text, svg), `${this.name()}.pdf`);
   }

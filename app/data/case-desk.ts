@@ -1,4 +1,4 @@
-import { computed, inject, Injectable, signal } from '@angular/core';
+import { computed, effect, inject, Injectable, signal, untracked } from '@angular/core';
 import { applies } from '@core/answer/applies';
 import { groupsOf } from '@core/answer/groups';
 import { type Head, headFrom, headOf } from '@core/answer/head';
@@ -7,7 +7,16 @@ import { sealing } from '@core/answer/sealing';
 import { type NamedThing, thingWords } from '@core/answer/things';
 import { registryFor } from '@core/answer/world';
 import { canonical } from '@core/facts/canonical';
-import { fileFact, fileFacts, type NewFact, redoTarget, strikeFact, undoTarget } from '@core/facts/change';
+import {
+  byOneAct,
+  fileFact,
+  fileFacts,
+  type NewFact,
+  ofOneAct,
+  redoTarget,
+  strikeFact,
+  undoTarget,
+} from '@core/facts/change';
 import type { Author, Fact } from '@core/facts/fact';
 import type { Observable, Registry, Station } from '@core/facts/observable';
 import { textOf } from '@core/facts/read';
@@ -51,6 +60,15 @@ export class CaseDesk {
 
   constructor() {
     this.repository.news$.subscribe((news) => this.hear(news));
+    // Under other house rules the case in hand reads otherwise at once, unless it keeps its own.
+    effect(() => {
+      const rules = this.house.rules();
+      untracked(() => {
+        const view = this.current();
+        if (view?.world && view.world.rules !== rules)
+          this.view.set(viewOf(view.id, view.state.log, view.catalogue, rules));
+      });
+    });
   }
 
   /** Takes a case in hand; none: puts the one in hand back. Resolves when it is answered. */
@@ -94,7 +112,7 @@ export class CaseDesk {
 
   /** Files several entries at once: all or nothing. */
   async fileAll(entries: readonly NewFact[]): Promise<Filed> {
-    return this.grow((id) => (state, author) => fileFacts(state, id, entries, author));
+    return this.grow((id) => (state, author) => byOneAct(fileFacts(state, id, entries, author)));
   }
 
   async strike(fact: Fact): Promise<Filed> {
@@ -124,7 +142,7 @@ export class CaseDesk {
     let target: Fact | undefined;
     const filed = await this.grow(() => (state, author) => {
       target = find(state, author.by);
-      return target ? [strikeFact(target, author)] : [];
+      return target ? byOneAct(ofOneAct(state, target).map((f) => strikeFact(f, author))) : [];
     });
     return filed.ok ? target : undefined;
   }
@@ -144,7 +162,7 @@ export class CaseDesk {
       (_, all) => {
         const before = this.current();
         const catalogue = before?.id === id ? before.catalogue : this.packs.newest();
-        view = viewOf(id, this.same(id, all), catalogue, before);
+        view = viewOf(id, this.same(id, all), catalogue, this.house.rules(), before);
         return this.headOf(view);
       },
     );
@@ -156,7 +174,8 @@ export class CaseDesk {
 
   private async read(id: string): Promise<void> {
     const facts = this.same(id, await this.repository.factsOf(id));
-    if (facts.length > 0) await this.show(viewOf(id, facts, this.current()?.catalogue, this.current()));
+    if (facts.length > 0)
+      await this.show(viewOf(id, facts, this.current()?.catalogue, this.house.rules(), this.current()));
     if (id === this.currentId()) this.loading.set(false);
   }
 
@@ -166,7 +185,8 @@ export class CaseDesk {
    */
   private async show(view: CaseView): Promise<void> {
     const catalogue = await this.packs.forCase(view.id, textOf(view.state, 'case.catalogue'));
-    const right = catalogue === view.catalogue ? view : viewOf(view.id, view.state.log, catalogue);
+    const right =
+      catalogue === view.catalogue ? view : viewOf(view.id, view.state.log, catalogue, this.house.rules());
     // Facts only grow: what has fewer of them is older than what is shown.
     const shown = this.current();
     if (view.id !== this.currentId() || (shown && shown.state.log.length > right.state.log.length)) return;

@@ -3,6 +3,7 @@ import { type World, worldOf } from '@core/answer/world';
 import type { Catalogue } from '@core/catalogue/find-records';
 import type { Fact } from '@core/facts/fact';
 import { textOf } from '@core/facts/read';
+import type { Rules } from '@core/house/rules';
 import { emptyState, reduce, type State } from '@core/facts/state';
 
 /** An open case: its facts, and what follows from them. */
@@ -22,9 +23,10 @@ export function viewOf(
   id: string,
   facts: readonly Fact[],
   catalogue: Catalogue | undefined,
+  rules: Rules,
   before?: CaseView,
 ): CaseView {
-  const world = catalogue && worldOf(catalogue);
+  const world = catalogue && worldOf(catalogue, rules);
   let state = emptyState(facts);
   try {
     state = reduce(facts);

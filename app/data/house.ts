@@ -1,6 +1,7 @@
 import { computed, inject, Injectable, signal } from '@angular/core';
 import * as z from 'zod';
 import type { House } from '@core/facts/read-value';
+import { type Rules, rulesWith } from '@core/house/rules';
 import { FactRepository } from './fact-repository';
 
 /** How this desk writes and looks. Read back through the schema, so that an old or broken record falls to defaults. */
@@ -15,6 +16,8 @@ export const HouseSchema = z.strictObject({
   tape: z.enum(['whole', 'rail']).default('whole'),
   /** Step to which a service label rounds its distance down, in the house's unit. */
   labelStep: z.number().int().min(1).max(50_000).default(1000),
+  /** Answers to what practitioners disagree on, where they are not the ones that ship. */
+  chosen: z.record(z.string(), z.string()).default({}),
 });
 export type HouseSettings = z.infer<typeof HouseSchema>;
 export type Theme = 'light' | 'dark';
@@ -36,6 +39,7 @@ const DEFAULTS: HouseSettings = {
   rack: 'whole',
   tape: 'whole',
   labelStep: 1000,
+  chosen: {},
 };
 
 @Injectable({ providedIn: 'root' })
@@ -47,6 +51,8 @@ export class HouseStore {
     dateOrder: this.settings().dateOrder,
     units: { distance: this.settings().distance },
   }));
+
+  readonly rules = computed<Rules>(() => rulesWith(this.settings().chosen));
 
   async load(): Promise<void> {
     const kept = HouseSchema.safeParse(await this.repository.setting('house'));

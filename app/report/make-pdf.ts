@@ -1,27 +1,30 @@
 import type { TDocumentDefinitions } from 'pdfmake/interfaces';
-import { download } from '../acts/download';
 import * as pdfMake from 'pdfmake/build/pdfmake';
 
 const FONTS = ['ibm-plex-sans-latin-400-normal.woff', 'ibm-plex-sans-latin-600-normal.woff'] as const;
 
+type Made = ReturnType<typeof pdfMake.createPdf> & {
+  setProgressCallback?(callback: (share: number) => void): void;
+};
 type Maker = typeof pdfMake & {
   addVirtualFileSystem(files: Record<string, string>): void;
   addFonts(fonts: Record<string, Record<string, string>>): void;
 };
 
-/** Sets the document with the app's own typeface. */
-export async function pdfBlob(doc: TDocumentDefinitions): Promise<Blob> {
+/**
+ * Sets the document with the app's own typeface, on the page or in a thread.
+ * @param progress share of what is drawn, 0 to 1
+ */
+export async function pdfBlob(doc: TDocumentDefinitions, progress?: (share: number) => void): Promise<Blob> {
   const maker = ('default' in pdfMake ? (pdfMake as { default: unknown }).default : pdfMake) as Maker;
   const files = await Promise.all(FONTS.map(async (f) => [f, await base64(`fonts/${f}`)] as const));
   maker.addVirtualFileSystem(Object.fromEntries(files));
   const [normal, bold] = FONTS;
   maker.addFonts({ Plex: { normal, bold, italics: normal, bolditalics: bold } });
-  return maker.createPdf(withPlainSpaces(doc)).getBlob();
+  const made = maker.createPdf(withPlainSpaces(doc)) as Made;
+  if (progress) made.setProgressCallback?.(progress);
+  return made.getBlob();
 }
-
-/** Hands the document to the browser as a file. */
-export const downloadPdf = async (doc: TDocumentDefinitions, name: string): Promise<void> =>
-  download(name, await pdfBlob(doc));
 
 async function base64(url: string): Promise<string> {
   const answer = await fetch(url);

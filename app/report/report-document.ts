@@ -17,6 +17,7 @@ import { clearanceWords, readingName, readingWords, settingName, SHOWN_WORDS } f
 import { goWords, offsetWords, signed, verdictWords } from '../words/drive-bench';
 import { factWords, valueWords, nameWords } from '../words/facts';
 import { STATION_WORDS } from '../words/reading';
+import { fittingPart } from './fitting-part';
 import { toldPart } from './told-part';
 
 /** Everything that the printed report says, in order. Pure: figures come from the answers, words from here. */
@@ -60,6 +61,7 @@ export function reportDocument(
     ...drivePart(a),
     ...measuredPart(a),
     ...causePart(state, a, voice),
+    ...fittingPart(a, heading),
     ...toldPart(state, heading),
     heading('All facts'),
     factTable(state, voice, name),
@@ -135,7 +137,7 @@ function decisionPart(state: State, a: Answers, voice: Voice, name: Namer): Cont
       margin: [0, 4, 0, 0],
       text: [
         { text: `Installation fault ${f.fault.code}: ${f.fault.wording}. `, bold: true },
-        f.step ? `Step “${f.step.id}”: ${f.step.text} ` : '',
+        f.step ? `Step ${f.step.number}: ${f.step.text} ` : '',
         `Evidence: ${facts.join('; ')}. `,
         { text: `Advice: ${f.fault.advice}`, italics: false },
       ],

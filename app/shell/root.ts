@@ -20,6 +20,7 @@ import { State } from '../ui/state';
 import { AlteredDialog } from './altered-dialog';
 import { GlossaryDrawer } from './glossary-drawer';
 import { HouseDialog } from './house-dialog';
+import { RulesDialog } from './rules-dialog';
 import { KeysDialog } from './keys-dialog';
 import { Palette } from './palette';
 import { Rack } from './rack';
@@ -37,6 +38,7 @@ const READ_ONLY: ReadonlySet<StoreTrouble['code']> = new Set(['newer', 'forbidde
     Palette,
     KeysDialog,
     HouseDialog,
+    RulesDialog,
     AlteredDialog,
     GlossaryDrawer,
     State,
@@ -94,6 +96,9 @@ const READ_ONLY: ReadonlySet<StoreTrouble['code']> = new Set(['newer', 'forbidde
       }
       @defer (when asked('house')) {
         <hs-house-dialog />
+      }
+      @defer (when asked('rules')) {
+        <hs-rules-dialog />
       }
       @defer (when asked('glossary')) {
         <hs-glossary-drawer />

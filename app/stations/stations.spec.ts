@@ -12,7 +12,7 @@ import { Tape } from '../shell/tape';
 import { FactLine } from '../entry/fact-line';
 import { CausePage } from './cause/cause-page';
 import { ExaminePage } from './examine/examine-page';
-import { FitPage } from './fit/fit-page';
+import { CheckPanel } from './fit/check-panel';
 import { JobPanel } from './identify/job-panel';
 import { IdentifyPage } from './identify/identify-page';
 import { SettlePage } from './settle/settle-page';
@@ -47,7 +47,7 @@ describe('stations', () => {
 
   it('Fit: puts what a mark must show beside the field, and a caution where it does not', async () => {
     await desk.open('demo-2044');
-    const page = await paint(FitPage);
+    const page = await paint(CheckPanel);
     expect(page.words).toContain('Right upper cam: 0.46 teeth ahead');
     await desk.file({ key: 'mark.right-upper', value: 1.46, u: 0.05, how: 'seen' });
     await page.fixture.whenStable();

@@ -11,7 +11,7 @@ import { Field } from '../entry/field';
 import { CallPage } from './call/call-page';
 import { CausePage } from './cause/cause-page';
 import { ExaminePage } from './examine/examine-page';
-import { FitPage } from './fit/fit-page';
+import { CheckPanel } from './fit/check-panel';
 import { SettlePage } from './settle/settle-page';
 import { measuredOf, placedOf, textOf, thingsOf } from '@core/facts/read';
 import { isMarked } from '@core/drive/judge-marks';
@@ -197,7 +197,7 @@ describe('fields of a station', () => {
       expect(await fields(SettlePage))
         .withContext(id)
         .toBe(of('settle') - (missing ? 0 : 1) - 1);
-      const shown = (await paint(FitPage))
+      const shown = (await paint(CheckPanel))
         .all('hs-field label')
         .filter((l) => l.textContent.includes('Mark offset'));
       const marked = (desk.current()!.answers!.drive?.stages ?? []).flatMap((x) =>

@@ -7,6 +7,7 @@ import { settingWords } from './drive';
 import { goWords, verdictWords } from './drive-bench';
 import { dueWords, SOURCE_WORDS } from './jobs';
 import { list } from './list';
+import { spokenPlan } from './torque';
 import { kitReasons, kitStatus } from './match';
 import type { Voice } from './voice';
 
@@ -81,7 +82,7 @@ export function leadWords(lead: Lead, v: Voice): string {
       return 'This drive is not in the catalogue with its geometry, so its marks cannot be judged.';
     case 'torques':
       return lead.steps.length
-        ? `${lead.steps.map((s) => `${formatNumber(s.torqueNm, 0)} N·m: ${lower(s.text)}`).join(' ')}`
+        ? `${lead.steps.map((s) => spokenPlan(s.torque)).join(' ')}${lead.of ? ` The order is on the fitting sheet, ${lead.of} steps: let me send it to you.` : ''}`
         : 'The sheet of this drive gives no torque.';
     case 'no_procedure':
       return 'The catalogue has no one procedure for what is known so far: take torques and order from the vehicle maker’s information.';
@@ -95,6 +96,8 @@ export function leadWords(lead: Lead, v: Voice): string {
       return `Every ${distance(lead.interval.km, v.house)} or ${lead.interval.months} months, whichever comes first.`;
     case 'no_interval':
       return 'The catalogue has no interval for this engine.';
+    case 'belt_if_sound':
+      return 'Only if its edges are straight, no tooth and no part of the back is cracked, it is as thick as new, and it runs in its old direction.';
     case 'belt_never':
       return 'No: a belt that was run is never refitted on our word.';
     case 'chain':

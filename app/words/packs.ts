@@ -1,5 +1,6 @@
 import type { IssueReason, PackIssue } from '@core/catalogue/pack-issue';
 import { list } from './list';
+import { pairWords } from './torque';
 
 /** Where and why a catalogue row was refused, as one sentence. */
 export function issueSentence(i: PackIssue): string {
@@ -59,6 +60,26 @@ function reasonWords(r: IssueReason): string {
         r.lacks.map((x) => x.replace(/_/g, ' ')),
         'and no',
       )}.`;
+    case 'torque_unreadable':
+      return `“${r.typed}” is no stage of a torque; write “42 N·m”, “42 N·m / 31 lbf·ft”, “+90°” or “back 360°”.`;
+    case 'torque_no_unit':
+      return `the torque “${r.typed}” has no unit that is known; write it as “42 N·m”.`;
+    case 'torque_pair':
+      return `“${r.typed}” contradicts itself: ${pairWords(r.pair)}`;
+    case 'block_unknown':
+      return `there is no block ${r.block} in this catalogue.`;
+    case 'block_loop':
+      return `the block ${r.block} uses itself.`;
+    case 'param_missing':
+      return `the block ${r.block} needs “${r.param}”, which is not given.`;
+    case 'step_twice':
+      return 'two steps have this id.';
+    case 'gate_step_unknown':
+      return `a gate names the step ${r.step}, which is not there.`;
+    case 'gate_step_lacking':
+      return `a gate names the step ${r.step}, which a drive of this procedure does not have; say under needs where the gate holds.`;
+    case 'gate_cycle':
+      return `these steps wait for each other in a circle: ${r.steps.join(' → ')}.`;
     case 'unknown_attribute':
       return `“${r.key}” is no attribute of a part.`;
     case 'not_a_number':

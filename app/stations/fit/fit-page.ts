@@ -1,223 +1,93 @@
-import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import { wheelThing } from '@core/facts/thing';
-import { isMarked } from '@core/drive/judge-marks';
-import { markPhases } from '@core/drive/phase';
-import { solveDrive } from '@core/drive/solve-drive';
-import { CaseDesk } from '../../data/case-desk';
-import { DeskSession } from '../../entry/desk-session';
-import { Field } from '../../entry/field';
-import { goWords, offsetWords, verdictWords } from '../../words/drive-bench';
-import { settingWords } from '../../words/drive';
+import { Segmented } from '../../ui/segmented';
+import { CheckPanel } from './check-panel';
+import { FitStore, type Panel } from './fit-store';
+import { HeatPanel } from './heat-panel';
+import { LostPanel } from './lost-panel';
+import { SheetPanel } from './sheet-panel';
+import { TorquePanel } from './torque-panel';
+import { WhyPanel } from './why-panel';
 
-/** The procedure of this drive, caution at each step, and what was reported of the fitting. */
+/** The fitting: its sheet step by step, the check, and what helps on the phone. */
 @Component({
   selector: 'hs-fit-page',
-  imports: [Field, RouterLink],
+  imports: [CheckPanel, HeatPanel, LostPanel, RouterLink, Segmented, SheetPanel, TorquePanel, WhyPanel],
+  providers: [FitStore],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    @if (ready(); as p) {
-      <section class="card">
-        <h2>{{ p.name }}</h2>
-        <p class="quiet">
-          The vehicle maker’s service information, local rules and qualified people come first.
-        </p>
-        <ol>
-          @for (s of p.steps; track s.id) {
-            <li>
-              @if (s.unsafe) {
-                <div class="caution">
-                  The catalogue types a turning sense into this step; it is left out. Take the sense from the
-                  setting beside.
-                </div>
-              }
-              <b>{{ s.text }}</b>
-              @if (s.torqueNm) {
-                <span class="mono">{{ s.torqueNm }} N·m</span>
-              }
-              @if (s.proof) {
-                <div class="quiet">Done when: {{ s.proof }}</div>
-              }
-              @if (s.fault) {
-                <div class="quiet">Else: {{ s.fault }}</div>
-              }
-              @if (s.caution) {
-                <div class="caution">{{ s.caution }}</div>
-              }
-            </li>
-          }
-        </ol>
-      </section>
-    } @else {
-      <section class="card">
-        <h2>No procedure here</h2>
-        @if (sheet(); as s) {
-          <p>
-            {{
-              s.status === 'other_kind'
-                ? 'The catalogue names “' +
-                  s.name +
-                  '” for this design, but that is for another kind of drive.'
-                : 'The catalogue has no procedure for this kind of drive.'
-            }}
-            Work from the vehicle maker’s service information; what can be computed stands beside.
-          </p>
+    <hs-segmented
+      label="At the fitting"
+      [options]="panels"
+      [value]="store.panel()"
+      (picked)="store.panel.set($event)"
+    />
+    @switch (store.panel()) {
+      @case ('sheet') {
+        @if (store.sheet()) {
+          <hs-sheet-panel />
         } @else {
-          <p>
-            Steps show as soon as one design of the drive is left.
-            <a [routerLink]="['..', 'identify']">Identify it</a>
-          </p>
-        }
-      </section>
-    }
-    <div class="side">
-      @if (openMarks(); as o) {
-        <section class="card" aria-label="Marks, whichever design it is">
-          <h2>Marks, whichever design it is</h2>
-          @for (m of o.marks; track m.name) {
-            <div>
-              <b>{{ m.name }}</b
-              >: {{ m.verdict }}
-            </div>
-          }
-          <p [class.caution]="o.bad">{{ o.words }}</p>
-        </section>
-      }
-      @if (setting(); as s) {
-        <section class="card">
-          <h2>Setting</h2>
-          <p>{{ s }}</p>
-        </section>
-      }
-      @if (marks().length) {
-        <section class="card" aria-label="Marks of a correct fitting">
-          <h2>
-            Marks of a correct fitting <small><a [routerLink]="['..', 'drive']">On the drive bench</a></small>
-          </h2>
-          <p class="quiet">
-            Computed from this drive, crank at its mark. Turn by hand as the procedure says before you look.
-          </p>
-          @for (m of marks(); track m.about) {
-            <div>
-              <b>{{ m.name }}</b
-              >: {{ m.shows }}
-            </div>
-            <hs-field [session]="session" key="mark" [about]="m.about" (misread)="broken(m.about, $event)" />
-            @if (m.verdict && !misread().has(m.about)) {
-              <div>
-                <b>{{ m.verdict }}</b>
-              </div>
+          <section class="card">
+            <h2>No sheet yet</h2>
+            @if (other(); as name) {
+              <p>
+                The catalogue names “{{ name }}” for this design, but that is for another kind of drive. Work
+                from the vehicle maker’s service information.
+              </p>
+            } @else if (designs()) {
+              <p>
+                The catalogue has no procedure for this design. Work from the vehicle maker’s service
+                information; what can be computed stands under Check.
+              </p>
+            } @else {
+              <p>
+                Steps show as soon as one design of the drive is left.
+                <a [routerLink]="['..', 'identify']">Identify it</a>
+              </p>
             }
-          }
-          @if (go(); as g) {
-            <p [class.caution]="g.bad">{{ g.words }}</p>
-          }
-        </section>
+          </section>
+          <hs-check-panel />
+        }
       }
-      @for (g of groups(); track g.key) {
-        <section class="card" [attr.aria-label]="g.name">
-          <h2>{{ g.name }}</h2>
-          @for (o of g.fields; track o.key) {
-            <hs-field [session]="session" [key]="o.key" />
-          }
-        </section>
+      @case ('check') {
+        <hs-check-panel />
       }
-    </div>
+      @case ('torque') {
+        <hs-torque-panel />
+      }
+      @case ('heat') {
+        <hs-heat-helper />
+      }
+      @case ('lost') {
+        <hs-lost-panel />
+      }
+      @case ('why') {
+        <hs-why-panel />
+      }
+    }
   `,
   styles: `
     :host {
       display: grid;
-      grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
       gap: var(--gap);
-      align-items: start;
-    }
-    ol {
-      padding-left: 26px;
-      display: grid;
-      gap: 7px;
-    }
-    .side {
-      display: grid;
-      gap: var(--gap);
-    }
-    section {
-      display: grid;
-      gap: 4px;
-    }
-    @media (max-width: 1000px) {
-      :host {
-        grid-template-columns: 1fr;
-      }
+      align-content: start;
+      grid-template-columns: minmax(0, 1fr);
     }
   `,
 })
 export class FitPage {
-  protected readonly session = inject(DeskSession);
-  protected readonly desk = inject(CaseDesk);
-  protected readonly groups = computed(() => this.desk.groupsAt('fit'));
-  protected readonly sheet = computed(() => this.desk.current()?.answers?.sheet);
-  protected readonly ready = computed(() => {
-    const s = this.sheet();
-    return s?.status === 'ready' ? s : undefined;
+  protected readonly store = inject(FitStore);
+  protected readonly panels: readonly { value: Panel; label: string }[] = [
+    { value: 'sheet', label: 'Sheet' },
+    { value: 'check', label: 'Check' },
+    { value: 'torque', label: 'Torque' },
+    { value: 'heat', label: 'Cold enough?' },
+    { value: 'lost', label: 'Timing lost' },
+    { value: 'why', label: 'What went wrong?' },
+  ];
+  protected readonly other = computed(() => {
+    const s = this.store.answers()?.sheet;
+    return s?.status === 'other_kind' ? s.name : '';
   });
-  /** Marks in whose box stands what cannot be read: their verdict is not shown beside it. */
-  protected readonly misread = signal<ReadonlySet<string>>(new Set());
-  /** What every design that is left says of the marks filed. */
-  protected readonly openMarks = computed(() => {
-    const a = this.desk.current()?.answers;
-    const m = a?.openMarks;
-    if (!a || !m) return undefined;
-    return {
-      marks: m.marks.map((x) => ({
-        name: a.things.find((t) => t.id === x.about)?.name ?? x.about,
-        verdict: verdictWords(x.verdict),
-      })),
-      words: `${goWords(m.go, m.marks.length, m.of)}.`,
-      bad: m.go === 'no_go',
-    };
-  });
-  private readonly drive = computed(() => this.desk.current()?.answers?.drive);
-  protected readonly marks = computed(() => {
-    const d = this.drive();
-    return (d?.stages ?? []).flatMap(({ layout }, stage) => {
-      const solved = solveDrive(layout);
-      if (!solved.ok) return [];
-      return markPhases(layout, solved.value)
-        .filter((p) => isMarked(layout.wheels[p.wheel]!))
-        .sort((a, b) => b.wheel - a.wheel)
-        .map((p) => {
-          const seen = d?.marks?.marks.find((m) => m.stage === stage && m.wheel === p.wheel);
-          const w = layout.wheels[p.wheel]!;
-          return {
-            about: wheelThing(w.id),
-            name: w.name,
-            shows: offsetWords(p),
-            verdict: seen ? verdictWords(seen.verdict) : '',
-          };
-        });
-    });
-  });
-  protected readonly go = computed(() => {
-    const m = this.drive()?.marks;
-    if (!m) return undefined;
-    const then = {
-      go: '',
-      so_far: '',
-      no_go: ' Do not start it; take all off and begin again at the locking step.',
-      wait: ' Measure again.',
-    };
-    return {
-      bad: m.go === 'no_go' || m.go === 'wait',
-      words: `${goWords(m.go, m.marks.length, m.of)}.${then[m.go]}`,
-    };
-  });
-
-  protected broken(key: string, is: boolean): void {
-    this.misread.update((s) => new Set([...s].filter((x) => x !== key).concat(is ? [key] : [])));
-  }
-
-  protected readonly setting = computed(() => {
-    const d = this.desk.current()?.answers?.drive;
-    return d?.carrier && d.right ? settingWords(d.carrier, d.right.reading) : undefined;
-  });
+  protected readonly designs = computed(() => this.store.answers()?.variant !== undefined);
 }

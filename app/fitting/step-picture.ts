@@ -1,0 +1,342 @@
+import { carriedCentre, type Carrier, limitsOf, angleAtReading } from '@core/drive/carrier';
+import { type Layout, tensionerIndex } from '@core/drive/layout';
+import type { Circle, Path, Point } from '@core/drive/path';
+import { circlesOf } from '@core/drive/path';
+import { solveDrive } from '@core/drive/solve-drive';
+import type { Stage } from '@core/drive/stages';
+import type { StageNow } from '@core/fitting/drive-now';
+import type { SheetStep } from '@core/fitting/sheet';
+import { driveScene } from '../ui/drive-scene';
+import { beltPath, boxOf, fixed, shoeShape } from '../ui/drive-shapes';
+import { labelPlaces } from '../ui/label-places';
+
+/** One shape of a picture, in millimetres, y downwards, with the class that says what it is. */
+export type Shape =
+  | { tag: 'circle'; is: string; x: number; y: number; r: number }
+  | { tag: 'path'; is: string; d: string }
+  | { tag: 'text'; is: string; x: number; y: number; text: string };
+/** The drive at one step: what stands still in every picture of its stage, belt or chain, and what is of this step. */
+export type StepPicture = {
+  box: { x: number; y: number; width: number; height: number };
+  textMm: number;
+  base: readonly Shape[];
+  loop: readonly Shape[];
+  over: readonly Shape[];
+  /** Name of the stage's still part: pictures of one stage share it. */
+  baseId: string;
+  /** In words, for those who do not see it. */
+  title: string;
+};
+
+/** Room in which it is usually shown, pixels. */
+const SHOWN = { width: 360, height: 330 };
+const TEXT_PX = 11.5;
+const MARGIN = 16;
+const RAD = Math.PI / 180;
+
+type Ground = {
+  layout: Layout;
+  circles: readonly Circle[];
+  path: Path;
+  box: StepPicture['box'];
+  textMm: number;
+  base: readonly Shape[];
+};
+const grounds = new WeakMap<Layout, Ground | null>();
+
+/** What stands still in all pictures of a stage. */
+function groundOf(layout: Layout): Ground | undefined {
+  const known = grounds.get(layout);
+  if (known !== undefined) return known ?? undefined;
+  const solved = solveDrive(layout);
+  const made = solved.ok ? makeGround(layout, solved.value.circles, solved.value.path) : null;
+  grounds.set(layout, made);
+  return made ?? undefined;
+}
+
+function makeGround(layout: Layout, circles: readonly Circle[], path: Path): Ground {
+  const room = boxOf(layout, circles, MARGIN);
+  const unit = Math.max(room.width / SHOWN.width, room.height / SHOWN.height);
+  const textMm = TEXT_PX * unit;
+  const { named, obstacles } = driveScene({ layout, circles, path });
+  const names = labelPlaces(named, obstacles, unit);
+  const base: Shape[] = [];
+  layout.wheels.forEach((w, i) => {
+    if (w.carrier && w.role === 'tensioner') return;
+    base.push(...wheelShapes(layout, w, circles[i]!));
+  });
+  for (const n of names) base.push({ tag: 'text', is: 'name', x: n.x, y: n.y + textMm * 0.35, text: n.name });
+  const xs = [room.x, room.x + room.width, ...names.flatMap((n) => [n.x - n.width / 2, n.x + n.width / 2])];
+  const ys = [
+    room.y,
+    room.y + room.height,
+    ...names.flatMap((n) => [n.y - n.height / 2, n.y + n.height / 2]),
+  ];
+  const [x, y] = [Math.min(...xs), Math.min(...ys)];
+  const box = { x, y, width: Math.max(...xs) - x, height: Math.max(...ys) - y };
+  return { layout, circles, path, box, textMm, base };
+}
+
+function wheelShapes(layout: Layout, w: Layout['wheels'][number], c: Circle): Shape[] {
+  const r = w.teeth === undefined ? (w.outsideMm ?? c.r) : c.r - layout.toothMm / 2;
+  const shoe = shoeShape(c, r);
+  if (shoe) return [{ tag: 'path', is: 'shoe', d: shoe.d }];
+  const out: Shape[] = [
+    { tag: 'circle', is: w.teeth === undefined ? 'smooth' : 'wheel', x: c.x, y: -c.y, r },
+  ];
+  if (w.markDeg !== undefined)
+    out.push({ tag: 'path', is: 'mark', d: ray(c, w.markDeg, r * 0.55, r * 1.14) });
+  return out;
+}
+
+/** A short line out from a centre, degrees anticlockwise from +x. */
+function ray(c: Point, deg: number, from: number, to: number): string {
+  const at = (r: number) =>
+    `${fixed(c.x + r * Math.cos(deg * RAD))} ${fixed(-(c.y + r * Math.sin(deg * RAD)))}`;
+  return `M${at(from)}L${at(to)}`;
+}
+
+/** Which wheels a step is done to. */
+const TOUCHED: Partial<
+  Record<NonNullable<SheetStep['on']>, (w: Layout['wheels'][number], i: number) => boolean>
+> = {
+  crank: (_, i) => i === 0,
+  cams: (w) => w.role === 'cam' || w.role === 'intermediate',
+  cam: (w) => w.role === 'cam',
+  tensioner: (w) => w.role === 'tensioner',
+  shoes: (w) => w.arc !== undefined,
+  rollers: (w, i) => i > 0 && w.teeth === undefined && w.arc === undefined && w.role !== 'pump',
+  pump: (w) => w.role === 'pump',
+  ring: (w) => w.role === 'cam',
+};
+
+/** True when a step touches the drive, so that it is drawn. */
+export const isDrawn = (s: Pick<SheetStep, 'on' | 'sets'>): boolean =>
+  (s.sets?.length ?? 0) > 0 || s.on === 'loop' || (s.on !== undefined && TOUCHED[s.on] !== undefined);
+
+/** The stage of the drive as it stands when a step is done, with what the step does shown on it. */
+export function stepPicture(step: SheetStep, stages: readonly Stage[]): StepPicture | undefined {
+  const layout = stages[step.spot.stage]?.layout;
+  const ground = layout && groundOf(layout);
+  if (!ground || !isDrawn(step)) return undefined;
+  const now = step.now.stages[step.spot.stage]!;
+  const over: Shape[] = [
+    ...tensionerShapes(ground, now, step),
+    ...touched(ground, step),
+    ...shaftWords(ground, now, step),
+    ...arrows(ground, step),
+  ];
+  const look = now.loop === 'off' ? undefined : now.loop;
+  return {
+    box: ground.box,
+    textMm: ground.textMm,
+    base: ground.base,
+    loop: look ? [{ tag: 'path', is: `loop ${look}`, d: beltPath(ground) }] : [],
+    over,
+    baseId: ground.layout.id,
+    title: titleOf(ground, now, step),
+  };
+}
+
+/** Angle at which the tensioner stands, degrees of its carrier. */
+function carrierDeg(carrier: Carrier, now: StageNow): number {
+  const { window } = limitsOf(carrier);
+  const set = now.tensioner === 'fitted' || now.tensioner === 'nominal';
+  return (set ? angleAtReading(carrier, window.nominal) : undefined) ?? carrier.startDeg;
+}
+
+function tensionerShapes({ layout, circles, textMm }: Ground, now: StageNow, step: SheetStep): Shape[] {
+  const index = tensionerIndex(layout);
+  const w = layout.wheels[index];
+  if (!w?.carrier || now.tensioner === 'off') return [];
+  const { carrier } = w;
+  const nominal = now.tensioner === 'fitted' || now.tensioner === 'nominal';
+  const at = nominal ? undefined : [{ wheel: index, carrierDeg: carrierDeg(carrier, now) }];
+  const c = at ? circlesOf(layout, at)[index]! : circles[index]!;
+  const deg = carrierDeg(carrier, now);
+  const centre = carriedCentre(carrier, deg * RAD);
+  const out = wheelShapes(
+    layout,
+    w,
+    w.arc ? c : { ...c, x: nominal ? c.x : centre.x, y: nominal ? c.y : centre.y },
+  );
+  if (carrier.kind === 'eccentric' && step.sets?.includes('show-key')) {
+    const r = (w.outsideMm ?? 24) + textMm;
+    out.push(...turnArrow(carrier.pivot, r, carrier.keyTurn, 'arrow', 'key', textMm));
+    out.push(...turnArrow(carrier.pivot, r * 0.55, carrier.turn, 'arrow thin', '', textMm));
+  }
+  if (now.pin) {
+    const p = c.arc ? shoeShape(c, w.outsideMm ?? c.r)!.label : { x: c.x, y: -c.y };
+    const word = now.pin === 'in' ? 'pinned' : 'let go';
+    out.push({ tag: 'text', is: 'word', x: p.x, y: p.y - textMm * 1.2, text: word });
+  }
+  return out;
+}
+
+function touched({ layout, circles }: Ground, step: SheetStep): Shape[] {
+  const is = step.on === undefined ? undefined : TOUCHED[step.on];
+  if (!is) return [];
+  return layout.wheels.flatMap((w, i): Shape[] => {
+    if (step.spot.wheel !== undefined ? step.spot.wheel !== i : !is(w, i)) return [];
+    const c = circles[i]!;
+    const r = w.teeth === undefined ? (w.outsideMm ?? c.r) : c.r;
+    const shoe = shoeShape(c, r);
+    return [
+      shoe
+        ? { tag: 'path', is: 'lit', d: shoe.d }
+        : { tag: 'circle', is: 'lit', x: c.x, y: -c.y, r: r * 1.06 + 2 },
+    ];
+  });
+}
+
+/** What holds a shaft, or that it turns free, written in its wheel. */
+function shaftWords({ layout, circles, textMm }: Ground, now: StageNow, step: SheetStep): Shape[] {
+  const { lockedCrank, lockedCams, located } = step.now;
+  return layout.wheels.flatMap((w, i): Shape[] => {
+    const words: string[] = [];
+    if (i === 0 && w.role === 'crank') {
+      if (lockedCrank) words.push('locked');
+      else if (located) words.push('stop');
+    }
+    if (w.role === 'cam') {
+      if (lockedCams) words.push('locked');
+      if (now.cam === 'loose') words.push('loose');
+    }
+    const c = circles[i]!;
+    return words.map((text, k) => ({
+      tag: 'text',
+      is: text === 'loose' ? 'word look' : 'word',
+      x: c.x,
+      y: -c.y + textMm * (0.35 + k * 1.1 - (words.length - 1) * 0.55),
+      text,
+    }));
+  });
+}
+
+function arrows({ layout, circles, textMm }: Ground, step: SheetStep): Shape[] {
+  const out: Shape[] = [];
+  if (step.sets?.includes('show-running')) {
+    const c = circles[0]!;
+    out.push(...turnArrow(c, c.r + textMm * 0.9, layout.runs, 'arrow', '', textMm));
+  }
+  if (step.sets?.includes('show-marks'))
+    layout.wheels.forEach((w, i) => {
+      const c = circles[i]!;
+      if (w.markDeg !== undefined)
+        out.push({ tag: 'path', is: 'mark lit', d: ray(c, w.markDeg, c.r * 0.3, c.r * 1.3) });
+    });
+  const wheel = step.spot.wheel === undefined ? undefined : layout.wheels[step.spot.wheel];
+  if (wheel?.carrier?.kind === 'eccentric' && step.kind === 'align')
+    out.push(
+      ...turnArrow(
+        wheel.carrier.pivot,
+        (wheel.outsideMm ?? 20) + textMm,
+        wheel.carrier.keyTurn,
+        'arrow',
+        'key',
+        textMm,
+      ),
+    );
+  return out;
+}
+
+/** An arc of three quarters of a turn with a head, in a sense seen from the front. */
+function turnArrow(
+  c: Point,
+  r: number,
+  sense: 'cw' | 'ccw',
+  is: string,
+  word: string,
+  textMm: number,
+): Shape[] {
+  const sign = sense === 'ccw' ? 1 : -1;
+  const [from, to] = [90 - sign * 120, 90 + sign * 120];
+  const at = (deg: number, q = r) => ({
+    x: c.x + q * Math.cos(deg * RAD),
+    y: -(c.y + q * Math.sin(deg * RAD)),
+  });
+  const [a, b] = [at(from), at(to)];
+  const head = textMm * 0.7;
+  const back = to - sign * ((head / r) * 57.3);
+  const [h1, h2] = [at(back, r + head * 0.6), at(back, r - head * 0.6)];
+  const d =
+    `M${fixed(a.x)} ${fixed(a.y)}A${fixed(r)} ${fixed(r)} 0 1 ${sign === 1 ? 0 : 1} ${fixed(b.x)} ${fixed(b.y)}` +
+    `M${fixed(h1.x)} ${fixed(h1.y)}L${fixed(b.x)} ${fixed(b.y)}L${fixed(h2.x)} ${fixed(h2.y)}`;
+  const top = at(90, r + textMm * 0.9);
+  return [
+    { tag: 'path', is, d },
+    ...(word ? [{ tag: 'text' as const, is: 'word', x: top.x, y: top.y, text: word }] : []),
+  ];
+}
+
+const LOOP_WORDS: Record<StageNow['loop'], string> = {
+  fitted: 'as found',
+  off: 'off',
+  slack: 'on, slack',
+  taut: 'on, taut',
+};
+
+function titleOf({ layout }: Ground, now: StageNow, { now: drive }: SheetStep): string {
+  const held = [
+    drive.lockedCrank ? 'crank locked' : drive.located ? 'crank at its stop' : '',
+    drive.lockedCams ? 'cams locked' : '',
+    now.cam === 'loose' ? 'cam sprocket loose' : '',
+    now.pin === 'in' ? 'tensioner pinned' : now.pin === 'out' ? 'tensioner let go' : '',
+  ];
+  return [`${layout.name ?? 'Drive'}: ${layout.kind} ${LOOP_WORDS[now.loop]}`, ...held.filter(Boolean)].join(
+    ', ',
+  );
+}
+
+/** How each kind of shape is painted on paper and on a phone. */
+const PAINT: Readonly<Record<string, string>> = {
+  wheel: 'fill:#f4f1ea;stroke:#1e2a2b;stroke-width:2',
+  smooth: 'fill:#fbfaf6;stroke:#1e2a2b;stroke-width:1.1',
+  shoe: 'fill:none;stroke:#6b7675;stroke-width:6;stroke-linecap:round',
+  mark: 'fill:none;stroke:#1e2a2b;stroke-width:1.6',
+  loop: 'fill:none;stroke:#1e2a2b;stroke-width:3.4',
+  slack: 'stroke-dasharray:9 5;stroke-width:2.2',
+  lit: 'fill:none;stroke:#8a5a00;stroke-width:3.2',
+  arrow: 'fill:none;stroke:#1f6f5f;stroke-width:3',
+  thin: 'stroke-width:1.8',
+  word: 'fill:#1f6f5f;font-weight:600',
+  look: 'fill:#8a5a00',
+  name: 'fill:#1e2a2b',
+};
+/** The same as a stylesheet for pictures within `svg.p`. */
+export const PICTURE_CSS = [
+  ...Object.entries(PAINT).map(([is, css]) => `.p .${is}{${css}}`),
+  '.p text{text-anchor:middle;font-family:sans-serif}',
+].join('');
+
+const esc = (s: string) => s.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/"/g, '&quot;');
+
+/** Shapes as SVG. `inline`: with their paint, for paper; else by class, for a page that has the stylesheet. */
+export function shapesSvg(shapes: readonly Shape[], textMm: number, inline: boolean): string {
+  return shapes
+    .map((s) => {
+      const style = s.is
+        .split(' ')
+        .map((k) => PAINT[k] ?? '')
+        .filter(Boolean)
+        .join(';');
+      const look = inline ? paintOf(style) : `class="${s.is}"`;
+      if (s.tag === 'circle')
+        return `<circle ${look} cx="${fixed(s.x)}" cy="${fixed(s.y)}" r="${fixed(s.r)}"/>`;
+      if (s.tag === 'path') return `<path ${look} d="${s.d}"/>`;
+      return `<text ${look} x="${fixed(s.x)}" y="${fixed(s.y)}" font-size="${fixed(textMm)}"${inline ? ' text-anchor="middle"' : ''}>${esc(s.text)}</text>`;
+    })
+    .join('');
+}
+
+/** Paint as attributes: what sets the PDF knows no style. */
+const paintOf = (css: string): string =>
+  [...new Map(css.split(';').map((p) => p.split(':') as [string, string]))]
+    .map(([k, v]) => `${k}="${v}"`)
+    .join(' ');
+
+/** A whole picture for paper. */
+export function stepSvg(p: StepPicture, widthPt: number): string {
+  const { x, y, width, height } = p.box;
+  return `<svg xmlns="http://www.w3.org/2000/svg" width="${widthPt}" height="${fixed((widthPt * height) / width)}" viewBox="${fixed(x)} ${fixed(y)} ${fixed(width)} ${fixed(height)}">${shapesSvg([...p.base, ...p.loop, ...p.over], p.textMm, true)}</svg>`;
+}

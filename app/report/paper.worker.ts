@@ -1,0 +1,11 @@
+import { pdfBlob } from './make-pdf';
+import { sheetDocument } from './sheet-document';
+import { serve } from '../workers/door';
+import type { PaperJobs } from './paper.protocol';
+
+serve<PaperJobs>(
+  {
+    sheet: (paper, line) => pdfBlob(sheetDocument(paper), (share) => line.progress(share)),
+  },
+  self,
+);

@@ -1,0 +1,102 @@
+import type { Content, TableCell, TDocumentDefinitions } from 'pdfmake/interfaces';
+import { formatDay } from '@core/quantity/dates';
+import { stepSvg } from '../fitting/step-picture';
+import type { PaperStep, SheetPaper } from './sheet-paper';
+
+/** Width of a drawing, and its greatest height, points: fifteen steps stand on one side of A4. */
+const PICTURE_PT = 46;
+const ROW_PT = 41;
+
+/** A fitting sheet for the wall of the workshop: fifteen steps a side, with a box to tick. */
+export function sheetDocument(p: SheetPaper): TDocumentDefinitions {
+  const body: TableCell[][] = p.steps.map((s) => [
+    { text: String(s.number), bold: true, fontSize: 11, alignment: 'right' },
+    stepText(s),
+    picture(s),
+    { svg: BOX, width: 13, margin: [0, 2, 0, 0] },
+  ]);
+  return {
+    pageSize: 'A4',
+    pageMargins: [34, 40, 34, 34],
+    info: { title: `Fitting sheet ${p.tag}` },
+    defaultStyle: { font: 'Plex', fontSize: 7.6, lineHeight: 1.08 },
+    header: {
+      margin: [34, 16, 34, 0],
+      columns: [
+        { text: `${p.name} · ${[p.engine, p.design, p.kit].filter(Boolean).join(' · ')}`, bold: true },
+        { text: `Case ${p.tag} · ${formatDay(p.day, 'named')}`, alignment: 'right', width: 'auto' },
+      ],
+    },
+    footer: (page: number, pages: number): Content => ({
+      margin: [34, 6, 34, 0],
+      fontSize: 7,
+      columns: [
+        `The vehicle maker’s service information, local rules and qualified people come first. Sheet ${p.digest.slice(0, 8)}, from ${p.by}.`,
+        { text: `${page} of ${pages}`, alignment: 'right', width: 'auto' },
+      ],
+    }),
+    content: [
+      {
+        table: { widths: [16, '*', PICTURE_PT + 4, 15], dontBreakRows: true, body },
+        layout: 'lightHorizontalLines',
+      },
+      ...lists(p),
+    ],
+  };
+}
+
+const BOX =
+  '<svg xmlns="http://www.w3.org/2000/svg" width="13" height="13" viewBox="0 0 13 13"><rect x="1" y="1" width="11" height="11" fill="none" stroke="#1e2a2b" stroke-width="1"/></svg>';
+
+function stepText(s: PaperStep): Content {
+  const small = [s.proof, s.after ? `After ${s.after}.` : ''].filter(Boolean).join('  ');
+  const with_ = [s.tool, ...s.instead.map((i) => `or ${i.name} (risk: ${i.risk})`)]
+    .filter(Boolean)
+    .join('; ');
+  return {
+    stack: [
+      {
+        text: [
+          ...(s.phase ? [{ text: `${s.phase}: `, bold: true, color: '#1f6f5f' }] : []),
+          { text: s.text, bold: true, fontSize: 8.2 },
+        ],
+      },
+      ...(s.torque ? [{ text: `Torque: ${s.torque}` }] : []),
+      ...(with_ ? [{ text: `Tool: ${with_}` }] : []),
+      ...(small ? [{ text: small, color: '#4a5655' }] : []),
+      ...(s.asks.length
+        ? [{ text: s.asks.map((a) => `${a.wording} ________ ${a.wanted || a.unit}`).join('    ') }]
+        : []),
+      ...(s.caution ? [{ text: `Caution: ${s.caution}`, color: '#7a4f00' }] : []),
+    ],
+  };
+}
+
+function picture(s: PaperStep): TableCell {
+  if (!s.picture) return '';
+  const { width, height } = s.picture.box;
+  const wide = Math.min(PICTURE_PT, (ROW_PT * width) / height);
+  return { svg: stepSvg(s.picture, wide), width: wide, alignment: 'center' };
+}
+
+function lists(p: SheetPaper): Content[] {
+  const heading = (text: string): Content => ({ text, bold: true, fontSize: 10, margin: [0, 12, 0, 3] });
+  return [
+    heading('Torques'),
+    {
+      table: {
+        widths: [20, '*', '*'],
+        body: p.torques.map((t) => [String(t.number), t.fastener, { text: t.words, bold: true }]),
+      },
+      layout: 'lightHorizontalLines',
+    },
+    {
+      columns: [
+        [heading('Tools'), { ul: p.tools }],
+        [heading('Parts'), { ul: p.parts }],
+        [heading('House rules that shaped this sheet'), { ul: p.rules }],
+      ],
+      columnGap: 12,
+    },
+  ];
+}

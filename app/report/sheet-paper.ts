@@ -1,0 +1,121 @@
+import type { JobLine } from '@core/match/job-list';
+import type { Sheet, SheetStep } from '@core/fitting/sheet';
+import { sheetDigest } from '@core/fitting/sheet-return';
+import type { Stage } from '@core/drive/stages';
+import type { Rules } from '@core/house/rules';
+import { tighteningOrder } from '@core/fitting/pattern';
+import { patternPicture } from '../fitting/pattern-picture';
+import { type StepPicture, stepPicture } from '../fitting/step-picture';
+import { gatesWords, HOW_PROVED, PHASE_WORDS, rulesOn, wantedWords } from '../words/fitting';
+import { SOURCE_WORDS } from '../words/jobs';
+import { planWords } from '../words/torque';
+
+/** Who it is for, and of what. */
+export type SheetHead = {
+  tag: string;
+  engine: string;
+  design: string;
+  kit: string;
+  to: string;
+  by: string;
+  day: string;
+};
+export type PaperStep = {
+  id: string;
+  number: number;
+  /** Given where a phase begins. */
+  phase?: string;
+  text: string;
+  proof: string;
+  asks: {
+    id: string;
+    wording: string;
+    unit: string;
+    wanted: string;
+    whole: boolean;
+    from?: number;
+    to?: number;
+  }[];
+  tool: string;
+  instead: { name: string; risk: string }[];
+  torque: string;
+  fault: string;
+  caution: string;
+  after: string;
+  picture?: StepPicture;
+};
+/** Everything that stands on a fitting sheet, in words; paper and telephone set it each their way. */
+export type SheetPaper = SheetHead & {
+  case: string;
+  digest: string;
+  name: string;
+  steps: PaperStep[];
+  torques: { number: number; fastener: string; words: string }[];
+  tools: string[];
+  parts: string[];
+  rules: string[];
+};
+
+/** The sheet as it leaves the house. */
+export function sheetPaper(
+  caseId: string,
+  head: SheetHead,
+  sheet: Sheet,
+  stages: readonly Stage[],
+  rules: Rules,
+  jobs: readonly JobLine[],
+): SheetPaper {
+  let phase: string | undefined;
+  const steps = sheet.steps.map((s): PaperStep => {
+    const begins = phase !== s.phase;
+    phase = s.phase;
+    const picture = s.pattern ? patternPicture(tighteningOrder(s.pattern)) : stepPicture(s, stages);
+    return {
+      id: s.id,
+      number: s.number,
+      ...(begins ? { phase: PHASE_WORDS[s.phase] } : {}),
+      text: s.text,
+      proof: s.proof ? `${HOW_PROVED[s.proof.by]}: ${s.proof.text}` : '',
+      asks: (s.proof?.asks ?? []).map((a) => ({
+        id: a.id,
+        wording: a.wording,
+        unit: a.unit,
+        wanted: wantedWords(a),
+        whole: a.quantity === 'count',
+        ...(a.from === undefined ? {} : { from: a.from }),
+        ...(a.to === undefined ? {} : { to: a.to }),
+      })),
+      tool: s.tool?.name ?? '',
+      instead: s.tool?.instead ?? [],
+      torque: torqueLine(s),
+      fault: s.fault ?? '',
+      caution: s.caution ?? '',
+      after: gatesWords(s, sheet).waits,
+      ...(picture ? { picture } : {}),
+    };
+  });
+  return {
+    ...head,
+    case: caseId,
+    digest: sheetDigest(sheet),
+    name: sheet.name,
+    steps,
+    torques: sheet.steps.flatMap((s) =>
+      s.torque ? [{ number: s.number, fastener: fastener(s), words: planWords(s.torque.stages) }] : [],
+    ),
+    tools: [...new Set(sheet.steps.flatMap((s) => (s.tool ? s.tool.name.split(', ') : [])))],
+    parts: [
+      ...jobs.map((j) => `${j.item.quantity} × ${j.item.item}: ${SOURCE_WORDS[j.source]}`),
+      ...new Set(sheet.steps.flatMap((s) => (s.torque?.singleUse ? [`New, used once: ${fastener(s)}`] : []))),
+    ],
+    rules: rulesOn(sheet, rules),
+  };
+}
+
+const fastener = (s: SheetStep): string =>
+  s.torque
+    ? `${s.torque.count ? `${s.torque.count} × ` : ''}${s.torque.fastener}${s.torque.leftHand ? ', left-hand thread' : ''}`
+    : '';
+
+const torqueLine = (s: SheetStep): string =>
+  s.torque ? [fastener(s), planWords(s.torque.stages)].filter(Boolean).join(': ') : '';

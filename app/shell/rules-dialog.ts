@@ -1,0 +1,105 @@
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { NzButtonComponent } from 'ng-zorro-antd/button';
+import { textOf } from '@core/facts/read';
+import { AS_SHIPPED, CHOICES, writeChosen } from '@core/house/rules';
+import { Commands } from '../acts/commands';
+import { Say } from '../acts/say';
+import { CaseDesk } from '../data/case-desk';
+import { HouseStore } from '../data/house';
+import { troubleSentence } from '../data/store-trouble';
+import { Modal } from '../ui/modal';
+import { Segmented } from '../ui/segmented';
+
+/** What practitioners disagree on, and how this house decides: each with its default and the reason for it. */
+@Component({
+  selector: 'hs-rules-dialog',
+  imports: [Modal, NzButtonComponent, Segmented],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <hs-modal title="House rules" [width]="860" [open]="commands.overlay() === 'rules'" (closed)="close()">
+      <p class="quiet">
+        They shape sheets and advice, and are printed on them. A case keeps those that its sheet was sent or
+        its report was issued by.
+      </p>
+      @if (kept(); as k) {
+        <p class="caution">
+          The case in hand keeps its own: {{ k }}.
+          <button nz-button nzSize="small" (click)="renew()">Judge it by the rules below</button>
+        </p>
+      }
+      <div class="rules">
+        @for (c of list(); track c.key) {
+          <div>
+            <b>{{ c.question }}</b>
+            <small class="quiet">{{ c.why }}</small>
+          </div>
+          <hs-segmented
+            [label]="c.question"
+            [options]="c.options"
+            [value]="c.value"
+            (picked)="pick(c.key, $event)"
+          />
+        }
+      </div>
+    </hs-modal>
+  `,
+  styles: `
+    .rules {
+      display: grid;
+      grid-template-columns: minmax(0, 5fr) minmax(0, 6fr);
+      gap: 8px 16px;
+      align-items: center;
+    }
+    small {
+      display: block;
+    }
+    @media (max-width: 760px) {
+      .rules {
+        grid-template-columns: minmax(0, 1fr);
+      }
+    }
+  `,
+})
+export class RulesDialog {
+  protected readonly commands = inject(Commands);
+  private readonly house = inject(HouseStore);
+  private readonly desk = inject(CaseDesk);
+  private readonly words = inject(Say);
+
+  protected readonly list = computed(() => {
+    const { chosen } = this.house.rules();
+    return CHOICES.map((c) => ({
+      key: c.key,
+      question: c.question,
+      why: c.why,
+      value: chosen[c.key] ?? c.default,
+      options: c.options.map((o) => ({
+        value: o.key,
+        label: o.key === c.default ? `${o.wording} ◦` : o.wording,
+      })),
+    }));
+  });
+  /** Answers that the case keeps, where they are not today's. */
+  protected readonly kept = computed(() => {
+    const view = this.desk.current();
+    const kept = view && textOf(view.state, 'case.rules');
+    return kept !== undefined && kept !== this.today() ? kept : undefined;
+  });
+
+  private today(): string {
+    return writeChosen(this.house.rules().chosen) || AS_SHIPPED;
+  }
+
+  protected pick(key: string, value: string): void {
+    this.house.change({ chosen: { ...this.house.settings().chosen, [key]: value } });
+  }
+
+  protected async renew(): Promise<void> {
+    const filed = await this.desk.file({ key: 'case.rules', value: this.today(), how: 'decided' });
+    if (!filed.ok) this.words.refuse(troubleSentence(filed.error));
+  }
+
+  protected close(): void {
+    this.commands.close('rules');
+  }
+}

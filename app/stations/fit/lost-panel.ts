@@ -1,0 +1,164 @@
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { recover, type Shafts } from '@core/fitting/recover';
+import { inSentence } from '@core/fitting/values';
+import { formatNumber } from '@core/quantity/format-quantity';
+import { DialField } from '../../ui/dial-field';
+import { recoveryPicture } from '../../fitting/recovery-picture';
+import { StepDrawing } from '../../fitting/step-drawing';
+import { moveWords, recoverErrorWords } from '../../words/recover';
+import { FitStore } from './fit-store';
+
+/** Timing is lost, or a shaft has jumped: the safe way back from where the shafts stand, each move free of valve contact. */
+@Component({
+  selector: 'hs-lost-panel',
+  imports: [DialField, StepDrawing],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <section class="card" aria-label="Where the shafts stand">
+      <h2>Where the shafts stand now</h2>
+      @if (valves(); as g) {
+        <p class="quiet">
+          Degrees past the mark in running direction; short of it counts minus. Look before you turn anything.
+        </p>
+        <hs-dial-field
+          label="Crank"
+          unit="° of the crank"
+          [min]="-180"
+          [max]="180"
+          [step]="1"
+          [digits]="0"
+          [value]="crank()"
+          (turned)="crank.set($event)"
+        />
+        @for (w of wheels(); track w.id) {
+          <hs-dial-field
+            [label]="w.name"
+            unit="° of the cam"
+            [min]="-180"
+            [max]="180"
+            [step]="1"
+            [digits]="0"
+            [value]="cams()[w.id]"
+            (turned)="turn(w.id, $event)"
+          />
+        }
+      } @else {
+        <p>
+          The catalogue does not give what valves and pistons of this engine do, so no way can be computed. It
+          counts as an engine whose valves meet its pistons: turn no shaft alone; take the safe position from
+          the vehicle maker’s information.
+        </p>
+      }
+    </section>
+    @if (answer(); as r) {
+      <section class="card" aria-label="The way back">
+        <h2>The way back</h2>
+        @if (r.refused) {
+          <p class="caution" role="status">{{ r.refused }}</p>
+        } @else {
+          <ol>
+            @for (m of r.moves; track $index) {
+              <li>{{ m }}</li>
+            }
+            @for (s of rest(); track s) {
+              <li>{{ s }}</li>
+            }
+          </ol>
+          @if (r.picture; as p) {
+            <hs-step-drawing [picture]="p" />
+          }
+          <p class="caution">
+            At any resistance stop: what is computed stands on what the catalogue gives of this engine.
+            Camshafts that jump when the {{ loop() }} comes off are normal: find where they rest.
+          </p>
+        }
+      </section>
+    } @else if (valves()) {
+      <section class="card">
+        <p class="quiet">Give the crank and every cam: then the way back stands here. Nothing is guessed.</p>
+      </section>
+    }
+  `,
+  styles: `
+    :host {
+      display: grid;
+      grid-template-columns: repeat(auto-fit, minmax(330px, 1fr));
+      gap: var(--gap);
+      align-items: start;
+    }
+    section {
+      display: grid;
+      gap: 6px;
+    }
+    ol {
+      margin: 0;
+      padding-left: 22px;
+      display: grid;
+      gap: 5px;
+    }
+    hs-step-drawing {
+      height: 150px;
+    }
+    p {
+      margin: 0;
+    }
+  `,
+})
+export class LostPanel {
+  private readonly store = inject(FitStore);
+  protected readonly crank = signal<number | undefined>(undefined);
+  protected readonly cams = signal<Readonly<Record<string, number>>>({});
+  private readonly layout = computed(() => this.store.stages()[0]?.layout);
+  protected readonly valves = computed(() => this.layout()?.valves);
+  protected readonly loop = computed(() => this.layout()?.kind ?? '');
+  protected readonly wheels = computed(() => {
+    const layout = this.layout();
+    const ids = new Set(layout?.valves?.valves.map((v) => v.wheel));
+    return layout?.wheels.filter((w) => ids.has(w.id)) ?? [];
+  });
+  private readonly shafts = computed<Shafts | undefined>(() => {
+    const [crankDeg, cams] = [this.crank(), this.cams()];
+    if (crankDeg === undefined || this.wheels().some((w) => cams[w.id] === undefined)) return undefined;
+    // A cam's degree is two of the crank.
+    return { crankDeg, cams: Object.fromEntries(Object.entries(cams).map(([k, v]) => [k, 2 * v])) };
+  });
+  protected readonly answer = computed(() => {
+    const [g, now] = [this.valves(), this.shafts()];
+    if (!g || !now) return undefined;
+    const r = recover(g, now);
+    if (!r.ok) return { refused: recoverErrorWords(r.error), moves: [], picture: undefined };
+    const name = (id: string | undefined) =>
+      inSentence(this.wheels().find((w) => w.id === id)?.name ?? 'crank');
+    return {
+      refused: '',
+      moves: r.value.moves.map((m) => moveWords(m, name(m.wheel))),
+      picture: recoveryPicture(r.value, this.layout()!.runs, (id) => name(id)),
+    };
+  });
+  /** Then the drive is built up again as its sheet says, from the lock on. */
+  protected readonly rest = computed(() => {
+    const steps = this.store.sheet()?.steps ?? [];
+    const at = (id: string) => steps.find((s) => s.id === id)?.number;
+    const lock = at('place.lock');
+    const turn = at('verify.turn');
+    const build = steps.find((s) => s.phase === 'build')?.number;
+    return [
+      ...(lock === undefined ? [] : [`Lock the shafts (step ${formatNumber(lock, 0)}).`]),
+      ...(build === undefined
+        ? []
+        : [`Build the drive up again from the innermost stage (from step ${formatNumber(build, 0)}).`]),
+      ...(turn === undefined
+        ? []
+        : [`Turn by hand and look at every mark (from step ${formatNumber(turn, 0)}).`]),
+    ];
+  });
+
+  protected turn(id: string, v: number | undefined): void {
+    this.cams.update((c) => {
+      const next = { ...c };
+      if (v === undefined) Reflect.deleteProperty(next, id);
+      else next[id] = v;
+      return next;
+    });
+  }
+}

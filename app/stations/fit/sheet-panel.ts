@@ -1,0 +1,267 @@
+import { ChangeDetectionStrategy, Component, computed, ElementRef, inject, signal } from '@angular/core';
+import { NzButtonComponent } from 'ng-zorro-antd/button';
+import { PHASES, type SheetStep } from '@core/fitting/sheet';
+import { Sheets } from '../../acts/sheets';
+import { isFreeKey } from '../../ui/free-keys';
+import {
+  backWords,
+  brokenWords,
+  oddWords,
+  PHASE_WORDS,
+  rulesOn,
+  SAID_WORDS,
+  shownWords,
+} from '../../words/fitting';
+import { FitStore, type Went } from './fit-store';
+import { ReturnDialog } from './return-dialog';
+import { StepCard } from './step-card';
+
+const LETTERS: Readonly<Record<string, Went>> = { d: 'done', n: 'skipped', o: 'wrong' };
+
+/** The sheet: steps by phase with how each went, the step in hand beside them, and what the order shows. */
+@Component({
+  selector: 'hs-sheet-panel',
+  imports: [NzButtonComponent, ReturnDialog, StepCard],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  host: { '(document:keydown)': 'key($event)' },
+  template: `
+    @if (store.sheet(); as sheet) {
+      <header class="row">
+        <h2>{{ sheet.name }}</h2>
+        <span class="quiet">{{ sheet.steps.length }} steps · {{ told() }} told</span>
+        <span class="grow"></span>
+        <button nz-button nzSize="small" [disabled]="sheets.making()" (click)="sheets.pdf()">
+          {{ sheets.making() ? 'Setting the PDF…' : 'PDF' }} <kbd>p</kbd>
+        </button>
+        @if (sheets.making()) {
+          <button nz-button nzSize="small" (click)="sheets.cancel()">Stop</button>
+        }
+        <button nz-button nzSize="small" nzType="primary" (click)="sheets.page()">
+          Sheet for a phone <kbd>w</kbd>
+        </button>
+        <button nz-button nzSize="small" (click)="coming.set(true)">Came back <kbd>r</kbd></button>
+      </header>
+      @if (found().length > 0) {
+        <section class="card found" aria-label="What the fitting shows">
+          <h2>What the fitting shows</h2>
+          @for (f of found(); track f) {
+            <div>{{ f }}</div>
+          }
+          @for (b of back(); track b) {
+            <p class="caution">{{ b }}</p>
+          }
+        </section>
+      }
+      @if (unconfirmed(); as u) {
+        <p class="quiet">Not confirmed, and so evidence of nothing: steps {{ u }}.</p>
+      }
+      <div class="two">
+        <div
+          class="steps card"
+          role="listbox"
+          tabindex="0"
+          aria-label="Steps"
+          data-letters
+          [attr.aria-activedescendant]="store.step() ? 'step-' + store.step()!.number : null"
+          (keydown)="walk($event)"
+        >
+          @for (p of phases(); track p.phase) {
+            <div class="phase" role="presentation">{{ p.words }}</div>
+            @for (s of p.steps; track s.id) {
+              <div
+                role="option"
+                tabindex="-1"
+                [id]="'step-' + s.number"
+                [attr.aria-selected]="s.id === store.step()?.id"
+                [class.faulty]="store.faulty().has(s.id)"
+                (click)="store.pick(s.id)"
+                (keydown.enter)="store.pick(s.id)"
+              >
+                <span class="mono">{{ s.number }}</span>
+                <span class="what">{{ s.text }}</span>
+                <span class="went">{{ went(s) }}</span>
+              </div>
+            }
+          }
+        </div>
+        @if (store.step(); as s) {
+          <hs-step-card [step]="s" [sheet]="sheet" />
+        }
+      </div>
+      <details>
+        <summary>House rules that shaped this sheet</summary>
+        <ul>
+          @for (r of rules(); track r) {
+            <li>{{ r }}</li>
+          }
+        </ul>
+      </details>
+      <hs-return-dialog [open]="coming()" (closed)="coming.set(false)" />
+    }
+  `,
+  styles: `
+    :host {
+      display: grid;
+      gap: var(--gap);
+      grid-template-columns: minmax(0, 1fr);
+    }
+    header h2,
+    p {
+      margin: 0;
+    }
+    .grow {
+      flex: 1;
+    }
+    .two {
+      display: grid;
+      grid-template-columns: minmax(230px, 5fr) minmax(0, 8fr);
+      gap: var(--gap);
+      align-items: start;
+    }
+    .steps {
+      max-height: max(420px, calc(100vh - 250px));
+      overflow-y: auto;
+      padding: 4px 0;
+      scrollbar-gutter: stable;
+    }
+    .steps:focus-visible {
+      outline: 2px solid var(--verdigris);
+    }
+    .phase {
+      position: sticky;
+      top: -4px;
+      background: var(--paper-3);
+      padding: 2px 10px;
+      font-weight: 600;
+    }
+    [role='option'] {
+      display: grid;
+      grid-template-columns: 24px minmax(0, 1fr) auto;
+      gap: 6px;
+      padding: 3px 10px;
+      min-height: var(--target);
+      align-items: center;
+      cursor: pointer;
+      border-left: 4px solid transparent;
+    }
+    .what {
+      display: -webkit-box;
+      -webkit-box-orient: vertical;
+      -webkit-line-clamp: 2;
+      overflow: hidden;
+      line-height: 1.25;
+    }
+    kbd {
+      margin-left: 4px;
+    }
+    [aria-selected='true'] {
+      background: var(--verdigris-soft);
+      border-left-color: var(--verdigris);
+    }
+    [aria-selected='true'] .what {
+      font-weight: 600;
+    }
+    .faulty .went {
+      color: var(--brass-ink);
+      font-weight: 600;
+    }
+    .found {
+      display: grid;
+      gap: 4px;
+      border-left: 4px solid var(--brass);
+    }
+    ul {
+      margin: 4px 0 0;
+      padding-left: 18px;
+    }
+    @media (max-width: 1080px) {
+      .two {
+        grid-template-columns: minmax(0, 1fr);
+      }
+      .steps {
+        max-height: 240px;
+      }
+    }
+  `,
+})
+export class SheetPanel {
+  protected readonly store = inject(FitStore);
+  protected readonly sheets = inject(Sheets);
+  private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
+  protected readonly coming = signal(false);
+  protected readonly told = computed(() => this.store.fitted()?.said.size ?? 0);
+  protected readonly phases = computed(() =>
+    PHASES.map((phase) => ({
+      phase,
+      words: PHASE_WORDS[phase],
+      steps: this.store.sheet()?.steps.filter((s) => s.phase === phase) ?? [],
+    })).filter((p) => p.steps.length > 0),
+  );
+  protected readonly rules = computed(() => {
+    const [sheet, a] = [this.store.sheet(), this.store.answers()];
+    return sheet && a ? rulesOn(sheet, a.rules) : [];
+  });
+  /** Faults first, then order that leads to none, then what does not agree. */
+  protected readonly found = computed(() => {
+    const [sheet, f] = [this.store.sheet(), this.store.fitted()];
+    if (!sheet || !f) return [];
+    const told = new Set(f.faults.map((x) => `${x.step} ${x.other ?? ''}`));
+    const order = f.broken.filter(
+      (b) => b.how === 'reversed' && !told.has(`${b.gate.after} ${b.gate.before}`),
+    );
+    return [
+      ...f.faults.map((x) => shownWords(x, sheet)),
+      ...order.map((b) => brokenWords(b, sheet)),
+      ...f.odd.map((o) => oddWords(o, sheet)),
+    ];
+  });
+  protected readonly back = computed(() => {
+    const [sheet, f] = [this.store.sheet(), this.store.fitted()];
+    return sheet && f ? backWords(f, sheet) : [];
+  });
+  protected readonly unconfirmed = computed(() => {
+    const ids = new Set(this.store.fitted()?.unconfirmed);
+    return this.store
+      .sheet()
+      ?.steps.filter((s) => ids.has(s.id))
+      .map((s) => s.number)
+      .join(', ');
+  });
+
+  protected went(s: SheetStep): string {
+    const said = this.store.said(s.id);
+    return said === undefined ? '' : SAID_WORDS[said];
+  }
+
+  protected walk(e: KeyboardEvent): void {
+    if (e.ctrlKey || e.altKey || e.metaKey) return;
+    const by = { ArrowDown: 1, ArrowUp: -1, PageDown: 8, PageUp: -8, Home: -999, End: 999 }[e.key];
+    const went = LETTERS[e.key];
+    const step = this.store.step();
+    if (by !== undefined) this.store.walk(by);
+    else if (went && step) void this.store.tell(step, went).then(() => went === 'done' && this.store.walk(1));
+    else return;
+    e.preventDefault();
+    this.reveal();
+  }
+
+  /** Keys of the sheet, wherever the focus is but in a field. */
+  protected key(e: KeyboardEvent): void {
+    if (!isFreeKey(e, this.host.nativeElement) || this.coming() || isBox(e.target)) return;
+    if (e.key === 'p') void this.sheets.pdf();
+    else if (e.key === 'w') void this.sheets.page();
+    else if (e.key === 'r') this.coming.set(true);
+    else return;
+    e.preventDefault();
+  }
+
+  private reveal(): void {
+    queueMicrotask(() => {
+      const at = this.host.nativeElement.querySelector(`#step-${this.store.step()?.number ?? 0}`);
+      at?.scrollIntoView({ block: 'nearest' });
+    });
+  }
+}
+
+const isBox = (t: EventTarget | null): boolean =>
+  t instanceof HTMLInputElement || t instanceof HTMLTextAreaElement;

@@ -1,0 +1,24 @@
+import type { Move, RecoverError } from '@core/fitting/recover';
+import { formatNumber } from '@core/quantity/format-quantity';
+
+/** One move, with the room that valves and pistons keep on it. */
+export function moveWords(m: Move, name: string): string {
+  const deg = m.turn === 'cam' ? m.byDeg / 2 : m.byDeg;
+  const what = m.turn === 'cam' ? `the ${name} by itself` : 'the crank by itself';
+  const way = deg > 0 ? 'in running direction' : 'against the running direction';
+  const room = Number.isFinite(m.gapMm)
+    ? ` Least room on the way: ${formatNumber(m.gapMm, 1)} mm.`
+    : ' No valve is open on the way.';
+  return `Turn ${what} ${formatNumber(Math.abs(deg), 0)}° ${way}.${room}`;
+}
+
+export function recoverErrorWords(e: RecoverError): string {
+  switch (e.code) {
+    case 'touching':
+      return `Where the shafts stand now, the ${e.valve} valve and the piston of cylinder ${e.cylinder} would touch: either the position was read wrongly, or they have met already. Turn nothing; look through the plug hole, test the compression.`;
+    case 'no_safe_range':
+      return 'On this engine there is no position of the crank that is free of every valve: no cam may be turned by itself. Take the way from the vehicle maker’s information.';
+    case 'no_way':
+      return 'No way back is free of contact from here by turning one shaft after the other. Turn nothing; take the cams out of load as the vehicle maker says.';
+  }
+}
