@@ -16,10 +16,10 @@ import { Segmented } from '../ui/segmented';
   imports: [Modal, NzButtonComponent, Segmented],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <hs-modal title="House rules" [width]="860" [open]="commands.overlay() === 'rules'" (closed)="close()">
+    <hs-modal title="House rules" [width]="920" [open]="commands.overlay() === 'rules'" (closed)="close()">
       <p class="quiet">
         They shape sheets and advice, and are printed on them. A case keeps those that its sheet was sent or
-        its report was issued by.
+        its report was issued by. ◦ marks the default.
       </p>
       @if (kept(); as k) {
         <p class="caution">

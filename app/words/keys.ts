@@ -20,6 +20,7 @@ export const PLACE_KEYS: Record<Place, readonly { key: string; does: string }[]>
     { key: 't', does: 'On a call: they were told the answer; y copies it, p and e save it' },
     { key: 'l', does: 'On a call: look at the first of the earlier cases' },
     { key: '↑ ↓', does: 'On the steps of a fitting: walk' },
+    { key: 'Alt+↑ ↓', does: 'On a step: try it earlier or later; what that would break is told' },
     { key: 'd n o', does: 'On a step: done, not done, done otherwise; the same again takes it back' },
     { key: 'p w r', does: 'At Fit: the sheet as PDF, for the fitter’s phone; one came back' },
     { key: 'Tab', does: 'On the fact line: take the name that is marked' },

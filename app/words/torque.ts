@@ -48,5 +48,5 @@ export function spokenPlan(t: {
   const hand = t.leftHand
     ? ' The thread is left-hand: it goes the other way, and the wrench has to click that way.'
     : '';
-  return `${what}: ${order}.${t.singleUse ? ' Never the old ones again.' : ''}${hand}`;
+  return `${what[0]!.toUpperCase()}${what.slice(1)}: ${order}.${t.singleUse ? ' Never the old ones again.' : ''}${hand}`;
 }

@@ -2,6 +2,8 @@ import { computed, inject, Injectable, signal } from '@angular/core';
 import type { NewFact } from '@core/facts/change';
 import { standing } from '@core/facts/read';
 import { askKey, stepThing } from '@core/fitting/fitted';
+import { movedIn } from '@core/fitting/moved';
+import { brokenGates } from '@core/fitting/order';
 import type { AskFor, SheetStep } from '@core/fitting/sheet';
 import { Say } from '../../acts/say';
 import { CaseDesk } from '../../data/case-desk';
@@ -33,15 +35,56 @@ export class FitStore {
   /** Ids of steps that a fault was shown at. */
   readonly faulty = computed(() => new Set(this.fitted()?.faults.map((f) => f.step)));
 
+  /** Another order that is tried: steps by id. Nothing of it is filed until it is reported. */
+  readonly tried = signal<readonly string[] | undefined>(undefined);
+  /** Gates that the order tried would break. */
+  readonly wouldBreak = computed(() => {
+    const [sheet, done] = [this.sheet(), this.tried()];
+    return sheet && done ? brokenGates({ done, skipped: new Set() }, sheet.gates) : [];
+  });
+
+  /** Moves the step in hand up or down in the order that is tried. */
+  shift(by: 1 | -1): void {
+    const [sheet, step] = [this.sheet(), this.step()];
+    if (!sheet || !step) return;
+    const order = [...(this.tried() ?? sheet.steps.map((s) => s.id))];
+    const at = order.indexOf(step.id);
+    if (at + by < 0 || at + by >= order.length) return;
+    order.splice(at, 1);
+    order.splice(at + by, 0, step.id);
+    this.tried.set(order.every((id, i) => id === sheet.steps[i]!.id) ? undefined : order);
+  }
+
+  /** The order tried is how it was done: all steps, in that order. */
+  async report(): Promise<void> {
+    const [sheet, order] = [this.sheet(), this.tried()];
+    if (!sheet || !order) return;
+    const moved = movedIn(
+      sheet.steps.map((s) => s.id),
+      order,
+    );
+    const entries = sheet.steps.flatMap((s): NewFact[] => {
+      const [about, place] = [stepThing(s.id), moved.get(s.id)];
+      return [
+        { about, key: 'step.done', value: 'done', how: 'reported' },
+        ...(place === undefined
+          ? []
+          : [{ about, key: 'step.place', value: place, how: 'reported' as const }]),
+      ];
+    });
+    await this.held(this.desk.fileAll(entries));
+    this.tried.set(undefined);
+  }
+
   pick(id: string | undefined): void {
     if (id !== undefined) this.picked.set(id);
   }
 
   /** Walks over the steps. */
   walk(by: number): void {
-    const steps = this.sheet()?.steps ?? [];
-    const at = steps.findIndex((s) => s.id === this.step()?.id);
-    this.pick(steps[Math.max(0, Math.min(steps.length - 1, at + by))]?.id);
+    const ids = this.tried() ?? this.sheet()?.steps.map((s) => s.id) ?? [];
+    const at = ids.indexOf(this.step()?.id ?? '');
+    this.pick(ids[Math.max(0, Math.min(ids.length - 1, at + by))]);
   }
 
   said(id: string): Went | undefined {

@@ -50,6 +50,28 @@ describe('at the fitting', () => {
     await until(() => !answers().fitted!.said.has('ready.cold'));
   });
 
+  it('another order is tried without being filed, names what it breaks, and is filed as one entry when it was so', async () => {
+    await desk.open(CHAIN);
+    const page = await paint(FitPage);
+    const lock = answers().sheet!.steps.find((s) => s.id === 'place.lock')!;
+    page.all(`#step-${lock.number}`)[0]!.click();
+    await page.fixture.whenStable();
+    const alt = () =>
+      page
+        .all('.steps')[0]!
+        .dispatchEvent(new KeyboardEvent('keydown', { key: 'ArrowDown', altKey: true, bubbles: true }));
+    const facts = desk.current()!.state.log.length;
+    alt();
+    await page.fixture.whenStable();
+    expect(page.words).toContain(`came before step ${lock.number}`);
+    expect(desk.current()!.state.log.length).toBe(facts);
+    await page.press('It was done in this order');
+    await until(() => answers().fitted?.faults.some((f) => f.code === 'SHF-ALN') === true);
+    expect(answers().fitted!.broken.every((b) => b.gate.before === lock.id)).toBeTrue();
+    await desk.undo();
+    await until(() => answers().fitted === undefined);
+  });
+
   it('a fault names its step, weighs in Cause, can be recorded on its evidence, and shows the shortest way back', async () => {
     await desk.open(CHAIN);
     const before = answers().ranking.causes.find((c) => c.cause.key === 'not_released')!.probability;

@@ -52,6 +52,22 @@ const LETTERS: Readonly<Record<string, Went>> = { d: 'done', n: 'skipped', o: 'w
           }
         </section>
       }
+      @if (store.tried()) {
+        <section class="card found" aria-label="Another order" aria-live="polite">
+          <h2>Another order is tried; nothing of it is filed</h2>
+          @for (b of broken(); track b) {
+            <div>✕ {{ b }}</div>
+          } @empty {
+            <div>✓ No gate is broken: it can be done so.</div>
+          }
+          <div class="row">
+            <button nz-button nzSize="small" nzType="primary" (click)="store.tried.set(undefined)">
+              Back to the sheet’s
+            </button>
+            <button nz-button nzSize="small" (click)="store.report()">It was done in this order</button>
+          </div>
+        </section>
+      }
       @if (unconfirmed(); as u) {
         <p class="quiet">Not confirmed, and so evidence of nothing: steps {{ u }}.</p>
       }
@@ -190,13 +206,24 @@ export class SheetPanel {
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
   protected readonly coming = signal(false);
   protected readonly told = computed(() => this.store.fitted()?.said.size ?? 0);
-  protected readonly phases = computed(() =>
-    PHASES.map((phase) => ({
+  /** By phase; an order that is tried has none. */
+  protected readonly phases = computed(() => {
+    const tried = this.store.tried();
+    const all = this.store.sheet()?.steps ?? [];
+    if (tried) {
+      const steps = tried.flatMap((id) => all.find((s) => s.id === id) ?? []);
+      return [{ phase: 'tried' as const, words: 'Order tried', steps }];
+    }
+    return PHASES.map((phase) => ({
       phase,
       words: PHASE_WORDS[phase],
-      steps: this.store.sheet()?.steps.filter((s) => s.phase === phase) ?? [],
-    })).filter((p) => p.steps.length > 0),
-  );
+      steps: all.filter((s) => s.phase === phase),
+    })).filter((p) => p.steps.length > 0);
+  });
+  protected readonly broken = computed(() => {
+    const sheet = this.store.sheet();
+    return sheet ? this.store.wouldBreak().map((b) => brokenWords(b, sheet)) : [];
+  });
   protected readonly rules = computed(() => {
     const [sheet, a] = [this.store.sheet(), this.store.answers()];
     return sheet && a ? rulesOn(sheet, a.rules) : [];
@@ -234,6 +261,13 @@ export class SheetPanel {
   }
 
   protected walk(e: KeyboardEvent): void {
+    const shift = e.altKey ? { ArrowDown: 1 as const, ArrowUp: -1 as const }[e.key] : undefined;
+    if (shift !== undefined) {
+      this.store.shift(shift);
+      e.preventDefault();
+      this.reveal();
+      return;
+    }
     if (e.ctrlKey || e.altKey || e.metaKey) return;
     const by = { ArrowDown: 1, ArrowUp: -1, PageDown: 8, PageUp: -8, Home: -999, End: 999 }[e.key];
     const went = LETTERS[e.key];

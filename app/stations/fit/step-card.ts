@@ -42,7 +42,7 @@ const LEADS = {
       @if (step().caution) {
         <div class="caution">{{ step().caution }}</div>
       }
-      <div class="body" [class.drawn]="picture() || pattern()">
+      <div class="body" [class.drawn]="picture() || pattern()" [class.wide]="wide()">
         <dl>
           @if (step().tool; as t) {
             <dt>Tool</dt>
@@ -138,6 +138,16 @@ const LEADS = {
       grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
       gap: var(--gap);
     }
+    hs-step-drawing {
+      height: min(330px, 46vh);
+    }
+    .body.wide {
+      grid-template-columns: minmax(0, 1fr);
+    }
+    .wide hs-step-drawing {
+      height: min(230px, 34vh);
+      order: -1;
+    }
     dl {
       display: grid;
       grid-template-columns: auto minmax(0, 1fr);
@@ -150,9 +160,6 @@ const LEADS = {
     }
     dd {
       margin: 0;
-    }
-    hs-step-drawing {
-      height: min(330px, 46vh);
     }
     .told {
       display: flex;
@@ -175,6 +182,11 @@ export class StepCard {
   protected readonly store = inject(FitStore);
   protected readonly ways = WENT;
   protected readonly picture = computed(() => stepPicture(this.step(), this.store.stages()));
+  /** A drive that is wider than tall has the width of the card. */
+  protected readonly wide = computed(() => {
+    const box = this.picture()?.box;
+    return box !== undefined && box.width > 1.25 * box.height;
+  });
   protected readonly pattern = computed(() => {
     const p = this.step().pattern;
     return p && tighteningOrder(p);

@@ -24,6 +24,7 @@ const STATE = { shown: '▲ the sheet shows it', confirmed: '✓ confirmed', ope
         </p>
       </section>
     } @else {
+      <p class="lead quiet">{{ total() }}</p>
       @for (s of list(); track s.at.step.id; let i = $index) {
         <section class="card" [attr.aria-label]="s.name">
           <h2>
@@ -55,6 +56,9 @@ const STATE = { shown: '▲ the sheet shows it', confirmed: '✓ confirmed', ope
       display: grid;
       gap: 4px;
     }
+    .lead {
+      grid-column: 1 / -1;
+    }
     .ask {
       font-size: 1.15em;
       font-weight: 600;
@@ -77,9 +81,18 @@ export class WhyPanel {
       name: stepName(sheet, at.step.id).replace(/^s/, 'S'),
       share: percent(at.share),
       state: STATE[at.state],
-      ask: at.step.ask ?? `How was this step done: ${at.step.proof?.text ?? at.step.text}`,
+      ask: at.step.ask ?? `Can you confirm this: ${at.step.proof?.text ?? at.step.text}`,
       faults: at.codes.map((c) => `${c} ${faultWording(c)}`).join(' · '),
     }));
+  });
+
+  /** How much of the weight falls on the fitting at all, and what leads. */
+  protected readonly total = computed(() => {
+    const a = this.store.answers();
+    const share = (a?.why ?? []).reduce((sum, s) => sum + s.share, 0);
+    const leader = a?.ranking.causes[0];
+    if (!leader) return '';
+    return `${percent(share)} of the weight falls on steps of this sheet. ${leader.cause.wording} leads with ${percent(leader.probability)}.`;
   });
 
   protected tell(s: Suspect, went: Went): void {
