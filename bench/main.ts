@@ -8,6 +8,7 @@ import { intakeBench } from './intake-bench';
 import { loadBench } from './load-bench';
 import { print } from './measure';
 import { screenBench } from './screen-bench';
+import { sheetBench } from './sheet-bench';
 
 const root = resolve('dist/app');
 const BENCHES = {
@@ -15,6 +16,7 @@ const BENCHES = {
   catalogue: catalogueBench,
   answers: answerBench,
   intake: intakeBench,
+  sheet: () => sheetBench(root),
   load: () => loadBench(root),
   screen: () => screenBench(root, benchLayoutFile()),
   hand: () => handBench(root),

@@ -40,10 +40,8 @@ import { WhyPanel } from './why-panel';
                 information; what can be computed stands under Check.
               </p>
             } @else {
-              <p>
-                Steps show as soon as one design of the drive is left.
-                <a [routerLink]="['..', 'identify']">Identify it</a>
-              </p>
+              <p>Steps show as soon as one design of the drive is left.</p>
+              <a [routerLink]="['..', 'identify']">Identify it</a>
             }
           </section>
           <hs-check-panel />

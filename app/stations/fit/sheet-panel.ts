@@ -281,7 +281,9 @@ export class SheetPanel {
 
   /** Keys of the sheet, wherever the focus is but in a field. */
   protected key(e: KeyboardEvent): void {
-    if (!isFreeKey(e, this.host.nativeElement) || this.coming() || isBox(e.target)) return;
+    // The switch of the page's parts keeps the focus when it was pressed: these keys are the page's all the same.
+    const page = this.host.nativeElement.closest<HTMLElement>('hs-fit-page') ?? undefined;
+    if (!isFreeKey(e, page) || this.coming() || isBox(e.target)) return;
     if (e.key === 'p') void this.sheets.pdf();
     else if (e.key === 'w') void this.sheets.page();
     else if (e.key === 'r') this.coming.set(true);
@@ -298,4 +300,4 @@ export class SheetPanel {
 }
 
 const isBox = (t: EventTarget | null): boolean =>
-  t instanceof HTMLInputElement || t instanceof HTMLTextAreaElement;
+  t instanceof HTMLTextAreaElement || (t instanceof HTMLInputElement && t.type !== 'radio');
