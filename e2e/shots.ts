@@ -1,3 +1,5 @@
+import { copyFileSync } from 'node:fs';
+import { pathToFileURL } from 'node:url';
 import { type Page, test } from '@playwright/test';
 import { Desk } from './desk';
 
@@ -11,13 +13,17 @@ async function open(page: Page, path: string): Promise<void> {
   await page.evaluate(() => document.fonts.ready);
 }
 
+const fill = async (page: Page, name: string, value: string) => {
+  await page.getByLabel(name, { exact: true }).fill(value);
+  await page.getByLabel(name, { exact: true }).press('Enter');
+};
+
 const views = [
   ['start', '/'],
   ['identify', '/case/demo-2041/identify'],
   ['examine', '/case/demo-2027/examine'],
   ['cause', '/case/demo-2033/cause'],
   ['settle', '/case/demo-2027/settle'],
-  ['fit', '/case/demo-2033/fit'],
   ['catalogue', '/catalogue'],
 ] as const;
 
@@ -27,6 +33,41 @@ for (const [name, path] of views) {
     await page.screenshot({ path: out(name) });
   });
 }
+
+test('fit', async ({ page }) => {
+  await open(page, '/case/demo-2033/fit');
+  await page.getByRole('option', { name: /Turn the key/ }).click();
+  await page.screenshot({ path: out('fit') });
+});
+
+test('a sheet on a telephone', async ({ page, browser }, info) => {
+  await open(page, '/case/demo-2033/fit');
+  await page.getByRole('listbox', { name: 'Steps' }).waitFor();
+  const html = await new Desk(page).download(() => page.keyboard.press('w'));
+  const file = info.outputPath('sheet.html');
+  copyFileSync(html.path, file);
+  const phone = await (await browser.newContext({ viewport: { width: 390, height: 800 } })).newPage();
+  await phone.goto(pathToFileURL(file).href);
+  await phone.getByRole('heading', { name: /Turn the key/ }).scrollIntoViewIfNeeded();
+  await phone.locator('article', { hasText: 'Turn the key' }).getByText('Done', { exact: true }).click();
+  await phone.screenshot({ path: out('phone') });
+  await phone.context().close();
+});
+
+test('lost timing', async ({ page }) => {
+  await open(page, '/case/demo-2044/fit');
+  await page.getByRole('group', { name: 'At the fitting' }).getByText('Timing lost').click();
+  for (const [name, deg] of [
+    ['Crank', '30'],
+    ['Right lower cam', '4'],
+    ['Right upper cam', '40'],
+    ['Left upper cam', '0'],
+    ['Left lower cam', '0'],
+  ] as const)
+    await fill(page, name, deg);
+  await page.getByRole('region', { name: 'The way back' }).waitFor();
+  await page.screenshot({ path: out('lost') });
+});
 
 test('call', async ({ page }) => {
   await open(page, '/case/demo-2044/call');
@@ -45,11 +86,6 @@ test('engine', async ({ page }) => {
   await page.getByRole('region', { name: 'Designs' }).getByRole('img').first().waitFor();
   await page.screenshot({ path: out('engine') });
 });
-
-const fill = async (page: Page, name: string, value: string) => {
-  await page.getByLabel(name, { exact: true }).fill(value);
-  await page.getByLabel(name, { exact: true }).press('Enter');
-};
 
 test('the drive bench: both settings', async ({ page }) => {
   await open(page, '/case/demo-2027/drive');

@@ -2,12 +2,14 @@ import { mkdirSync, writeFileSync } from 'node:fs';
 import * as z from 'zod';
 import { PackSchema } from '@core/catalogue/pack';
 import { CaseFileSchema } from '@core/claim/case-file';
+import { ReturnSchema } from '@core/fitting/sheet-return';
 import { GLOSSARY, type Term } from '../app/words/glossary';
 
 mkdirSync('docs/schema', { recursive: true });
 for (const [name, schema] of [
   ['case-file', CaseFileSchema],
   ['catalogue-pack', PackSchema],
+  ['filled-sheet', ReturnSchema],
 ] as const) {
   writeFileSync(`docs/schema/${name}.schema.json`, `${JSON.stringify(z.toJSONSchema(schema), null, 2)}\n`);
   console.log(`docs/schema/${name}.schema.json written`);

@@ -1,7 +1,7 @@
 import { inject, Injectable, Injector } from '@angular/core';
 import { Router } from '@angular/router';
 import { type Came, recognise } from '@core/intake/recognise';
-import { looksLikeCode } from '@core/fitting/sheet-code';
+import { looksLikeCode } from '@core/fitting/looks-like-code';
 import { LONGEST_MESSAGE } from '@core/intake/read-text';
 import { tableOf } from '@core/intake/table';
 import { registryFor, worldOf } from '@core/answer/world';

@@ -28,6 +28,7 @@ import { Cases } from './cases';
 import { Clock } from './clock';
 import { FactRepository, type News } from './fact-repository';
 import { HouseStore } from './house';
+import { HouseRules } from './house-rules';
 import { Packs } from './packs';
 import type { StoreTrouble } from './store-trouble';
 
@@ -43,6 +44,7 @@ export class CaseDesk {
   private readonly packs = inject(Packs);
   private readonly clock = inject(Clock);
   private readonly house = inject(HouseStore);
+  private readonly ruled = inject(HouseRules);
   private readonly view = signal<CaseView | undefined>(undefined);
   /** Facts keep their identity as long as a case is open, so that what did not change is not computed again. */
   private known = new Map<string, Fact>();
@@ -62,7 +64,7 @@ export class CaseDesk {
     this.repository.news$.subscribe((news) => this.hear(news));
     // Under other house rules the case in hand reads otherwise at once, unless it keeps its own.
     effect(() => {
-      const rules = this.house.rules();
+      const rules = this.ruled.rules();
       untracked(() => {
         const view = this.current();
         if (view?.world && view.world.rules !== rules)
@@ -162,7 +164,7 @@ export class CaseDesk {
       (_, all) => {
         const before = this.current();
         const catalogue = before?.id === id ? before.catalogue : this.packs.newest();
-        view = viewOf(id, this.same(id, all), catalogue, this.house.rules(), before);
+        view = viewOf(id, this.same(id, all), catalogue, this.ruled.rules(), before);
         return this.headOf(view);
       },
     );
@@ -175,7 +177,7 @@ export class CaseDesk {
   private async read(id: string): Promise<void> {
     const facts = this.same(id, await this.repository.factsOf(id));
     if (facts.length > 0)
-      await this.show(viewOf(id, facts, this.current()?.catalogue, this.house.rules(), this.current()));
+      await this.show(viewOf(id, facts, this.current()?.catalogue, this.ruled.rules(), this.current()));
     if (id === this.currentId()) this.loading.set(false);
   }
 
@@ -186,7 +188,7 @@ export class CaseDesk {
   private async show(view: CaseView): Promise<void> {
     const catalogue = await this.packs.forCase(view.id, textOf(view.state, 'case.catalogue'));
     const right =
-      catalogue === view.catalogue ? view : viewOf(view.id, view.state.log, catalogue, this.house.rules());
+      catalogue === view.catalogue ? view : viewOf(view.id, view.state.log, catalogue, this.ruled.rules());
     // Facts only grow: what has fewer of them is older than what is shown.
     const shown = this.current();
     if (view.id !== this.currentId() || (shown && shown.state.log.length > right.state.log.length)) return;

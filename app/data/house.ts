@@ -1,7 +1,6 @@
 import { computed, inject, Injectable, signal } from '@angular/core';
 import * as z from 'zod';
 import type { House } from '@core/facts/read-value';
-import { type Rules, rulesWith } from '@core/house/rules';
 import { FactRepository } from './fact-repository';
 
 /** How this desk writes and looks. Read back through the schema, so that an old or broken record falls to defaults. */
@@ -51,8 +50,6 @@ export class HouseStore {
     dateOrder: this.settings().dateOrder,
     units: { distance: this.settings().distance },
   }));
-
-  readonly rules = computed<Rules>(() => rulesWith(this.settings().chosen));
 
   async load(): Promise<void> {
     const kept = HouseSchema.safeParse(await this.repository.setting('house'));

@@ -335,7 +335,29 @@ const paintOf = (css: string): string =>
     .map(([k, v]) => `${k}="${v}"`)
     .join(' ');
 
-/** A whole picture for paper. */
+/** Words of a picture as one letter each, for drawings as small as a stamp; what each means stands beside them once. */
+export const LETTERS: Readonly<Record<string, string>> = {
+  locked: 'L',
+  stop: 'S',
+  loose: 'F',
+  pinned: 'P',
+  'let go': 'R',
+  key: 'K',
+};
+/** How much larger such a letter is than a name. */
+const LARGER = 2.3;
+
+/** A picture for paper, as small as a stamp: no names, letters for words, lines strong enough to be seen. */
+export function stampSvg(p: StepPicture, widthPt: number): string {
+  const { x, y, width, height } = p.box;
+  const shapes = [...p.base.filter((s) => s.tag !== 'text'), ...p.loop, ...p.over].map(
+    (s): Shape =>
+      s.tag === 'text' ? { ...s, y: s.y + p.textMm * 0.45, text: LETTERS[s.text] ?? s.text } : s,
+  );
+  return `<svg xmlns="http://www.w3.org/2000/svg" width="${widthPt}" height="${fixed((widthPt * height) / width)}" viewBox="${fixed(x)} ${fixed(y)} ${fixed(width)} ${fixed(height)}">${shapesSvg(shapes, p.textMm * LARGER, true)}</svg>`;
+}
+
+/** A whole picture for paper, with its names. */
 export function stepSvg(p: StepPicture, widthPt: number): string {
   const { x, y, width, height } = p.box;
   return `<svg xmlns="http://www.w3.org/2000/svg" width="${widthPt}" height="${fixed((widthPt * height) / width)}" viewBox="${fixed(x)} ${fixed(y)} ${fixed(width)} ${fixed(height)}">${shapesSvg([...p.base, ...p.loop, ...p.over], p.textMm, true)}</svg>`;

@@ -1,6 +1,6 @@
 import type { Content, TableCell, TDocumentDefinitions } from 'pdfmake/interfaces';
 import { formatDay } from '@core/quantity/dates';
-import { stepSvg } from '../fitting/step-picture';
+import { LETTERS, stampSvg, stepSvg, type StepPicture } from '../fitting/step-picture';
 import type { PaperStep, SheetPaper } from './sheet-paper';
 
 /** Width of a drawing, and its greatest height, points: fifteen steps stand on one side of A4. */
@@ -40,6 +40,7 @@ export function sheetDocument(p: SheetPaper): TDocumentDefinitions {
         table: { widths: [16, '*', PICTURE_PT + 4, 15], dontBreakRows: true, body },
         layout: 'lightHorizontalLines',
       },
+      ...legend(p),
       ...lists(p),
     ],
   };
@@ -76,7 +77,27 @@ function picture(s: PaperStep): TableCell {
   if (!s.picture) return '';
   const { width, height } = s.picture.box;
   const wide = Math.min(PICTURE_PT, (ROW_PT * width) / height);
-  return { svg: stepSvg(s.picture, wide), width: wide, alignment: 'center' };
+  return { svg: stampSvg(s.picture, wide), width: wide, alignment: 'center' };
+}
+
+/** Every stage once, large enough for its names, with what the letters in the small drawings mean. */
+function legend(p: SheetPaper): Content[] {
+  const stages = new Map<string, StepPicture>();
+  for (const s of p.steps)
+    if (s.picture && s.picture.loop.length > 0) stages.set(s.picture.baseId, s.picture);
+  const wide = stages.size > 1 ? 170 : 230;
+  return [
+    {
+      text: `In the drawings: ${Object.entries(LETTERS)
+        .map(([word, letter]) => `${letter} ${word}`)
+        .join(', ')}; dashed: slack; ringed: what the step is done to.`,
+      margin: [0, 8, 0, 4],
+    },
+    {
+      columns: [...stages.values()].slice(0, 3).map((q) => ({ svg: stepSvg(q, wide), width: wide })),
+      columnGap: 10,
+    },
+  ];
 }
 
 function lists(p: SheetPaper): Content[] {

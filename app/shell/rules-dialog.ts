@@ -6,6 +6,7 @@ import { Commands } from '../acts/commands';
 import { Say } from '../acts/say';
 import { CaseDesk } from '../data/case-desk';
 import { HouseStore } from '../data/house';
+import { HouseRules } from '../data/house-rules';
 import { troubleSentence } from '../data/store-trouble';
 import { Modal } from '../ui/modal';
 import { Segmented } from '../ui/segmented';
@@ -63,11 +64,12 @@ import { Segmented } from '../ui/segmented';
 export class RulesDialog {
   protected readonly commands = inject(Commands);
   private readonly house = inject(HouseStore);
+  private readonly ruled = inject(HouseRules);
   private readonly desk = inject(CaseDesk);
   private readonly words = inject(Say);
 
   protected readonly list = computed(() => {
-    const { chosen } = this.house.rules();
+    const { chosen } = this.ruled.rules();
     return CHOICES.map((c) => ({
       key: c.key,
       question: c.question,
@@ -87,7 +89,7 @@ export class RulesDialog {
   });
 
   private today(): string {
-    return writeChosen(this.house.rules().chosen) || AS_SHIPPED;
+    return writeChosen(this.ruled.rules().chosen) || AS_SHIPPED;
   }
 
   protected pick(key: string, value: string): void {

@@ -91,11 +91,10 @@ export function backWords({ back }: Pick<Fitted, 'back'>, sheet: Pick<Sheet, 'st
   const number = (id: string) => sheet.steps.find((s) => s.id === id)?.number;
   if (way && way.undo.length > 0)
     out.push(
-      `Take it down: undo ${way.undo.length === 1 ? 'step' : 'steps'} ${list(way.undo.map((id) => String(number(id))))}, in this order; then start again at ${stepName(sheet, way.startAt)}.`,
+      `Take it down: undo ${way.undo.length === 1 ? 'step' : 'steps'} ${list(way.undo.map((id) => String(number(id))))}${way.undo.length === 1 ? '' : ', in this order'}; then start again at ${stepName(sheet, way.startAt)}.`,
     );
   else if (way) out.push(`Do ${stepName(sheet, way.startAt)} now.`);
-  if (way && way.spent.length > 0)
-    out.push(`New for it: ${list([...new Set(way.spent.map((s) => s.needs))])}.`);
+  if (way && way.spent.length > 0) out.push(`It takes ${list([...new Set(way.spent.map((s) => s.needs))])}.`);
   for (const b of back.lost)
     out.push(`Cannot be made up for: ${stepName(sheet, b.gate.before)}. ${b.gate.why}`);
   return out;

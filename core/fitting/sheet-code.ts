@@ -1,5 +1,6 @@
 import { sha256 } from '@noble/hashes/sha2.js';
 import { type Result, err, ok } from '@core/quantity/result';
+import { looksLikeCode } from './looks-like-code';
 
 /** What a filled sheet says of each step, in the order of the sheet: enough to be written as a short code. */
 export type Answered = {
@@ -71,9 +72,6 @@ export function writeCode(c: Coded, asked: Asked): string {
 
 const checkOf = (text: string): string =>
   [...sha256(new TextEncoder().encode(START + text)).slice(0, CHECK)].map((b) => SIGNS[b & 31]).join('');
-
-/** True when a text looks like a code of a filled sheet. */
-export const looksLikeCode = (text: string): boolean => /^\s*HS1[\s-]*[0-9A-Z][0-9A-Z\s-]{10,}$/i.test(text);
 
 /** The signs of a typed code: small letters, blanks, and letters that are taken for digits, are as they were meant. */
 const signsOf = (typed: string): string =>

@@ -8,7 +8,8 @@ import { type Result, err, ok } from '@core/quantity/result';
 import { askKey, stepThing } from './fitted';
 import { movedIn } from './moved';
 import type { AskFor, Sheet, SheetStep } from './sheet';
-import { type Asked, type CodeError, headOfCode, looksLikeCode, readCode } from './sheet-code';
+import { looksLikeCode } from './looks-like-code';
+import { type Asked, type CodeError, headOfCode, readCode } from './sheet-code';
 
 z.config({ jitless: true });
 export const RETURN_FORMAT = 'hollow-sprocket-sheet' as const;

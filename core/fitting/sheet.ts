@@ -156,7 +156,8 @@ function writeStep(step: PlacedStep, values: Values, stages: readonly Stage[]): 
   };
   const { proof, torque, torqueNm, ...rest } = step;
   const out: Written = { ...rest, text: write(step.text) ?? '' };
-  for (const field of ['fault', 'caution', 'before', 'ask', 'undo'] as const) {
+  if (step.undo !== undefined) out.undo = fillPlaceholders(step.undo, values.texts);
+  for (const field of ['fault', 'caution', 'before', 'ask'] as const) {
     const text = step[field];
     if (text === undefined) continue;
     const made = write(text);

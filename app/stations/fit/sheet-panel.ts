@@ -1,4 +1,13 @@
-import { ChangeDetectionStrategy, Component, computed, ElementRef, inject, signal } from '@angular/core';
+import {
+  afterNextRender,
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  ElementRef,
+  inject,
+  Injector,
+  signal,
+} from '@angular/core';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
 import { PHASES, type SheetStep } from '@core/fitting/sheet';
 import { Sheets } from '../../acts/sheets';
@@ -204,6 +213,7 @@ export class SheetPanel {
   protected readonly store = inject(FitStore);
   protected readonly sheets = inject(Sheets);
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
+  private readonly injector = inject(Injector);
   protected readonly coming = signal(false);
   protected readonly told = computed(() => this.store.fitted()?.said.size ?? 0);
   /** By phase; an order that is tried has none. */
@@ -292,10 +302,13 @@ export class SheetPanel {
   }
 
   private reveal(): void {
-    queueMicrotask(() => {
-      const at = this.host.nativeElement.querySelector(`#step-${this.store.step()?.number ?? 0}`);
-      at?.scrollIntoView({ block: 'nearest' });
-    });
+    afterNextRender(
+      () => {
+        const at = this.host.nativeElement.querySelector(`#step-${this.store.step()?.number ?? 0}`);
+        at?.scrollIntoView({ block: 'nearest' });
+      },
+      { injector: this.injector },
+    );
   }
 }
 
