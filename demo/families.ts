@@ -2,6 +2,7 @@ import * as z from 'zod';
 import { FeatureSchema } from '@core/catalogue/pack';
 import data from './data/families.json';
 
+z.config({ jitless: true });
 const Dim = z.union([z.number(), z.string(), z.array(z.number())]);
 const VariantSketch = z.strictObject({
   key: z.string(),

@@ -4,6 +4,7 @@ import { PackSchema } from '@core/catalogue/pack';
 import { FactSchema } from '@core/facts/fact';
 import type { FactRepository } from './fact-repository';
 
+z.config({ jitless: true });
 /** Heads ship with the demo, so that what computes them is not fetched before the first rack; they may be made anew like any. */
 const DemoSchema = z.strictObject({
   format: z.literal('hollow-sprocket-demo'),

@@ -3,6 +3,7 @@ import * as z from 'zod';
 import type { House } from '@core/facts/read-value';
 import { FactRepository } from './fact-repository';
 
+z.config({ jitless: true });
 /** How this desk writes and looks. Read back through the schema, so that an old or broken record falls to defaults. */
 export const HouseSchema = z.strictObject({
   by: z.string().min(1).max(120),

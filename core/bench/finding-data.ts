@@ -2,6 +2,7 @@ import * as z from 'zod';
 import { DIMENSIONS } from '@core/quantity/units';
 import data from './data/findings.json';
 
+z.config({ jitless: true });
 const FindingEntrySchema = z.strictObject({
   finding: z.string(),
   wording: z.string(),

@@ -7,6 +7,7 @@ import { type Pack, PackSchema } from './pack';
 import { type AnyTable, type PackIssue, type TableName, TABLES } from './pack-issue';
 import type { TableReader } from './tables';
 
+z.config({ jitless: true });
 /** What a pack says of itself, with the nested tables that do not travel as CSV. */
 export const PackHeadSchema = PackSchema.pick({
   format: true,

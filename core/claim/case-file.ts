@@ -9,6 +9,7 @@ import type { Place } from '@core/facts/place';
 import { checkFacts, type FactsError, readShape, type ShapeError } from './read-shape';
 import { type Result, err, ok } from '@core/quantity/result';
 
+z.config({ jitless: true });
 const Hash = z.string().regex(/^[0-9a-f]{64}$/);
 
 /** Editions that are read; the last is written. The first knew no things, places, series or files. */

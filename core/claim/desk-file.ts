@@ -3,6 +3,7 @@ import { type Fact, FactSchema } from '@core/facts/fact';
 import { type Result, err, ok } from '@core/quantity/result';
 import { checkFacts, type FactsError, readShape, type ShapeError } from './read-shape';
 
+z.config({ jitless: true });
 const DESK_FORMAT = 'hollow-sprocket-desk';
 
 /** Every fact of a desk, and text that was typed and not filed: what is taken out when the records cannot be trusted. */

@@ -3,6 +3,7 @@ import type { Sheet, SheetStep } from '@core/fitting/sheet';
 import type { Ranking } from '@core/cause/rank';
 import data from './data/faults.json';
 
+z.config({ jitless: true });
 const FaultSchema = z.strictObject({
   code: z.string().regex(/^[A-Z]{3}-[A-Z]{3,4}$/),
   wording: z.string(),

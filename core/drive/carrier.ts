@@ -1,6 +1,7 @@
 import * as z from 'zod';
 import { Deg, Mm, PositiveMm } from './bounds';
 
+z.config({ jitless: true });
 export const PointSchema = z.strictObject({ x: Mm, y: Mm });
 export type Point = z.infer<typeof PointSchema>;
 const Sense = z.enum(['cw', 'ccw']);

@@ -3,6 +3,7 @@ import { Deg, Mm, PositiveMm, Teeth } from './bounds';
 import { CarrierSchema } from './carrier';
 import { ValveGeometrySchema } from './valves-schema';
 
+z.config({ jitless: true });
 /** How far a carried wheel may lie off its carrier's circle, mm: rounding of a file, no more. */
 const ON_CIRCLE_MM = 0.05;
 

@@ -3,6 +3,7 @@ import { DIMENSIONS } from '@core/quantity/units';
 import { HOW } from './fact';
 import { PLACED_ON } from './place';
 
+z.config({ jitless: true });
 const Option = z.strictObject({
   key: z.string(),
   wording: z.string(),

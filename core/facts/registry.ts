@@ -3,6 +3,7 @@ import groups from './data/groups.json';
 import data from './data/observables.json';
 import { type Observable, ObservableSchema, type Registry, registryOf, STATIONS } from './observable';
 
+z.config({ jitless: true });
 /** The observables that ship. */
 export const OBSERVABLES: readonly Observable[] = z.array(ObservableSchema).parse(data);
 

@@ -2,6 +2,7 @@ import * as z from 'zod';
 import type { Observable } from '@core/facts/observable';
 import data from './data/words.json';
 
+z.config({ jitless: true });
 const Words = z.array(z.string().min(1));
 const ByOption = z.record(z.string(), z.record(z.string(), Words));
 
