@@ -148,10 +148,12 @@ test('two printed torques that disagree are caught, and a house rule changes the
   await expect(page.getByRole('option', { name: /Turn by hand at least 4 turns/ })).toBeAttached();
 });
 
-test('every part of Fit stands without a fault of accessibility, on an opposed engine and on an open design', async ({
+test('every part of Fit stands without a fault of accessibility or an error of the page, on an opposed engine and on an open design', async ({
   page,
 }) => {
   const desk = new Desk(page);
+  const said: string[] = [];
+  page.on('console', (m) => m.type() === 'error' && said.push(m.text()));
   for (const id of ['demo-2044', 'demo-2041']) {
     await desk.open(`/case/${id}/fit`);
     for (const part of ['Check', 'Torque', 'Cold enough?', 'Timing lost', 'What went wrong?', 'Sheet']) {
@@ -160,4 +162,5 @@ test('every part of Fit stands without a fault of accessibility, on an opposed e
       expect(await problems(page, 'main'), `${id} ${part}`).toEqual([]);
     }
   }
+  expect(said).toEqual([]);
 });

@@ -4,7 +4,7 @@ import { LETTERS, stampSvg, stepSvg, type StepPicture } from '../fitting/step-pi
 import type { PaperStep, SheetPaper } from './sheet-paper';
 
 /** Width of a drawing, and its greatest height, points: fifteen steps stand on one side of A4. */
-const PICTURE_PT = 46;
+const PICTURE_PT = 72;
 const ROW_PT = 41;
 
 /** A fitting sheet for the wall of the workshop: fifteen steps a side, with a box to tick. */

@@ -163,8 +163,21 @@ function tensionerOf(layout: Layout): Values['texts'] {
   };
 }
 
-const safeWords = (ranges: readonly { fromDeg: number; toDeg: number }[]): string =>
-  list(ranges.map((r) => `${Math.ceil(r.fromDeg)}° to ${Math.floor(r.toDeg)}°`));
+/** "to between 120° and 240° after its mark, or between 60° before and 60° after it". */
+function safeWords(ranges: readonly { fromDeg: number; toDeg: number }[]): string {
+  const words = ranges.map((r) => {
+    const over = r.toDeg > 360;
+    const [from, to] = [Math.ceil(r.fromDeg), Math.floor(r.toDeg)];
+    return over
+      ? `between ${360 - from}° before and ${to - 360}° after`
+      : `between ${from}° and ${to}° after`;
+  });
+  const [first, ...rest] = words;
+  return [
+    `to ${first ?? 'where the vehicle maker says, on either side of'} its mark`,
+    ...rest.map((w) => `${w} it`),
+  ].join(', or ');
+}
 
 /** A name inside a sentence; what is written in capitals, such as a code, stays. */
 export const inSentence = (name: string): string =>
