@@ -185,7 +185,7 @@ test('an engine’s page is reached from a case and left by one key', async ({ p
   const desk = new Desk(page);
   await desk.open('/case/demo-2041/identify');
   await page.getByRole('link', { name: 'MF-K123-1' }).click();
-  await expect(page.getByRole('heading', { name: /^Drives of TE16-CORM/ })).toBeVisible();
+  await expect(page.getByRole('heading', { name: /^TE16-CORM Tessarine/ })).toBeVisible();
   await expect(page.getByRole('region', { name: 'Designs' }).getByRole('img')).toHaveCount(2);
   await expect(page.locator('.kit.lit')).toContainText('MF-K123-1');
   await page.keyboard.press('Backspace');

@@ -1,6 +1,7 @@
 import type { Content, TableCell, TDocumentDefinitions } from 'pdfmake/interfaces';
 import { formatDay } from '@core/quantity/dates';
-import { LETTERS, stampSvg, stepSvg, type StepPicture } from '../fitting/step-picture';
+import type { StepPicture } from '../fitting/step-picture';
+import { LETTERS, stampSvg, stepSvg } from '../fitting/step-svg';
 import type { PaperStep, SheetPaper } from './sheet-paper';
 
 /** Width of a drawing, and its greatest height, points: fifteen steps stand on one side of A4. */

@@ -1,5 +1,6 @@
 import type { PaperStep, SheetPaper } from './sheet-paper';
-import { PICTURE_CSS, shapesSvg, type StepPicture } from '../fitting/step-picture';
+import type { StepPicture } from '../fitting/step-picture';
+import { PICTURE_CSS, shapesSvg } from '../fitting/step-svg';
 import { formatDay } from '@core/quantity/dates';
 
 const esc = (s: string): string =>

@@ -19,8 +19,8 @@ const LEFT = { confirmed: 0.2, open: 1, shown: 4 } as const;
 
 /**
  * Steps that could have led to what is seen, most likely first: the share of each cause is dealt out over the steps whose
- * fault it is, less to those that were confirmed, more to those that the sheet itself shows. Causes that no finding speaks
- * for yet keep their prior.
+ * fault it is, less to those that were confirmed (all of them confirmed, some of it falls on none), more to those that the
+ * sheet itself shows. Causes that no finding speaks for yet keep their prior.
  */
 export function suspects(
   sheet: Sheet,
@@ -47,7 +47,7 @@ export function suspects(
   return found
     .map(({ keys, ...s }) => ({
       ...s,
-      share: keys.reduce((sum, k) => sum + (likely.get(k)! * LEFT[s.state]) / total.get(k)!, 0),
+      share: keys.reduce((sum, k) => sum + (likely.get(k)! * LEFT[s.state]) / Math.max(1, total.get(k)!), 0),
     }))
     .sort((a, b) => b.share - a.share || a.step.number - b.step.number);
 }

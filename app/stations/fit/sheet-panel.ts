@@ -12,16 +12,9 @@ import { NzButtonComponent } from 'ng-zorro-antd/button';
 import { PHASES, type SheetStep } from '@core/fitting/sheet';
 import { Sheets } from '../../acts/sheets';
 import { isFreeKey } from '../../ui/free-keys';
-import {
-  backWords,
-  brokenWords,
-  oddWords,
-  PHASE_WORDS,
-  rulesOn,
-  SAID_WORDS,
-  shownWords,
-} from '../../words/fitting';
+import { brokenWords, PHASE_WORDS, rulesOn, SAID_WORDS } from '../../words/fitting';
 import { FitStore, type Went } from './fit-store';
+import { FoundCard } from './found-card';
 import { ReturnDialog } from './return-dialog';
 import { StepCard } from './step-card';
 
@@ -30,7 +23,7 @@ const LETTERS: Readonly<Record<string, Went>> = { d: 'done', n: 'skipped', o: 'w
 /** The sheet: steps by phase with how each went, the step in hand beside them, and what the order shows. */
 @Component({
   selector: 'hs-sheet-panel',
-  imports: [NzButtonComponent, ReturnDialog, StepCard],
+  imports: [FoundCard, NzButtonComponent, ReturnDialog, StepCard],
   changeDetection: ChangeDetectionStrategy.OnPush,
   host: { '(document:keydown)': 'key($event)' },
   template: `
@@ -50,19 +43,9 @@ const LETTERS: Readonly<Record<string, Went>> = { d: 'done', n: 'skipped', o: 'w
         </button>
         <button nz-button nzSize="small" (click)="coming.set(true)">Came back <kbd>r</kbd></button>
       </header>
-      @if (found().length > 0) {
-        <section class="card found" aria-label="What the fitting shows">
-          <h2>What the fitting shows</h2>
-          @for (f of found(); track f) {
-            <div>{{ f }}</div>
-          }
-          @for (b of back(); track b) {
-            <p class="caution">{{ b }}</p>
-          }
-        </section>
-      }
+      <hs-found-card />
       @if (store.tried()) {
-        <section class="card found" aria-label="Another order" aria-live="polite">
+        <section class="card tried" aria-label="Another order" aria-live="polite">
           <h2>Another order is tried; nothing of it is filed</h2>
           @for (b of broken(); track b) {
             <div>✕ {{ b }}</div>
@@ -76,9 +59,6 @@ const LETTERS: Readonly<Record<string, Went>> = { d: 'done', n: 'skipped', o: 'w
             <button nz-button nzSize="small" (click)="store.report()">It was done in this order</button>
           </div>
         </section>
-      }
-      @if (unconfirmed(); as u) {
-        <p class="quiet">Not confirmed, and so evidence of nothing: steps {{ u }}.</p>
       }
       <div class="two">
         <div
@@ -190,7 +170,7 @@ const LETTERS: Readonly<Record<string, Went>> = { d: 'done', n: 'skipped', o: 'w
       color: var(--brass-ink);
       font-weight: 600;
     }
-    .found {
+    .tried {
       display: grid;
       gap: 4px;
       border-left: 4px solid var(--brass);
@@ -238,33 +218,6 @@ export class SheetPanel {
     const [sheet, a] = [this.store.sheet(), this.store.answers()];
     return sheet && a ? rulesOn(sheet, a.rules) : [];
   });
-  /** Faults first, then order that leads to none, then what does not agree. */
-  protected readonly found = computed(() => {
-    const [sheet, f] = [this.store.sheet(), this.store.fitted()];
-    if (!sheet || !f) return [];
-    const told = new Set(f.faults.map((x) => `${x.step} ${x.other ?? ''}`));
-    const order = f.broken.filter(
-      (b) => b.how === 'reversed' && !told.has(`${b.gate.after} ${b.gate.before}`),
-    );
-    return [
-      ...f.faults.map((x) => shownWords(x, sheet)),
-      ...order.map((b) => brokenWords(b, sheet)),
-      ...f.odd.map((o) => oddWords(o, sheet)),
-    ];
-  });
-  protected readonly back = computed(() => {
-    const [sheet, f] = [this.store.sheet(), this.store.fitted()];
-    return sheet && f ? backWords(f, sheet) : [];
-  });
-  protected readonly unconfirmed = computed(() => {
-    const ids = new Set(this.store.fitted()?.unconfirmed);
-    return this.store
-      .sheet()
-      ?.steps.filter((s) => ids.has(s.id))
-      .map((s) => s.number)
-      .join(', ');
-  });
-
   protected went(s: SheetStep): string {
     const said = this.store.said(s.id);
     return said === undefined ? '' : SAID_WORDS[said];

@@ -1,0 +1,45 @@
+import * as fc from 'fast-check';
+import { CHOICES, leastTurns, readChosen, RULES, rulesWith, writeChosen } from './rules';
+
+const answers = fc
+  .tuple(
+    ...CHOICES.map((c) => fc.option(fc.constantFrom(...c.options.map((o) => o.key)), { nil: undefined })),
+  )
+  .map((picked) =>
+    Object.fromEntries(CHOICES.flatMap((c, i) => (picked[i] === undefined ? [] : [[c.key, picked[i]]]))),
+  );
+
+describe('house rules', () => {
+  it('come back as they were kept, and are one thing for the same answers', () => {
+    fc.assert(
+      fc.property(answers, (chosen) => {
+        const rules = rulesWith(chosen);
+        for (const c of CHOICES) expect(rules.chosen[c.key]).toBe(chosen[c.key] ?? c.default);
+        expect(rulesWith(readChosen(writeChosen(chosen)))).toBe(rules);
+        // What is the default is not kept.
+        expect(writeChosen(rules.chosen)).toBe(writeChosen(chosen));
+      }),
+    );
+    expect(rulesWith({})).toBe(RULES);
+    expect(writeChosen(RULES.chosen)).toBe('');
+  });
+
+  it('leave out what nobody asks, or an answer that is none', () => {
+    expect(rulesWith({ nobody: 'asks', turns: '40' })).toBe(RULES);
+    expect(rulesWith(readChosen('turns=4; nobody=asks; =; x'))).toBe(rulesWith({ turns: '4' }));
+  });
+
+  it('never ask for fewer turns than the procedure or the house', () => {
+    expect([leastTurns(RULES), leastTurns(RULES, 6), leastTurns(rulesWith({ turns: '4' }), 2)]).toEqual([
+      2, 6, 4,
+    ]);
+  });
+
+  it('have the fourteen questions of the trade, each with a reason for its default', () => {
+    expect(CHOICES.length).toBe(14);
+    for (const c of CHOICES) {
+      expect(c.why.length).withContext(c.key).toBeGreaterThan(20);
+      expect(new Set(c.options.map((o) => o.sheet)).size).toBe(c.options.length);
+    }
+  });
+});
