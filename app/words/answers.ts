@@ -7,6 +7,7 @@ import { type FindingEntry, FINDINGS } from '@core/bench/finding-data';
 import type { Ran } from '@core/bench/context';
 import type { Weight } from '@core/cause/rank';
 import type { Objection, Warning } from '@core/claim/decision';
+import { FAULTS } from '@core/claim/faults';
 import type { TermsAnswer } from '@core/claim/terms';
 import { type Observable, optionsOf } from '@core/facts/observable';
 import { showValue } from '@core/facts/show-value';
@@ -31,7 +32,7 @@ function ofFirst(f: Pick<Finding, 'finding' | 'value'>, v: Voice): string {
   const o = v.registry.get(finding);
   const name = derived?.wording ?? o?.wording ?? finding;
   if (typeof value === 'string') {
-    const own = derived?.values?.[value];
+    const own = derived?.values?.[value] ?? FAULTS.find((f) => f.code === value)?.wording;
     return `${name}: ${own ?? (o && optionsOf(o).find((x) => x.key === value)?.wording) ?? value}`;
   }
   return `${name}: ${numberWords(value, (x, u) => figure(x, u, derived, o, v))}`;
