@@ -143,3 +143,18 @@ test('a desk of twenty thousand cases opens, is found in and is filed into', asy
   expect(await rack.getByRole('link').count()).toBeLessThan(60);
   expect((await new AxeBuilder({ page }).analyze()).violations).toEqual([]);
 });
+
+test('a belt unrolled: marks pressed on its teeth lead to the wheel that made them, and scattered ones to none', async ({
+  page,
+}) => {
+  const desk = new Desk(page);
+  await desk.open('/case/demo-2033/examine');
+  const map = page.getByRole('listbox', { name: 'Belt, tooth by tooth' });
+  for (const n of [3, 23, 43, 63]) await map.getByRole('option', { name: `tooth ${n}`, exact: true }).click();
+  await expect(page.getByText(/4 of 4 marks repeat with the 20 teeth of the crank sprocket/)).toBeVisible();
+  for (const n of [3, 23, 43]) await map.getByRole('option', { name: `tooth ${n}, root crack` }).click();
+  await expect(page.getByText(/1 mark: too few/)).toBeVisible();
+  for (const n of [7, 18, 52, 90]) await map.getByRole('option', { name: `tooth ${n}`, exact: true }).click();
+  await expect(page.getByText(/repeat with the teeth of no wheel/)).toBeVisible();
+  expect((await new AxeBuilder({ page }).include('main').analyze()).violations.map((v) => v.id)).toEqual([]);
+});

@@ -19,6 +19,7 @@ export const PLACE_KEYS: Record<Place, readonly { key: string; does: string }[]>
     { key: 'Enter', does: 'On what was understood of a message: file what is taken' },
     { key: 't', does: 'On a call: they were told the answer; y copies it, p and e save it' },
     { key: 'l', does: 'On a call: look at the first of the earlier cases' },
+    { key: 'A letter', does: 'On a belt or chain unrolled: mark this tooth or link so; arrows walk' },
     { key: '↑ ↓', does: 'On the steps of a fitting: walk' },
     { key: 'Alt+↑ ↓', does: 'On a step: try it earlier or later; what that would break is told' },
     { key: 'd n o', does: 'On a step: done, not done, done otherwise; the same again takes it back' },

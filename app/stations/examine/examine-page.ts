@@ -14,6 +14,8 @@ import { ranWords } from '../../words/answers';
 
 /** Cards that are there at once; the rest follows when the first ones are on the screen. */
 const FIRST = 2;
+/** How tall a belt or chain unrolled is about, in fields. */
+const MAP_ROWS = 9;
 /** Least width of a card. */
 const LEAST_PX = 345;
 
@@ -77,7 +79,13 @@ export class ExaminePage {
   protected readonly all = signal(false);
   private readonly cards = computed(() => (this.all() ? this.groups() : this.groups().slice(0, FIRST)));
   private readonly room = roomForColumns(LEAST_PX);
-  protected readonly columns = computed(() => inColumns(this.cards(), this.room(), (g) => rowsOf(g.fields)));
+  protected readonly columns = computed(() =>
+    inColumns(
+      this.cards(),
+      this.room(),
+      (g) => rowsOf(g.fields) + (g.kind === 'belt' || g.kind === 'chain' ? MAP_ROWS : 0),
+    ),
+  );
   protected readonly drive = computed(() => this.desk.current()?.answers?.drive);
 
   constructor() {

@@ -1,4 +1,5 @@
-import { ChangeDetectionStrategy, Component, input } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
+import { MAPPED, type MappedKind } from '@core/bench/damage-map';
 import type { PartGroup } from '@core/answer/groups';
 import { AnotherPart } from '../../entry/another-part';
 import { Field } from '../../entry/field';
@@ -6,11 +7,12 @@ import { PartDetails } from '../../entry/part-details';
 import { PartFiles } from '../../entry/part-files';
 import { PlacedField } from '../../entry/placed-field';
 import type { Session } from '../../entry/session';
+import { DamageMapPart } from './damage-map';
 
 /** One part: everything that can be looked at on it, which one it is, and its pictures. */
 @Component({
   selector: 'hs-part-card',
-  imports: [Field, PlacedField, AnotherPart, PartDetails, PartFiles],
+  imports: [DamageMapPart, Field, PlacedField, AnotherPart, PartDetails, PartFiles],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @let g = part();
@@ -18,6 +20,9 @@ import type { Session } from '../../entry/session';
       <h2>{{ g.name }}</h2>
       @for (o of g.fields; track o.key) {
         @if (o.place) {
+          @if (o.key === mapped()) {
+            <hs-damage-map [session]="session()" [kind]="kind()" [about]="g.about" />
+          }
           <hs-placed-field [session]="session()" [key]="o.key" [about]="g.about" [named]="true" />
         } @else {
           <hs-field [session]="session()" [key]="o.key" [about]="g.about" [named]="true" />
@@ -54,4 +59,7 @@ import type { Session } from '../../entry/session';
 export class PartCard {
   readonly session = input.required<Session>();
   readonly part = input.required<PartGroup>();
+  /** A belt or chain is mapped; what is observed at its teeth or links. */
+  protected readonly kind = computed<MappedKind>(() => (this.part().kind === 'chain' ? 'chain' : 'belt'));
+  protected readonly mapped = computed(() => MAPPED[this.kind()]);
 }

@@ -1,9 +1,10 @@
+import { damageMaps, type DamageMap } from '@core/bench/damage-map';
 import type { Finding } from '@core/bench/finding';
 import { findingsOf } from '@core/bench/findings';
 import { intervalFor } from '@core/catalogue/interval';
 import { causesFor } from '@core/cause/cause-data';
 import { rankCauses, type Ranking } from '@core/cause/rank';
-import { textOf } from '@core/facts/read';
+import { textOf, thingsOf } from '@core/facts/read';
 import { applies } from '../applies';
 import { type CheckAnswer, checkList } from '../checks';
 import { node } from '../node';
@@ -74,3 +75,9 @@ export const why = node(
   ({ causes, sheet, ranking, fitted }): Suspect[] =>
     sheet?.status === 'ready' ? suspects(sheet, ranking, causes, fitted) : [],
 );
+
+/** Damage at teeth and links on the one design that is left: which wheel it repeats with. */
+export const damage = node({ drive, registry }, ({ drive, registry }, _, state): DamageMap[] => {
+  const things = thingsOf(state, registry).flatMap((t) => (t.first ? [] : [t.id]));
+  return drive ? damageMaps(state, registry, drive.stages, things) : [];
+});

@@ -1,0 +1,165 @@
+/** A toothed wheel that the belt or chain runs over. */
+export type SpacedWheel = { id: string; name: string; teeth: number };
+export type SpacingAnswer =
+  | { verdict: 'too_few'; marks: number; least: number }
+  /** No tooth count stands out: what is seen may be scattered by chance. */
+  | { verdict: 'none'; p: number; marks: number }
+  /** `alike`: wheels whose count divides or is divided by it, so that these marks cannot tell them apart. */
+  | {
+      verdict: 'wheel';
+      wheel: string;
+      alike: string[];
+      p: number;
+      marks: number;
+      /** Marks that one tooth of the wheel can have made, in so many laps of the belt. */
+      hits: number;
+      laps: number;
+    };
+
+/** Fewer marks than this repeat with anything. */
+export const LEAST_MARKS = 4;
+/** A count is named when chance does as well in fewer than this share of scattered belts. */
+const NAMED_BELOW = 0.04;
+/** Laps within which a fault of a wheel is looked for: later ones have been over the whole belt. */
+const MOST_LAPS = 3;
+const SCATTERED = 999;
+
+/** Small generator with a seed, so that the same marks give the same answer (Mulberry32). */
+function seeded(seed: number): () => number {
+  let a = seed >>> 0;
+  return () => {
+    a = (a + 0x6d2b79f5) >>> 0;
+    let t = a;
+    t = Math.imul(t ^ (t >>> 15), t | 1);
+    t ^= t + Math.imul(t ^ (t >>> 7), t | 61);
+    return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
+  };
+}
+
+const gcd = (a: number, b: number): number => (b === 0 ? a : gcd(b, a % b));
+
+/** −ln of the chance that of n marks at least h fall on a share q of the belt (binomial tail). */
+function tail(n: number, h: number, q: number): number {
+  if (h <= 0 || q >= 1) return 0;
+  let [term, sum] = [1, 0];
+  // P(X = h) · q^h (1−q)^(n−h), then upwards
+  for (let i = 1; i <= h; i++) term *= ((n - h + i) / i) * q;
+  term *= (1 - q) ** (n - h);
+  for (let k = h; k <= n; k++) {
+    sum += term;
+    term *= ((n - k) / (k + 1)) * (q / (1 - q));
+  }
+  return -Math.log(Math.max(sum, 1e-300));
+}
+
+type Scan = { score: number; hits: number; laps: number };
+
+/** Scores of all marks for one tooth count, the scores of so many hits being known. */
+function scan(
+  marks: readonly number[],
+  z: number,
+  belt: number,
+  scores: readonly (readonly number[])[],
+  bins: Uint16Array,
+): Scan {
+  let best: Scan = { score: 0, hits: 0, laps: 1 };
+  bins.fill(0, 0, z);
+  // A tooth of the wheel meets belt tooth p in lap k at (p + k·belt) mod z; a mark belongs to every tooth that k allows.
+  for (let laps = 1; laps <= scores.length; laps++) {
+    const shift = ((laps - 1) * belt) % z;
+    const table = scores[laps - 1]!;
+    for (const p of marks) bins[(p + shift) % z]!++;
+    for (let t = 0; t < z; t++) {
+      const hits = Math.min(bins[t]!, marks.length);
+      if (table[hits]! > best.score) best = { score: table[hits]!, hits, laps };
+    }
+  }
+  return best;
+}
+
+/**
+ * Which wheel made the marks: for every tooth count and up to three laps of the belt, how many marks one tooth of that wheel
+ * can have made, against the chance of as many on a belt with marks scattered anywhere. Corrected for all wheels, teeth and
+ * laps tried by scattering the same number of marks 999 times (the largest score of each is the measure). A wheel that
+ * meets a belt tooth again every lap (its count divides the belt's) is looked for in one lap.
+ * @param marks belt teeth or links with a mark, from 1; @param belt teeth of the belt
+ */
+export function damageSpacing(
+  marks: readonly number[],
+  belt: number,
+  wheels: readonly SpacedWheel[],
+): SpacingAnswer {
+  const at = [...new Set(marks)].filter((p) => p >= 1 && p <= belt);
+  if (at.length < LEAST_MARKS) return { verdict: 'too_few', marks: at.length, least: LEAST_MARKS };
+  const counts = [...new Set(wheels.map((w) => w.teeth))].filter((z) => z > 1 && z < belt);
+  const n = at.length;
+  const tables = new Map(
+    counts.map((z) => {
+      const laps = Math.min(MOST_LAPS, z / gcd(z, belt));
+      return [
+        z,
+        Array.from({ length: laps }, (_, k) =>
+          Array.from({ length: n + 1 }, (_, h) => tail(n, h, Math.min(1, (k + 1) / z))),
+        ),
+      ] as const;
+    }),
+  );
+  const bins = new Uint16Array(Math.max(0, ...counts) + 1);
+  const best = (places: readonly number[]) => {
+    let top: Scan & { z: number } = { score: 0, hits: 0, laps: 1, z: 0 };
+    for (const z of counts) {
+      const s = scan(places, z, belt, tables.get(z)!, bins);
+      if (s.score > top.score + 1e-9) top = { ...s, z };
+    }
+    return top;
+  };
+  const found = best(at);
+  const random = seeded(at.reduce((s, p) => Math.imul(s ^ p, 16777619), belt));
+  let asGood = 0;
+  for (let k = 0; k < SCATTERED; k++) {
+    const places = new Set<number>();
+    while (places.size < n) places.add(1 + Math.floor(random() * belt));
+    if (best([...places]).score >= found.score - 1e-9) asGood++;
+  }
+  const p = (asGood + 1) / (SCATTERED + 1);
+  if (found.z === 0 || p > NAMED_BELOW) return { verdict: 'none', p, marks: n };
+  const of = wheels.filter((w) => w.teeth === found.z);
+  const kin = wheels.filter((w) => {
+    if (w.teeth === found.z) return false;
+    if (w.teeth % found.z !== 0 && found.z % w.teeth !== 0) return false;
+    // The kin explains them too when it hits as many.
+    const s = w.teeth < belt ? scan(at, w.teeth, belt, tables.get(w.teeth) ?? [], bins) : undefined;
+    return s !== undefined && s.hits >= found.hits;
+  });
+  return {
+    verdict: 'wheel',
+    wheel: of[0]!.id,
+    alike: [...of.slice(1), ...kin].map((w) => w.id),
+    p,
+    marks: n,
+    hits: found.hits,
+    laps: found.laps,
+  };
+}
+
+export type TornRun = { from: number; teeth: number; wheels: string[] };
+
+/** Runs of torn teeth, over the joint too, with the wheels whose arc of contact is as long, within one and a half teeth. */
+export function tornRuns(
+  torn: readonly number[],
+  belt: number,
+  inMesh: ReadonlyMap<string, number>,
+): TornRun[] {
+  const set = new Set(torn.filter((p) => p >= 1 && p <= belt));
+  const next = (p: number) => (p % belt) + 1;
+  const before = (p: number) => (p === 1 ? belt : p - 1);
+  const starts = [...set].filter((p) => !set.has(before(p))).sort((a, b) => a - b);
+  const whole = starts.length === 0 && set.size > 0;
+  return (whole ? [1] : starts).flatMap((from): TornRun[] => {
+    let teeth = 1;
+    for (let p = next(from); set.has(p) && teeth < belt; p = next(p)) teeth++;
+    if (teeth < 3) return [];
+    const wheels = [...inMesh].filter(([, m]) => Math.abs(m - teeth) <= 1.5).map(([id]) => id);
+    return [{ from, teeth, wheels }];
+  });
+}
