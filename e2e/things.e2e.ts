@@ -4,6 +4,7 @@ import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
 import { createHash } from 'node:crypto';
 import { readFileSync } from 'node:fs';
 import { Desk, jsonFile } from './desk';
+import { pdfText } from './pdf-text';
 import { fillDesk } from './many';
 
 /** One grey point, as small as a picture can be. */
@@ -157,4 +158,32 @@ test('a belt unrolled: marks pressed on its teeth lead to the wheel that made th
   for (const n of [7, 18, 52, 90]) await map.getByRole('option', { name: `tooth ${n}`, exact: true }).click();
   await expect(page.getByText(/repeat with the teeth of no wheel/)).toBeVisible();
   expect((await new AxeBuilder({ page }).include('main').analyze()).violations.map((v) => v.id)).toEqual([]);
+});
+
+test('a guide of which a piece is missing obliges to open the sump, at the part and in the report', async ({
+  page,
+}) => {
+  const desk = new Desk(page);
+  await desk.open('/case/demo-2036/examine');
+  const guide = page.getByRole('region', { name: /^Guide/ }).first();
+  const fresh = guide.getByRole('textbox', { name: /^Mass of a new one/ });
+  await fresh.fill('80');
+  await fresh.press('Enter');
+  const piece = guide.getByRole('textbox', { name: /^Mass of each piece/ });
+  for (const text of ['1 52.4', '2 11.3']) {
+    await piece.fill(text);
+    await piece.press('Enter');
+  }
+  await expect(guide).toContainText(
+    'A piece is missing: 2 pieces weigh 63.7 g, 16.3 ± 1.6 g less than a new one',
+  );
+  await expect(guide).toContainText('open the sump');
+  await piece.fill('3 15.9');
+  await piece.press('Enter');
+  await expect(guide).toContainText('Cannot tell');
+  await guide.getByRole('button', { name: /^Strike piece 3/ }).click();
+  await expect(guide).toContainText('A piece is missing');
+  await desk.go('Settle');
+  const pdf = await desk.download(() => page.getByRole('button', { name: 'Draft PDF' }).click());
+  expect(pdfText(pdf.path)).toContain('open the sump and clean the pickup before the engine runs');
 });

@@ -1,5 +1,6 @@
 import type { Content } from 'pdfmake/interfaces';
 import type { Answers } from '@core/answer/answers';
+import { balanceWords, OBLIGATION } from '../words/pieces';
 import { backWords, brokenWords, oddWords, rulesOn, shownWords } from '../words/fitting';
 
 /** What was told or came back of the fitting: faults with their steps, order, figures, what nobody confirmed. */
@@ -29,5 +30,15 @@ export function fittingPart(a: Answers, heading: (text: string) => Content): Con
       ? [{ text: `Not confirmed, and so evidence of nothing: steps ${numbers.join(', ')}.` }]
       : []),
     ...(rules.length > 0 ? [{ text: `House rules of the sheet: ${rules.join(' ')}` }] : []),
+  ];
+}
+
+/** Pieces accounted for by mass, and what a missing one obliges the workshop to. */
+export function piecesPart(a: Answers, heading: (text: string) => Content): Content[] {
+  if (a.balances.length === 0) return [];
+  return [
+    heading('Material accounted for'),
+    { ul: a.balances.map(balanceWords) },
+    ...(a.balances.some((b) => b.verdict === 'missing') ? [{ text: OBLIGATION, bold: true }] : []),
   ];
 }

@@ -17,7 +17,7 @@ import { clearanceWords, readingName, readingWords, settingName, SHOWN_WORDS } f
 import { goWords, offsetWords, signed, verdictWords } from '../words/drive-bench';
 import { factWords, valueWords, nameWords } from '../words/facts';
 import { STATION_WORDS } from '../words/reading';
-import { fittingPart } from './fitting-part';
+import { fittingPart, piecesPart } from './fitting-part';
 import { toldPart } from './told-part';
 
 /** Everything that the printed report says, in order. Pure: figures come from the answers, words from here. */
@@ -61,6 +61,7 @@ export function reportDocument(
     ...drivePart(a),
     ...measuredPart(a),
     ...causePart(state, a, voice),
+    ...piecesPart(a, heading),
     ...fittingPart(a, heading),
     ...toldPart(state, heading),
     heading('All facts'),

@@ -161,6 +161,10 @@ export function contradictionWords(c: Contradiction, v: Voice): string {
   }
 }
 
+/** How often; a line of an issue keeps that it was, not how often. */
+const timesWords = (n: number | undefined): string =>
+  n === undefined ? '' : n === 1 ? ' once' : ` ${n} times`;
+
 export function objectionWords(o: Objection): string {
   switch (o.code) {
     case 'no_decision':
@@ -174,7 +178,7 @@ export function objectionWords(o: Objection): string {
     case 'share_missing':
       return 'Accepting in part needs our share.';
     case 'told_unweighed':
-      return `This desk advised on it ${o.times === 1 ? 'once' : `${o.times} times`}: say how our own words bear on the fault before it is declined.`;
+      return `This desk advised on it${timesWords(o.times)}: say how our own words bear on the fault before it is declined.`;
     case 'missing_document':
       return `The terms require ${DOCUMENT_WORDS[o.document]}, and it is not here. Wait for it, or say why you go on without it.`;
   }

@@ -100,4 +100,5 @@ const PLACE_EXAMPLE: Record<PlacedOn, string> = {
   station: 'millimetres along it (35)',
   track: 'a track (2)',
   edge: 'front or rear, and where (front 41)',
+  piece: 'a piece, by number, then its mass (1 12.4 g)',
 };

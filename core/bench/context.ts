@@ -5,6 +5,7 @@ import type { Registry } from '@core/facts/observable';
 import type { State } from '@core/facts/state';
 import type { ElongationAnswer, ExtensionAnswer } from './extension';
 import type { MarksAnswer } from './marks';
+import type { MassBalance } from './mass-balance';
 import type { TensionerAnswer } from './tensioners';
 
 /** What is known of the drive for judging what its parts show; empty while the design is open. */
@@ -36,5 +37,7 @@ export type BenchContext = {
   interval?: { km: number; months: number } | undefined;
   ran: Ran;
   /** Installation faults that a filled fitting sheet shows, each with the facts that say so. */
+  /** What of guides came back, by mass. */
+  balances: readonly MassBalance[];
   sheetFaults: readonly { code: string; facts: readonly string[] }[];
 };

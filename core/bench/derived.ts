@@ -19,6 +19,7 @@ export const DERIVED: Readonly<Record<string, Rule>> = {
   'distance.run': distanceRun,
   'time.run': timeRun,
   'sheet.fault': sheetFault,
+  'guide.material': guideMaterial,
 };
 
 const of = (about: string) => (about === '' ? {} : { about });
@@ -94,6 +95,15 @@ function extensionRest({ drive }: BenchContext): Finding[] {
 function chainLong({ drive }: BenchContext): Finding[] {
   return drive.elongations.flatMap((e) =>
     e.long ? [{ finding: 'chain.long', value: e.long, facts: e.facts, ...of(e.about) }] : [],
+  );
+}
+
+/** Complete or missing; what the scale cannot tell is no finding. */
+function guideMaterial({ balances }: BenchContext): Finding[] {
+  return balances.flatMap((b) =>
+    b.verdict === 'cannot_tell'
+      ? []
+      : [{ finding: 'guide.material', value: b.verdict, facts: b.facts, ...of(b.about) }],
   );
 }
 

@@ -3,8 +3,8 @@ import { type Result, err, ok } from '@core/quantity/result';
 
 z.config({ jitless: true });
 
-/** What a place is counted in: belt teeth and chain links from 1 at the paint, degrees, millimetres along a guide, tracks. */
-export const PLACED_ON = ['tooth', 'link', 'degree', 'station', 'track', 'edge'] as const;
+/** What a place is counted in: belt teeth and chain links from 1 at the paint, degrees, millimetres along a guide, tracks, pieces by number. */
+export const PLACED_ON = ['tooth', 'link', 'degree', 'station', 'track', 'edge', 'piece'] as const;
 export type PlacedOn = (typeof PLACED_ON)[number];
 
 /** A place on a thing: one spot, or from–to; of an edge the side alone may do. */
@@ -37,6 +37,7 @@ const UNIT: Record<PlacedOn, string> = {
   station: '\u00a0mm',
   track: '',
   edge: '',
+  piece: '',
 };
 
 /** A place as a person reads it. @example placeWords({ on: 'link', from: 3, to: 5 }) // "links 3–5" */
@@ -54,6 +55,7 @@ export function placeWords(p: Place): string {
       return `at${span}${UNIT.station}`;
     case 'link':
     case 'track':
+    case 'piece':
       return `${p.on}${many ? 's' : ''}${span}`;
   }
 }

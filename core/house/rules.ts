@@ -36,6 +36,8 @@ export const RulesSchema = z.strictObject({
   explainedFactor: z.number().gt(1),
   /** A check that is worth less is not proposed, bits. */
   leastBits: z.number().nonnegative(),
+  /** Smallest piece of a guide that matters in a sump, g. */
+  leastPieceG: z.number().positive(),
   /** Minutes that an engine has to stand before it counts as cold when nobody measured it. */
   coldMinutes: z.number().positive(),
   /** Kelvin within which engine and air count as one temperature. */

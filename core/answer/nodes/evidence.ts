@@ -1,5 +1,6 @@
 import { damageMaps, type DamageMap } from '@core/bench/damage-map';
 import type { Finding } from '@core/bench/finding';
+import { massBalances } from '@core/bench/mass-balance';
 import { findingsOf } from '@core/bench/findings';
 import { intervalFor } from '@core/catalogue/interval';
 import { causesFor } from '@core/cause/cause-data';
@@ -30,8 +31,13 @@ const kitFits = node({ kits }, ({ kits }, _, state): boolean | undefined => {
   return match === undefined || match.verdict === 'fits_if' ? undefined : match.verdict === 'fits';
 });
 
+/** What of guides came back, by mass. */
+export const balances = node({ registry, rules }, ({ registry, rules }, _, state) =>
+  massBalances(state, registry, rules.leastPieceG),
+);
+
 export const findings = node(
-  { registry, possible, drive, openMarks, kitFits, interval, ran, fitted },
+  { registry, possible, drive, openMarks, kitFits, interval, ran, fitted, balances },
   ({ registry, possible, drive, openMarks, fitted, ...known }, { knowledge }, state): Finding[] =>
     findingsOf(
       knowledge.causes.evidence.map((e) => e.finding),
