@@ -1,10 +1,9 @@
 import { inject, Injectable, signal } from '@angular/core';
+import { rulesEntry } from '@core/answer/sealing';
 import { textOf } from '@core/facts/read';
 import { sentEntry } from '@core/fitting/sheet-return';
 import { jobList } from '@core/match/job-list';
-import { writeChosen } from '@core/house/rules';
 import type { NewFact } from '@core/facts/change';
-import { AS_SHIPPED } from '@core/house/rules';
 import { CaseDesk } from '../data/case-desk';
 import { Clock } from '../data/clock';
 import { HouseStore } from '../data/house';
@@ -104,10 +103,7 @@ export class Sheets {
     const a = this.desk.current()?.answers;
     if (!a?.sheet) return;
     const kept = textOf(this.desk.current()!.state, 'case.rules');
-    const rules: NewFact[] =
-      kept === undefined
-        ? [{ key: 'case.rules', value: writeChosen(a.rules.chosen) || AS_SHIPPED, how: 'decided' }]
-        : [];
+    const rules: NewFact[] = kept === undefined ? [rulesEntry(a.rules)] : [];
     const filed = await this.desk.fileAll([sentEntry(a.sheet, how), ...rules]);
     if (filed.ok) await this.words.say('success', `Sheet sent (${how}): filed with its version.`);
     else this.words.refuse(troubleSentence(filed.error));

@@ -1,5 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
+import { rulesEntry } from '@core/answer/sealing';
 import { textOf } from '@core/facts/read';
 import { AS_SHIPPED, CHOICES, writeChosen } from '@core/house/rules';
 import { Commands } from '../acts/commands';
@@ -97,7 +98,7 @@ export class RulesDialog {
   }
 
   protected async renew(): Promise<void> {
-    const filed = await this.desk.file({ key: 'case.rules', value: this.today(), how: 'decided' });
+    const filed = await this.desk.file(rulesEntry(this.ruled.rules()));
     if (!filed.ok) this.words.refuse(troubleSentence(filed.error));
   }
 

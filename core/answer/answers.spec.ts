@@ -22,6 +22,8 @@ import { solveDrive } from '@core/drive/solve-drive';
 import { tensionerSettings, travelFrom } from '@core/drive/tensioner';
 import { smallestGaps } from '@core/drive/valve-safety';
 import { answersFor, settled } from './answers';
+import { undoTarget } from '@core/facts/change';
+import { RULES, rulesWith } from '@core/house/rules';
 import { reread, sealing } from './sealing';
 import { difference, linesOf, LINE_KINDS, movedBy, readLine, writeLine } from './difference';
 import { worldOf } from './world';
@@ -544,6 +546,27 @@ describe('an issued report', () => {
     const a = answers(again);
     expect(a.seals.map((s) => s.verdict)).toEqual(['intact', 'intact']);
     expect(a.contradictions).toEqual(answers(facts).contradictions);
+  });
+
+  it('keeps the house rules that it was judged by: under other rules the case still reads as it did', () => {
+    const four = rulesWith({ turns: '4' });
+    const open = caseOf('2038');
+    const issued = [...open, ...sealing(worldOf(cat, four), reduce(open), open[0]!.case, author)];
+    const turns = (facts: readonly Fact[], rules = RULES) =>
+      answersFor(worldOf(cat, rules), reduce(facts)).rules.chosen['turns'];
+    expect([turns(open), turns(open, four), turns(issued), turns(issued, four)]).toEqual([
+      '2',
+      '4',
+      '4',
+      '4',
+    ]);
+    expect(answersFor(worldOf(cat), reduce(issued)).seals.map((s) => [s.verdict, s.later])).toEqual([
+      ['intact', 0],
+    ]);
+    expect(undoTarget(reduce(issued), author.by)?.key).not.toBe('case.rules');
+    // The next issue keeps them too, and adds no second answer.
+    const again = [...issued, ...sealing(worldOf(cat), reduce(issued), open[0]!.case, author)];
+    expect(again.filter((f) => f.key === 'case.rules').length).toBe(1);
   });
 
   it('keeps how it read and in which world, and tells what another world would say', () => {

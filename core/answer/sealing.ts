@@ -1,20 +1,36 @@
 import { makeSeal, type SealCheck } from '@core/claim/seal';
 import type { Author, Fact } from '@core/facts/fact';
+import { fileFact, type NewFact } from '@core/facts/change';
+import { has } from '@core/facts/read';
 import { reduce, type State } from '@core/facts/state';
+import { AS_SHIPPED, type Rules, writeChosen } from '@core/house/rules';
 import { answersFor } from './answers';
 import { type Difference, difference, linesOf, readLine, writeLine } from './difference';
 import { nameWorld, type World, type WorldName } from './world';
 
 const WORLD = /^world (catalogue|knowledge|rules) = (.*)$/;
 
-/** The facts that issue a report: how the case reads and in which world, sealed with everything else. */
+/**
+ * The facts that issue a report: the house rules by which it was judged, where the case does not keep them yet, how the case
+ * reads and in which world, sealed with everything else.
+ */
 export function sealing(world: World, state: State, caseId: string, author: Author): Fact[] {
+  const kept = has(state, RULES_KEPT) ? [] : [fileFact(state, caseId, rulesEntry(world.rules), author)];
+  const judged = kept.length > 0 ? reduce([...state.log, ...kept]) : state;
   const said = [
     ...Object.entries(nameWorld(world)).map(([part, name]) => `world ${part} = ${name}`),
-    ...linesOf(answersFor(world, state)).map(writeLine),
+    ...linesOf(answersFor(world, judged)).map(writeLine),
   ];
-  return makeSeal(state, caseId, said, author);
+  return [...kept, ...makeSeal(judged, caseId, said, author)];
 }
+
+const RULES_KEPT = 'case.rules';
+/** The fact by which a case keeps the house rules that it is judged by. */
+export const rulesEntry = (rules: Rules): NewFact => ({
+  key: RULES_KEPT,
+  value: writeChosen(rules.chosen) || AS_SHIPPED,
+  how: 'decided',
+});
 
 /** An issued report read again today: which parts of the world are others by now, and what it would say otherwise. */
 export type Reread = { changed: (keyof WorldName)[]; differs: Difference[] };

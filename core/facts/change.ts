@@ -117,7 +117,7 @@ export function strikeFact(target: Fact, author: Author, note?: string): Fact {
  */
 export function undoTarget(state: State, by: string): Fact | undefined {
   const mine = state.log.filter(
-    (f) => f.by === by && f.strikes === undefined && !f.key.startsWith('report.'),
+    (f) => f.by === by && f.strikes === undefined && !f.key.startsWith('report.') && f.key !== 'case.rules',
   );
   return mine.reverse().find((f) => !state.aside.has(f.id));
 }

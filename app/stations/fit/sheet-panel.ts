@@ -114,8 +114,22 @@ const LETTERS: Readonly<Record<string, Went>> = { d: 'done', n: 'skipped', o: 'w
     p {
       margin: 0;
     }
+    header {
+      flex-wrap: nowrap;
+    }
+    header h2 {
+      min-width: 0;
+    }
+    header span {
+      white-space: nowrap;
+    }
     .grow {
       flex: 1;
+    }
+    @media (max-width: 760px) {
+      header {
+        flex-wrap: wrap;
+      }
     }
     .two {
       display: grid;
