@@ -114,7 +114,7 @@ test('two printed torques that disagree are caught, and a house rule changes the
   page,
 }) => {
   const desk = new Desk(page);
-  await desk.open('/case/demo-2027/fit');
+  await desk.open('/case/demo-2033/fit');
   await page.getByText('Torque', { exact: true }).first().click();
   const pair = page.getByRole('region', { name: 'A printed pair' });
   await pair.getByLabel('As printed').fill('42 N·m');

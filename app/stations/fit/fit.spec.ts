@@ -147,7 +147,7 @@ describe('at the fitting', () => {
   });
 
   it('a house rule changes the sheet at once, and the case keeps the rules that it was sent by', async () => {
-    await desk.open('demo-2027');
+    await desk.open('demo-2033');
     const house = TestBed.inject(HouseStore);
     const turns = () => answers().sheet!.steps.find((s) => s.turns !== undefined)!.text;
     expect(turns()).toContain('2 turns');

@@ -102,7 +102,7 @@ describe('help at the fitting', () => {
   });
 
   it('a sheet that was sent is a fact with its version and its rules, undone as one; one that could not be filed says so', async () => {
-    await desk.open('demo-2027');
+    await desk.open('demo-2033');
     const sheets = TestBed.inject(Sheets);
     const asked = spyOn(window, 'fetch').and.resolveTo(new Response('let x;'));
     await sheets.page();
