@@ -10,6 +10,11 @@ async function open(page: Page, path: string): Promise<void> {
   await page.goto(path);
   await page.getByRole('navigation', { name: 'Rack of cases' }).waitFor();
   await page.locator('main').first().waitFor();
+  // What is still being read is no view: a case has its first card, the rack what came with the demo.
+  if (path.startsWith('/case/')) await page.locator('main .card').first().waitFor();
+  await page.getByText('Reading the case').waitFor({ state: 'hidden' });
+  if ((page.viewportSize()?.width ?? 0) > 1000) await page.getByText('1987').first().waitFor();
+  await page.getByText('Reading all cases anew').waitFor({ state: 'hidden' });
   await page.evaluate(() => document.fonts.ready);
 }
 
