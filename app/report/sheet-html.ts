@@ -83,7 +83,14 @@ function stepHtml(s: PaperStep, stills: Map<string, string>): string {
 <h3 id="${name}"><span>${s.number}</span> ${esc(s.text)}</h3>
 ${s.caution ? `<p class="warn">${esc(s.caution)}</p>` : ''}${s.picture ? pictureHtml(s.picture, stills) : ''}
 ${tools}${s.torque ? `<p><b>Torque</b> ${esc(s.torque)}</p>` : ''}${s.proof ? `<p>${esc(s.proof)}</p>` : ''}
-${s.fault ? `<details><summary>Why</summary><p>${esc(s.fault)}</p></details>` : ''}${s.after ? `<p><small>After ${esc(s.after)}</small></p>` : ''}
+${s.after ? `<p><small>After ${esc(s.after)}</small></p>` : ''}${
+    s.fault || s.before.length
+      ? `<details><summary>Why</summary>${[s.fault, ...s.before]
+          .filter(Boolean)
+          .map((t) => `<p>${esc(t)}</p>`)
+          .join('')}</details>`
+      : ''
+  }
 <div class="ask">${asks}</div>
 <div class="ways" role="group" aria-label="Step ${s.number}">${way('done', 'Done')}${way('skipped', 'Not done')}${way('wrong', 'Otherwise')}</div>
 <label class="place" hidden>Done as number <input inputmode="numeric" data-place></label>

@@ -42,6 +42,8 @@ export type PaperStep = {
   fault: string;
   caution: string;
   after: string;
+  /** What must be true before, and why. */
+  before: string[];
   picture?: StepPicture;
 };
 /** Everything that stands on a fitting sheet, in words; paper and telephone set it each their way. */
@@ -69,6 +71,7 @@ export function sheetPaper(
   const steps = sheet.steps.map((s): PaperStep => {
     const begins = phase !== s.phase;
     phase = s.phase;
+    const gates = gatesWords(s, sheet);
     const picture = s.pattern ? patternPicture(tighteningOrder(s.pattern)) : stepPicture(s, stages);
     return {
       id: s.id,
@@ -90,7 +93,11 @@ export function sheetPaper(
       torque: torqueLine(s),
       fault: s.fault ?? '',
       caution: s.caution ?? '',
-      after: gatesWords(s, sheet).waits,
+      after: gates.waits,
+      before: [
+        ...(s.before === undefined ? [] : [s.before]),
+        ...gates.reasons.map((r) => `${r.steps}: ${r.why}`),
+      ],
       ...(picture ? { picture } : {}),
     };
   });

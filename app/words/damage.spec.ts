@@ -16,7 +16,16 @@ describe('sentences about damage', () => {
   it('name the wheel, those that it cannot be told from, and runs with what holds as many', () => {
     const said = damageWords({
       ...base,
-      spacing: { verdict: 'wheel', wheel: 'cam', alike: ['crank'], p: 0.012, marks: 7, hits: 6, laps: 2 },
+      spacing: {
+        verdict: 'wheel',
+        met: [],
+        wheel: 'cam',
+        alike: ['crank'],
+        p: 0.012,
+        marks: 7,
+        hits: 6,
+        laps: 2,
+      },
       runs: [
         { from: 118, teeth: 9, wheels: ['crank'] },
         { from: 40, teeth: 5, wheels: [] },

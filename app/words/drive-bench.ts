@@ -1,5 +1,5 @@
 import type { CentresError } from '@core/drive/fit-centres';
-import type { CoolingError } from '@core/drive/heat';
+import type { CoolingError, HeatEffect, Ready } from '@core/drive/heat';
 import type { Go } from '@core/drive/judge-marks';
 import type { OffsetPattern, OffsetVerdict } from '@core/drive/judge-offset';
 import type { Layout } from '@core/drive/layout';
@@ -7,7 +7,7 @@ import type { InverseError } from '@core/drive/stack-height';
 import type { TensionError } from '@core/drive/strand-tension';
 import type { StrandKind } from '@core/drive/strands';
 import type { WearState } from '@core/drive/wear';
-import { formatNumber } from '@core/quantity/format-quantity';
+import { formatNumber, formatQuantity } from '@core/quantity/format-quantity';
 import { settingsSentence, wheelName } from './drive';
 import { list } from './list';
 
@@ -92,6 +92,14 @@ export function inverseSentence(layout: Layout, e: InverseError): string {
   }
 }
 
+/** The wait until it is cold, with its expanded uncertainty. */
+export function readyWords({ waitS, uS, tauS }: Ready, withinK: number): string {
+  if (waitS === 0) return `Cold enough now: within ${withinK} K of the air.`;
+  const minutes = (s: number) => formatNumber(s / 60, 0);
+  const spread = uS > 0 ? ` ± ${minutes(2 * uS)}` : '';
+  return `Wait ${minutes(waitS)}${spread} min more, then it is within ${withinK} K of the air (time constant ${minutes(tauS)} min).`;
+}
+
 export function coolingSentence(e: CoolingError): string {
   switch (e.code) {
     case 'same_time':
@@ -151,4 +159,11 @@ export function disagreeWords(names: readonly string[]): string[] {
     : [
         '▲ These distances do not agree, and it cannot be told which one is wrong: one more distance would tell.',
       ];
+}
+
+/** What a setting made warm and held is worth in the cold, of one stage. */
+export function heldWords(layout: Layout, atC: number, { slackWhenColdMm: mm, reading }: HeatEffect): string {
+  const n = (v: number) => formatQuantity(reading.unit === '°' ? 'angle' : 'length', v, { decimals: 1 });
+  const name = layout.name ?? `This ${layout.kind}`;
+  return `${name}: set at ${formatNumber(atC, 0)} °C and held, it is ${formatNumber(Math.abs(mm), 2)} mm ${mm >= 0 ? 'slack' : 'too tight'} at ${formatNumber(layout.heat?.drawnAtC ?? 0, 0)} °C; a tensioner that follows goes from ${n(reading.warm)} to ${n(reading.drawn)}.`;
 }

@@ -108,8 +108,11 @@ export const rulesOn = (sheet: Pick<Sheet, 'shapedBy'>, rules: Rules): string[] 
     return o ? [o.sheet] : [];
   });
 
-/** Steps that a step waits for, and those that wait for it. */
-export function gatesWords(step: SheetStep, sheet: Sheet): { waits: string; before: string } {
+/** What must be true before a step: the steps that it waits for, by number, each reason once; and those that wait for it. */
+export function gatesWords(
+  step: SheetStep,
+  sheet: Sheet,
+): { waits: string; reasons: { steps: string; why: string }[]; before: string } {
   const numbers = (ids: readonly string[]) =>
     list(
       [...new Set(ids)]
@@ -117,8 +120,13 @@ export function gatesWords(step: SheetStep, sheet: Sheet): { waits: string; befo
         .sort((a, b) => a - b)
         .map(String),
     );
+  const waits = sheet.gates.filter((g) => g.after === step.id);
   return {
-    waits: numbers(sheet.gates.filter((g) => g.after === step.id).map((g) => g.before)),
+    waits: numbers(waits.map((g) => g.before)),
+    reasons: [...new Set(waits.map((g) => g.why))].map((why) => ({
+      steps: numbers(waits.filter((g) => g.why === why).map((g) => g.before)),
+      why,
+    })),
     before: numbers(sheet.gates.filter((g) => g.before === step.id).map((g) => g.after)),
   };
 }

@@ -1,4 +1,4 @@
-import type { Move, RecoverError } from '@core/fitting/recover';
+import type { GoesOn, Move, RecoverError } from '@core/fitting/recover';
 import { formatNumber } from '@core/quantity/format-quantity';
 
 /** One move, with the room that valves and pistons keep on it. */
@@ -22,3 +22,12 @@ export function recoverErrorWords(e: RecoverError): string {
       return 'No way back is free of contact from here by turning one shaft after the other. Turn nothing; take the cams out of load as the vehicle maker says.';
   }
 }
+
+/** What comes after the last move, by the numbers of the sheet. */
+export const goesOnWords = (at: GoesOn): string[] => [
+  ...(at.lock === undefined ? [] : [`Lock the shafts (step ${at.lock}).`]),
+  ...(at.build === undefined
+    ? []
+    : [`Build the drive up again from the innermost stage (from step ${at.build}).`]),
+  ...(at.turn === undefined ? [] : [`Turn by hand and look at every mark (from step ${at.turn}).`]),
+];

@@ -87,6 +87,14 @@ describe('a fitting sheet, on every drive of the catalogue', () => {
       const has = driveHas(stages);
       const main = stages[0]!.layout;
       const carrier = main.wheels[tensionerIndex(main)]?.carrier;
+      for (const g of sheet.gates) {
+        expect(g.why)
+          .withContext(`${v.id} ${g.before}`)
+          .not.toMatch(/[{}]|undefined/);
+        if (!has.has('belt')) expect(g.why).not.toMatch(/\bbelt\b/);
+        if (!has.has('chain')) expect(g.why).not.toMatch(/\bchains?\b/);
+        expect(typedSense(g.why)).toBeUndefined();
+      }
       for (const s of sheet.steps) {
         const text = allOf(s);
         const where = `${v.id} ${s.id}: ${text}`;

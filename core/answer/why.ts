@@ -1,5 +1,6 @@
 import type { CauseData } from '@core/cause/cause-data';
 import type { Ranking } from '@core/cause/rank';
+import { RULES, type Rules } from '@core/house/rules';
 import type { Fitted } from '@core/fitting/fitted';
 import type { Sheet, SheetStep } from '@core/fitting/sheet';
 
@@ -14,9 +15,6 @@ export type Suspect = {
   state: 'shown' | 'confirmed' | 'open';
 };
 
-/** What a confirmation by the fitter himself leaves of a suspicion, and what a shown fault makes of it. */
-const LEFT = { confirmed: 0.2, open: 1, shown: 4 } as const;
-
 /**
  * Steps that could have led to what is seen, most likely first: the share of each cause is dealt out over the steps whose
  * fault it is, less to those that were confirmed (all of them confirmed, some of it falls on none), more to those that the
@@ -27,6 +25,7 @@ export function suspects(
   ranking: Ranking,
   causes: Pick<CauseData, 'evidence'>,
   fitted: Fitted | undefined,
+  left: Rules['suspicion'] = RULES.suspicion,
 ): Suspect[] {
   const row = causes.evidence.find((e) => e.kind === 'named');
   const names: Readonly<Record<string, string>> = row?.kind === 'named' ? row.names : {};
@@ -43,11 +42,11 @@ export function suspects(
     ];
   });
   const total = new Map<string, number>();
-  for (const s of found) for (const k of s.keys) total.set(k, (total.get(k) ?? 0) + LEFT[s.state]);
+  for (const s of found) for (const k of s.keys) total.set(k, (total.get(k) ?? 0) + left[s.state]);
   return found
     .map(({ keys, ...s }) => ({
       ...s,
-      share: keys.reduce((sum, k) => sum + (likely.get(k)! * LEFT[s.state]) / Math.max(1, total.get(k)!), 0),
+      share: keys.reduce((sum, k) => sum + (likely.get(k)! * left[s.state]) / Math.max(1, total.get(k)!), 0),
     }))
     .sort((a, b) => b.share - a.share || a.step.number - b.step.number);
 }

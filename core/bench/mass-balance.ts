@@ -1,6 +1,7 @@
 import type { Registry } from '@core/facts/observable';
 import { measuredOf, placedOf, spreadOf, thingsWith } from '@core/facts/read';
 import type { State } from '@core/facts/state';
+import type { Rules } from '@core/house/rules';
 import { COVERAGE } from '@core/quantity/judge';
 
 export type MassBalance = {
@@ -38,12 +39,14 @@ export function balanceOf(
   };
 }
 
-/** Bias of a bench scale that all pieces share, g. */
-const BIAS_G = 0.05;
 const [NEW, PIECE] = ['guide.new_mass', 'guide.piece_mass'];
 
 /** Every guide of which a new one was weighed, and pieces were. */
-export function massBalances(state: State, registry: Registry, leastG: number): MassBalance[] {
+export function massBalances(
+  state: State,
+  registry: Registry,
+  house: Pick<Rules, 'scaleBiasG' | 'leastPieceG'>,
+): MassBalance[] {
   return thingsWith(state, NEW).flatMap((about): MassBalance[] => {
     const thing = about === '' ? undefined : about;
     const fresh = measuredOf(state, registry, NEW, thing);
@@ -54,7 +57,7 @@ export function massBalances(state: State, registry: Registry, leastG: number): 
       {
         about,
         pieces: pieces.length,
-        ...balanceOf(fresh, weighed, BIAS_G, leastG),
+        ...balanceOf(fresh, weighed, house.scaleBiasG, house.leastPieceG),
         facts: [...fresh.facts.map((f) => f.id), ...pieces.map((p) => p.fact.id)],
       },
     ];

@@ -43,7 +43,10 @@ describe('marks on a belt', () => {
           if (six.length < 6) continue;
           tried++;
           const a = damageSpacing(six, belt, wheels);
-          if (a.verdict === 'wheel' && (a.wheel === w.id || a.alike.includes(w.id))) right++;
+          if (a.verdict !== 'wheel' || (a.wheel !== w.id && !a.alike.includes(w.id))) continue;
+          right++;
+          // Where it says that the wheel meets the belt, the marks are.
+          expect(six.filter((p) => a.met.includes(p)).length).toBe(a.hits);
         }
     expect(tried).toBeGreaterThan(100);
     expect(right / tried).toBeGreaterThanOrEqual(0.95);

@@ -1,3 +1,5 @@
+import { RULES } from '@core/house/rules';
+
 /** A toothed wheel that the belt or chain runs over. */
 export type SpacedWheel = { id: string; name: string; teeth: number };
 export type SpacingAnswer =
@@ -14,12 +16,10 @@ export type SpacingAnswer =
       /** Marks that one tooth of the wheel can have made, in so many laps of the belt. */
       hits: number;
       laps: number;
+      /** Teeth of the belt that this tooth of the wheel meets in those laps. */
+      met: number[];
     };
 
-/** Fewer marks than this repeat with anything. */
-export const LEAST_MARKS = 4;
-/** A count is named when chance does as well in fewer than this share of scattered belts. */
-const NAMED_BELOW = 0.04;
 /** Laps within which a fault of a wheel is looked for: later ones have been over the whole belt. */
 const MOST_LAPS = 3;
 const SCATTERED = 999;
@@ -52,7 +52,7 @@ function tail(n: number, h: number, q: number): number {
   return -Math.log(Math.max(sum, 1e-300));
 }
 
-type Scan = { score: number; hits: number; laps: number };
+type Scan = { score: number; hits: number; laps: number; tooth: number };
 
 /** Scores of all marks for one tooth count, the scores of so many hits being known. */
 function scan(
@@ -62,7 +62,7 @@ function scan(
   scores: readonly (readonly number[])[],
   bins: Uint16Array,
 ): Scan {
-  let best: Scan = { score: 0, hits: 0, laps: 1 };
+  let best: Scan = { score: 0, hits: 0, laps: 1, tooth: 0 };
   bins.fill(0, 0, z);
   // A tooth of the wheel meets belt tooth p in lap k at (p + k·belt) mod z; a mark belongs to every tooth that k allows.
   for (let laps = 1; laps <= scores.length; laps++) {
@@ -71,7 +71,7 @@ function scan(
     for (const p of marks) bins[(p + shift) % z]!++;
     for (let t = 0; t < z; t++) {
       const hits = Math.min(bins[t]!, marks.length);
-      if (table[hits]! > best.score) best = { score: table[hits]!, hits, laps };
+      if (table[hits]! > best.score) best = { score: table[hits]!, hits, laps, tooth: t };
     }
   }
   return best;
@@ -90,7 +90,7 @@ export function damageSpacing(
   wheels: readonly SpacedWheel[],
 ): SpacingAnswer {
   const at = [...new Set(marks)].filter((p) => p >= 1 && p <= belt);
-  if (at.length < LEAST_MARKS) return { verdict: 'too_few', marks: at.length, least: LEAST_MARKS };
+  if (at.length < RULES.leastMarks) return { verdict: 'too_few', marks: at.length, least: RULES.leastMarks };
   const counts = [...new Set(wheels.map((w) => w.teeth))].filter((z) => z > 1 && z < belt);
   const n = at.length;
   const tables = new Map(
@@ -106,7 +106,7 @@ export function damageSpacing(
   );
   const bins = new Uint16Array(Math.max(0, ...counts) + 1);
   const best = (places: readonly number[]) => {
-    let top: Scan & { z: number } = { score: 0, hits: 0, laps: 1, z: 0 };
+    let top: Scan & { z: number } = { score: 0, hits: 0, laps: 1, tooth: 0, z: 0 };
     for (const z of counts) {
       const s = scan(places, z, belt, tables.get(z)!, bins);
       if (s.score > top.score + 1e-9) top = { ...s, z };
@@ -122,7 +122,7 @@ export function damageSpacing(
     if (best([...places]).score >= found.score - 1e-9) asGood++;
   }
   const p = (asGood + 1) / (SCATTERED + 1);
-  if (found.z === 0 || p > NAMED_BELOW) return { verdict: 'none', p, marks: n };
+  if (found.z === 0 || p > RULES.namedBelow) return { verdict: 'none', p, marks: n };
   const of = wheels.filter((w) => w.teeth === found.z);
   const kin = wheels.filter((w) => {
     if (w.teeth === found.z) return false;
@@ -139,8 +139,15 @@ export function damageSpacing(
     marks: n,
     hits: found.hits,
     laps: found.laps,
+    met: metBy(found.tooth, found.z, belt, found.laps),
   };
 }
+
+/** Teeth of the belt that one tooth of a wheel meets in its first laps. */
+const metBy = (tooth: number, z: number, belt: number, laps: number): number[] =>
+  Array.from({ length: belt }, (_, i) => i + 1).filter((p) =>
+    Array.from({ length: laps }, (_, k) => (p + k * belt) % z).includes(tooth),
+  );
 
 export type TornRun = { from: number; teeth: number; wheels: string[] };
 

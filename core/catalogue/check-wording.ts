@@ -21,14 +21,16 @@ export function checkWording(pack: Pack, rowOf: (table: AnyTable, index: number)
       report('features', i, 'options', { code: 'two_readings', value, measures: f.measures });
   });
   pack.procedures.forEach((p, i) => {
+    const look = (column: string, text: string) => {
+      const typed = typedSense(text);
+      if (typed !== undefined) report('procedures', i, column, { code: 'sense_typed', typed });
+      for (const name of unknownPlaceholders(text, p.params))
+        report('procedures', i, column, { code: 'unknown_placeholder', name });
+    };
+    for (const g of p.gates ?? []) look(`gate after ${g.before}`, g.why);
     for (const step of p.steps) {
       const id = isUse(step) ? (step.as ?? step.use) : step.id;
-      for (const text of isUse(step) ? Object.values(step.with ?? {}) : textsOf(step)) {
-        const typed = typedSense(text);
-        if (typed !== undefined) report('procedures', i, id, { code: 'sense_typed', typed });
-        for (const name of unknownPlaceholders(text, p.params))
-          report('procedures', i, id, { code: 'unknown_placeholder', name });
-      }
+      for (const text of isUse(step) ? Object.values(step.with ?? {}) : textsOf(step)) look(id, text);
     }
   });
   const byId = new Map(pack.procedures.map((p) => [p.id, p]));

@@ -8,7 +8,6 @@ export const PLACEHOLDERS = [
   'offsets',
   'cams',
   'part',
-  'shaft',
   'route',
   'tight',
   'rollers',

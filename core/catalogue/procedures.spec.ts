@@ -85,6 +85,11 @@ describe('a procedure in a catalogue file', () => {
     expect(bent(gate({ before: 'nowhere' }))).toEqual([['gate_step_unknown', row, 'nowhere → bolt']]);
     // Four of the five drives of this procedure have no slots: a gate that does not say so is on a step they lack.
     expect(bent(gate({ before: 'slots.mid' }))).toEqual([['gate_step_lacking', row, 'slots.mid → bolt']]);
+    const turned = bent(gate({ why: 'It runs clockwise.' }));
+    expect(turned).toEqual([['sense_typed', row, 'gate after tension']]);
+    expect(bent(gate({ why: 'The {thing} is on.' }))).toEqual([
+      ['unknown_placeholder', row, 'gate after tension'],
+    ]);
     const stages = (list: string[]) => (p: Procedure) => {
       stepOf(p, 'bolt').torque!.stages = list;
     };

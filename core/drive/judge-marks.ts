@@ -16,6 +16,8 @@ export type JudgedMarks = {
 
 /** Half-width of "as predicted", teeth, for a layout that does not give its own. */
 const TOLERANCE = 0.25;
+export const toleranceOf = (layout: Pick<Layout, 'markToleranceTeeth'>): number =>
+  layout.markToleranceTeeth ?? TOLERANCE;
 
 /**
  * Marks of one stage as seen against what its geometry predicts, in laying order: from the driving wheel along the tight
@@ -27,7 +29,7 @@ export function judgeMarks(
   phases: readonly Phase[],
   seen: ReadonlyMap<number, { teeth: number; u: number }>,
 ): JudgedMarks {
-  const tolerance = layout.markToleranceTeeth ?? TOLERANCE;
+  const tolerance = toleranceOf(layout);
   const marks = [...phases]
     .sort((a, b) => b.wheel - a.wheel)
     .flatMap((predicted) => {

@@ -1,6 +1,7 @@
 import type { When } from '@core/catalogue/procedure';
 import type { Fact } from '@core/facts/fact';
 import { numberOf, standing, textOf, thingsWith } from '@core/facts/read';
+import { OBSERVABLES } from '@core/facts/registry';
 import type { State } from '@core/facts/state';
 import { nameOfId } from '@core/facts/thing';
 import type { Rules } from '@core/house/rules';
@@ -11,6 +12,21 @@ import type { AskFor, Sheet, SheetStep } from './sheet';
 export const stepThing = (id: string): string => `step:${id}`;
 /** Observable under which a figure of a step is filed. */
 export const askKey = (a: Pick<AskFor, 'quantity'>): string => `step.${a.quantity}`;
+
+/** Seconds in a minute: figures asked in minutes are kept in the base unit of time. */
+const MINUTE = 60;
+/** A figure as it was asked, in the unit in which its fact is kept; and back. */
+export const inBase = (a: Pick<AskFor, 'quantity'>, value: number): number =>
+  a.quantity === 'minutes' ? value * MINUTE : value;
+const asAsked = (a: Pick<AskFor, 'quantity'>, base: number): number =>
+  a.quantity === 'minutes' ? base / MINUTE : base;
+
+/** False for a figure outside the plausible range of its observable: it was mistyped. */
+export function isPossible(a: Pick<AskFor, 'quantity'>, value: number): boolean {
+  const type = OBSERVABLES.find((o) => o.key === askKey(a))?.type;
+  const base = inBase(a, value);
+  return type?.kind === 'number' || type?.kind === 'count' ? base >= type.min && base <= type.max : false;
+}
 
 /** What is known of one step: how it went, its place in the order done, figures by the id of what was asked, tool. */
 export type StepSaid = {
@@ -76,11 +92,10 @@ function saidOf(step: SheetStep, state: State): StepSaid {
   const values: Record<string, number> = {};
   for (const a of step.proof?.asks ?? []) {
     const f = standing(state, askKey(a), about);
-    // Minutes are kept in seconds, the base unit of time.
     const v = numberOf(state, askKey(a), about);
     if (f && v !== undefined) {
       facts.push(f.id);
-      values[a.id] = a.quantity === 'minutes' ? v / 60 : v;
+      values[a.id] = asAsked(a, v);
     }
   }
   return {

@@ -1,7 +1,7 @@
 import * as fc from 'fast-check';
 import { demoPack } from '../../demo/catalogue';
 import type { ValveGeometry } from '@core/drive/valves-schema';
-import { readyTime } from './cooling';
+import { readyTime } from '@core/drive/heat';
 import { tighteningOrder } from './pattern';
 import { recover, roomAt, type Shafts } from './recover';
 import { extensionSetting, wrenchFit } from './wrench';

@@ -2,9 +2,15 @@ import type { CrankRange } from '@core/drive/valve-safety';
 import { isSafe, pistonDepth, safeCrankRanges, valveDepth } from '@core/drive/valve-safety';
 import type { ValveGeometry } from '@core/drive/valves-schema';
 import { type Result, err, ok } from '@core/quantity/result';
+import type { Sheet, SheetStep } from './sheet';
 
 /** Where the shafts stand, crank degrees after their marks: the crank in its turn, each cam in its working cycle. */
 export type Shafts = { crankDeg: number; cams: Readonly<Record<string, number>> };
+/** Shafts as a fitter reads them: the crank in degrees of its own, each cam in degrees of its own, of which one is two of the crank. */
+export const shaftsAt = (crankDeg: number, camDeg: Readonly<Record<string, number>>): Shafts => ({
+  crankDeg,
+  cams: Object.fromEntries(Object.entries(camDeg).map(([wheel, deg]) => [wheel, 2 * deg])),
+});
 /** One shaft turned, alone or all together, crank degrees; positive in running direction. `gapMm`: least room on the way. */
 export type Move = { turn: 'crank' | 'cam'; wheel?: string; fromDeg: number; byDeg: number; gapMm: number };
 export type Recovery = { moves: Move[]; safe: readonly CrankRange[]; restDeg: number };
@@ -130,4 +136,22 @@ function wayOver(
   }
   if (!go({ turn: 'crank' }, at.crankDeg, around(short(at.crankDeg, 0, 360), 360))) return undefined;
   return { moves, turned: moves.reduce((sum, m) => sum + Math.abs(m.byDeg), 0) };
+}
+
+/** Numbers of the steps of a sheet at which the work goes on once every shaft stands at its mark. */
+export type GoesOn = { lock?: number; build?: number; turn?: number };
+
+/** Where a sheet goes on from marks that are set: shafts locked, built up, turned by hand; found by what its steps do. */
+export function goesOnAt(sheet: Pick<Sheet, 'steps'>): GoesOn {
+  const first = (is: (s: SheetStep) => boolean) => sheet.steps.find(is)?.number;
+  const [lock, build, turn] = [
+    first((s) => s.sets?.some((x) => x === 'lock-crank' || x === 'lock-cams') === true),
+    first((s) => s.phase === 'build'),
+    first((s) => s.kind === 'rotate' && s.turns !== undefined),
+  ];
+  return {
+    ...(lock === undefined ? {} : { lock }),
+    ...(build === undefined ? {} : { build }),
+    ...(turn === undefined ? {} : { turn }),
+  };
 }

@@ -5,9 +5,9 @@ import { factsOf } from '@core/facts/read';
 import type { State } from '@core/facts/state';
 import { parseJson } from '@core/quantity/parse-json';
 import { type Result, err, ok } from '@core/quantity/result';
-import { askKey, stepThing } from './fitted';
+import { askKey, inBase, isPossible, stepThing } from './fitted';
 import { movedIn } from './moved';
-import type { AskFor, Sheet, SheetStep } from './sheet';
+import type { Sheet, SheetStep } from './sheet';
 import { looksLikeCode } from './looks-like-code';
 import { type Asked, type CodeError, headOfCode, readCode } from './sheet-code';
 
@@ -211,21 +211,10 @@ function factsFrom(r: SheetReturn, { sheet }: Home): Result<Came, ReturnError> {
     for (const [id, value] of Object.entries(s.values ?? {})) {
       const ask = step.proof?.asks.find((a) => a.id === id);
       if (!ask) return err({ code: 'step_unknown', step: `${s.id} ${id}` });
-      const [low, high] = POSSIBLE[ask.quantity];
-      if (!(value >= low && value <= high)) return err({ code: 'impossible', step: s.id, value });
-      say(askKey(ask), ask.quantity === 'minutes' ? value * 60 : value);
+      if (!isPossible(ask, value)) return err({ code: 'impossible', step: s.id, value });
+      say(askKey(ask), inBase(ask, value));
       if (ask.key !== undefined) entries.push({ key: ask.key, value, how: 'reported' });
     }
   }
   return ok({ entries, steps: known.length });
 }
-
-/** Beyond these a figure was mistyped: it is refused, with its place. */
-const POSSIBLE: Record<AskFor['quantity'], readonly [number, number]> = {
-  length: [-50, 5000],
-  angle: [-360, 720],
-  torque: [0.1, 1000],
-  temperature: [-60, 160],
-  count: [0, 5000],
-  minutes: [0, 100_000],
-};

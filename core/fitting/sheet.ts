@@ -81,7 +81,7 @@ export function makeSheet(
   const { steps, gates } = expandProcedure(procedure, cat.procedures, stages, rules.chosen);
   const spots = new Map<string, Values>();
   const valuesOf = (s: PlacedStep) => {
-    const key = `${s.spot.stage} ${s.spot.wheel ?? ''} ${s.turns ?? ''}`;
+    const key = `${s.spot.stage} ${s.spot.wheel ?? ''} ${s.spot.whole ?? ''} ${s.turns ?? ''}`;
     const known = spots.get(key) ?? valuesAt(stages, s.spot, rules, s.turns);
     spots.set(key, known);
     return known;
@@ -95,11 +95,25 @@ export function makeSheet(
   });
   return {
     status: 'ready',
-    name: fillPlaceholders(procedure.name, valuesAt(stages, { stage: 0 }, rules).texts),
+    name: fillPlaceholders(procedure.name, valuesAt(stages, { stage: 0, whole: true }, rules).texts),
     steps: written,
-    gates,
+    gates: writtenGates(gates, steps, valuesOf),
     shapedBy: shapedBy(steps),
   };
+}
+
+/** Gates with their reasons written from the stage of the step that waits; what types a sense is left out. */
+function writtenGates(
+  gates: readonly Gate[],
+  steps: readonly PlacedStep[],
+  valuesOf: (s: PlacedStep) => Values,
+): Gate[] {
+  const byId = new Map(steps.map((s) => [s.id, s]));
+  return gates.map((g) => {
+    const step = byId.get(g.after);
+    const why = typedSense(g.why) || !step ? '' : fillPlaceholders(g.why, valuesOf(step).texts);
+    return { ...g, why };
+  });
 }
 
 /** Substitutes for locking tools are on the sheet only where the house accepts them. */
@@ -233,3 +247,12 @@ function askFor(ask: Ask, values: Values, stages: readonly Stage[], spot: Spot):
     to: window.to,
   };
 }
+
+/** What is looked at and counted before a drive is passed: links while they can be counted, turns, tools, marks. */
+export const verifyingSteps = (steps: readonly SheetStep[]): SheetStep[] =>
+  steps.filter(
+    (s) =>
+      s.kind === 'rotate' ||
+      s.kind === 'verify' ||
+      (s.phase === 'build' && s.on === 'loop' && s.proof?.by === 'count'),
+  );

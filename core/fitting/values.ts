@@ -1,7 +1,7 @@
 import type { Placeholder } from '@core/catalogue/placeholders';
 import type { Spot } from '@core/catalogue/expand-procedure';
-import { limitsOf, readingUnit } from '@core/drive/carrier';
-import { isMarked, markedWheels } from '@core/drive/judge-marks';
+import { carrierKind, limitsOf, readingUnit } from '@core/drive/carrier';
+import { isMarked, markedWheels, toleranceOf } from '@core/drive/judge-marks';
 import { type Layout, tensionerIndex, type Wheel } from '@core/drive/layout';
 import { markPhases, type Phase } from '@core/drive/phase';
 import { senseWord } from '@core/drive/sense';
@@ -9,6 +9,7 @@ import { solveDrive } from '@core/drive/solve-drive';
 import type { Stage } from '@core/drive/stages';
 import { safeCrankRanges } from '@core/drive/valve-safety';
 import { leastTurns, type Rules } from '@core/house/rules';
+import { listed, phrase, PHRASES } from './phrases';
 
 /** What the drive puts into a step's sentences, by the name between braces, and the numbers of those that are one. */
 export type Values = {
@@ -16,7 +17,6 @@ export type Values = {
   numbers: Partial<Record<string, number>>;
 };
 
-const READING = { eccentric: 'eccentric', pointer: 'pointer', lever: 'lever', plunger: 'plunger' };
 const round = (v: number) => String(Math.round(v * 10) / 10);
 
 /** What is computed of a stage once, however many steps stand at it. */
@@ -57,7 +57,7 @@ export function valuesAt(stages: readonly Stage[], spot: Spot, rules: Rules, tur
     texts.key = senseWord(wheel.carrier.keyTurn);
     texts.carrier = senseWord(wheel.carrier.turn);
     texts.nominal = `${round(wheel.carrier.window.nominal)}°`;
-    texts.window = `${round(wheel.carrier.window.from)}° to ${round(wheel.carrier.window.to)}°`;
+    texts.window = windowWords(wheel.carrier.window, '°');
   }
   const first = computed(layout).all[0];
   if (first) numbers['between'] = first.seat.between;
@@ -69,19 +69,18 @@ export function valuesAt(stages: readonly Stage[], spot: Spot, rules: Rules, tur
 
 function partsOf(layout: Layout, stages: readonly Stage[]): Values['texts'] {
   const names = (which: (w: Wheel, i: number) => boolean) =>
-    list(layout.wheels.filter(which).map((w) => inSentence(w.name)));
+    listed(layout.wheels.filter(which).map((w) => inSentence(w.name)));
   const teeth = layout.wheels.filter((w) => w.role === 'cam').map((w) => w.teeth);
   const pump = stages.flatMap((s) => s.layout.wheels).find((w) => w.role === 'pump');
   const tight = tensionerIndex(layout);
   const runs = layout.runs;
   return {
     drive: layout.kind,
-    stage: inSentence(layout.name ?? `Timing ${layout.kind}`),
+    stage: inSentence(layout.name ?? phrase(PHRASES.timing, { kind: layout.kind })),
     driver: inSentence(layout.wheels[0]!.name),
-    shaft: inSentence(layout.wheels[0]!.name),
     runs: senseWord(runs),
-    route: list([...layout.wheels.slice(1)].reverse().map((w) => inSentence(w.name))),
-    tight: list(
+    route: listed([...layout.wheels.slice(1)].reverse().map((w) => inSentence(w.name))),
+    tight: listed(
       layout.wheels
         .slice(tight + 1)
         .filter((w) => w.teeth !== undefined)
@@ -96,7 +95,7 @@ function partsOf(layout: Layout, stages: readonly Stage[]): Values['texts'] {
     rail: names((w) => w.arc !== undefined && w.carrier === undefined),
     twins:
       teeth.length > 1 && new Set(teeth).size === 1
-        ? `${teeth.length} cam sprockets of ${teeth[0]} teeth`
+        ? phrase(PHRASES.twins, { n: teeth.length, teeth: teeth[0]! })
         : '',
     pump: pump ? inSentence(pump.name) : '',
     count: String(layout.count),
@@ -117,28 +116,33 @@ function marksOf(layouts: readonly Layout[], rules: Rules): Values['texts'] {
   const offsets = layouts.flatMap((layout) =>
     computed(layout).phases.map((p) => `${inSentence(layout.wheels[p.wheel]!.name)} ${standsOff(p.teeth)}`),
   );
-  const half = layouts[0]!.markToleranceTeeth ?? 0.25;
+  const half = toleranceOf(layouts[0]!);
   return {
-    marked: list([...new Set(marked)]),
-    cams: list([...new Set(cams)]),
-    offsets: list(offsets),
-    tolerance:
-      rules.chosen['marks'] === 'exact'
-        ? `look twice at any that stands off its line, and pass it only within ${half} teeth of this`
-        : `within ${half} teeth of this is right`,
+    marked: listed([...new Set(marked)]),
+    cams: listed([...new Set(cams)]),
+    offsets: listed(offsets),
+    tolerance: phrase(PHRASES.tolerance[rules.chosen['marks'] === 'exact' ? 'exact' : 'computed'], { half }),
   };
 }
 
 const betweenOf = (layout: Layout): string =>
-  list(
-    computed(layout).all.map((p) => `${p.seat.between} to the ${inSentence(layout.wheels[p.wheel]!.name)}`),
+  listed(
+    computed(layout).all.map((p) =>
+      phrase(PHRASES.between, { n: p.seat.between, wheel: inSentence(layout.wheels[p.wheel]!.name) }),
+    ),
   );
 
+/** Off its line by less than this a mark stands in it, to the eye, teeth. */
+const IN_LINE = 0.05;
+
 /** "0.3 teeth behind" in running direction. */
-export const standsOff = (teeth: number): string =>
-  Math.abs(teeth) < 0.05
-    ? 'in line'
-    : `${Math.abs(teeth).toFixed(1)} teeth ${teeth > 0 ? 'ahead' : 'behind'}`;
+const standsOff = (teeth: number): string =>
+  Math.abs(teeth) < IN_LINE
+    ? PHRASES.inLine
+    : phrase(teeth > 0 ? PHRASES.ahead : PHRASES.behind, { n: Math.abs(teeth).toFixed(1) });
+
+const windowWords = (w: { from: number; to: number }, unit: string): string =>
+  phrase(PHRASES.window, { from: round(w.from) + unit, to: round(w.to) + unit });
 
 function tensionerOf(layout: Layout): Values['texts'] {
   const carrier = layout.wheels[tensionerIndex(layout)]?.carrier;
@@ -148,16 +152,9 @@ function tensionerOf(layout: Layout): Values['texts'] {
   const plunger = carrier.kind === 'arm' ? carrier.plunger : undefined;
   return {
     nominal: round(window.nominal) + unit,
-    window: `${round(window.from)}${unit} to ${round(window.to)}${unit}`,
+    window: windowWords(window, unit),
     carrier: senseWord(carrier.turn),
-    reading:
-      carrier.kind === 'eccentric'
-        ? carrier.manual
-          ? READING.eccentric
-          : READING.pointer
-        : plunger
-          ? READING.plunger
-          : READING.lever,
+    reading: PHRASES.reading[carrierKind(carrier)],
     ...(carrier.kind === 'eccentric' ? { key: senseWord(carrier.keyTurn) } : {}),
     ...(plunger ? { collapsed: `${round(plunger.minMm)} mm` } : {}),
   };
@@ -165,22 +162,18 @@ function tensionerOf(layout: Layout): Values['texts'] {
 
 /** "to between 120° and 240° after its mark, or between 60° before and 60° after it". */
 function safeWords(ranges: readonly { fromDeg: number; toDeg: number }[]): string {
-  const words = ranges.map((r) => {
-    const over = r.toDeg > 360;
-    const [from, to] = [Math.ceil(r.fromDeg), Math.floor(r.toDeg)];
-    return over
-      ? `between ${360 - from}° before and ${to - 360}° after`
-      : `between ${from}° and ${to}° after`;
-  });
-  const [first, ...rest] = words;
-  return [
-    `to ${first ?? 'where the vehicle maker says, on either side of'} its mark`,
-    ...rest.map((w) => `${w} it`),
-  ].join(', or ');
+  const { after, around, first, next, or, none } = PHRASES.safe;
+  if (ranges.length === 0) return none;
+  return ranges
+    .map((r, i) => {
+      const [from, to] = [Math.ceil(r.fromDeg), Math.floor(r.toDeg)];
+      const range =
+        r.toDeg > 360 ? phrase(around, { from: 360 - from, to: to - 360 }) : phrase(after, { from, to });
+      return phrase(i === 0 ? first : next, { range });
+    })
+    .join(or);
 }
 
 /** A name inside a sentence; what is written in capitals, such as a code, stays. */
 export const inSentence = (name: string): string =>
   /^[A-Z][a-z]/.test(name) ? name[0]!.toLowerCase() + name.slice(1) : name;
-const list = (words: readonly string[]): string =>
-  words.length < 2 ? words.join('') : `${words.slice(0, -1).join(', ')} and ${words.at(-1)!}`;

@@ -1,12 +1,12 @@
-/** Share of a wrench's range below which its reading means little. */
-const LOW = 0.2;
+import { RULES } from '@core/house/rules';
+
 export type WrenchFit = 'fits' | 'low' | 'below' | 'above';
 
 /** Does a wrench's range cover a torque, N·m? `low`: in its lowest fifth, where it clicks too early or too late. */
 export function wrenchFit(nm: number, range: { from: number; to: number }): WrenchFit {
   if (nm < range.from) return 'below';
   if (nm > range.to) return 'above';
-  return nm < LOW * range.to ? 'low' : 'fits';
+  return nm < RULES.goodWrenchFrom * range.to ? 'low' : 'fits';
 }
 
 /**

@@ -38,6 +38,19 @@ export const RulesSchema = z.strictObject({
   leastBits: z.number().nonnegative(),
   /** Smallest piece of a guide that matters in a sump, g. */
   leastPieceG: z.number().positive(),
+  /** Bias of a bench scale that all pieces share, g. */
+  scaleBiasG: z.number().nonnegative(),
+  /** What a step is still suspected, after the fitter confirmed it, while nobody said, and when its sheet shows it. */
+  suspicion: z.strictObject({
+    confirmed: z.number().positive(),
+    open: z.number().positive(),
+    shown: z.number().positive(),
+  }),
+  /** Fewer marks than this repeat with any wheel; a wheel is named when chance does as well in fewer than this share of belts. */
+  leastMarks: z.number().int().min(3),
+  namedBelow: z.number().gt(0).lt(0.05),
+  /** Share of a wrench's range below which its reading means little. */
+  goodWrenchFrom: z.number().gt(0).lt(1),
   /** Minutes that an engine has to stand before it counts as cold when nobody measured it. */
   coldMinutes: z.number().positive(),
   /** Kelvin within which engine and air count as one temperature. */

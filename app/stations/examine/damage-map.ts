@@ -150,9 +150,7 @@ export class DamageMapPart {
   protected readonly cells = computed(() => {
     const letters = this.letters();
     const s = this.answer()?.spacing;
-    const teeth =
-      s?.verdict === 'wheel' ? this.answer()?.wheels.find((w) => w.id === s.wheel)?.teeth : undefined;
-    const first = this.seen()[0]?.place.from;
+    const met = new Set(s?.verdict === 'wheel' ? s.met : []);
     return Array.from({ length: this.count() ?? 0 }, (_, i) => {
       const n = i + 1;
       const here = this.seen().filter(
@@ -162,7 +160,7 @@ export class DamageMapPart {
         n,
         letter: here.map((s) => letters.get(String(s.value))?.letter ?? '·').join(''),
         words: here.map((s) => letters.get(String(s.value))?.wording.toLowerCase() ?? '').join(', '),
-        met: teeth !== undefined && first !== undefined && (n - first) % teeth === 0,
+        met: met.has(n),
       };
     });
   });

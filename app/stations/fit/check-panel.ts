@@ -4,7 +4,7 @@ import { wheelThing } from '@core/facts/thing';
 import { isMarked } from '@core/drive/judge-marks';
 import { markPhases } from '@core/drive/phase';
 import { solveDrive } from '@core/drive/solve-drive';
-import { leastTurns } from '@core/house/rules';
+import { verifyingSteps } from '@core/fitting/sheet';
 import { CaseDesk } from '../../data/case-desk';
 import { DeskSession } from '../../entry/desk-session';
 import { Field } from '../../entry/field';
@@ -20,7 +20,7 @@ import { settingWords } from '../../words/drive';
     @if (verify(); as v) {
       <section class="card" aria-label="Before you look">
         <h2>Before you look</h2>
-        <ul>
+        <ul class="plain">
           @for (line of v; track line) {
             <li>{{ line }}</li>
           }
@@ -91,9 +91,10 @@ import { settingWords } from '../../words/drive';
       display: grid;
       gap: 4px;
     }
-    ul {
+    .plain {
       margin: 0;
-      padding-left: 18px;
+      padding: 0;
+      list-style: none;
     }
   `,
 })
@@ -101,17 +102,12 @@ export class CheckPanel {
   protected readonly session = inject(DeskSession);
   protected readonly desk = inject(CaseDesk);
   protected readonly groups = computed(() => this.desk.groupsAt('fit'));
-  /** What the sheet's own steps of turning and checking say. */
+  /** What the sheet's own steps of counting, turning and checking say. */
   protected readonly verify = computed(() => {
-    const a = this.desk.current()?.answers;
-    const steps = a?.sheet?.steps.filter((s) => s.kind === 'rotate' || s.kind === 'verify') ?? [];
-    if (!a || steps.length === 0) return undefined;
-    const least = leastTurns(a.rules, Math.max(0, ...steps.map((s) => s.turns ?? 0)));
-    return [
-      `${least} turns by hand at least, in running direction, the last approach to the mark without turning back.`,
-      ...steps.filter((s) => s.turns === undefined).map((s) => s.text),
-    ];
+    const steps = verifyingSteps(this.desk.current()?.answers?.sheet?.steps ?? []);
+    return steps.length > 0 ? steps.map((s) => `${s.number}. ${s.text}`) : undefined;
   });
+
   /** Marks in whose box stands what cannot be read: their verdict is not shown beside it. */
   protected readonly misread = signal<ReadonlySet<string>>(new Set());
   /** What every design that is left says of the marks filed. */

@@ -1,13 +1,14 @@
 import { computed, inject, Injectable, signal } from '@angular/core';
 import type { NewFact } from '@core/facts/change';
 import { standing } from '@core/facts/read';
-import { askKey, stepThing } from '@core/fitting/fitted';
+import { askKey, inBase, isPossible, stepThing } from '@core/fitting/fitted';
 import { movedIn } from '@core/fitting/moved';
 import { brokenGates } from '@core/fitting/order';
 import type { AskFor, SheetStep } from '@core/fitting/sheet';
 import { Say } from '../../acts/say';
 import { CaseDesk } from '../../data/case-desk';
 import { troubleSentence } from '../../data/store-trouble';
+import { returnErrorWords } from '../../words/fitting';
 
 export const PANELS = ['sheet', 'check', 'torque', 'heat', 'lost', 'why'] as const;
 export type Panel = (typeof PANELS)[number];
@@ -108,9 +109,12 @@ export class FitStore {
   }
 
   async tellValue(step: SheetStep, ask: AskFor, value: number): Promise<void> {
+    if (!isPossible(ask, value)) {
+      this.words.refuse(returnErrorWords({ code: 'impossible', step: step.id, value }));
+      return;
+    }
     const about = stepThing(step.id);
-    const base = ask.quantity === 'minutes' ? value * 60 : value;
-    const entries: NewFact[] = [{ about, key: askKey(ask), value: base, how: 'reported' }];
+    const entries: NewFact[] = [{ about, key: askKey(ask), value: inBase(ask, value), how: 'reported' }];
     if (this.said(step.id) === undefined)
       entries.unshift({ about, key: 'step.done', value: 'done', how: 'reported' });
     if (ask.key !== undefined) entries.push({ key: ask.key, value, how: 'reported' });

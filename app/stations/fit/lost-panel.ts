@@ -1,11 +1,10 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
-import { recover, type Shafts } from '@core/fitting/recover';
+import { goesOnAt, recover, type Shafts, shaftsAt } from '@core/fitting/recover';
 import { inSentence } from '@core/fitting/values';
-import { formatNumber } from '@core/quantity/format-quantity';
 import { DialField } from '../../ui/dial-field';
 import { recoveryPicture } from '../../fitting/recovery-picture';
 import { StepDrawing } from '../../fitting/step-drawing';
-import { moveWords, recoverErrorWords } from '../../words/recover';
+import { goesOnWords, moveWords, recoverErrorWords } from '../../words/recover';
 import { FitStore } from './fit-store';
 
 /** Timing is lost, or a shaft has jumped: the safe way back from where the shafts stand, each move free of valve contact. */
@@ -119,8 +118,7 @@ export class LostPanel {
   private readonly shafts = computed<Shafts | undefined>(() => {
     const [crankDeg, cams] = [this.crank(), this.cams()];
     if (crankDeg === undefined || this.wheels().some((w) => cams[w.id] === undefined)) return undefined;
-    // A cam's degree is two of the crank.
-    return { crankDeg, cams: Object.fromEntries(Object.entries(cams).map(([k, v]) => [k, 2 * v])) };
+    return shaftsAt(crankDeg, cams);
   });
   protected readonly answer = computed(() => {
     const [g, now] = [this.valves(), this.shafts()];
@@ -137,20 +135,8 @@ export class LostPanel {
   });
   /** Then the drive is built up again as its sheet says, from the lock on. */
   protected readonly rest = computed(() => {
-    const steps = this.store.sheet()?.steps ?? [];
-    const at = (id: string) => steps.find((s) => s.id === id)?.number;
-    const lock = at('place.lock');
-    const turn = at('verify.turn');
-    const build = steps.find((s) => s.phase === 'build')?.number;
-    return [
-      ...(lock === undefined ? [] : [`Lock the shafts (step ${formatNumber(lock, 0)}).`]),
-      ...(build === undefined
-        ? []
-        : [`Build the drive up again from the innermost stage (from step ${formatNumber(build, 0)}).`]),
-      ...(turn === undefined
-        ? []
-        : [`Turn by hand and look at every mark (from step ${formatNumber(turn, 0)}).`]),
-    ];
+    const sheet = this.store.sheet();
+    return sheet ? goesOnWords(goesOnAt(sheet)) : [];
   });
 
   protected turn(id: string, v: number | undefined): void {

@@ -12,6 +12,7 @@ import { NzButtonComponent } from 'ng-zorro-antd/button';
 import { PHASES, type SheetStep } from '@core/fitting/sheet';
 import { Sheets } from '../../acts/sheets';
 import { isFreeKey } from '../../ui/free-keys';
+import { percent } from '../../words/answers';
 import { brokenWords, PHASE_WORDS, rulesOn, SAID_WORDS } from '../../words/fitting';
 import { FitStore, type Went } from './fit-store';
 import { FoundCard } from './found-card';
@@ -33,7 +34,7 @@ const LETTERS: Readonly<Record<string, Went>> = { d: 'done', n: 'skipped', o: 'w
         <span class="quiet">{{ sheet.steps.length }} steps · {{ told() }} told</span>
         <span class="grow"></span>
         <button nz-button nzSize="small" [disabled]="sheets.making()" (click)="sheets.pdf()">
-          {{ sheets.making() ? 'Setting the PDF…' : 'PDF' }} <kbd>p</kbd>
+          {{ sheets.making() ? 'Setting the PDF, ' + percent(sheets.share()) : 'PDF' }} <kbd>p</kbd>
         </button>
         @if (sheets.making()) {
           <button nz-button nzSize="small" (click)="sheets.cancel()">Stop</button>
@@ -232,6 +233,8 @@ export class SheetPanel {
     const [sheet, a] = [this.store.sheet(), this.store.answers()];
     return sheet && a ? rulesOn(sheet, a.rules) : [];
   });
+  protected readonly percent = percent;
+
   protected went(s: SheetStep): string {
     const said = this.store.said(s.id);
     return said === undefined ? '' : SAID_WORDS[said];

@@ -81,9 +81,18 @@ const LEADS = {
               }
             </dd>
           }
-          @if (gates().waits) {
-            <dt>Waits for</dt>
-            <dd>{{ gates().waits }}</dd>
+          @if (step().before || gates().reasons.length > 0) {
+            <dt>First</dt>
+            <dd>
+              @if (step().before; as b) {
+                <div>{{ b }}</div>
+              }
+              @for (r of gates().reasons; track r.why) {
+                <div>
+                  <b>{{ r.steps }}</b> {{ r.why }}
+                </div>
+              }
+            </dd>
           }
           @if (gates().before) {
             <dt>Then come</dt>

@@ -33,7 +33,7 @@ const kitFits = node({ kits }, ({ kits }, _, state): boolean | undefined => {
 
 /** What of guides came back, by mass. */
 export const balances = node({ registry, rules }, ({ registry, rules }, _, state) =>
-  massBalances(state, registry, rules.leastPieceG),
+  massBalances(state, registry, rules),
 );
 
 export const findings = node(
@@ -77,9 +77,9 @@ export const checks = node(
 
 /** Steps of the fitting that could have led to what is seen, most likely first. */
 export const why = node(
-  { causes, sheet, ranking, fitted },
-  ({ causes, sheet, ranking, fitted }): Suspect[] =>
-    sheet?.status === 'ready' ? suspects(sheet, ranking, causes, fitted) : [],
+  { causes, sheet, ranking, fitted, rules },
+  ({ causes, sheet, ranking, fitted, rules }): Suspect[] =>
+    sheet?.status === 'ready' ? suspects(sheet, ranking, causes, fitted, rules.suspicion) : [],
 );
 
 /** Damage at teeth and links on the one design that is left: which wheel it repeats with. */
