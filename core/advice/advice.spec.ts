@@ -5,6 +5,8 @@ import { catalogueOf } from '@core/catalogue/find-records';
 import { featureKey } from '@core/catalogue/feature-observables';
 import { fileFacts, type NewFact } from '@core/facts/change';
 import { reduce } from '@core/facts/state';
+import { sheetFor } from '@core/fitting/sheet';
+import { rulesWith } from '@core/house/rules';
 import { demoPack } from '../../demo/catalogue';
 import { type Advice, type Asked, QUESTIONS } from './advice';
 import { advise } from './advise';
@@ -170,5 +172,44 @@ describe('the answer to read out', () => {
     expect(codeOf('P0301')).toBeUndefined();
     const a = on('means', engine('TE18-GANN'), ['fault.codes', ['P0018', 'P0301']]);
     expect(a.lead.code === 'codes' && [a.lead.codes.length, a.lead.unknown]).toEqual([1, ['P0301']]);
+  });
+});
+
+describe('torque and reuse, as the sheet and the house have them', () => {
+  it('reads every torque of the sheet out in its stages, and says how many steps the order has, on every design', () => {
+    for (const v of cat.variants.values()) {
+      const facts = [
+        engine(v.engine),
+        ...Object.entries(v.features).map(([f, values]): [string, string] => [featureKey(f), values[0]!]),
+        ...((v.built.from ?? v.built.to)
+          ? [['vehicle.built', (v.built.from ?? v.built.to)!] as [string, string]]
+          : []),
+      ];
+      const a = on('torque', ...facts);
+      if (a.lead.code !== 'torques') return fail(`${v.id} ${a.lead.code}`);
+      const sheet = sheetFor(cat, v, stagesFor(cat, v.layout!));
+      const wanted = sheet.steps.filter((s) => s.torque);
+      expect(a.lead.steps.map((s) => s.id))
+        .withContext(v.id)
+        .toEqual(wanted.map((s) => s.id));
+      expect(a.lead.of).withContext(v.id).toBe(sheet.steps.length);
+      for (const s of a.lead.steps) expect(s.torque.stages.length).toBeGreaterThan(0);
+    }
+  });
+
+  it('never lets a used belt on again, but for a house that looks at it first', () => {
+    const facts = [engine('TE16-CORM')] as const;
+    expect(on('reuse', ...facts).lead.code).toBe('belt_never');
+    const inspects = worldOf(cat, rulesWith({ used_belt: 'inspect' }));
+    const state = reduce(
+      fileFacts(reduce([]), 'c', [{ key: 'engine.code', value: 'TE16-CORM', how: 'reported' }], author),
+    );
+    const asked = advise('reuse', {
+      world: inspects,
+      state,
+      a: answersFor(inspects, state),
+      today: '2026-11-25',
+    });
+    expect([asked.standing, asked.lead.code]).toEqual(['if', 'belt_if_sound']);
   });
 });

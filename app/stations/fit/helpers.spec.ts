@@ -52,7 +52,7 @@ describe('help at the fitting', () => {
   it('two readings of a cooling engine give a wait with its spread, and what setting it now would cost', async () => {
     await desk.open('demo-2027');
     const page = await paint(HeatPanel);
-    expect(page.words).not.toMatch(/Wait|Cold enough/);
+    expect(page.words).not.toMatch(/Wait \d|Cold enough now/);
     for (const [label, v] of [
       ['First', '82'],
       ['Second', '60'],
