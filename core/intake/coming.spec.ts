@@ -22,6 +22,7 @@ describe('what came in', () => {
     expect(of('x.json', '{"format": "hollow-sprocket-case", "edition": 2')).toBe('case');
     expect(of('x.txt', '{ "format":"hollow-sprocket-catalogue"')).toBe('catalogue');
     expect(of('x', '{"format":"hollow-sprocket-desk"')).toBe('desk');
+    expect(of('filled.txt', '{\n "format": "hollow-sprocket-sheet",\n')).toBe('sheet');
     expect(of('bundle.bin', 'PK\u0003\u0004rest')).toBe('zip');
     expect(of('kits.csv', 'number,name,revision\nMF-1,a,1\n')).toBe('catalogue');
     expect(of('photo.JPG', '\u00ff\u00d8')).toBe('picture');

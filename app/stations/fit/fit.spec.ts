@@ -161,14 +161,24 @@ describe('at the fitting', () => {
     house.change({ chosen: {} });
   });
 
-  it('every panel stands on every kind of case, and judges nothing on an empty one', async () => {
-    for (const id of ['demo-2044', 'demo-2041', CHAIN, 'demo-2038', 'new']) {
+  for (const id of ['demo-2044', 'demo-2041', CHAIN, 'demo-2038', 'new'])
+    it(`every panel stands on ${id}, and judges nothing on an empty case`, async () => {
       if (id === 'new') await desk.newCase();
       else await desk.open(id);
       const page = await paint(FitPage);
-      for (const name of ['Check', 'Torque', 'Cold enough?', 'Timing lost', 'What went wrong?', 'Sheet']) {
-        const label = page.all('.ant-segmented-item').find((e) => e.textContent.trim() === name)!;
-        (label.querySelector('input') ?? label).dispatchEvent(new MouseEvent('click', { bubbles: true }));
+      const parts = {
+        Check: 'hs-check-panel',
+        Torque: 'hs-torque-panel',
+        'Cold enough?': 'hs-heat-helper',
+        'Timing lost': 'hs-lost-panel',
+        'What went wrong?': 'hs-why-panel',
+      };
+      for (const [name, part] of Object.entries(parts)) {
+        page
+          .all('.ant-segmented-item')
+          .find((e) => e.textContent.trim() === name)!
+          .click();
+        await until(() => page.all(part).length === 1);
         await page.fixture.whenStable();
         expect(page.words)
           .withContext(`${id} ${name}`)
@@ -176,8 +186,7 @@ describe('at the fitting', () => {
         if (id === 'new' && name === 'What went wrong?')
           expect(page.all('hs-why-panel button').length).toBe(0);
       }
-    }
-  });
+    });
 
   it('a return that is refused says why in its words, and files nothing', async () => {
     await desk.open(CHAIN);
