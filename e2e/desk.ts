@@ -88,6 +88,15 @@ export class Desk {
     await expect(box).toHaveValue('');
   }
 
+  /** Takes a thing on the bench in hand, and one look at it. */
+  async look(thing: string, look: string): Promise<void> {
+    await this.page.getByRole('tab', { name: new RegExp(`^${thing}`) }).click();
+    await this.page
+      .locator('hs-look-list')
+      .getByRole('button', { name: new RegExp(`^${look}`) })
+      .click();
+  }
+
   tape(): Locator {
     return this.page.getByRole('list', { name: 'Facts, newest first' });
   }

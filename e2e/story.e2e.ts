@@ -50,9 +50,15 @@ test('a returned tensioner, from the call to a report that can be proved', async
 
   // Examine, the fields and the fact line alike
   await desk.go('Examine');
+  await desk.look('Tensioner', 'Pointer, as found');
   await desk.type('Pointer, as found', '-101');
-  await desk.choose('Setting key was turned', 'Clockwise');
+  await desk.look('Tensioner', 'Setting key was turned');
+  await desk.tile('Setting key was turned', 'Clockwise').click();
+  // one press goes on to the next look
+  await expect(page.locator('hs-look-list [aria-current=step]')).not.toContainText('Setting key');
+  await desk.look('Wheels', 'Rim climb marks on');
   await desk.choose('Rim climb marks on', 'Guide roller');
+  await desk.look('Tensioner', 'Setting key was turned');
   await desk.line('edge front frayed');
   await desk.line('rub through seen');
   await desk.line('brg quiet');
@@ -362,16 +368,17 @@ test('a station that fits one screen does, rack and tape fold, and the next case
 test('a part is examined by letters alone, and a day is taken from the calendar', async ({ page }) => {
   const desk = new Desk(page);
   await desk.open('/case/demo-2038/examine');
-  const next = page.locator('main [data-field=lacks] [role=listbox]').first();
-  const name = (await next.getAttribute('id')) ?? '';
-  await next.focus();
+  await page.getByRole('tab', { name: /^Belt/ }).click();
+  const looks = page.locator('hs-look-list');
+  await looks.getByRole('button', { name: /^Tooth roots/ }).click();
+  await expect(page.locator('#field-belt-roots')).toBeFocused();
   // the first tile's own letter, as it stands on it
-  const tile = next.locator('[role=option]').first();
-  const letter = (await tile.getAttribute('aria-keyshortcuts')) ?? '';
-  await page.keyboard.press(letter);
-  await expect(page.locator(`#${name} [aria-selected=true]`)).toHaveCount(1);
-  await expect(page.locator(`#${name}`)).not.toBeFocused();
-  await expect(page.locator('main [data-field=lacks]:focus-within')).toHaveCount(1);
+  const tile = page.locator('#field-belt-roots [role=option]').first();
+  await page.keyboard.press((await tile.getAttribute('aria-keyshortcuts')) ?? '');
+  await expect(page.locator('#field-belt-flanks')).toBeFocused();
+  await page.keyboard.press('Shift+Enter');
+  await expect(looks.getByRole('button', { name: /^Tooth flanks/ })).toContainText('not examined');
+  await expect(page.locator('#field-belt-lands')).toBeFocused();
 
   await desk.go('Call');
   await page.getByRole('button', { name: 'Calendar: Date of failure' }).click();

@@ -22,37 +22,38 @@ test('two tensioners, a chain measured five times and a photograph go out in a b
 }) => {
   const desk = new Desk(page);
   await desk.open('/case/demo-2036/examine');
+  const take = (name: RegExp) => page.getByRole('tab', { name }).click();
+  const look = (name: RegExp) => page.locator('hs-look-list').getByRole('button', { name });
+  const hand = page.getByRole('tabpanel');
   await page.getByRole('button', { name: 'Another tensioner' }).click();
   await page.getByLabel('Where the other tensioner belongs').fill('left');
   await page.getByLabel('Where the other tensioner belongs').press('Enter');
-  const second = page.getByRole('region', { name: 'Tensioner, left' });
-  await expect(second).toBeVisible();
+  await expect(page.getByRole('tab', { name: /^Tensioner, left/ })).toBeVisible();
   await desk.line('tensioner left ext 7.4');
-  await expect(second.getByLabel(/^Plunger extension/).first()).toHaveValue(/7\.4/);
+  await take(/^Tensioner, left/);
+  await expect(look(/^Plunger extension/)).toContainText('7.4');
   await expect(desk.tape()).toContainText('tensioner, left');
   // the first one says what it said
-  await expect(
-    page
-      .getByRole('region', { name: 'Tensioner', exact: true })
-      .getByLabel(/^Plunger extension/)
-      .first(),
-  ).toHaveValue(/21\.6/);
+  await take(/^Tensioner \d/);
+  await expect(look(/^Plunger extension/)).toContainText('21.6');
 
-  const chain = page.getByRole('region', { name: 'Chain', exact: true });
-  await chain.getByRole('button', { name: /^Measure again: / }).click();
+  await take(/^Chain/);
+  await look(/^Chain length/).click();
+  await hand.getByRole('button', { name: /^Measure again: / }).click();
   for (const mm of ['321.0', '320.8', '320.9', '324.9']) {
-    const box = chain.locator('input.mono').first();
+    const box = hand.locator('input.mono').first();
     await box.fill(mm);
     await box.press('Enter');
     await expect(box).toHaveValue('');
   }
-  await expect(chain.getByRole('img', { name: /^Mean of 5: 321\.70/ })).toBeVisible();
+  await expect(hand.getByRole('img', { name: /^Mean of 5: 321\.70/ })).toBeVisible();
   await desk.line('link 17 stiff');
-  await expect(chain.getByRole('list')).toContainText('link 17');
-  const box = chain.getByPlaceholder(/a link/);
+  await look(/^Damage at a link/).click();
+  await expect(hand.getByRole('list', { name: 'Damage at a link' })).toContainText('link 17');
+  const box = hand.getByPlaceholder(/a link/);
   await box.fill('900 stiff');
   await box.press('Enter');
-  await expect(chain.getByText(/There is no link 900/)).toBeVisible();
+  await expect(hand.getByText(/There is no link 900/)).toBeVisible();
   expect((await new AxeBuilder({ page }).analyze()).violations).toEqual([]);
   // what does not belong with the others is pointed out, and kept
   await desk.go('Cause');
@@ -63,8 +64,7 @@ test('two tensioners, a chain measured five times and a photograph go out in a b
   await page
     .getByLabel('Files of Tensioner', { exact: true })
     .setInputFiles({ ...PHOTO, name: 'plunger.png' });
-  const first = page.getByRole('region', { name: 'Tensioner', exact: true });
-  await expect(first.getByRole('img', { name: 'plunger.png' })).toBeVisible();
+  await expect(hand.getByRole('img', { name: 'plunger.png' })).toBeVisible();
   await expect(desk.tape()).toContainText('plunger.png');
 
   await desk.go('Settle');
@@ -101,6 +101,11 @@ test('two tensioners, a chain measured five times and a photograph go out in a b
   await desk2.go('Examine');
   await expect(page2.getByRole('img', { name: 'plunger.png' })).toBeVisible();
   await desk2.line('tensioner left ext 7.6');
+  await page2.getByRole('tab', { name: /^Chain/ }).click();
+  await page2
+    .locator('hs-look-list')
+    .getByRole('button', { name: /^Chain length/ })
+    .click();
   await expect(page2.getByRole('img', { name: /^Mean of 5: 321\.70/ })).toBeVisible();
   await desk2.go('Settle');
   const back = await desk2.download(() => page2.getByRole('button', { name: 'Case as JSON' }).click());
@@ -111,7 +116,8 @@ test('two tensioners, a chain measured five times and a photograph go out in a b
   await desk.openFile(jsonFile('back.json', grown));
   await expect(page.getByText(/back\.json: digest verified/)).toBeVisible();
   await desk.go('Examine');
-  await expect(second.getByLabel(/^Plunger extension/).first()).toHaveValue(/7\.6/);
+  await take(/^Tensioner, left/);
+  await expect(look(/^Plunger extension/)).toContainText('7.6');
   await desk.go('Settle');
   const merged = await desk.download(() => page.getByRole('button', { name: 'Case as JSON' }).click());
   const digest = (file: string) => (JSON.parse(file) as { digest: { facts: string } }).digest.facts;
@@ -150,6 +156,7 @@ test('a belt unrolled: marks pressed on its teeth lead to the wheel that made th
 }) => {
   const desk = new Desk(page);
   await desk.open('/case/demo-2033/examine');
+  await page.getByRole('tab', { name: /^Belt/ }).click();
   const map = page.getByRole('listbox', { name: 'Belt, tooth by tooth' });
   for (const n of [3, 23, 43, 63]) await map.getByRole('option', { name: `tooth ${n}`, exact: true }).click();
   await expect(page.getByText(/4 of 4 marks repeat with the 20 teeth of the crank sprocket/)).toBeVisible();
@@ -165,10 +172,14 @@ test('a guide of which a piece is missing obliges to open the sump, at the part 
 }) => {
   const desk = new Desk(page);
   await desk.open('/case/demo-2036/examine');
-  const guide = page.getByRole('region', { name: /^Guide/ }).first();
+  await page.getByRole('tab', { name: /^Guide/ }).click();
+  const guide = page.getByRole('tabpanel');
+  const look = (name: RegExp) => guide.locator('hs-look-list').getByRole('button', { name }).click();
+  await look(/^Mass of a new one/);
   const fresh = guide.getByRole('textbox', { name: /^Mass of a new one/ });
   await fresh.fill('80');
   await fresh.press('Enter');
+  await look(/^Mass of each piece/);
   const piece = guide.getByRole('textbox', { name: /^Mass of each piece/ });
   for (const text of ['1 52.4', '2 11.3']) {
     await piece.fill(text);

@@ -1,5 +1,6 @@
 import { computed, inject, Injectable } from '@angular/core';
 import type { Possible } from '@core/answer/applies';
+import type { CatalogueLimit } from '@core/bench/catalogue-limit';
 import type { DriveAnswer } from '@core/answer/drive-answer';
 import type { NewFact } from '@core/facts/change';
 import type { Fact, FactValue } from '@core/facts/fact';
@@ -39,6 +40,14 @@ export class DeskSession implements Session {
 
   drive(): DriveAnswer | undefined {
     return this.desk.current()?.answers?.drive;
+  }
+
+  limit(key: string, about: string | undefined): CatalogueLimit | undefined {
+    const bench = this.desk.current()?.answers?.bench;
+    return bench?.things
+      .filter((t) => t.about === about)
+      .flatMap((t) => t.looks)
+      .find((l) => l.look.key === key)?.limit;
   }
 
   readContext(): ReadContext {

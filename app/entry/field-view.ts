@@ -4,7 +4,7 @@ import { type Observable, optionsOf } from '@core/facts/observable';
 import { measuredOf } from '@core/facts/read';
 import type { Choice } from '../ui/letters';
 import type { Strip } from '../ui/limit-strip';
-import { readingKey, readingStrip, repeatsStrip } from '../words/strips';
+import { limitStrip, readingKey, readingStrip, repeatsStrip } from '../words/strips';
 import type { Session } from './session';
 
 /** Key of the tile that says: nothing of it all. No option has it. */
@@ -33,6 +33,8 @@ export function stripFor(session: Session, o: Observable, about: string | undefi
   if (o.type.kind !== 'number' || !state) return undefined;
   const m = measuredOf(state, new Map([[o.key, o]]), o.key, about);
   if (drive && about === undefined && readingKey(drive) === o.key) return readingStrip(drive, m);
+  const limit = session.limit?.(o.key, about);
+  if (limit && m) return limitStrip(o, m, limit, (value, u) => session.show(o, value, u));
   return repeatsStrip(o, m, (value, u) => session.show(o, value, u));
 }
 

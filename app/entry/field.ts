@@ -14,12 +14,14 @@ import { NzAutocompleteModule } from 'ng-zorro-antd/auto-complete';
 import { NzInputDirective } from 'ng-zorro-antd/input';
 import type { Fact, FactValue, How } from '@core/facts/fact';
 import { slotKey } from '@core/facts/meaning';
-import { rivalsOf, standing, valueOf } from '@core/facts/read';
+import { rivalsOf, SKIPPED, standing, valueOf } from '@core/facts/read';
 import { readValue, type ReadValue } from '@core/facts/read-value';
 import type { Filed } from '../data/case-desk';
 import { troubleSentence } from '../data/store-trouble';
 import { DatePick } from '../ui/date-pick';
+import type { Choice } from '../ui/letters';
 import { LimitStrip } from '../ui/limit-strip';
+import type { TilePicture } from '../ui/tile-drawing';
 import { Tiles } from '../ui/tiles';
 import { termIn } from '../words/glossary';
 import { HOW_SHORT, readSentence } from '../words/reading';
@@ -48,6 +50,8 @@ export class Field {
   readonly about = input<string>();
   /** What it stands in names the thing already. */
   readonly named = input(false);
+  /** How a grade is drawn, where it has a look. */
+  readonly drawn = input<(observable: string, grade: string) => TilePicture | undefined>();
   /** Says that what stands in the box cannot be read, so that nothing beside it goes on judging. */
   readonly misread = output<boolean>();
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
@@ -83,7 +87,11 @@ export class Field {
   protected readonly isTiles = computed(() =>
     ['choice', 'several', 'wheels'].includes(this.observable()?.type.kind ?? ''),
   );
-  protected readonly options = computed(() => optionsFor(this.session(), this.observable()));
+  protected readonly options = computed((): readonly Choice[] => {
+    const options = optionsFor(this.session(), this.observable());
+    const drawn = this.drawn();
+    return drawn ? options.map((o) => ({ ...o, picture: drawn(this.key(), o.key) })) : options;
+  });
   protected readonly picked = computed(() => pickedOf(this.fact()?.value));
   protected readonly suggestions = computed<readonly string[]>(() => {
     const o = this.observable();
@@ -130,7 +138,7 @@ export class Field {
   protected readonly text = computed(() => {
     const draft = this.session().draft(this.draftKey());
     const fact = this.fact();
-    return draft || (fact && !this.again() ? this.show(fact) : '');
+    return draft || (fact && !this.again() && fact.value !== SKIPPED ? this.show(fact) : '');
   });
 
   /** A tile: files it and goes on; one of several stays for the next; what is picked already is taken back. */
@@ -202,7 +210,7 @@ export class Field {
   protected commit(text: string): boolean {
     const o = this.observable();
     const fact = this.fact();
-    const stands = fact && !this.again() ? this.show(fact) : '';
+    const stands = fact && !this.again() && fact.value !== SKIPPED ? this.show(fact) : '';
     if (!o || text.trim() === stands || text.trim() === '') {
       this.draft('');
       return true;

@@ -1,3 +1,4 @@
+import type { CatalogueLimit } from '@core/bench/catalogue-limit';
 import type { DriveAnswer } from '@core/answer/drive-answer';
 import type { Possible } from '@core/answer/applies';
 import type { NewFact } from '@core/facts/change';
@@ -21,6 +22,8 @@ export type Session = {
   possible(): Pick<Possible, 'has'>;
   /** The drive as computed, once one design is left: what a reading is held against. */
   drive(): DriveAnswer | undefined;
+  /** The dimension of the new part that a reading is held against, where the catalogue gives one. */
+  limit?(key: string, about: string | undefined): CatalogueLimit | undefined;
   readContext(): ReadContext;
   /** A value as this house reads it, with its unit. */
   show(o: Observable, value: FactValue, u?: number): string;

@@ -11,7 +11,6 @@ import { Rack } from '../shell/rack';
 import { Tape } from '../shell/tape';
 import { FactLine } from '../entry/fact-line';
 import { CausePage } from './cause/cause-page';
-import { ExaminePage } from './examine/examine-page';
 import { CheckPanel } from './fit/check-panel';
 import { JobPanel } from './identify/job-panel';
 import { IdentifyPage } from './identify/identify-page';
@@ -53,22 +52,6 @@ describe('stations', () => {
     await page.fixture.whenStable();
     expect(page.words).toContain('✕ 1 tooth out, advanced');
     expect(page.all('.caution').some((c) => c.textContent.includes('No go, 1 of 4 marks'))).toBeTrue();
-  });
-
-  it('Examine: asks for what this drive has', async () => {
-    await desk.open('demo-2036');
-    const page = await paint(ExaminePage);
-    await until(() => page.all('section.card').length > 2);
-    expect(page.words).toContain('Plunger extension, as found');
-    expect(page.words).not.toContain('Pointer, as found');
-    expect(page.words).not.toContain('Belt edge, front');
-    expect(page.words).toContain('Not sent: bolts, cover');
-    expect(page.words).not.toContain('water pump');
-    expect(page.words).not.toContain('Rim climb marks');
-    await desk.open('demo-2027');
-    await page.fixture.whenStable();
-    expect(page.words).toContain('Belt edge, front');
-    expect(page.words).not.toContain('Plunger extension');
   });
 
   it('Cause: takes the leader at once, another only with a reason', async () => {

@@ -30,18 +30,17 @@ describe('parts told apart', () => {
   });
   afterEach(closeDesk);
 
-  it('a second part gets a card of its own by its place, once, and keeps its facts to itself', async () => {
+  it('a second part gets a tag of its own by its place, once, and keeps its facts to itself', async () => {
     const page = await paint(ExaminePage);
-    const cards = () => page.all('section.card').map((s) => s.getAttribute('aria-label'));
-    await until(() => cards().length > 2);
-    const before = cards();
+    const tags = () => page.all('[role=tab]').map((s) => s.querySelector('.name')!.textContent.trim());
+    const before = tags();
     await page.press('Another tensioner');
     await page.press('Add it');
     expect(page.one('[role=alert]').textContent).not.toBe('');
-    expect(cards()).toEqual(before);
+    expect(tags()).toEqual(before);
     await page.type('Where the other tensioner belongs', 'left');
-    await until(() => cards().length === before.length + 1);
-    expect(cards()).toContain('Tensioner, left');
+    await until(() => tags().length === before.length + 1);
+    expect(tags()).toContain('Tensioner, left');
     await page.press('Another tensioner');
     await page.type('Where the other tensioner belongs', 'LEFT');
     await until(() => page.all('[role=alert]').length === 1);

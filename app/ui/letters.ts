@@ -1,5 +1,7 @@
-/** A thing that can be chosen, by its key and in words. */
-export type Choice = { key: string; wording: string };
+import type { TilePicture } from './tile-drawing';
+
+/** A thing that can be chosen, by its key and in words; drawn where it has a look. */
+export type Choice = { key: string; wording: string; picture?: TilePicture | undefined };
 /** A choice with the letter that presses it; none once the alphabet is used up. */
 export type Lettered = Choice & { letter: string | undefined };
 

@@ -12,6 +12,7 @@ import {
   viewChildren,
 } from '@angular/core';
 import { type Choice, lettersOf } from './letters';
+import { TileDrawing } from './tile-drawing';
 
 /** One tile, as the list of keys walks over it. */
 @Directive({ selector: '[hsTile]', exportAs: 'tile' })
@@ -34,7 +35,7 @@ export class Tile implements Highlightable {
  */
 @Component({
   selector: 'hs-tiles',
-  imports: [Tile],
+  imports: [Tile, TileDrawing],
   changeDetection: ChangeDetectionStrategy.OnPush,
   host: { 'data-letters': '' },
   template: `
@@ -59,15 +60,19 @@ export class Tile implements Highlightable {
           #tile="tile"
           [id]="id() + '-' + c.key"
           [class.active]="tile.active()"
+          [class.drawn]="c.picture"
           [attr.aria-selected]="isPicked(c.key)"
           [attr.aria-label]="c.wording"
           [attr.aria-keyshortcuts]="c.letter"
           (mousedown)="$event.preventDefault(); focus($event)"
           (click)="pick(c.key)"
           (keydown.enter)="pick(c.key)"
-          ><b aria-hidden="true">{{ c.letter }}</b
-          >{{ c.wording }}</span
-        >
+          ><b aria-hidden="true">{{ c.letter }}</b>
+          @if (c.picture; as p) {
+            <hs-tile-drawing [picture]="p" />
+          }
+          <span>{{ c.wording }}</span>
+        </span>
       }
     </div>
   `,
@@ -89,6 +94,21 @@ export class Tile implements Highlightable {
       background: var(--paper-2);
       cursor: pointer;
       user-select: none;
+    }
+    .drawn {
+      position: relative;
+      flex-direction: column;
+      justify-content: flex-start;
+      width: 104px;
+      padding: 4px;
+      gap: 2px;
+      text-align: center;
+      line-height: 1.2;
+    }
+    .drawn b {
+      position: absolute;
+      left: 5px;
+      top: 3px;
     }
     b {
       font: 11px var(--mono);

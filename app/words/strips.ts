@@ -1,3 +1,4 @@
+import type { CatalogueLimit } from '@core/bench/catalogue-limit';
 import type { DriveAnswer } from '@core/answer/drive-answer';
 import { limitsOf, readingUnit } from '@core/drive/carrier';
 import type { Observable } from '@core/facts/observable';
@@ -34,6 +35,31 @@ export function readingStrip(d: DriveAnswer, m: Reading | undefined): Strip | un
       d.shown === undefined || m === undefined
         ? 'not read yet'
         : `${readingWords(d.carrier, m.value)}: ${SHOWN_WORDS[d.shown]}`,
+  };
+}
+
+/** A reading against the new part's dimension and its tolerance, with what it comes to. */
+export function limitStrip(
+  o: Observable,
+  m: Reading,
+  limit: CatalogueLimit,
+  show: (value: number, u?: number) => string,
+): Strip {
+  const { nominal, tolerance, within } = limit;
+  const reach = Math.max(tolerance * 4, Math.abs(m.value - nominal) * 1.3 + 2 * m.u, nominal * 0.01);
+  const verdict = within === undefined ? 'cannot tell' : within ? 'as new' : 'not as new';
+  return {
+    label: `${o.wording}, new ${show(nominal)} (${limit.part})`,
+    min: nominal - reach,
+    max: nominal + reach,
+    ends: [show(nominal - reach), show(nominal + reach)],
+    window: { from: nominal - tolerance, to: nominal + tolerance },
+    nominal,
+    ticks: ticksOf(m),
+    value: m.value,
+    u: m.u,
+    good: within,
+    text: `${show(m.value, m.u)}: ${verdict}`,
   };
 }
 

@@ -98,6 +98,7 @@ describe('the answers of any case', () => {
         let all = 0;
         for (const o of registry.values()) {
           if (o.station !== station || o.hidden || o.how === 'computed' || !applies(o, a.possible)) continue;
+          if (station === 'examine' && !a.bench.things.some((t) => t.kind === o.part)) continue;
           all += needsThing(o)
             ? [...(a.possible.own ?? [])].filter((id) => id.startsWith(`${o.part}:`)).length
             : 1 + a.things.filter((t) => t.kind === o.part && t.id !== o.part).length;

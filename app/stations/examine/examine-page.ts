@@ -1,97 +1,57 @@
-import { afterNextRender, ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
-import { possibleOptions } from '@core/answer/applies';
-import { partsOf } from '@core/answer/groups';
+import {
+  afterNextRender,
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  ElementRef,
+  inject,
+  Injector,
+} from '@angular/core';
+import { NzButtonComponent } from 'ng-zorro-antd/button';
+import type { ThingOnBench } from '@core/answer/examined';
 import { looksOf } from '@core/answer/looks';
-import { has, listOf } from '@core/facts/read';
 import { CaseDesk } from '../../data/case-desk';
 import { HouseStore } from '../../data/house';
 import { DeskSession } from '../../entry/desk-session';
 import { SettingsPair } from '../../entry/settings-pair';
-import { rowsOf } from '../../entry/tall';
-import { inColumns, roomForColumns } from '../../ui/columns';
-import { PartCard } from './part-card';
+import { list } from '../../words/list';
 import { ranWords } from '../../words/answers';
+import { BenchStore } from './bench-store';
+import { BoxStrip } from './box-strip';
+import { DamageMapPart } from './damage-map';
+import { LookList } from './look-list';
+import { LookPanel } from './look-panel';
+import { ThingDrawing } from './thing-drawing';
+import { ThingFacts } from './thing-facts';
 
-/** Cards that are there at once; the rest follows when the first ones are on the screen. */
-const FIRST = 2;
-/** How tall a belt or chain unrolled is about, in fields. */
-const MAP_ROWS = 9;
-/** Least width of a card. */
-const LEAST_PX = 345;
-
-/** Part by part, in the fixed order: look, measure, compare. */
+/** The bench: what is in the box, one thing in hand, drawn, and its looks in the order of the work. */
 @Component({
   selector: 'hs-examine-page',
-  imports: [PartCard, SettingsPair],
+  imports: [
+    BoxStrip,
+    DamageMapPart,
+    LookList,
+    LookPanel,
+    NzButtonComponent,
+    SettingsPair,
+    ThingDrawing,
+    ThingFacts,
+  ],
+  providers: [BenchStore],
   changeDetection: ChangeDetectionStrategy.OnPush,
-  template: `
-    <p class="head">
-      Ran <b>{{ ran() }}</b> since fitting. {{ looked() }}
-      @if (missing().length) {
-        <span class="quiet"
-          >Not sent: {{ missing().join(', ') }}. An incomplete return limits what can be concluded.</span
-        >
-      }
-    </p>
-    <div class="cards">
-      @for (column of columns(); track $index) {
-        <div>
-          @for (g of column; track g.kind + g.about) {
-            <hs-part-card [session]="session" [part]="g" />
-          }
-        </div>
-      }
-    </div>
-    @if (all() && drive(); as d) {
-      <hs-settings-pair [drive]="d" />
-    }
-  `,
-  styles: `
-    :host {
-      display: block;
-    }
-    /* Cards stand in columns, in the order of the work, down and then on. */
-    .cards {
-      display: flex;
-      gap: var(--gap);
-      align-items: flex-start;
-    }
-    .cards > div {
-      flex: 1;
-      min-width: 0;
-    }
-    .head {
-      margin: 0 0 8px;
-    }
-  `,
+  host: { '(keydown)': 'press($event)' },
+  templateUrl: './examine-page.html',
+  styleUrl: './examine-page.less',
 })
 export class ExaminePage {
   protected readonly session = inject(DeskSession);
+  protected readonly store = inject(BenchStore);
   private readonly desk = inject(CaseDesk);
   private readonly house = inject(HouseStore);
-  /** Part by part, of each what can be observed on this drive. */
-  protected readonly groups = computed(() => {
-    const a = this.desk.current()?.answers;
-    if (!a) return [];
-    return partsOf(a.registry, 'examine', a.possible, a.things);
-  });
-  /** True from the second frame on: the first one is not kept waiting for cards below its edge. */
-  protected readonly all = signal(false);
-  private readonly cards = computed(() => (this.all() ? this.groups() : this.groups().slice(0, FIRST)));
-  private readonly room = roomForColumns(LEAST_PX);
-  protected readonly columns = computed(() =>
-    inColumns(
-      this.cards(),
-      this.room(),
-      (g) => rowsOf(g.fields) + (g.kind === 'belt' || g.kind === 'chain' ? MAP_ROWS : 0),
-    ),
-  );
+  private readonly injector = inject(Injector);
+  private readonly host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
+
   protected readonly drive = computed(() => this.desk.current()?.answers?.drive);
-
-  constructor() {
-    afterNextRender(() => setTimeout(() => this.all.set(true)));
-  }
-
   protected readonly ran = computed(() =>
     ranWords(this.desk.current()?.answers?.ran ?? {}, this.house.house()),
   );
@@ -105,17 +65,54 @@ export class ExaminePage {
       `Looked at ${l.looked}`,
       `not looked at ${l.open.length}`,
       ...(l.notSent.length ? [`not sent ${l.notSent.length}`] : []),
-      ...(l.doesNotApply ? [`does not apply ${l.doesNotApply}`] : []),
     ];
     return `${parts.join(', ')}.`;
   });
-  protected readonly missing = computed(() => {
-    const view = this.desk.current();
-    const type = this.desk.registry().get('parts.sent')?.type;
-    if (!view || !has(view.state, 'parts.sent') || type?.kind !== 'several') return [];
-    const sent = listOf(view.state, 'parts.sent');
-    return possibleOptions(type.options, view.answers?.possible ?? { has: undefined })
-      .filter((o) => !sent.includes(o.key))
-      .map((o) => o.wording.toLowerCase());
+  protected readonly missing = computed(() =>
+    list(this.store.things().flatMap((t) => (t.came === 'not_sent' ? [t.wording.toLowerCase()] : []))),
+  );
+  /** The look that settles most per minute, of those that are made on the bench. */
+  protected readonly best = computed(() => {
+    const a = this.desk.current()?.answers;
+    // A question is not weighed: nothing would settle it.
+    if (a?.kind === 'question') return undefined;
+    for (const c of a?.checks ?? [])
+      for (const look of c.looks) {
+        const o = a?.registry.get(look.key);
+        if (o?.station === 'examine' && this.store.things().some((t) => has(t, look.key, look.about)))
+          return { ...look, wording: o.wording, bits: c.bits.toFixed(2) };
+      }
+    return undefined;
   });
+
+  protected mapped(t: ThingOnBench): 'belt' | 'chain' | undefined {
+    return t.kind === 'belt' || t.kind === 'chain' ? t.kind : undefined;
+  }
+
+  /** Opens a look and goes into it. */
+  protected open(key: string): void {
+    this.store.open(key);
+    afterNextRender(
+      () => this.host.querySelector<HTMLElement>('hs-look-panel .entry, hs-look-panel button')?.focus(),
+      { injector: this.injector },
+    );
+  }
+
+  protected go(key: string, about: string | undefined): void {
+    this.store.go(key, about);
+    this.open(key);
+  }
+
+  /** Page up and down: another thing; plus: another of this kind. */
+  protected press(e: KeyboardEvent): void {
+    if (e.ctrlKey || e.altKey || e.metaKey) return;
+    const typing = e.target instanceof HTMLInputElement || e.target instanceof HTMLTextAreaElement;
+    if (e.key === 'PageDown' || e.key === 'PageUp') this.store.step(e.key === 'PageDown' ? 1 : -1);
+    else if (e.key === '+' && !typing) void this.store.another();
+    else return;
+    e.preventDefault();
+  }
 }
+
+const has = (t: ThingOnBench, key: string, about: string | undefined): boolean =>
+  t.about === about && t.looks.some((l) => l.look.key === key);

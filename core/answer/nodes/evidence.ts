@@ -1,16 +1,15 @@
-import { damageMaps, type DamageMap } from '@core/bench/damage-map';
 import type { Finding } from '@core/bench/finding';
-import { massBalances } from '@core/bench/mass-balance';
 import { findingsOf } from '@core/bench/findings';
 import { intervalFor } from '@core/catalogue/interval';
 import { causesFor } from '@core/cause/cause-data';
 import { rankCauses, type Ranking } from '@core/cause/rank';
-import { textOf, thingsOf } from '@core/facts/read';
+import { textOf } from '@core/facts/read';
 import { applies } from '../applies';
 import { type CheckAnswer, checkList } from '../checks';
 import { node } from '../node';
 import { ranSince } from '../ran';
 import { suspects, type Suspect } from '../why';
+import { balances } from './bench';
 import { drive, fitted, openMarks, sheet } from './drive';
 import { engine, kits, possible, registry, rules } from './identification';
 
@@ -30,11 +29,6 @@ const kitFits = node({ kits }, ({ kits }, _, state): boolean | undefined => {
   const match = kits.find((k) => k.kit.number === named);
   return match === undefined || match.verdict === 'fits_if' ? undefined : match.verdict === 'fits';
 });
-
-/** What of guides came back, by mass. */
-export const balances = node({ registry, rules }, ({ registry, rules }, _, state) =>
-  massBalances(state, registry, rules),
-);
 
 export const findings = node(
   { registry, possible, drive, openMarks, kitFits, interval, ran, fitted, balances },
@@ -81,9 +75,3 @@ export const why = node(
   ({ causes, sheet, ranking, fitted, rules }): Suspect[] =>
     sheet?.status === 'ready' ? suspects(sheet, ranking, causes, fitted, rules.suspicion) : [],
 );
-
-/** Damage at teeth and links on the one design that is left: which wheel it repeats with. */
-export const damage = node({ drive, registry }, ({ drive, registry }, _, state): DamageMap[] => {
-  const things = thingsOf(state, registry).flatMap((t) => (t.first ? [] : [t.id]));
-  return drive ? damageMaps(state, registry, drive.stages, things) : [];
-});

@@ -1,0 +1,63 @@
+/** A line or shape of a thing, in its own millimetres, y downwards. `found` is what the facts show on it, `ghost` what is expected. */
+export type Shape = {
+  d: string;
+  look: 'body' | 'fine' | 'found' | 'ghost' | 'window' | 'hatch';
+  title?: string;
+};
+/** A place on a thing that looks are made at. */
+export type Zone = { key: string; x: number; y: number };
+export type Word = { x: number; y: number; text: string };
+export type ThingPicture = {
+  box: { x: number; y: number; w: number; h: number };
+  shapes: Shape[];
+  zones: Zone[];
+  words: Word[];
+};
+
+const n = (v: number): string => (Math.round(v * 100) / 100).toString();
+
+/** A circle, or an arc of it from `a` to `b` degrees, anticlockwise from the right as drawn. */
+export function circle(x: number, y: number, r: number): string {
+  return `M${n(x - r)} ${n(y)}a${n(r)} ${n(r)} 0 1 0 ${n(2 * r)} 0a${n(r)} ${n(r)} 0 1 0 ${n(-2 * r)} 0`;
+}
+
+export const at = (x: number, y: number, r: number, deg: number): { x: number; y: number } => ({
+  x: x + r * Math.cos((deg * Math.PI) / 180),
+  y: y - r * Math.sin((deg * Math.PI) / 180),
+});
+
+export function arc(x: number, y: number, r: number, a: number, b: number): string {
+  const [from, to] = [at(x, y, r, a), at(x, y, r, b)];
+  const sweep = (((b - a) % 360) + 360) % 360;
+  return `M${n(from.x)} ${n(from.y)}A${n(r)} ${n(r)} 0 ${sweep > 180 ? 1 : 0} 0 ${n(to.x)} ${n(to.y)}`;
+}
+
+export const line = (...points: readonly (readonly [number, number])[]): string =>
+  `M${points.map(([x, y]) => `${n(x)} ${n(y)}`).join('L')}`;
+
+export const rect = (x: number, y: number, w: number, h: number): string =>
+  `${line([x, y], [x + w, y], [x + w, y + h], [x, y + h])}Z`;
+
+/** A toothed wheel: tips at r + h, gaps at r. */
+export function toothed(x: number, y: number, r: number, teeth: number, h: number): string {
+  const points: [number, number][] = [];
+  for (let k = 0; k < teeth; k++)
+    for (const [share, radius] of [
+      [0.05, r],
+      [0.3, r],
+      [0.42, r + h],
+      [0.93, r + h],
+    ] as const) {
+      const p = at(x, y, radius, ((k + share) * 360) / teeth);
+      points.push([p.x, p.y]);
+    }
+  return `${line(...points)}Z`;
+}
+
+/** A box around a drawing of this size with room for its places. */
+export const framed = (x: number, y: number, w: number, h: number, edge = 0.12) => ({
+  x: x - w * edge,
+  y: y - h * edge,
+  w: w * (1 + 2 * edge),
+  h: h * (1 + 2 * edge),
+});

@@ -1,0 +1,119 @@
+import { computed, inject, Injectable, linkedSignal, signal } from '@angular/core';
+import type { LimitedLook, ThingOnBench } from '@core/answer/examined';
+import { nextLook } from '@core/bench/examination';
+import { declaring } from '@core/facts/change';
+import { KINDS } from '@core/facts/kinds';
+import { listOf, SKIPPED, standing } from '@core/facts/read';
+import { Say } from '../../acts/say';
+import { CaseDesk, type Filed } from '../../data/case-desk';
+import { troubleSentence } from '../../data/store-trouble';
+
+/** One name for a thing on the bench. */
+export const thingId = (t: Pick<ThingOnBench, 'kind' | 'about'>): string => t.about ?? t.kind;
+
+/** What is in hand on the bench, and which look at it: a wish of the desk, not a fact of the case. */
+@Injectable()
+export class BenchStore {
+  private readonly desk = inject(CaseDesk);
+  private readonly say = inject(Say);
+  private readonly answers = computed(() => this.desk.current()?.answers);
+  readonly things = computed(() => this.answers()?.bench.things ?? []);
+  readonly others = computed(() => this.answers()?.bench.others ?? []);
+
+  /** The thing wished for; another case begins anew. */
+  private readonly wish = linkedSignal<string | undefined, string | undefined>({
+    source: () => this.desk.currentId(),
+    computation: () => undefined,
+  });
+  readonly hand = computed<ThingOnBench | undefined>(() => {
+    const things = this.things();
+    return things.find((t) => thingId(t) === this.wish()) ?? firstInHand(things);
+  });
+  private readonly looks = signal<ReadonlyMap<string, string>>(new Map());
+  /** The look in hand: the one last gone to, else the first that is open. */
+  readonly look = computed<LimitedLook | undefined>(() => {
+    const hand = this.hand();
+    if (!hand) return undefined;
+    const wished = this.looks().get(thingId(hand));
+    return (
+      hand.looks.find((l) => l.look.key === wished) ??
+      hand.looks.find((l) => l.look.key === nextLook(hand.looks)?.look.key) ??
+      hand.looks[0]
+    );
+  });
+
+  take(id: string): void {
+    this.wish.set(id);
+  }
+
+  open(key: string): void {
+    const hand = this.hand();
+    if (hand) this.looks.update((m) => new Map(m).set(thingId(hand), key));
+  }
+
+  /** Takes the thing that a look belongs to in hand, at that look. */
+  go(key: string, about?: string): void {
+    const thing = this.things().find((t) => t.about === about && t.looks.some((l) => l.look.key === key));
+    if (!thing) return;
+    this.take(thingId(thing));
+    this.open(key);
+  }
+
+  step(by: 1 | -1): void {
+    const things = this.things();
+    const hand = this.hand();
+    const i = things.findIndex((t) => t === hand);
+    const next = things[(i + by + things.length) % things.length];
+    if (next) this.take(thingId(next));
+  }
+
+  /** Passes a look over on purpose; done again, it is open once more. */
+  async skip(l: LimitedLook): Promise<void> {
+    const { about } = this.hand() ?? {};
+    const state = this.desk.current()?.state;
+    const fact = state && standing(state, l.look.key, about);
+    await this.told(
+      fact?.value === SKIPPED
+        ? this.desk.strike(fact)
+        : this.desk.file({ key: l.look.key, about, value: SKIPPED, how: l.observable.how }),
+    );
+  }
+
+  /** Says that a kind of part came in the box after all, or did not. */
+  async came(kind: string, here: boolean): Promise<void> {
+    const state = this.desk.current()?.state;
+    if (!state) return;
+    const key = KINDS.get(kind)?.sentAs ?? kind;
+    const others = listOf(state, 'parts.sent').filter((k) => k !== key);
+    const done = await this.told(
+      this.desk.file({ key: 'parts.sent', value: here ? [...others, key] : others, how: 'seen' }),
+    );
+    if (done && here) this.take(kind);
+  }
+
+  /** Another part of the kind in hand, told from the first by its number until its place is said. */
+  async another(): Promise<void> {
+    const hand = this.hand();
+    if (!hand || !KINDS.get(hand.kind)?.part) return;
+    const entries = declaring(hand.kind, '', crypto.randomUUID());
+    const about = entries[0]?.about;
+    if (about !== undefined && (await this.told(this.desk.fileAll(entries)))) this.take(about);
+  }
+
+  private async told(filing: Promise<Filed>): Promise<boolean> {
+    const done = await filing;
+    if (!done.ok) this.say.refuse(troubleSentence(done.error));
+    return done.ok;
+  }
+}
+
+/** What one takes in hand first: a part that came and is not looked at wholly, else the first thing. */
+function firstInHand(things: readonly ThingOnBench[]): ThingOnBench | undefined {
+  const parts = things.filter((t) => t.came === 'sent' && KINDS.get(t.kind)?.part);
+  return (
+    parts.find((t) => nextLook(t.looks)) ??
+    parts[0] ??
+    things.find((t) => KINDS.get(t.kind)?.part) ??
+    things[0]
+  );
+}

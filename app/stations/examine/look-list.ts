@@ -1,0 +1,108 @@
+import { ChangeDetectionStrategy, Component, ElementRef, inject, input, output } from '@angular/core';
+import type { LimitedLook, ThingOnBench } from '@core/answer/examined';
+import { placedOf, standing } from '@core/facts/read';
+import type { Session } from '../../entry/session';
+import { signOf } from '../../words/bench';
+
+/** The looks of the thing in hand, in the order of the work; one is open. Arrows walk. */
+@Component({
+  selector: 'hs-look-list',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <ol (keydown)="walk($event)">
+      @for (l of thing().looks; track l.look.key; let i = $index) {
+        <li [attr.data-field]="fieldOf(l)" [attr.data-row]="l.look.key">
+          <button
+            type="button"
+            class="entry"
+            [tabindex]="l.look.key === look() ? 0 : -1"
+            [attr.aria-current]="l.look.key === look() ? 'step' : null"
+            [class.bad]="l.abnormal"
+            (click)="opened.emit(l.look.key)"
+          >
+            <span class="sign" aria-hidden="true">{{ sign(l)[0] }}</span>
+            <span class="name">{{ l.observable.wording }}</span>
+            <span class="hidden-text">, {{ sign(l)[1] }}</span>
+            @if (value(l); as v) {
+              <small>{{ v }}</small>
+            }
+          </button>
+        </li>
+      }
+    </ol>
+  `,
+  styles: `
+    ol {
+      margin: 0;
+      padding: 0;
+      list-style: none;
+    }
+    button {
+      display: grid;
+      grid-template-columns: 14px 1fr;
+      column-gap: 4px;
+      width: 100%;
+      min-height: 24px;
+      padding: 2px 6px;
+      border: 0;
+      border-left: 3px solid transparent;
+      background: none;
+      text-align: left;
+      line-height: 1.25;
+      cursor: pointer;
+    }
+    [aria-current] {
+      border-left-color: var(--verdigris);
+      background: var(--verdigris-soft);
+    }
+    .sign {
+      font-size: 10px;
+      line-height: 1.7;
+      color: var(--ink-2);
+    }
+    .bad .sign,
+    .bad small {
+      color: var(--brass-ink);
+    }
+    small {
+      grid-column: 2;
+      overflow: hidden;
+      text-overflow: ellipsis;
+      white-space: nowrap;
+    }
+  `,
+})
+export class LookList {
+  readonly thing = input.required<ThingOnBench>();
+  readonly look = input<string>();
+  readonly session = input.required<Session>();
+  readonly opened = output<string>();
+  private readonly host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
+  protected readonly sign = signOf;
+
+  /** What the walk over what is lacking goes to: held ones wait. */
+  protected fieldOf(l: LimitedLook): string {
+    return l.status === 'open' ? 'lacks' : l.status === 'held' ? 'held' : 'known';
+  }
+
+  protected value(l: LimitedLook): string {
+    const state = this.session().state();
+    const { observable: o } = l;
+    if (!state || l.status === 'open' || l.status === 'held') return '';
+    if (o.place) {
+      const n = placedOf(state, o.key, this.thing().about).length;
+      if (n > 0) return `${n} ${n === 1 ? 'place' : 'places'}`;
+    }
+    const fact = standing(state, o.key, this.thing().about);
+    return fact ? this.session().show(o, fact.value, fact.u) : '';
+  }
+
+  protected walk(e: KeyboardEvent): void {
+    const by = { ArrowDown: 1, ArrowUp: -1 }[e.key];
+    if (by === undefined) return;
+    e.preventDefault();
+    const rows = [...this.host.querySelectorAll('button')];
+    const at = rows.indexOf(document.activeElement as HTMLButtonElement);
+    rows[Math.max(0, Math.min(rows.length - 1, at + by))]?.focus();
+  }
+}

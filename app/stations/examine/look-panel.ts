@@ -1,0 +1,127 @@
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  DestroyRef,
+  ElementRef,
+  inject,
+  input,
+} from '@angular/core';
+import { NzButtonComponent } from 'ng-zorro-antd/button';
+import type { LimitedLook, ThingOnBench } from '@core/answer/examined';
+import { Field } from '../../entry/field';
+import { focusNextLacking } from '../../entry/next-field';
+import { PlacedField } from '../../entry/placed-field';
+import type { Session } from '../../entry/session';
+import { tilePicture } from '../../hand/tile-picture';
+import { list } from '../../words/list';
+import { BenchStore } from './bench-store';
+
+/** The look in hand: what it is most like, or what is measured; held while another has to be made first. */
+@Component({
+  selector: 'hs-look-panel',
+  imports: [Field, PlacedField, NzButtonComponent],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  host: { '[attr.data-apart]': 'look().look.key' },
+  template: `
+    @let l = look();
+    @if (l.status === 'held') {
+      <div class="caution">
+        First {{ first() }}: this look destroys what can be read there.
+        <div class="row">
+          @for (o of l.first; track o.key) {
+            <button nz-button nzSize="small" (click)="store.go(o.key, thing().about)">{{ o.wording }}</button>
+          }
+          <button nz-button nzSize="small" (click)="skipFirst()">It can no longer be read</button>
+        </div>
+      </div>
+      <b>{{ l.observable.wording }}</b>
+    } @else {
+      @for (k of [l.look.key]; track k + (thing().about ?? '')) {
+        @if (l.observable.place) {
+          <hs-placed-field [session]="session()" [key]="k" [about]="thing().about" [named]="true" />
+        } @else {
+          <hs-field
+            [session]="session()"
+            [key]="k"
+            [about]="thing().about"
+            [named]="true"
+            [drawn]="picture"
+          />
+        }
+      }
+      @if (counted(); as words) {
+        <p class="says">{{ words }}</p>
+      }
+      @if (l.observable.caution; as caution) {
+        <p class="warn">▲ {{ caution }}</p>
+      }
+    }
+    <div class="row">
+      <button nz-button nzSize="small" [attr.aria-pressed]="l.status === 'skipped'" (click)="store.skip(l)">
+        {{ l.status === 'skipped' ? 'Examine it after all' : 'Not examined' }}
+      </button>
+      <span class="quiet"
+        >{{ minutes() }} <kbd>Enter</kbd> leaves it open, <kbd>Shift</kbd>+<kbd>Enter</kbd> passes it
+        over</span
+      >
+    </div>
+  `,
+  styles: `
+    :host {
+      display: grid;
+      gap: 6px;
+      align-content: start;
+    }
+    p {
+      margin: 0;
+    }
+    .warn {
+      color: var(--brass-ink);
+    }
+    .says {
+      font-weight: 600;
+    }
+  `,
+})
+export class LookPanel {
+  readonly thing = input.required<ThingOnBench>();
+  readonly look = input.required<LimitedLook>();
+  readonly session = input.required<Session>();
+  protected readonly store = inject(BenchStore);
+  protected readonly picture = tilePicture;
+  protected readonly first = computed(() => list(this.look().first.map((o) => o.wording.toLowerCase())));
+  protected readonly minutes = computed(() => {
+    const m = this.look().observable.minutes ?? 0;
+    return m > 0 ? `about ${m} min ·` : '';
+  });
+  /** A count against the new part's. */
+  protected readonly counted = computed(() => {
+    const { observable: o, limit } = this.look();
+    if (o.type.kind !== 'count' || !limit) return '';
+    const verdict = limit.within === undefined ? '' : limit.within ? '✓ as new. ' : '▲ Not as new. ';
+    return `${verdict}${limit.part} has ${limit.nominal}.`;
+  });
+
+  constructor() {
+    const host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
+    // Before the tiles take Enter for going on: with Shift it passes the look over, and then goes on.
+    const pass = (e: KeyboardEvent) => {
+      if (e.key !== 'Enter' || !e.shiftKey) return;
+      e.preventDefault();
+      e.stopPropagation();
+      void this.store.skip(this.look()).then(() => focusNextLacking(host));
+    };
+    host.addEventListener('keydown', pass, true);
+    inject(DestroyRef).onDestroy(() => host.removeEventListener('keydown', pass, true));
+  }
+
+  protected async skipFirst(): Promise<void> {
+    const { about } = this.thing();
+    for (const o of this.look().first) {
+      const l = this.store.things().flatMap((t) => (t.about === about ? t.looks : []));
+      const before = l.find((x) => x.look.key === o.key);
+      if (before) await this.store.skip(before);
+    }
+  }
+}

@@ -1,0 +1,155 @@
+import { ChangeDetectionStrategy, Component, computed, inject, input, output } from '@angular/core';
+import type { ThingOnBench } from '@core/answer/examined';
+import { CaseDesk } from '../../data/case-desk';
+import { seenOf } from '../../hand/seen';
+import { thingPicture } from '../../hand/thing-picture';
+import { LOOK_SIGNS } from '../../words/bench';
+
+type Spot = { key: string; x: number; y: number; sign: string; label: string; at: boolean; next: string };
+
+/** The thing in hand, drawn from its dimensions with what was found on it; each place leads to its looks. */
+@Component({
+  selector: 'hs-thing-drawing',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    @if (picture(); as p) {
+      <div
+        class="frame"
+        [style.aspect-ratio]="p.box.w / p.box.h"
+        [style.width]="'min(100%, ' + (230 * p.box.w) / p.box.h + 'px)'"
+      >
+        <svg [attr.viewBox]="view()" role="img" [attr.aria-label]="thing().wording + ', drawn'">
+          @for (s of p.shapes; track $index) {
+            <path [class]="s.look" [attr.d]="s.d">
+              @if (s.title) {
+                <title>{{ s.title }}</title>
+              }
+            </path>
+          }
+          @for (w of p.words; track $index) {
+            <text [attr.x]="w.x" [attr.y]="w.y" [attr.font-size]="p.box.h * 0.06">{{ w.text }}</text>
+          }
+        </svg>
+        @for (z of spots(); track z.key) {
+          <button
+            type="button"
+            tabindex="-1"
+            [class.at]="z.at"
+            [style.left.%]="z.x"
+            [style.top.%]="z.y"
+            [attr.aria-label]="z.label"
+            [title]="z.label"
+            (click)="opened.emit(z.next)"
+          >
+            {{ z.sign }}
+          </button>
+        }
+      </div>
+    }
+  `,
+  styles: `
+    :host {
+      display: grid;
+      justify-items: center;
+    }
+    .frame {
+      position: relative;
+    }
+    svg {
+      width: 100%;
+      height: 100%;
+      overflow: visible;
+    }
+    path {
+      fill: none;
+      vector-effect: non-scaling-stroke;
+      stroke: var(--ink);
+      stroke-width: 1.4;
+    }
+    .body {
+      fill: var(--paper-3);
+    }
+    .fine {
+      stroke: var(--ink-2);
+      stroke-width: 1;
+    }
+    .ghost {
+      stroke: var(--ink-2);
+      stroke-dasharray: 4 3;
+    }
+    .window {
+      stroke: var(--verdigris);
+      stroke-width: 5;
+      stroke-opacity: 0.75;
+    }
+    .found {
+      fill: var(--brass-soft);
+      stroke: var(--brass-ink);
+      stroke-width: 2.2;
+    }
+    text {
+      fill: var(--ink-2);
+      text-anchor: middle;
+    }
+    button {
+      position: absolute;
+      width: 22px;
+      height: 22px;
+      translate: -50% -50%;
+      padding: 0;
+      border: 1px solid var(--ink-2);
+      border-radius: 50%;
+      background: var(--paper);
+      color: var(--ink);
+      font-size: 10px;
+      line-height: 1;
+      cursor: pointer;
+    }
+    .at {
+      border: 2px solid var(--verdigris);
+      outline: 2px solid var(--verdigris-soft);
+    }
+  `,
+})
+export class ThingDrawing {
+  readonly thing = input.required<ThingOnBench>();
+  /** Observable of the look in hand. */
+  readonly look = input<string>();
+  /** A place was pressed: the look that is to be made there. */
+  readonly opened = output<string>();
+  private readonly desk = inject(CaseDesk);
+  protected readonly picture = computed(() => {
+    const view = this.desk.current();
+    return view && thingPicture(seenOf(this.thing(), view.state, view.answers?.drive));
+  });
+  protected readonly view = computed(() => {
+    const b = this.picture()!.box;
+    return `${b.x} ${b.y} ${b.w} ${b.h}`;
+  });
+
+  protected readonly spots = computed((): Spot[] => {
+    const p = this.picture();
+    if (!p) return [];
+    return p.zones.flatMap((z): Spot[] => {
+      const here = this.thing().looks.filter((l) => l.look.zone === z.key);
+      if (here.length === 0) return [];
+      const open = here.filter((l) => l.status === 'open' || l.status === 'held');
+      const bad = here.some((l) => l.abnormal);
+      const at = here.findIndex((l) => l.look.key === this.look());
+      // Pressed again, the next look at the same place.
+      const next = open.find((l) => l.look.key !== this.look()) ?? here[(at + 1) % here.length]!;
+      const state = bad ? 'abnormal' : open.length > 0 ? 'open' : 'done';
+      return [
+        {
+          key: z.key,
+          x: ((z.x - p.box.x) / p.box.w) * 100,
+          y: ((z.y - p.box.y) / p.box.h) * 100,
+          sign: bad ? '▲' : open.length > 0 ? String(open.length) : LOOK_SIGNS[state][0],
+          label: `${next.observable.wording}${open.length > 1 ? ` and ${open.length - 1} more here` : ''}`,
+          at: at >= 0,
+          next: next.look.key,
+        },
+      ];
+    });
+  });
+}

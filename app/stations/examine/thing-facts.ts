@@ -1,0 +1,64 @@
+import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
+import type { ThingOnBench } from '@core/answer/examined';
+import { KINDS } from '@core/facts/kinds';
+import { CaseDesk } from '../../data/case-desk';
+import { AnotherPart } from '../../entry/another-part';
+import { PartDetails } from '../../entry/part-details';
+import { PartFiles } from '../../entry/part-files';
+import { balanceWords, OBLIGATION } from '../../words/pieces';
+import { stackWords } from '../../words/bench';
+
+/** What the readings of the thing in hand come to together, which one it is, and its pictures. */
+@Component({
+  selector: 'hs-thing-facts',
+  imports: [AnotherPart, PartDetails, PartFiles],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    @let t = thing();
+    @if (balance(); as b) {
+      <p class="says" aria-live="polite">{{ b.words }}</p>
+      @if (b.missing) {
+        <p class="caution">{{ obligation }}</p>
+      }
+    }
+    @for (w of stacks(); track w) {
+      <p class="says" aria-live="polite">{{ w }}</p>
+    }
+    @if (isPart()) {
+      <div class="foot">
+        <hs-part-details [about]="t.about ?? t.kind" [name]="t.wording" />
+        <hs-part-files [about]="t.about ?? t.kind" [name]="t.wording" />
+        <hs-another-part [kind]="t.kind" />
+      </div>
+    }
+  `,
+  styles: `
+    .says {
+      margin: 0 0 4px;
+      font-weight: 600;
+    }
+    .foot {
+      display: flex;
+      flex-wrap: wrap;
+      gap: 4px;
+    }
+  `,
+})
+export class ThingFacts {
+  readonly thing = input.required<ThingOnBench>();
+  private readonly desk = inject(CaseDesk);
+  protected readonly obligation = OBLIGATION;
+  protected readonly isPart = computed(() => KINDS.get(this.thing().kind)?.part === true);
+  protected readonly balance = computed(() => {
+    const { kind, about } = this.thing();
+    if (kind !== 'guide') return undefined;
+    const b = this.desk.current()?.answers?.balances.find((x) => x.about === (about ?? ''));
+    return b && { words: balanceWords(b), missing: b.verdict === 'missing' };
+  });
+  protected readonly stacks = computed(() => {
+    const { kind, about } = this.thing();
+    const of = kind === 'tensioner' ? 'stand_out' : kind === 'sprocket' ? 'slot' : undefined;
+    const all = this.desk.current()?.answers?.stacks ?? [];
+    return all.filter((s) => s.kind === of && s.about === (about ?? '')).map(stackWords);
+  });
+}

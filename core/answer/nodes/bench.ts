@@ -1,0 +1,34 @@
+import { damageMaps, type DamageMap } from '@core/bench/damage-map';
+import { massBalances } from '@core/bench/mass-balance';
+import { type StackUp, stackUps } from '@core/bench/stack-ups';
+import { thingsOf } from '@core/facts/read';
+import { type Examined, examined } from '../examined';
+import { node } from '../node';
+import { things } from './case';
+import { drive } from './drive';
+import { kit, possible, registry, rules } from './identification';
+
+/** The box as things on the bench, each with its looks in the order of the work. */
+export const bench = node(
+  { registry, possible, things, kit },
+  ({ registry, possible, things, kit }, { catalogue }, state): Examined =>
+    examined(state, registry, possible, things, catalogue, kit),
+);
+
+/** Lengths that come of others, each against its window. */
+export const stacks = node({ registry, possible }, ({ registry, possible }, _, state): StackUp[] => {
+  const further = thingsOf(state, registry).flatMap((t) => (t.first ? [] : [t.id]));
+  const layouts = possible.designs.length === 1 ? possible.designs[0]!.map((s) => s.layout) : [];
+  return stackUps(state, registry, layouts, further);
+});
+
+/** What of guides came back, by mass. */
+export const balances = node({ registry, rules }, ({ registry, rules }, _, state) =>
+  massBalances(state, registry, rules),
+);
+
+/** Damage at teeth and links on the one design that is left: which wheel it repeats with. */
+export const damage = node({ drive, registry }, ({ drive, registry }, _, state): DamageMap[] => {
+  const things = thingsOf(state, registry).flatMap((t) => (t.first ? [] : [t.id]));
+  return drive ? damageMaps(state, registry, drive.stages, things) : [];
+});

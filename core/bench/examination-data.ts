@@ -1,0 +1,31 @@
+import * as z from 'zod';
+import data from './data/examination.json';
+
+z.config({ jitless: true });
+const LookSchema = z.strictObject({
+  /** Observable that the look fills. */
+  key: z.string(),
+  /** Where on the thing it is: a place of its drawing. */
+  zone: z.string(),
+  /** What has to be known first, since this look destroys it. */
+  after: z.array(z.string()).optional(),
+  /** Dimension of the catalogue's part that the reading is held against. */
+  limit: z.string().optional(),
+});
+export type Look = Readonly<z.infer<typeof LookSchema>>;
+
+const ExaminationSchema = z.strictObject({
+  kind: z.string(),
+  /** What cannot be claimed when it did not come. */
+  without: z.string().optional(),
+  looks: z.array(LookSchema),
+});
+export type Examination = Readonly<z.infer<typeof ExaminationSchema>>;
+
+/** How each kind of thing is examined, in the order of the work. */
+export const EXAMINATIONS: ReadonlyMap<string, Examination> = new Map(
+  z
+    .array(ExaminationSchema)
+    .parse(data)
+    .map((e) => [e.kind, e]),
+);
