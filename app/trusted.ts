@@ -27,7 +27,8 @@ export function trustOwnScripts(): void {
       return url;
     },
     createHTML(html) {
-      if (!isOutlines(html)) throw new TypeError('no HTML is made from text');
+      // A chart empties its box before it paints.
+      if (html !== '' && !isOutlines(html)) throw new TypeError('no HTML is made from text');
       return html;
     },
   });

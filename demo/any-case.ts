@@ -6,7 +6,7 @@ import { type Observable, optionsOf, type Registry } from '@core/facts/observabl
 import { needsThing } from '@core/facts/registry';
 import { reduce } from '@core/facts/state';
 import { bankThing, faultThing, oldThing, wheelThing } from '@core/facts/thing';
-import { randomFrom } from './random';
+import { randomFrom } from '@core/quantity/random';
 
 /** Where the random facts of tests come from: numbers in [0, 1). */
 type Random = () => number;

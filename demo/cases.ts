@@ -7,7 +7,8 @@ import { catalogueOf } from '@core/catalogue/find-records';
 import { faultThing } from '@core/facts/thing';
 import { CAUSES } from '@core/cause/cause-data';
 import { demoPack } from './catalogue';
-import { randomFrom, weibullLife } from './random';
+import { randomFrom } from '@core/quantity/random';
+import { weibullLife } from './random';
 
 type Row = [key: string, value: FactValue, how?: How, note?: string];
 type Script = {

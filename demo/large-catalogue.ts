@@ -1,5 +1,5 @@
 import type { Pack } from '@core/catalogue/pack';
-import { randomFrom } from './random';
+import { randomFrom } from '@core/quantity/random';
 
 const SYLLABLES = [
   'CAR',

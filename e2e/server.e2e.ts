@@ -105,3 +105,26 @@ test('what is not there is not found, and nothing outside is served', async ({ r
   expect(await (await request.get('/setup.json')).json()).toEqual({ demo: true });
   expect((await request.get('/setup.json')).headers()['cache-control']).toBe('no-store');
 });
+
+test('stand-ins for instruments are listed, stream their lines, break when unplugged, and refuse what they cannot do', async ({
+  request,
+}) => {
+  const list = (await (await request.get('/instruments')).json()) as { key: string; dimension: string }[];
+  expect(list.map((i) => i.key)).toEqual(expect.arrayContaining(['dial', 'scale', 'thermometer']));
+  // the raw answer ends with the plug, not with an end of its own
+  const text = await raw(
+    'GET /instruments/scale?pace=50&unplug=10&garbage=5 HTTP/1.1\r\nHost: x\r\nConnection: close\r\n\r\n',
+  );
+  expect(text).toMatch(/content-type: text\/event-stream/i);
+  expect(text).toContain('data: # Scale; resolution 0.1 g');
+  const lines = [...text.matchAll(/data: t=(\S+) (\S+) g/g)];
+  expect(lines.length).toBeGreaterThan(30);
+  expect(Number(lines.at(-1)![1])).toBeLessThan(10);
+  for (const [, , g] of lines) expect(Math.abs(Number(g) - 63.7)).toBeLessThan(0.6);
+  expect(text.match(/data: \u00bf/g)?.length ?? 0).toBeGreaterThan(5);
+  expect(text.endsWith('0\r\n\r\n')).toBe(false);
+  expect((await request.get('/instruments/nothing')).status()).toBe(404);
+  const bad = await request.get('/instruments/dial?pace=fast');
+  expect(bad.status()).toBe(400);
+  expect(await bad.text()).toContain('pace');
+});

@@ -198,3 +198,23 @@ test('a guide of which a piece is missing obliges to open the sump, at the part 
   const pdf = await desk.download(() => page.getByRole('button', { name: 'Draft PDF' }).click());
   expect(pdfText(pdf.path)).toContain('open the sump and clean the pickup before the engine runs');
 });
+
+test('a simulated dial gauge feeds a leak-down, is unplugged half-way, and what came is judged up to Cause', async ({
+  page,
+}) => {
+  const desk = new Desk(page);
+  await desk.open('/case/demo-2036/examine?instruments=pace%3D40%26leak%3D0.06%26unplug%3D40');
+  const hand = page.getByRole('tabpanel');
+  await desk.look('Tensioner', 'Leak-down under a constant load');
+  // what it destroys was not read yet
+  await expect(hand.getByText(/^First overall length/)).toBeVisible();
+  await hand.getByRole('button', { name: 'It can no longer be read' }).click();
+  await hand.getByRole('button', { name: 'Load is on: record' }).click();
+  await expect(hand.getByText(/The instrument went away; \d+ readings are kept/)).toBeVisible();
+  await expect(hand.getByRole('img', { name: /readings over time/ }).locator('canvas')).toBeVisible();
+  await hand.getByRole('button', { name: 'Use what came' }).click();
+  await expect(hand.getByText(/faster than its limit of 20.µm\/s/)).toBeVisible();
+  expect((await new AxeBuilder({ page }).include('main').analyze()).violations.map((v) => v.id)).toEqual([]);
+  await desk.go('Cause');
+  await expect(page.getByText(/Leak-down of the plunger/).first()).toBeVisible();
+});

@@ -4,6 +4,7 @@ import { join } from 'node:path';
 import compression from 'compression';
 import express, { type ErrorRequestHandler, type Express, type Request, type Response } from 'express';
 import helmet from 'helmet';
+import { instruments } from './instruments';
 
 export type ServeOptions = { root: string; port: number; host: string; demo: boolean };
 export type ServeError =
@@ -70,6 +71,7 @@ export function makeApp(options: Pick<ServeOptions, 'root' | 'demo'>): Express {
     '/setup.json',
     (_req, res) => void res.set('Cache-Control', 'no-store').json({ demo: options.demo }),
   );
+  app.use('/instruments', instruments());
   app.use(
     express.static(options.root, {
       index: false,

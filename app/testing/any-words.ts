@@ -1,4 +1,4 @@
-import { randomFrom } from '../../demo/random';
+import { randomFrom } from '@core/quantity/random';
 import type { Choice } from '../ui/letters';
 
 const SIGNS = 'abcdeeinorstuÄéß 12-';

@@ -1,4 +1,4 @@
-import { randomFrom } from '../../demo/random';
+import { randomFrom } from '@core/quantity/random';
 import { inColumns } from './columns';
 
 describe('cards in columns', () => {

@@ -1,3 +1,4 @@
+import type { LeakAnswer } from './leak-answer';
 import type { Carrier } from '@core/drive/carrier';
 import type { Layout } from '@core/drive/layout';
 import type { Settings } from '@core/drive/tensioner';
@@ -39,5 +40,7 @@ export type BenchContext = {
   /** Installation faults that a filled fitting sheet shows, each with the facts that say so. */
   /** What of guides came back, by mass. */
   balances: readonly MassBalance[];
+  /** How plungers sank under a load. */
+  leaks: readonly LeakAnswer[];
   sheetFaults: readonly { code: string; facts: readonly string[] }[];
 };

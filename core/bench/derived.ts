@@ -20,6 +20,7 @@ export const DERIVED: Readonly<Record<string, Rule>> = {
   'time.run': timeRun,
   'sheet.fault': sheetFault,
   'guide.material': guideMaterial,
+  'leak.down': leaksDown,
 };
 
 const of = (about: string) => (about === '' ? {} : { about });
@@ -104,6 +105,14 @@ function guideMaterial({ balances }: BenchContext): Finding[] {
     b.verdict === 'cannot_tell'
       ? []
       : [{ finding: 'guide.material', value: b.verdict, facts: b.facts, ...of(b.about) }],
+  );
+}
+
+function leaksDown({ leaks }: BenchContext): Finding[] {
+  return leaks.flatMap((l) =>
+    l.verdict === undefined || l.verdict === 'cannot_tell'
+      ? []
+      : [{ finding: 'leak.down', value: l.verdict, facts: l.facts, ...of(l.about) }],
   );
 }
 

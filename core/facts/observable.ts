@@ -46,6 +46,13 @@ export const ValueTypeSchema = z.discriminatedUnion('kind', [
     table: z.enum(['engine', 'kit', 'variant', 'cause', 'catalogue']),
   }),
   z.strictObject({ kind: z.literal('seal') }),
+  /** Readings over time under one condition: seconds and values in the base unit, in turn. */
+  z.strictObject({
+    kind: z.literal('series'),
+    dimension: z.enum(DIMENSIONS),
+    unit: z.string(),
+    decimals: z.number().int().min(0).max(6),
+  }),
   /** How answers read at some time, line by line. */
   z.strictObject({ kind: z.literal('reading') }),
 ]);

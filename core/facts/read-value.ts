@@ -105,6 +105,7 @@ export function readValue(o: Observable, text: string, ctx: ReadContext): Result
         ? ok({ value: typed })
         : err({ code: 'too_long', length: typed.length, most: longest(t) });
     case 'seal':
+    case 'series':
     case 'reading':
       return ok({ value: typed });
   }

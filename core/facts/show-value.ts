@@ -36,6 +36,8 @@ export function showValue(o: Observable, value: FactValue, house: House, name: N
       return name(t.table, String(value));
     case 'seal':
       return `digest ${String(value).slice(0, 12)}…`;
+    case 'series':
+      return `${Array.isArray(value) ? Math.floor(value.length / 2) : 0} readings`;
     case 'reading':
       return `${Array.isArray(value) ? value.length : 0} lines`;
     case 'text':

@@ -51,6 +51,9 @@ export const RulesSchema = z.strictObject({
   namedBelow: z.number().gt(0).lt(0.05),
   /** Share of a wrench's range below which its reading means little. */
   goodWrenchFrom: z.number().gt(0).lt(1),
+  /** Seconds of a leak-down that belong to the first elastic take-up, and the most that a sound plunger sinks, mm/s. */
+  takeUpS: z.number().nonnegative(),
+  leakMaxMmPerS: z.number().positive(),
   /** Minutes that an engine has to stand before it counts as cold when nobody measured it. */
   coldMinutes: z.number().positive(),
   /** Kelvin within which engine and air count as one temperature. */

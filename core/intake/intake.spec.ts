@@ -4,7 +4,7 @@ import type { FactValue } from '@core/facts/fact';
 import type { Observable } from '@core/facts/observable';
 import { demoPack } from '../../demo/catalogue';
 import messages from '../../demo/data/messages.json';
-import { randomFrom } from '../../demo/random';
+import { randomFrom } from '@core/quantity/random';
 import type { IntakeContext } from './context';
 import type { Proposal } from './proposal';
 import { readText, type TextRead } from './read-text';

@@ -13,8 +13,9 @@ const MARKS = 12;
   selector: 'hs-box-strip',
   imports: [Pick],
   changeDetection: ChangeDetectionStrategy.OnPush,
+  host: { '(keydown)': 'walk($event)' },
   template: `
-    <div class="tags" role="tablist" aria-label="In the box" (keydown)="walk($event)">
+    <div class="tags" role="tablist" aria-label="In the box">
       @for (t of store.things(); track id(t)) {
         <button
           type="button"
@@ -138,11 +139,11 @@ export class BoxStrip {
 
   protected walk(e: KeyboardEvent): void {
     const by = { ArrowRight: 1, ArrowDown: 1, ArrowLeft: -1, ArrowUp: -1 }[e.key] as 1 | -1 | undefined;
-    if (by === undefined) return;
+    const tag = e.target instanceof HTMLElement && e.target.closest('[role=tab]');
+    if (by === undefined || !tag) return;
     e.preventDefault();
     this.store.step(by);
-    const list = e.currentTarget as HTMLElement;
     const hand = this.store.hand();
-    if (hand) list.querySelector<HTMLElement>(`#tag-${CSS.escape(thingId(hand))}`)?.focus();
+    if (hand) tag.parentElement?.querySelector<HTMLElement>(`#tag-${CSS.escape(thingId(hand))}`)?.focus();
   }
 }

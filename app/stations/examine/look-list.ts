@@ -1,4 +1,12 @@
-import { ChangeDetectionStrategy, Component, ElementRef, inject, input, output } from '@angular/core';
+import {
+  afterRenderEffect,
+  ChangeDetectionStrategy,
+  Component,
+  ElementRef,
+  inject,
+  input,
+  output,
+} from '@angular/core';
 import type { LimitedLook, ThingOnBench } from '@core/answer/examined';
 import { placedOf, standing } from '@core/facts/read';
 import type { Session } from '../../entry/session';
@@ -8,8 +16,9 @@ import { signOf } from '../../words/bench';
 @Component({
   selector: 'hs-look-list',
   changeDetection: ChangeDetectionStrategy.OnPush,
+  host: { '(keydown)': 'walk($event)' },
   template: `
-    <ol (keydown)="walk($event)">
+    <ol>
       @for (l of thing().looks; track l.look.key; let i = $index) {
         <li [attr.data-field]="fieldOf(l)" [attr.data-row]="l.look.key">
           <button
@@ -79,6 +88,19 @@ export class LookList {
   readonly opened = output<string>();
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
   protected readonly sign = signOf;
+
+  constructor() {
+    // The look in hand stays in sight of its list, and nothing else moves.
+    afterRenderEffect(() => {
+      this.look();
+      const row = this.host.querySelector<HTMLElement>('[aria-current]');
+      const box = this.host.parentElement;
+      if (!row || !box) return;
+      const [r, b] = [row.getBoundingClientRect(), box.getBoundingClientRect()];
+      if (r.bottom > b.bottom) box.scrollTop += r.bottom - b.bottom;
+      else if (r.top < b.top) box.scrollTop -= b.top - r.top;
+    });
+  }
 
   /** What the walk over what is lacking goes to: held ones wait. */
   protected fieldOf(l: LimitedLook): string {

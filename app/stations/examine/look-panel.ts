@@ -16,11 +16,13 @@ import type { Session } from '../../entry/session';
 import { tilePicture } from '../../hand/tile-picture';
 import { list } from '../../words/list';
 import { BenchStore } from './bench-store';
+import { InstrumentPanel } from './instrument-panel';
+import { SeriesPanel } from './series-panel';
 
 /** The look in hand: what it is most like, or what is measured; held while another has to be made first. */
 @Component({
   selector: 'hs-look-panel',
-  imports: [Field, PlacedField, NzButtonComponent],
+  imports: [Field, PlacedField, InstrumentPanel, SeriesPanel, NzButtonComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
   host: { '[attr.data-apart]': 'look().look.key' },
   template: `
@@ -38,7 +40,9 @@ import { BenchStore } from './bench-store';
       <b>{{ l.observable.wording }}</b>
     } @else {
       @for (k of [l.look.key]; track k + (thing().about ?? '')) {
-        @if (l.observable.place) {
+        @if (l.observable.type.kind === 'series') {
+          <hs-series-panel [session]="session()" [observable]="l.observable" [about]="thing().about" />
+        } @else if (l.observable.place) {
           <hs-placed-field [session]="session()" [key]="k" [about]="thing().about" [named]="true" />
         } @else {
           <hs-field
@@ -52,6 +56,11 @@ import { BenchStore } from './bench-store';
       }
       @if (counted(); as words) {
         <p class="says">{{ words }}</p>
+      }
+      @if (l.observable.type.kind === 'number' && l.observable.how === 'measured' && !l.observable.place) {
+        @for (k of [l.look.key]; track k + (thing().about ?? '')) {
+          <hs-instrument-panel [session]="session()" [observable]="l.observable" [about]="thing().about" />
+        }
       }
       @if (l.observable.caution; as caution) {
         <p class="warn">▲ {{ caution }}</p>

@@ -1,4 +1,5 @@
 import { damageMaps, type DamageMap } from '@core/bench/damage-map';
+import { leakAnswers } from '@core/bench/leak-answer';
 import { massBalances } from '@core/bench/mass-balance';
 import { type StackUp, stackUps } from '@core/bench/stack-ups';
 import { thingsOf } from '@core/facts/read';
@@ -26,6 +27,9 @@ export const stacks = node({ registry, possible }, ({ registry, possible }, _, s
 export const balances = node({ registry, rules }, ({ registry, rules }, _, state) =>
   massBalances(state, registry, rules),
 );
+
+/** How plungers sank under a constant load. */
+export const leaks = node({ rules }, ({ rules }, _, state) => leakAnswers(state, rules));
 
 /** Damage at teeth and links on the one design that is left: which wheel it repeats with. */
 export const damage = node({ drive, registry }, ({ drive, registry }, _, state): DamageMap[] => {

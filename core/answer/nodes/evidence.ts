@@ -9,7 +9,7 @@ import { type CheckAnswer, checkList } from '../checks';
 import { node } from '../node';
 import { ranSince } from '../ran';
 import { suspects, type Suspect } from '../why';
-import { balances } from './bench';
+import { balances, leaks } from './bench';
 import { drive, fitted, openMarks, sheet } from './drive';
 import { engine, kits, possible, registry, rules } from './identification';
 
@@ -31,7 +31,7 @@ const kitFits = node({ kits }, ({ kits }, _, state): boolean | undefined => {
 });
 
 export const findings = node(
-  { registry, possible, drive, openMarks, kitFits, interval, ran, fitted, balances },
+  { registry, possible, drive, openMarks, kitFits, interval, ran, fitted, balances, leaks },
   ({ registry, possible, drive, openMarks, fitted, ...known }, { knowledge }, state): Finding[] =>
     findingsOf(
       knowledge.causes.evidence.map((e) => e.finding),

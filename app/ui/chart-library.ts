@@ -1,0 +1,9 @@
+import { LineChart, ScatterChart } from 'echarts/charts';
+import { GridComponent } from 'echarts/components';
+import { init, use, type EChartsType } from 'echarts/core';
+import { CanvasRenderer } from 'echarts/renderers';
+
+use([LineChart, ScatterChart, GridComponent, CanvasRenderer]);
+
+/** A chart in a box. */
+export const makeChart = (box: HTMLElement): EChartsType => init(box, undefined, { renderer: 'canvas' });

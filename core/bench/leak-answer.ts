@@ -1,0 +1,31 @@
+import type { Rules } from '@core/house/rules';
+import { standing, thingsWith } from '@core/facts/read';
+import type { State } from '@core/facts/state';
+import { type LeakDown, leakDown, type LeakError, type LeakPoint, leakVerdict } from './leak-down';
+import { seriesPoints } from './read-series';
+
+/** The leak-down of one tensioner: what was recorded, what it comes to, and its verdict against the house's limit, mm/s. */
+export type LeakAnswer = {
+  about: string;
+  facts: string[];
+  points: LeakPoint[];
+  limit: number;
+  result?: LeakDown;
+  error?: LeakError;
+  verdict?: 'within' | 'above' | 'cannot_tell';
+};
+
+const SERIES = 'tensioner.leak_series';
+
+/** Every leak-down that was recorded, thing by thing. */
+export function leakAnswers(state: State, rules: Pick<Rules, 'takeUpS' | 'leakMaxMmPerS'>): LeakAnswer[] {
+  return thingsWith(state, SERIES).flatMap((about): LeakAnswer[] => {
+    const fact = standing(state, SERIES, about === '' ? undefined : about);
+    const points = seriesPoints(fact?.value);
+    if (!fact || points.length === 0) return [];
+    const r = leakDown(points, rules.takeUpS);
+    const base = { about, facts: [fact.id], points, limit: rules.leakMaxMmPerS };
+    if (!r.ok) return [{ ...base, error: r.error }];
+    return [{ ...base, result: r.value, verdict: leakVerdict(r.value.chosen, rules.leakMaxMmPerS) }];
+  });
+}

@@ -1,0 +1,212 @@
+import { Matrix, solve } from 'ml-matrix';
+import { student975 } from '@core/quantity/student';
+import { err, ok, type Result } from '@core/quantity/result';
+
+/** One reading of a plunger under a constant load: seconds since the load came on, and where it stands, mm (less as it sinks). */
+export type LeakPoint = { t: number; x: number };
+/** How it sinks: evenly; ever slower toward rest; an air cushion first that gives way, then evenly. */
+export type LeakModel = 'line' | 'exponential' | 'air_spring';
+
+export type LeakFit = {
+  model: LeakModel;
+  /** Sinking rate after the first take-up, mm/s, positive when it sinks; of the exponential at the end of the take-up. */
+  rate: number;
+  /** Half-width of its 95 % interval, mm/s (Student's t). */
+  halfWidth: number;
+  /** Time constant of what dies away, s; none of a line. */
+  tau?: number;
+  /** Standard deviation of a reading about the fit, mm. */
+  scatter: number;
+  /** Akaike's information criterion, corrected for few readings: the least is chosen. */
+  aicc: number;
+  /** Where the fit runs at a time, mm. */
+  at: (t: number) => number;
+};
+export type LeakDown = {
+  fits: LeakFit[];
+  /** The fit that the evidence chooses. */
+  chosen: LeakFit;
+  /** Readings that it stands on, and those of the first take-up that it leaves out. */
+  used: number;
+  left: number;
+};
+export type LeakError =
+  | { code: 'too_few'; used: number; least: number }
+  | { code: 'no_time'; seconds: number };
+
+/** Fewer readings than this behind the take-up show no rate. */
+export const LEAST_READINGS = 8;
+/** A model with more terms is chosen only when it is likelier by so much (Burnham & Anderson: 2 is hardly more). */
+const BETTER = 4;
+
+/**
+ * Leak-down of a plunger under a constant load: fits of a line, an exponential and an air spring with creep to the readings behind the first
+ * elastic take-up, each with the rate's interval, and the one that the corrected Akaike criterion chooses (Burnham & Anderson 2002, 2.4).
+ * Least squares: linear terms are solved for each time constant (variable projection, Golub & Pereyra 1973), which is found by a
+ * grid over its logarithm and golden section to 1e-9; covariance from the Jacobian of all terms. Handbook 7.3.
+ * @param takeUpS seconds from the first reading that are left out
+ */
+export function leakDown(points: readonly LeakPoint[], takeUpS: number): Result<LeakDown, LeakError> {
+  const sorted = [...points].sort((a, b) => a.t - b.t);
+  const start = (sorted[0]?.t ?? 0) + takeUpS;
+  const used = sorted.filter((p) => p.t >= start);
+  if (used.length < LEAST_READINGS) return err({ code: 'too_few', used: used.length, least: LEAST_READINGS });
+  const span = used.at(-1)!.t - used[0]!.t;
+  if (!(span > 0)) return err({ code: 'no_time', seconds: span });
+  const ys = used.map((p) => p.x);
+  const ts = used.map((p) => p.t - start);
+  const fits = [
+    line(ts, ys, start),
+    exponential(ts, ys, span, start),
+    airSpring(ts, ys, span, start),
+  ].flatMap((f) => f ?? []);
+  let chosen = fits[0]!;
+  for (const f of fits.slice(1)) if (f.aicc < chosen.aicc - BETTER) chosen = f;
+  return ok({ fits, chosen, used: used.length, left: sorted.length - used.length });
+}
+
+/** Verdict on a rate against the most that is allowed, mm/s: within, above, or cannot tell while its interval straddles the limit. */
+export function leakVerdict(
+  fit: Pick<LeakFit, 'rate' | 'halfWidth'>,
+  limit: number,
+): 'within' | 'above' | 'cannot_tell' {
+  if (fit.rate + fit.halfWidth <= limit) return 'within';
+  return fit.rate - fit.halfWidth > limit ? 'above' : 'cannot_tell';
+}
+
+/** Linear least squares: coefficients and sum of squared residuals. */
+function linear(
+  columns: readonly (readonly number[])[],
+  ys: readonly number[],
+): { c: number[]; rss: number } {
+  const a = new Matrix(columns.map((k) => [...k])).transpose();
+  const c = solve(a, Matrix.columnVector([...ys])).to1DArray();
+  let rss = 0;
+  for (let i = 0; i < ys.length; i++) {
+    const fit = columns.reduce((sum, k, j) => sum + c[j]! * k[i]!, 0);
+    rss += (ys[i]! - fit) ** 2;
+  }
+  return { c, rss };
+}
+
+/** Standard error of `g · parameters`, from the Jacobian: σ²·gᵀ(JᵀJ)⁻¹g with σ² = rss/(n − p). */
+function standardError(jacobian: readonly (readonly number[])[], g: readonly number[], rss: number): number {
+  const [n, p] = [jacobian[0]!.length, jacobian.length];
+  const j = new Matrix(jacobian.map((k) => [...k]));
+  // Columns are scaled to one, so that a time constant in seconds and a rate in micrometres are solved alike.
+  const scale = jacobian.map((k) => Math.hypot(...k) || 1);
+  const scaled = j.clone();
+  for (let r = 0; r < p; r++) for (let k = 0; k < n; k++) scaled.set(r, k, j.get(r, k) / scale[r]!);
+  const gs = g.map((v, r) => v / scale[r]!);
+  const w = solve(scaled.mmul(scaled.transpose()), Matrix.columnVector(gs)).to1DArray();
+  const variance = (rss / (n - p)) * gs.reduce((sum, v, r) => sum + v * w[r]!, 0);
+  return Math.sqrt(Math.max(0, variance));
+}
+
+const ones = (n: number): number[] => Array.from({ length: n }, () => 1);
+/** A perfect fit has no scatter; so little counts instead, mm, lest its logarithm runs away. */
+const LEAST_SCATTER_MM = 1e-9;
+function aiccOf(rss: number, n: number, p: number): number {
+  const k = p + 1;
+  return (
+    n * Math.log(Math.max(rss / n, LEAST_SCATTER_MM ** 2)) +
+    2 * k +
+    (2 * k * (k + 1)) / Math.max(1, n - k - 1)
+  );
+}
+
+function fitOf(
+  model: LeakModel,
+  rate: number,
+  se: number,
+  rss: number,
+  n: number,
+  p: number,
+  at: (t: number) => number,
+  tau?: number,
+): LeakFit {
+  return {
+    model,
+    rate,
+    halfWidth: student975(n - p) * se,
+    scatter: Math.sqrt(rss / (n - p)),
+    aicc: aiccOf(rss, n, p),
+    at,
+    ...(tau === undefined ? {} : { tau }),
+  };
+}
+
+function line(ts: readonly number[], ys: readonly number[], start: number): LeakFit {
+  const columns = [ones(ts.length), ts];
+  const { c, rss } = linear(columns, ys);
+  const se = standardError(columns, [0, 1], rss);
+  return fitOf('line', -c[1]!, se, rss, ts.length, 2, (t) => c[0]! + c[1]! * (t - start));
+}
+
+/** x = c + A·e^(−t/τ); rate at the end of the take-up A/τ. */
+function exponential(
+  ts: readonly number[],
+  ys: readonly number[],
+  span: number,
+  start: number,
+): LeakFit | undefined {
+  const n = ts.length;
+  if (n < LEAST_READINGS) return undefined;
+  const decay = (tau: number) => ts.map((t) => Math.exp(-t / tau));
+  const tau = bestTau((k) => linear([ones(n), decay(k)], ys).rss, span);
+  if (tau === undefined) return undefined;
+  const e = decay(tau);
+  const { c, rss } = linear([ones(n), e], ys);
+  const [, a] = c as [number, number];
+  const jacobian = [ones(n), e, e.map((v, i) => (a * v * ts[i]!) / (tau * tau))];
+  const se = standardError(jacobian, [0, 1 / tau, -a / (tau * tau)], rss);
+  return fitOf('exponential', a / tau, se, rss, n, 3, (t) => c[0]! + a * Math.exp(-(t - start) / tau), tau);
+}
+
+/** x = c − r·t + A·e^(−t/τ): an air cushion that is pressed together while the plunger creeps at the rate r. */
+function airSpring(
+  ts: readonly number[],
+  ys: readonly number[],
+  span: number,
+  start: number,
+): LeakFit | undefined {
+  const n = ts.length;
+  if (n < LEAST_READINGS + 2) return undefined;
+  const decay = (tau: number) => ts.map((t) => Math.exp(-t / tau));
+  // What takes longer than a third of the time looked at cannot be told from the creep.
+  const tau = bestTau((k) => linear([ones(n), ts, decay(k)], ys).rss, span / 3);
+  if (tau === undefined) return undefined;
+  const e = decay(tau);
+  const { c, rss } = linear([ones(n), ts, e], ys);
+  const [base, slope, a] = c as [number, number, number];
+  const jacobian = [ones(n), ts, e, e.map((v, i) => (a * v * ts[i]!) / (tau * tau))];
+  const se = standardError(jacobian, [0, 1, 0, 0], rss);
+  const at = (t: number) => base + slope * (t - start) + a * Math.exp(-(t - start) / tau);
+  return fitOf('air_spring', -slope, se, rss, n, 4, at, tau);
+}
+
+const GRID = 40;
+const GOLDEN = (Math.sqrt(5) - 1) / 2;
+/** The time constant of least squares between a hundredth of `most` and three times it; none where it runs into an end. */
+function bestTau(rss: (tau: number) => number, most: number): number | undefined {
+  const [low, high] = [Math.log(most / 100), Math.log(most * 3)];
+  const logs = Array.from({ length: GRID + 1 }, (_, i) => low + ((high - low) * i) / GRID);
+  const values = logs.map((l) => rss(Math.exp(l)));
+  const best = values.indexOf(Math.min(...values));
+  if (best === 0 || best === GRID) return undefined;
+  let [a, b] = [logs[best - 1]!, logs[best + 1]!];
+  let [x, y] = [b - GOLDEN * (b - a), a + GOLDEN * (b - a)];
+  let [fx, fy] = [rss(Math.exp(x)), rss(Math.exp(y))];
+  while (b - a > 1e-9) {
+    if (fx < fy) {
+      [b, y, fy] = [y, x, fx];
+      x = b - GOLDEN * (b - a);
+      fx = rss(Math.exp(x));
+    } else {
+      [a, x, fx] = [x, y, fy];
+      y = a + GOLDEN * (b - a);
+      fy = rss(Math.exp(y));
+    }
+  }
+  return Math.exp((a + b) / 2);
+}

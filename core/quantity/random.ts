@@ -1,0 +1,14 @@
+/** Seeded uniform numbers in [0, 1) (mulberry32, public domain by T. Ettinger). Same seed, same scenario. */
+export function randomFrom(seed: number): () => number {
+  let a = seed >>> 0;
+  return () => {
+    a = (a + 0x6d2b79f5) >>> 0;
+    let t = Math.imul(a ^ (a >>> 15), a | 1);
+    t ^= t + Math.imul(t ^ (t >>> 7), t | 61);
+    return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
+  };
+}
+
+/** A normal deviate by Box and Muller. */
+export const normalFrom = (random: () => number): number =>
+  Math.sqrt(-2 * Math.log(1 - random())) * Math.cos(2 * Math.PI * random());
