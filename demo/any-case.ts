@@ -1,3 +1,4 @@
+import { CAUSES } from '@core/cause/cause-data';
 import type { Catalogue } from '@core/catalogue/find-records';
 import { PLACED_ON } from '@core/facts/place';
 import { fileFact, type NewFact, strikeFact } from '@core/facts/change';
@@ -7,6 +8,9 @@ import { needsThing } from '@core/facts/registry';
 import { reduce } from '@core/facts/state';
 import { bankThing, faultThing, oldThing, wheelThing } from '@core/facts/thing';
 import { randomFrom } from '@core/quantity/random';
+
+/** Observables that evidence is read from. */
+const WEIGHED = new Set(CAUSES.evidence.flatMap((e) => e.inputs ?? [e.finding]));
 
 /** Where the random facts of tests come from: numbers in [0, 1). */
 type Random = () => number;
@@ -36,6 +40,8 @@ export function anyValue(random: Random, o: Observable, cat: Catalogue): FactVal
     case 'ref':
       if (t.table === 'engine') return pick(random, cat.pack.engines)?.code;
       return t.table === 'kit' ? pick(random, cat.pack.kits)?.number : undefined;
+    case 'series':
+      return Array.from({ length: 24 }, (_, i) => (i % 2 === 0 ? i / 2 : 8 - 0.02 * i + 0.01 * random()));
     case 'text':
       return random() < 0.5 ? 'said so' : '“odd” <b>text</b> £ ±';
     default:
@@ -78,12 +84,14 @@ export function anyCase(seed: number, length: number, registry: Registry, cat: C
   if (random() < 0.9)
     file({ key: 'engine.code', value: pick(random, cat.pack.engines)!.code, how: 'reported' });
   const all = [...registry.values()].filter((o) => !o.key.startsWith('thing.') && o.key !== 'case.tag');
+  // Half of them are such as weigh: what nobody judges is said in few ways.
+  const weighed = all.filter((o) => WEIGHED.has(o.key));
   for (let k = 0; k < length; k++) {
     if (random() < 0.08 && facts.length > 2) {
       facts.push(strikeFact(pick(random, facts.slice(2))!, author));
       continue;
     }
-    const o = pick(random, all)!;
+    const o = pick(random, random() < 0.5 ? weighed : all)!;
     const value = anyValue(random, o, cat);
     const about = anyThing(random, o, cat);
     if (value === undefined || about === undefined) continue;

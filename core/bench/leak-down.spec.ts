@@ -1,5 +1,5 @@
 import { student975 } from '@core/quantity/student';
-import { type LeakPoint, leakDown, leakVerdict } from './leak-down';
+import { fitAt, type LeakPoint, leakDown, leakVerdict } from './leak-down';
 
 /** Seeded noise: a linear congruence and Box's and Muller's transform. */
 function noise(seed: number): () => number {
@@ -173,6 +173,9 @@ describe('leak-down', () => {
     const whole = series((t) => 8 - 0.02 * t, 0, 1);
     const taken = whole.map((p) => (p.t < TAKE_UP ? { ...p, x: p.x + 3 } : p));
     expect(fitOf(taken, 'line').rate).toBeCloseTo(0.02, 9);
+    for (const p of whole.slice(20)) expect(fitAt(fitOf(taken, 'line'), p.t)).toBeCloseTo(p.x, 9);
+    const cushion = series((t) => 8 - 0.012 * t + 0.9 * Math.exp(-t / 4), 0);
+    for (const p of cushion.slice(20)) expect(fitAt(fitOf(cushion, 'air_spring'), p.t)).toBeCloseTo(p.x, 6);
     const gappy = taken.filter((_, i) => i % 7 !== 3 && (i < 40 || i > 70)).reverse();
     expect(fitOf(gappy, 'line').rate).toBeCloseTo(0.02, 9);
     const few = leakDown(whole.slice(0, 9), TAKE_UP);

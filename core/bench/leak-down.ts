@@ -19,9 +19,15 @@ export type LeakFit = {
   scatter: number;
   /** Akaike's information criterion, corrected for few readings: the least is chosen. */
   aicc: number;
-  /** Where the fit runs at a time, mm. */
-  at: (t: number) => number;
+  /** Terms of the fit, mm, mm/s and mm, from `start` seconds on: base + slope·s + amplitude·e^(−s/τ). */
+  terms: { start: number; base: number; slope: number; amplitude: number };
 };
+
+/** Where a fit runs at a time, mm. */
+export function fitAt({ terms, tau }: Pick<LeakFit, 'terms' | 'tau'>, t: number): number {
+  const s = t - terms.start;
+  return terms.base + terms.slope * s + (tau === undefined ? 0 : terms.amplitude * Math.exp(-s / tau));
+}
 export type LeakDown = {
   fits: LeakFit[];
   /** The fit that the evidence chooses. */
@@ -122,7 +128,7 @@ function fitOf(
   rss: number,
   n: number,
   p: number,
-  at: (t: number) => number,
+  terms: LeakFit['terms'],
   tau?: number,
 ): LeakFit {
   return {
@@ -131,7 +137,7 @@ function fitOf(
     halfWidth: student975(n - p) * se,
     scatter: Math.sqrt(rss / (n - p)),
     aicc: aiccOf(rss, n, p),
-    at,
+    terms,
     ...(tau === undefined ? {} : { tau }),
   };
 }
@@ -140,7 +146,7 @@ function line(ts: readonly number[], ys: readonly number[], start: number): Leak
   const columns = [ones(ts.length), ts];
   const { c, rss } = linear(columns, ys);
   const se = standardError(columns, [0, 1], rss);
-  return fitOf('line', -c[1]!, se, rss, ts.length, 2, (t) => c[0]! + c[1]! * (t - start));
+  return fitOf('line', -c[1]!, se, rss, ts.length, 2, { start, base: c[0]!, slope: c[1]!, amplitude: 0 });
 }
 
 /** x = c + A·e^(−t/τ); rate at the end of the take-up A/τ. */
@@ -160,7 +166,8 @@ function exponential(
   const [, a] = c as [number, number];
   const jacobian = [ones(n), e, e.map((v, i) => (a * v * ts[i]!) / (tau * tau))];
   const se = standardError(jacobian, [0, 1 / tau, -a / (tau * tau)], rss);
-  return fitOf('exponential', a / tau, se, rss, n, 3, (t) => c[0]! + a * Math.exp(-(t - start) / tau), tau);
+  const terms = { start, base: c[0]!, slope: 0, amplitude: a };
+  return fitOf('exponential', a / tau, se, rss, n, 3, terms, tau);
 }
 
 /** x = c − r·t + A·e^(−t/τ): an air cushion that is pressed together while the plunger creeps at the rate r. */
@@ -181,8 +188,8 @@ function airSpring(
   const [base, slope, a] = c as [number, number, number];
   const jacobian = [ones(n), ts, e, e.map((v, i) => (a * v * ts[i]!) / (tau * tau))];
   const se = standardError(jacobian, [0, 1, 0, 0], rss);
-  const at = (t: number) => base + slope * (t - start) + a * Math.exp(-(t - start) / tau);
-  return fitOf('air_spring', -slope, se, rss, n, 4, at, tau);
+  const terms = { start, base, slope, amplitude: a };
+  return fitOf('air_spring', -slope, se, rss, n, 4, terms, tau);
 }
 
 const GRID = 40;

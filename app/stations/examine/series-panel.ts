@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
 import { readSeries, seriesValue, thinned } from '@core/bench/read-series';
-import type { LeakPoint } from '@core/bench/leak-down';
+import { fitAt, type LeakPoint } from '@core/bench/leak-down';
 import type { Observable } from '@core/facts/observable';
 import { standing } from '@core/facts/read';
 import { Say } from '../../acts/say';
@@ -113,7 +113,7 @@ export class SeriesPanel {
     if (!result) return [];
     const [from, to] = [points[Math.min(result.left, points.length - 1)]!.t, points.at(-1)!.t];
     const at = Array.from({ length: CURVE }, (_, i) => from + ((to - from) * i) / (CURVE - 1));
-    return [{ name: result.chosen.model, points: at.map((t) => ({ t, x: result.chosen.at(t) })) }];
+    return [{ name: result.chosen.model, points: at.map((t) => ({ t, x: fitAt(result.chosen, t) })) }];
   });
   protected readonly words = computed(() => {
     const a = this.answer();
