@@ -218,3 +218,91 @@ test('a simulated dial gauge feeds a leak-down, is unplugged half-way, and what 
   await desk.go('Cause');
   await expect(page.getByText(/Leak-down of the plunger/).first()).toBeVisible();
 });
+
+/** A camera that looks down on a plane at a slant: pixels of a point in mm. */
+const seen = ([x, y]: readonly [number, number]) => {
+  const [pan, tilt] = [0.35, 0.3];
+  const [px, pz] = [x * Math.cos(pan), -x * Math.sin(pan)];
+  const [py, qz] = [y * Math.cos(tilt) - pz * Math.sin(tilt), y * Math.sin(tilt) + pz * Math.cos(tilt)];
+  const depth = 300 + qz;
+  return [500 + (1900 * px) / depth, 150 + (1900 * py) / depth] as const;
+};
+
+test('a length on a photograph taken at a slant is right within its stated uncertainty, and stays with its picture', async ({
+  page,
+}) => {
+  const desk = new Desk(page);
+  await desk.open('/case/demo-2027/examine');
+  const card = (
+    [
+      [0, 0],
+      [85, 0],
+      [85, 54],
+      [0, 54],
+    ] as const
+  ).map(seen);
+  const ends = (
+    [
+      [10, 75],
+      [50, 75],
+    ] as const
+  ).map(seen);
+  // the picture shows a card and a bar of 40 mm
+  const base64 = await page.evaluate(
+    async ({ card, ends }) => {
+      const canvas = new OffscreenCanvas(1600, 1200);
+      const g = canvas.getContext('2d')!;
+      g.fillStyle = '#ddd';
+      g.fillRect(0, 0, 1600, 1200);
+      g.beginPath();
+      for (const [x, y] of card) g.lineTo(x, y);
+      g.closePath();
+      g.stroke();
+      g.moveTo(...(ends[0] as unknown as [number, number]));
+      g.lineTo(...(ends[1] as unknown as [number, number]));
+      g.stroke();
+      const bytes = new Uint8Array(await (await canvas.convertToBlob()).arrayBuffer());
+      return btoa(bytes.reduce((t, b) => t + String.fromCharCode(b), ''));
+    },
+    { card, ends },
+  );
+  await page.getByRole('tab', { name: /^Tensioner/ }).click();
+  await page.getByLabel('Files of Tensioner', { exact: true }).setInputFiles([
+    { name: 'slant.png', mimeType: 'image/png', buffer: Buffer.from(base64, 'base64') },
+    { name: 'broken.png', mimeType: 'image/png', buffer: Buffer.from('no picture') },
+  ]);
+  await desk.look('Tensioner', 'Length of its bolt');
+  const hand = page.getByRole('tabpanel');
+  await hand.getByRole('button', { name: 'Measure on broken.png' }).click();
+  const dialog = page.getByRole('dialog', { name: /on broken.png/ });
+  await expect(dialog.getByText(/is no picture that can be read/)).toBeVisible();
+  await page.keyboard.press('Escape');
+  await expect(dialog).toBeHidden();
+  await hand.getByRole('button', { name: 'Measure on slant.png' }).click();
+  const photo = page.getByRole('application', { name: /^Photograph slant.png/ });
+  await expect(photo).toBeVisible();
+  const measuring = page.getByRole('dialog', { name: /on slant.png/ });
+  await measuring.getByText('A rectangle in it').click();
+  await measuring.getByRole('textbox', { name: /^Width/ }).fill('85');
+  await measuring.getByRole('textbox', { name: /^Height/ }).fill('54');
+  for (const [x, y] of [...card, ...ends]) {
+    const box = (await photo.boundingBox())!;
+    const k = box.width / 1600;
+    await photo.click({ position: { x: x * k, y: y * k } });
+  }
+  await expect(measuring.getByText('All spots are set.')).toBeVisible();
+  expect(
+    (await new AxeBuilder({ page }).include('.ant-modal').analyze()).violations.map((v) => v.id),
+  ).toEqual([]);
+  await measuring.getByRole('button', { name: 'File it' }).click();
+  await expect(measuring).toBeHidden();
+  const box = hand.getByRole('textbox', { name: /^Length of its bolt/ });
+  await expect(box).toHaveValue(/±/);
+  const said = await box.inputValue();
+  const [, value, u] = /([\d.]+)\s*±\s*([\d.]+)/.exec(said)!;
+  expect(Math.abs(Number(value) - 40)).toBeLessThanOrEqual(2 * Number(u));
+  expect(Number(u)).toBeLessThan(2);
+  // what was picked is there again
+  await hand.getByRole('button', { name: 'Measure on slant.png' }).click();
+  await expect(page.getByText('All spots are set.')).toBeVisible();
+});

@@ -51,6 +51,8 @@ export const RulesSchema = z.strictObject({
   namedBelow: z.number().gt(0).lt(0.05),
   /** Share of a wrench's range below which its reading means little. */
   goodWrenchFrom: z.number().gt(0).lt(1),
+  /** Standard uncertainty of a spot pressed on a photograph, pixels of the screen. */
+  pickScreenPx: z.number().positive(),
   /** Seconds of a leak-down that belong to the first elastic take-up, and the most that a sound plunger sinks, mm/s. */
   takeUpS: z.number().nonnegative(),
   leakMaxMmPerS: z.number().positive(),

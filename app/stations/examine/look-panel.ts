@@ -6,8 +6,12 @@ import {
   ElementRef,
   inject,
   input,
+  signal,
 } from '@angular/core';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
+import type { FileRef } from '@core/facts/fact';
+import { factsOf } from '@core/facts/read';
+import { THING } from '@core/facts/thing';
 import type { LimitedLook, ThingOnBench } from '@core/answer/examined';
 import { Field } from '../../entry/field';
 import { focusNextLacking } from '../../entry/next-field';
@@ -17,12 +21,13 @@ import { tilePicture } from '../../hand/tile-picture';
 import { list } from '../../words/list';
 import { BenchStore } from './bench-store';
 import { InstrumentPanel } from './instrument-panel';
+import { PhotoDialog } from './photo-dialog';
 import { SeriesPanel } from './series-panel';
 
 /** The look in hand: what it is most like, or what is measured; held while another has to be made first. */
 @Component({
   selector: 'hs-look-panel',
-  imports: [Field, PlacedField, InstrumentPanel, SeriesPanel, NzButtonComponent],
+  imports: [Field, PlacedField, InstrumentPanel, PhotoDialog, SeriesPanel, NzButtonComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
   host: { '[attr.data-apart]': 'look().look.key' },
   template: `
@@ -60,6 +65,23 @@ import { SeriesPanel } from './series-panel';
       @if (l.observable.type.kind === 'number' && l.observable.how === 'measured' && !l.observable.place) {
         @for (k of [l.look.key]; track k + (thing().about ?? '')) {
           <hs-instrument-panel [session]="session()" [observable]="l.observable" [about]="thing().about" />
+        }
+        @if (onPhoto()) {
+          <div class="row">
+            @for (f of pictures(); track f.hash) {
+              <button nz-button nzSize="small" (click)="photo.set(f)">Measure on {{ f.name }}</button>
+            }
+          </div>
+        }
+        @if (photo(); as f) {
+          <hs-photo-dialog
+            [session]="session()"
+            [observable]="l.observable"
+            [about]="thing().about"
+            [thing]="thing().about ?? thing().kind"
+            [file]="f"
+            (closed)="photo.set(undefined)"
+          />
         }
       }
       @if (l.observable.caution; as caution) {
@@ -99,6 +121,19 @@ export class LookPanel {
   readonly session = input.required<Session>();
   protected readonly store = inject(BenchStore);
   protected readonly picture = tilePicture;
+  protected readonly photo = signal<FileRef | undefined>(undefined);
+  /** Lengths and angles can be read off a picture. */
+  protected readonly onPhoto = computed(() => {
+    const t = this.look().observable.type;
+    return t.kind === 'number' && (t.dimension === 'length' || t.dimension === 'angle');
+  });
+  protected readonly pictures = computed(() => {
+    const state = this.session().state();
+    const files = state
+      ? factsOf(state, THING.file, this.thing().about ?? this.thing().kind).flatMap((f) => f.files ?? [])
+      : [];
+    return files.filter((f) => f.type.startsWith('image/'));
+  });
   protected readonly first = computed(() => list(this.look().first.map((o) => o.wording.toLowerCase())));
   protected readonly minutes = computed(() => {
     const m = this.look().observable.minutes ?? 0;
