@@ -65,8 +65,7 @@ export function examined(
     const exam = EXAMINATIONS.get(kind);
     if (!exam) continue;
     const further = part ? named.filter((t) => t.kind === kind && t.id !== kind).map((t) => t.id) : [];
-    const here = isHere(kind, state, registry);
-    if ((rare ?? box) && !here && further.length === 0) {
+    if ((rare ?? box) && further.length === 0 && !isHere(kind, state, registry)) {
       if (rare && exam.looks.some(({ key }) => couldBe(registry, key, possible))) out.others.push(kind);
       continue;
     }
@@ -80,7 +79,7 @@ export function examined(
         const of = l.look.limit;
         const reading = of === undefined ? undefined : measuredOf(state, registry, l.look.key, about);
         const limit = of && catalogueLimit(parts, of, reading);
-        return { ...l, abnormal: isAbnormal(state, l, about), ...(limit ? { limit } : {}) };
+        return { ...l, abnormal: l.status === 'done' && isAbnormal(state, l, about), ...(limit ? { limit } : {}) };
       });
       const done = limited.filter((l) => l.status === 'done').length;
       const came: Came = !inBox

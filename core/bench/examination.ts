@@ -31,8 +31,9 @@ export function looksAt(
     return observable && applies(observable) ? [{ look, observable }] : [];
   });
   const statusOf = (o: Observable): 'done' | 'skipped' | undefined => {
-    if (o.place) return placedOf(state, o.key, about).length > 0 ? 'done' : skipped(state, o, about);
-    return standing(state, o.key, about) ? (skipped(state, o, about) ?? 'done') : undefined;
+    const fact = standing(state, o.key, about);
+    if (fact) return fact.value === SKIPPED ? 'skipped' : 'done';
+    return o.place && placedOf(state, o.key, about).length > 0 ? 'done' : undefined;
   };
   const own = new Map(possible.map(({ observable: o }) => [o.key, { o, status: statusOf(o) }]));
   return possible.map(({ look, observable }) => {
@@ -44,9 +45,6 @@ export function looksAt(
     return { look, observable, status, first };
   });
 }
-
-const skipped = (state: State, o: Observable, about: string | undefined): 'skipped' | undefined =>
-  standing(state, o.key, about)?.value === SKIPPED ? 'skipped' : undefined;
 
 /** The next look to make: the first open one behind `from`, then from the beginning; none when nothing is open. */
 export function nextLook(answers: readonly LookAnswer[], from?: string): LookAnswer | undefined {

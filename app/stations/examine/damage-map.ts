@@ -74,6 +74,7 @@ import { damageWords } from '../../words/damage';
       align-items: center;
     }
     .map {
+      contain: layout style;
       display: grid;
       grid-template-columns: repeat(auto-fill, minmax(20px, 1fr));
       gap: 2px 1px;
@@ -143,10 +144,14 @@ export class DamageMapPart {
       .current()
       ?.answers?.damage.find((m) => m.kind === this.kind() && m.about === (this.about() ?? '')),
   );
-  private readonly seen = computed(() => {
-    const state = this.session().state();
-    return state ? placedOf(state, MAPPED[this.kind()], this.about()) : [];
-  });
+  /** What stands at its places; the same list as long as the same facts stand. */
+  private readonly seen = computed(
+    () => {
+      const state = this.session().state();
+      return state ? placedOf(state, MAPPED[this.kind()], this.about()) : [];
+    },
+    { equal: (a, b) => a.length === b.length && a.every((x, i) => x.fact === b[i]!.fact) },
+  );
   protected readonly words = computed(() => {
     const a = this.answer();
     return a ? damageWords(a) : [];

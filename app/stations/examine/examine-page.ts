@@ -6,6 +6,7 @@ import {
   ElementRef,
   inject,
   Injector,
+  signal,
 } from '@angular/core';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
 import type { ThingOnBench } from '@core/answer/examined';
@@ -51,10 +52,16 @@ export class ExaminePage {
   private readonly injector = inject(Injector);
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
 
+  /** True from the second frame on: the first one is not kept waiting for what lies below its edge. */
+  protected readonly later = signal(false);
   protected readonly drive = computed(() => this.desk.current()?.answers?.drive);
   protected readonly ran = computed(() =>
     ranWords(this.desk.current()?.answers?.ran ?? {}, this.house.house()),
   );
+  constructor() {
+    afterNextRender(() => setTimeout(() => this.later.set(true)));
+  }
+
   /** How much of what could be looked at was; never "complete". */
   protected readonly looked = computed(() => {
     const view = this.desk.current();

@@ -90,16 +90,20 @@ export class LookList {
   protected readonly sign = signOf;
 
   constructor() {
-    // The look in hand stays in sight of its list, and nothing else moves.
+    // The look in hand stays in sight of its list, and nothing else moves: measured when the frame is laid out anyway.
     afterRenderEffect(() => {
       this.look();
-      const row = this.host.querySelector<HTMLElement>('[aria-current]');
-      const box = this.host.parentElement;
-      if (!row || !box) return;
-      const [r, b] = [row.getBoundingClientRect(), box.getBoundingClientRect()];
-      if (r.bottom > b.bottom) box.scrollTop += r.bottom - b.bottom;
-      else if (r.top < b.top) box.scrollTop -= b.top - r.top;
+      requestAnimationFrame(() => this.keepInSight());
     });
+  }
+
+  private keepInSight(): void {
+    const row = this.host.querySelector<HTMLElement>('[aria-current]');
+    const box = this.host.parentElement;
+    if (!row || !box) return;
+    const [r, b] = [row.getBoundingClientRect(), box.getBoundingClientRect()];
+    if (r.bottom > b.bottom) box.scrollTop += r.bottom - b.bottom;
+    else if (r.top < b.top) box.scrollTop -= b.top - r.top;
   }
 
   /** What the walk over what is lacking goes to: held ones wait. */
