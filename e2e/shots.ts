@@ -42,6 +42,22 @@ for (const [name, path] of views) {
   });
 }
 
+test('grades of a part', async ({ page }) => {
+  await open(page, '/case/demo-2036/examine');
+  await new Desk(page).look('Guide', 'Running face');
+  await page.screenshot({ path: out('grades') });
+});
+
+test('leak-down', async ({ page }) => {
+  await open(page, '/case/demo-2036/examine?instruments=pace%3D40%26unplug%3D60');
+  await new Desk(page).look('Tensioner', 'Leak-down');
+  await page.getByRole('button', { name: 'It can no longer be read' }).click();
+  await page.getByRole('button', { name: 'Load is on: record' }).click();
+  await page.getByRole('button', { name: 'Use what came' }).click();
+  await page.getByText(/its limit of/).waitFor();
+  await page.screenshot({ path: out('leak') });
+});
+
 test('fit', async ({ page }) => {
   await open(page, '/case/demo-2033/fit');
   await page.getByRole('option', { name: /Turn the key/ }).click();
@@ -119,14 +135,6 @@ test('the drive bench: machined heads', async ({ page }) => {
   await fill(page, 'Right head nearer by', '1');
   await page.getByRole('button', { name: 'Compute and set the idlers' }).click();
   await page.screenshot({ path: out('heads') });
-});
-
-test('the drive bench: wear', async ({ page }) => {
-  await open(page, '/case/demo-2036/drive');
-  await new Desk(page).panel('Wear');
-  await page.getByRole('button', { name: 'Draw it so' }).click();
-  await page.getByRole('button', { name: 'File the guide wear' }).scrollIntoViewIfNeeded();
-  await page.screenshot({ path: out('wear') });
 });
 
 test('narrow', async ({ page }) => {

@@ -79,7 +79,11 @@ export function examined(
         const of = l.look.limit;
         const reading = of === undefined ? undefined : measuredOf(state, registry, l.look.key, about);
         const limit = of && catalogueLimit(parts, of, reading);
-        return { ...l, abnormal: l.status === 'done' && isAbnormal(state, l, about), ...(limit ? { limit } : {}) };
+        return {
+          ...l,
+          abnormal: l.status === 'done' && isAbnormal(state, l, about),
+          ...(limit ? { limit } : {}),
+        };
       });
       const done = limited.filter((l) => l.status === 'done').length;
       const came: Came = !inBox

@@ -5,28 +5,28 @@ import { has } from '@core/facts/read';
 import { Say } from '../../acts/say';
 import { troubleSentence } from '../../data/store-trouble';
 import type { Session } from '../../entry/session';
-import { Instruments, namedIn } from '../../instruments/instruments';
 import { Reader } from '../../instruments/reader';
 import { Pick } from '../../ui/pick';
 import { goneWords } from '../../words/leak';
+import { InstrumentChoice } from './instrument-choice';
 
 /** A live reading, and taking it: the mean of the latest with its uncertainty; taken again it joins the others. */
 @Component({
   selector: 'hs-instrument-panel',
   imports: [NzButtonComponent, Pick],
-  providers: [Reader],
+  providers: [InstrumentChoice, Reader],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @if (!shown()) {
       <button nz-button nzSize="small" (click)="show()">Read an instrument</button>
-    } @else if (choices().length) {
+    } @else if (choice.choices().length) {
       <div class="row">
         <hs-pick
           label="Instrument"
           [bare]="true"
-          [options]="choices()"
-          [value]="picked()"
-          (picked)="wished.set($event)"
+          [options]="choice.choices()"
+          [value]="choice.picked()?.key"
+          (picked)="choice.wished.set($event)"
         />
         @if (reader.listening()) {
           <output class="mono">{{ live() }}</output>
@@ -58,23 +58,13 @@ export class InstrumentPanel {
   readonly observable = input.required<Observable>();
   readonly about = input<string>();
   protected readonly reader = inject(Reader);
-  private readonly instruments = inject(Instruments);
+  protected readonly choice = inject(InstrumentChoice);
   private readonly say = inject(Say);
   protected readonly shown = signal(false);
-  protected readonly wished = signal<string | undefined>(undefined);
   private readonly dimension = computed(() => {
     const t = this.observable().type;
     return t.kind === 'number' ? t.dimension : undefined;
   });
-  private readonly fitting = computed(() =>
-    this.instruments.all().filter((i) => i.dimension === undefined || i.dimension === this.dimension()),
-  );
-  protected readonly choices = computed(() =>
-    this.fitting().map((i) => ({ key: i.key, wording: i.wording })),
-  );
-  protected readonly picked = computed(
-    () => this.wished() ?? namedIn(this.fitting(), this.observable().observe)?.key,
-  );
   protected readonly live = computed(() => {
     const v = this.reader.value();
     return v ? this.session().show(this.observable(), v.value, v.u) : 'waits …';
@@ -89,11 +79,13 @@ export class InstrumentPanel {
 
   protected show(): void {
     this.shown.set(true);
-    void this.instruments.look();
+    const dimension = this.dimension();
+    if (dimension) this.choice.wanted.set({ dimension, observe: this.observable().observe });
+    this.choice.look();
   }
 
   protected connect(): void {
-    const i = this.fitting().find((x) => x.key === this.picked());
+    const i = this.choice.picked();
     const dimension = this.dimension();
     if (i && dimension) this.reader.start(i, dimension);
   }

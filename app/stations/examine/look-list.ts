@@ -93,6 +93,7 @@ export class LookList {
     // The look in hand stays in sight of its list, and nothing else moves: measured when the frame is laid out anyway.
     afterRenderEffect(() => {
       this.look();
+      this.thing();
       requestAnimationFrame(() => this.keepInSight());
     });
   }

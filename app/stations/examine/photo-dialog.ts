@@ -3,12 +3,10 @@ import {
   Component,
   computed,
   effect,
-  type ElementRef,
   inject,
   input,
   output,
   signal,
-  viewChild,
 } from '@angular/core';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
 import { NzInputDirective } from 'ng-zorro-antd/input';
@@ -33,6 +31,7 @@ import {
   scaleOf,
   wantedFor,
 } from './photo-overlay';
+import { PhotoPicture } from './photo-picture';
 
 const OVERLAY = 'photo.overlay';
 const ZOOMS = [1, 2, 4] as const;
@@ -50,7 +49,7 @@ const TROUBLE = {
 /** Measuring on a photograph: a scale is picked in it, then the spots; the original stays as it is. */
 @Component({
   selector: 'hs-photo-dialog',
-  imports: [Modal, Segmented, NzButtonComponent, NzInputDirective],
+  imports: [Modal, PhotoPicture, Segmented, NzButtonComponent, NzInputDirective],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <hs-modal
@@ -86,31 +85,17 @@ const TROUBLE = {
         <p class="quiet" aria-live="polite">
           {{ next() ? next() + ': press it, or walk with the arrows and Enter.' : 'All spots are set.' }}
         </p>
-        <div class="view">
-          <svg
-            #picture
-            tabindex="0"
-            role="application"
-            [attr.aria-label]="'Photograph ' + file().name + '. ' + next()"
-            [attr.viewBox]="'0 0 ' + s.width + ' ' + s.height"
-            [style.width.%]="zoom() * 100"
-            (click)="press($event)"
-            (keydown)="walk($event)"
-          >
-            <image [attr.href]="url()" [attr.width]="s.width" [attr.height]="s.height" />
-            <polyline class="scale" [attr.points]="line(overlay().marks, overlay().scale === 'rectangle')" />
-            <polyline class="spots" [attr.points]="line(overlay().spots, false)" />
-            @for (m of overlay().marks; track $index) {
-              <path class="scale" [attr.d]="cross(m)" />
-            }
-            @for (m of overlay().spots; track $index) {
-              <path class="spots" [attr.d]="cross(m)" />
-            }
-            @if (at(); as m) {
-              <path class="at" [attr.d]="cross(m)" />
-            }
-          </svg>
-        </div>
+        <hs-photo-picture
+          [url]="url()"
+          [size]="s"
+          [name]="file().name"
+          [next]="next()"
+          [overlay]="overlay()"
+          [zoom]="zoom()"
+          (spot)="set($event)"
+          (back)="back()"
+          (shown)="shown.set($event)"
+        />
         <div class="row">
           <b aria-live="polite">{{ words() }}</b>
           <button nz-button nzType="primary" [disabled]="!result()?.ok" (click)="keep()">File it</button>
@@ -121,31 +106,6 @@ const TROUBLE = {
     </hs-modal>
   `,
   styles: `
-    .view {
-      max-height: 52vh;
-      overflow: auto;
-      border: 1px solid var(--rule-strong);
-    }
-    svg {
-      display: block;
-      cursor: crosshair;
-    }
-    path,
-    polyline {
-      fill: none;
-      vector-effect: non-scaling-stroke;
-      stroke-width: 2;
-    }
-    .scale {
-      stroke: var(--verdigris);
-    }
-    .spots {
-      stroke: var(--brass);
-      stroke-dasharray: 6 3;
-    }
-    .at {
-      stroke: var(--ink);
-    }
     label input {
       width: 80px;
     }
@@ -165,14 +125,14 @@ export class PhotoDialog {
   private readonly desk = inject(CaseDesk);
   private readonly attachments = inject(Attachments);
   private readonly say = inject(Say);
-  private readonly picture = viewChild<ElementRef<SVGSVGElement>>('picture');
   protected readonly scales = SCALES;
   protected readonly zooms = ZOOMS;
   protected readonly zoom = signal<number>(1);
   protected readonly url = signal('');
   protected readonly size = signal<{ width: number; height: number } | undefined>(undefined);
   protected readonly trouble = signal('');
-  protected readonly at = signal<Spot | undefined>(undefined);
+  /** Width of the picture on the screen, pixels. */
+  protected readonly shown = signal(0);
   protected readonly overlay = signal<Overlay>({
     hash: '',
     key: '',
@@ -194,10 +154,8 @@ export class PhotoDialog {
   protected readonly picked = computed(() => this.overlay().marks.length + this.overlay().spots.length > 0);
   /** Standard uncertainty of a press: so many pixels of the screen, as pixels of the picture as it is shown. */
   private readonly pickPx = computed(() => {
-    this.zoom();
-    const shown = this.picture()?.nativeElement.getBoundingClientRect().width ?? 0;
     const onScreen = this.desk.current()?.answers?.rules.pickScreenPx ?? 1.5;
-    return shown > 0 ? (onScreen * (this.size()?.width ?? 0)) / shown : onScreen;
+    return this.shown() > 0 ? (onScreen * (this.size()?.width ?? 0)) / this.shown() : onScreen;
   });
   protected readonly result = computed(() => {
     const o = this.overlay();
@@ -262,15 +220,7 @@ export class PhotoDialog {
     this.overlay.update((o) => ({ ...o, sides: sides.every((s) => s > 0) ? sides : [] }));
   }
 
-  protected press(e: MouseEvent): void {
-    const svg = this.picture()?.nativeElement;
-    const to = svg?.getScreenCTM()?.inverse();
-    if (!to) return;
-    const p = new DOMPoint(e.clientX, e.clientY).matrixTransform(to);
-    this.set(round({ x: p.x, y: p.y }));
-  }
-
-  private set(spot: Spot): void {
+  protected set(spot: Spot): void {
     const o = this.overlay();
     if (o.marks.length < MARKS[o.scale]) this.change({ marks: [...o.marks, spot] });
     else if (o.spots.length < wantedFor(this.what())) this.change({ spots: [...o.spots, spot] });
@@ -280,22 +230,6 @@ export class PhotoDialog {
     const o = this.overlay();
     if (o.spots.length > 0) this.change({ spots: o.spots.slice(0, -1) });
     else this.change({ marks: o.marks.slice(0, -1) });
-  }
-
-  /** Arrows walk a cross over the picture, with Shift ten times as far; Enter sets a spot, Backspace takes one back. */
-  protected walk(e: KeyboardEvent): void {
-    const size = this.size();
-    if (!size) return;
-    const way = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] }[e.key];
-    const at = this.at() ?? { x: size.width / 2, y: size.height / 2 };
-    if (way) {
-      const step = (size.width / 400) * (e.shiftKey ? 10 : 1);
-      this.at.set(round({ x: at.x + way[0]! * step, y: at.y + way[1]! * step }));
-    } else if (e.key === 'Enter') this.set(at);
-    else if (e.key === 'Backspace') this.back();
-    else return;
-    e.preventDefault();
-    e.stopPropagation();
   }
 
   protected async keep(): Promise<void> {
@@ -316,17 +250,4 @@ export class PhotoDialog {
     if (filed.ok) this.closed.emit();
     else this.say.refuse(troubleSentence(filed.error));
   }
-
-  protected line(spots: readonly Spot[], closed: boolean): string {
-    const all = closed && spots.length === MARKS.rectangle ? [...spots, spots[0]!] : spots;
-    return all.map((s) => `${s.x},${s.y}`).join(' ');
-  }
-
-  protected cross({ x, y }: Spot): string {
-    const r = (this.size()?.width ?? 0) / 80 / this.zoom();
-    return `M${x - r} ${y}H${x + r}M${x} ${y - r}V${y + r}`;
-  }
 }
-
-/** To a hundredth of a pixel: finer than anybody presses. */
-const round = ({ x, y }: Spot): Spot => ({ x: Math.round(x * 100) / 100, y: Math.round(y * 100) / 100 });

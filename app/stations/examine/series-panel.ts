@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal } from '@angular/core';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
 import { readSeries, seriesValue, thinned } from '@core/bench/read-series';
 import { fitAt, type LeakPoint } from '@core/bench/leak-down';
@@ -8,12 +8,12 @@ import { Say } from '../../acts/say';
 import { CaseDesk } from '../../data/case-desk';
 import { troubleSentence } from '../../data/store-trouble';
 import type { Session } from '../../entry/session';
-import { Instruments, namedIn } from '../../instruments/instruments';
 import { Reader } from '../../instruments/reader';
 import { FileButton } from '../../ui/file-button';
 import { Pick } from '../../ui/pick';
 import { type Curve, SeriesChart } from '../../ui/series-chart';
 import { goneWords, leakWords, seriesRemarks, seriesSentence } from '../../words/leak';
+import { InstrumentChoice } from './instrument-choice';
 
 /** Points that a fitted curve is drawn with. */
 const CURVE = 60;
@@ -24,7 +24,7 @@ const MOST_BYTES = 20_000_000;
 @Component({
   selector: 'hs-series-panel',
   imports: [NzButtonComponent, Pick, FileButton, SeriesChart],
-  providers: [Reader],
+  providers: [InstrumentChoice, Reader],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <div class="field" [attr.data-field]="answer() ? 'known' : 'lacks'">
@@ -33,15 +33,15 @@ const MOST_BYTES = 20_000_000;
         <hs-pick
           label="Instrument"
           [bare]="true"
-          [options]="choices()"
-          [value]="picked()"
-          (picked)="wished.set($event)"
+          [options]="choice.choices()"
+          [value]="choice.picked()?.key"
+          (picked)="choice.wished.set($event)"
         />
         @if (reader.listening()) {
           <output class="mono">{{ live() }}</output>
           <button nz-button nzType="primary" nzSize="small" (click)="finish()">Stop and keep</button>
         } @else {
-          <button nz-button class="entry" nzSize="small" [disabled]="!picked()" (click)="record()">
+          <button nz-button class="entry" nzSize="small" [disabled]="!choice.picked()" (click)="record()">
             Load is on: record
           </button>
           @if (reader.gone() && reader.series().length) {
@@ -85,20 +85,10 @@ export class SeriesPanel {
   readonly observable = input.required<Observable>();
   readonly about = input<string>();
   protected readonly reader = inject(Reader);
-  private readonly instruments = inject(Instruments);
+  protected readonly choice = inject(InstrumentChoice);
   private readonly desk = inject(CaseDesk);
   private readonly say = inject(Say);
-  protected readonly wished = signal<string | undefined>(undefined);
   private readonly told = signal('');
-  private readonly fitting = computed(() =>
-    this.instruments.all().filter((i) => i.dimension === undefined || i.dimension === 'length'),
-  );
-  protected readonly choices = computed(() =>
-    this.fitting().map((i) => ({ key: i.key, wording: i.wording })),
-  );
-  protected readonly picked = computed(
-    () => this.wished() ?? namedIn(this.fitting(), this.observable().observe)?.key,
-  );
   protected readonly answer = computed(() =>
     this.desk.current()?.answers?.leaks.find((l) => l.about === (this.about() ?? '')),
   );
@@ -136,12 +126,13 @@ export class SeriesPanel {
   });
 
   constructor() {
-    void this.instruments.look();
+    effect(() => this.choice.wanted.set({ dimension: 'length', observe: this.observable().observe }));
+    this.choice.look();
   }
 
   protected record(): void {
     this.told.set('');
-    const i = this.fitting().find((x) => x.key === this.picked());
+    const i = this.choice.picked();
     if (i) this.reader.start(i, 'length');
   }
 
