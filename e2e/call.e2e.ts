@@ -138,8 +138,9 @@ test('a returned box reaches its station, and a label and a caliper find their f
   await expect(page.locator('#field-call-who')).toHaveValue('');
   await page.locator('main').focus();
   await hand.press('4');
-  await expect(page.getByRole('region', { name: 'Tensioner', exact: true })).toBeVisible();
+  await expect(page.getByRole('tab', { name: /^Tensioner/ })).toBeVisible();
   // a caliper goes to the figure that waits
+  await desk.look('Belt', 'Belt width');
   await page.getByRole('textbox', { name: 'Belt width' }).focus();
   await page.keyboard.press('Escape');
   await page.locator('main').focus();

@@ -34,6 +34,7 @@ describe('parts told apart', () => {
     const page = await paint(ExaminePage);
     const tags = () => page.all('[role=tab]').map((s) => s.querySelector('.name')!.textContent.trim());
     const before = tags();
+    await until(() => page.words.includes('Another tensioner'));
     await page.press('Another tensioner');
     await page.press('Add it');
     expect(page.one('[role=alert]').textContent).not.toBe('');

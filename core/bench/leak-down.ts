@@ -95,6 +95,31 @@ function linear(
   return { c, rss };
 }
 
+/** Sum of squared residuals alone, by the normal equations: quick enough to be tried at every time constant. */
+function rssOf(columns: readonly (readonly number[])[], ys: readonly number[]): number {
+  const dot = (a: readonly number[], b: readonly number[]) => {
+    let sum = 0;
+    for (let i = 0; i < a.length; i++) sum += a[i]! * b[i]!;
+    return sum;
+  };
+  const m = columns.map((a) => [...columns.map((b) => dot(a, b)), dot(a, ys)]);
+  const p = columns.length;
+  for (let k = 0; k < p; k++)
+    for (let r = 0; r < p; r++) {
+      if (r === k) continue;
+      const q = m[r]![k]! / m[k]![k]!;
+      for (let c = k; c <= p; c++) m[r]![c]! -= q * m[k]![c]!;
+    }
+  const terms = m.map((row, k) => row[p]! / row[k]!);
+  let rss = 0;
+  for (let i = 0; i < ys.length; i++) {
+    let off = ys[i]!;
+    for (let k = 0; k < p; k++) off -= terms[k]! * columns[k]![i]!;
+    rss += off * off;
+  }
+  return Number.isFinite(rss) ? rss : Infinity;
+}
+
 /** Standard error of `g · parameters`, from the Jacobian: σ²·gᵀ(JᵀJ)⁻¹g with σ² = rss/(n − p). */
 function standardError(jacobian: readonly (readonly number[])[], g: readonly number[], rss: number): number {
   const [n, p] = [jacobian[0]!.length, jacobian.length];
@@ -159,7 +184,7 @@ function exponential(
   const n = ts.length;
   if (n < LEAST_READINGS) return undefined;
   const decay = (tau: number) => ts.map((t) => Math.exp(-t / tau));
-  const tau = bestTau((k) => linear([ones(n), decay(k)], ys).rss, span);
+  const tau = bestTau((k) => rssOf([ones(n), decay(k)], ys), span);
   if (tau === undefined) return undefined;
   const e = decay(tau);
   const { c, rss } = linear([ones(n), e], ys);
@@ -181,7 +206,7 @@ function airSpring(
   if (n < LEAST_READINGS + 2) return undefined;
   const decay = (tau: number) => ts.map((t) => Math.exp(-t / tau));
   // What takes longer than a third of the time looked at cannot be told from the creep.
-  const tau = bestTau((k) => linear([ones(n), ts, decay(k)], ys).rss, span / 3);
+  const tau = bestTau((k) => rssOf([ones(n), ts, decay(k)], ys), span / 3);
   if (tau === undefined) return undefined;
   const e = decay(tau);
   const { c, rss } = linear([ones(n), ts, e], ys);

@@ -17,7 +17,7 @@ import { damageWords } from '../../words/damage';
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @if (count(); as n) {
-      <div class="brush" [class.hidden-text]="!marking() && !touched()">
+      <div class="brush">
         <span [id]="id() + '-brush'">Mark as</span>
         <hs-tiles
           [id]="id() + '-tiles'"
@@ -33,7 +33,6 @@ import { damageWords } from '../../words/damage';
         tabindex="0"
         aria-multiselectable="true"
         data-letters
-        (focusin)="touched.set(true)"
         [attr.aria-label]="unit() === 'tooth' ? 'Belt, tooth by tooth' : 'Chain, link by link'"
         [attr.aria-activedescendant]="id() + '-' + at()"
         (keydown)="press($event)"
@@ -118,9 +117,6 @@ export class DamageMapPart {
   readonly session = input.required<Session>();
   readonly kind = input.required<MappedKind>();
   readonly about = input<string>();
-  /** What is marked with is shown; else only once somebody is on the map. */
-  readonly marking = input(true);
-  protected readonly touched = signal(false);
   private readonly desk = inject(CaseDesk);
   private readonly say = inject(Say);
   protected readonly at = signal(1);
