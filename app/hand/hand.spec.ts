@@ -1,4 +1,3 @@
-import { EXAMINATIONS } from '@core/bench/examination-data';
 import { optionsOf } from '@core/facts/observable';
 import { OBSERVABLES } from '@core/facts/registry';
 import { answersFor } from '@core/answer/answers';
@@ -93,10 +92,5 @@ describe('a thing in hand', () => {
     expect(
       Math.max(...[...found[0]!.d.matchAll(/(-?[\d.]+) -?[\d.]+/g)].map((m) => Number(m[1]))),
     ).toBeCloseTo(21.6, 6);
-  });
-
-  it('is examined at places of every kind of thing that the data names', () => {
-    for (const e of EXAMINATIONS.values())
-      for (const l of e.looks) expect(l.zone).withContext(l.key).not.toBe('');
   });
 });

@@ -38,22 +38,6 @@ export const line = (...points: readonly (readonly [number, number])[]): string 
 export const rect = (x: number, y: number, w: number, h: number): string =>
   `${line([x, y], [x + w, y], [x + w, y + h], [x, y + h])}Z`;
 
-/** A toothed wheel: tips at r + h, gaps at r. */
-export function toothed(x: number, y: number, r: number, teeth: number, h: number): string {
-  const points: [number, number][] = [];
-  for (let k = 0; k < teeth; k++)
-    for (const [share, radius] of [
-      [0.05, r],
-      [0.3, r],
-      [0.42, r + h],
-      [0.93, r + h],
-    ] as const) {
-      const p = at(x, y, radius, ((k + share) * 360) / teeth);
-      points.push([p.x, p.y]);
-    }
-  return `${line(...points)}Z`;
-}
-
 /** A box around a drawing of this size with room for its places. */
 export const framed = (x: number, y: number, w: number, h: number, edge = 0.12) => ({
   x: x - w * edge,

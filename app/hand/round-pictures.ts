@@ -1,4 +1,5 @@
-import { at, circle, framed, line, rect, type Shape, toothed, type ThingPicture } from './picture';
+import { toothOutline } from '../ui/drive-shapes';
+import { at, circle, framed, line, rect, type Shape, type ThingPicture } from './picture';
 import type { Seen } from './seen';
 
 const around = (r: number, spread = 1.25) =>
@@ -33,13 +34,15 @@ export function rollerPicture(seen: Seen): ThingPicture {
 const TEETH = 40;
 /** Teeth are drawn this high where nothing says, as a share of the radius. */
 const TOOTH = 0.07;
+/** A toothed wheel whose gaps are at r. */
+const wheelOutline = (teeth: number, r: number): string => toothOutline(teeth, r * (1 + TOOTH), r * TOOTH);
 
 /** A toothed wheel with its own number of teeth, keyway at its mark, slots where it has them, and the damaged teeth. */
 export function sprocketPicture(seen: Seen): ThingPicture {
   const teeth = seen.number('sprocket.tooth_count') ?? seen.size('teeth') ?? seen.wheel?.teeth ?? TEETH;
   const r = 40;
   const shapes: Shape[] = [
-    { d: toothed(0, 0, r, teeth, r * TOOTH), look: 'body' },
+    { d: wheelOutline(teeth, r), look: 'body' },
     { d: circle(0, 0, r * 0.3), look: 'body' },
     { d: rect(-r * 0.06, -r * 0.38, r * 0.12, r * 0.1), look: 'body', title: 'keyway' },
     { d: line([0, -r * 0.88], [0, -r * 0.72]), look: 'fine', title: 'mark' },
@@ -75,7 +78,7 @@ export function phaserPicture(seen: Seen): ThingPicture {
   return {
     box: around(r),
     shapes: [
-      { d: toothed(0, 0, r, teeth, r * TOOTH), look: 'body' },
+      { d: wheelOutline(teeth, r), look: 'body' },
       { d: circle(0, 0, r * 0.72), look: 'fine' },
       ...[45, 135, 225, 315].map((deg): Shape => {
         const [p, q] = [at(0, 0, r * 0.3, deg), at(0, 0, r * 0.7, deg)];
@@ -150,7 +153,7 @@ export function pumpPicture(seen: Seen): ThingPicture {
   return {
     box: framed(-r, -r * 1.2, 140, r * 2.4, 0.05),
     shapes: [
-      { d: teeth ? toothed(0, 0, r * 0.9, teeth, r * 0.09) : circle(0, 0, r * 0.95), look: 'body' },
+      { d: teeth ? wheelOutline(teeth, r * 0.9) : circle(0, 0, r * 0.95), look: 'body' },
       { d: circle(0, 0, r * 0.2), look: 'fine' },
       { d: rect(34, -r * 0.9, 12, r * 1.8), look: 'body', title: 'sealing face' },
       { d: line([r, 0], [60, 0]), look: 'fine', title: 'shaft' },

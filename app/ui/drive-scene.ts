@@ -6,7 +6,7 @@ import type { Circle, Path, Point } from '@core/drive/path';
 import type { Phase } from '@core/drive/phase';
 import { type StrandKind, strandKinds } from '@core/drive/strands';
 import { turnedBy } from '@core/drive/turned';
-import { beltPath, boxOf, fixed, flip, SHOE_MM, shoeShape } from './drive-shapes';
+import { beltPath, boxOf, fixed, flip, SHOE_MM, shoeShape, toothOutline } from './drive-shapes';
 import type { Named, Obstacles } from './label-places';
 
 /** What a scene is made from: a solved drive, turned. */
@@ -150,26 +150,6 @@ function bandOf(c: Circle, r: number): Obstacles['lines'] {
     return { x: c.x + r * Math.cos(t), y: -(c.y + r * Math.sin(t)) };
   };
   return Array.from({ length: BAND_STEPS }, (_, k) => ({ a: on(k), b: on(k + 1), half: SHOE_MM }));
-}
-
-/** Spaces as deep as the belt's teeth, seen from the wheel: a plain trapezium a tooth, for scale, not for making. */
-function toothOutline(z: number, r: number, depth: number): string {
-  const top = r - 0.1;
-  const root = r - depth;
-  const parts: string[] = [];
-  for (let k = 0; k < z; k++) {
-    const mid = ((k + 0.5) * 2 * Math.PI) / z;
-    const half = Math.PI / z;
-    const points: [number, number][] = [
-      [root, mid - half * 0.62],
-      [top, mid - half * 0.42],
-      [top, mid + half * 0.42],
-      [root, mid + half * 0.62],
-    ];
-    for (const [rad, a] of points)
-      parts.push(`${parts.length === 0 ? 'M' : 'L'}${n2(rad * Math.cos(a))} ${n2(-rad * Math.sin(a))}`);
-  }
-  return `${parts.join('')}Z`;
 }
 
 /** Paint on the belt where the marks stood when it was laid on, run on with the belt. */

@@ -67,3 +67,26 @@ export function boxOf(
   const [x0, x1, y0, y1] = [Math.min(...xs), Math.max(...xs), Math.min(...ys), Math.max(...ys)];
   return { x: x0 - margin, y: y0 - margin, width: x1 - x0 + 2 * margin, height: y1 - y0 + 2 * margin };
 }
+
+/**
+ * Outline of a toothed wheel about its centre, tips at r: spaces as deep as the belt's teeth, a plain trapezium a tooth, for scale, not for
+ * making.
+ */
+export function toothOutline(z: number, r: number, depth: number): string {
+  const top = r - 0.1;
+  const root = r - depth;
+  const parts: string[] = [];
+  for (let k = 0; k < z; k++) {
+    const mid = ((k + 0.5) * 2 * Math.PI) / z;
+    const half = Math.PI / z;
+    const points: [number, number][] = [
+      [root, mid - half * 0.62],
+      [top, mid - half * 0.42],
+      [top, mid + half * 0.42],
+      [root, mid + half * 0.62],
+    ];
+    for (const [rad, a] of points)
+      parts.push(`${parts.length === 0 ? 'M' : 'L'}${fixed(rad * Math.cos(a))} ${fixed(-rad * Math.sin(a))}`);
+  }
+  return `${parts.join('')}Z`;
+}
