@@ -31,6 +31,13 @@ export class Reader {
     this.count();
     return [...this.points];
   });
+  /** What went wrong with it so far, for words. */
+  readonly heard = computed(() => ({
+    gone: this.gone(),
+    kept: this.series().length,
+    garbage: this.garbage(),
+    foreign: this.foreign(),
+  }));
   readonly last = computed(() => this.series().at(-1));
   /** What is taken when a value is taken now: mean of the latest readings, with the display's step (JCGM 100, F.2.2.1: step/√12). */
   readonly value = computed(() => {

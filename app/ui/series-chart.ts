@@ -91,6 +91,8 @@ const axisOf = (name: string, color: string) => ({
   name,
   nameLocation: 'middle',
   nameGap: 20,
+  nameTextStyle: { color },
+  axisLabel: { color },
   axisLine: { lineStyle: { color } },
   splitLine: { show: false },
 });

@@ -1,13 +1,10 @@
-import type { Came, LimitedLook } from '@core/answer/examined';
+import type { LimitedLook, ThingOnBench } from '@core/answer/examined';
 import type { StackUp } from '@core/bench/stack-ups';
 import { formatQuantity } from '@core/quantity/format-quantity';
 
-export const CAME_WORDS: Readonly<Record<Came, string>> = {
-  sent: 'came',
-  not_sent: 'not sent',
-  not_said: 'not said whether it came',
-  here: '',
-};
+/** How far a thing was looked at, or that it did not come. */
+export const tagWords = (t: ThingOnBench): string =>
+  t.came === 'not_sent' ? 'not sent' : `${t.done} of ${t.looks.length} looks`;
 
 /** Signs of a look's state: told by shape, with a word for those who do not see it. */
 export const LOOK_SIGNS: Readonly<Record<LimitedLook['status'] | 'abnormal', readonly [string, string]>> = {

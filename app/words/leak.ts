@@ -71,11 +71,24 @@ export function seriesRemarks(r: SeriesRead): string {
   return parts.length ? `Read with remarks: ${list(parts)}.` : '';
 }
 
-/** What became of an instrument that is listened to no more. */
-export function goneWords(why: Extract<InstrumentEvent, { kind: 'gone' }>['why'], kept: number): string {
-  if (why === 'refused') return 'No port was chosen.';
-  if (why === 'not_there') return 'It does not answer. Check its cable and connect again.';
-  return kept > 0
-    ? `The instrument went away; ${kept} readings are kept. Connect again, or use what came.`
-    : 'The instrument went away. Connect again.';
+/** What went wrong with an instrument, or nothing. */
+export function instrumentWords(h: {
+  gone: Extract<InstrumentEvent, { kind: 'gone' }>['why'] | undefined;
+  kept: number;
+  garbage: number;
+  foreign: number;
+}): string {
+  switch (h.gone) {
+    case 'refused':
+      return 'No port was chosen.';
+    case 'not_there':
+      return 'It does not answer. Check its cable and connect again.';
+    case 'unplugged':
+      return h.kept > 0
+        ? `The instrument went away; ${h.kept} readings are kept. Connect again, or use what came.`
+        : 'The instrument went away. Connect again.';
+    case undefined:
+      if (h.foreign > 0) return 'It sends another kind of reading than is wanted here.';
+      return h.garbage > 0 ? `${h.garbage} lines could not be read and were left out.` : '';
+  }
 }

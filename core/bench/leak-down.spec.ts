@@ -1,15 +1,10 @@
+import { normalFrom, randomFrom } from '@core/quantity/random';
 import { student975 } from '@core/quantity/student';
 import { fitAt, type LeakPoint, leakDown, leakVerdict } from './leak-down';
 
-/** Seeded noise: a linear congruence and Box's and Muller's transform. */
-function noise(seed: number): () => number {
-  let s = seed;
-  const uniform = () => (s = (s * 48271) % 2147483647) / 2147483647;
-  return () => Math.sqrt(-2 * Math.log(uniform())) * Math.cos(2 * Math.PI * uniform());
-}
 const series = (f: (t: number) => number, sd: number, seed = 1, n = 120, step = 0.5): LeakPoint[] => {
-  const z = noise(seed);
-  return Array.from({ length: n }, (_, i) => ({ t: i * step, x: f(i * step) + sd * z() }));
+  const random = randomFrom(seed);
+  return Array.from({ length: n }, (_, i) => ({ t: i * step, x: f(i * step) + sd * normalFrom(random) }));
 };
 
 /** A second method: Gauss-Newton from a start, normal equations solved by elimination, derivatives by differences. */

@@ -53,6 +53,8 @@ export const RulesSchema = z.strictObject({
   goodWrenchFrom: z.number().gt(0).lt(1),
   /** Standard uncertainty of a spot pressed on a photograph, pixels of the screen. */
   pickScreenPx: z.number().positive(),
+  /** Standard uncertainty of a ruler's length or a rectangle's side that gives a photograph its scale, mm. */
+  scaleSideU: z.number().nonnegative(),
   /** Seconds of a leak-down that belong to the first elastic take-up, and the most that a sound plunger sinks, mm/s. */
   takeUpS: z.number().nonnegative(),
   leakMaxMmPerS: z.number().positive(),

@@ -6,14 +6,14 @@ import { Say } from '../../acts/say';
 import { troubleSentence } from '../../data/store-trouble';
 import type { Session } from '../../entry/session';
 import { Reader } from '../../instruments/reader';
-import { Pick } from '../../ui/pick';
-import { goneWords } from '../../words/leak';
+import { instrumentWords } from '../../words/leak';
 import { InstrumentChoice } from './instrument-choice';
+import { InstrumentRow } from './instrument-row';
 
 /** A live reading, and taking it: the mean of the latest with its uncertainty; taken again it joins the others. */
 @Component({
   selector: 'hs-instrument-panel',
-  imports: [NzButtonComponent, Pick],
+  imports: [InstrumentRow, NzButtonComponent],
   providers: [InstrumentChoice, Reader],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
@@ -21,22 +21,18 @@ import { InstrumentChoice } from './instrument-choice';
       <button nz-button nzSize="small" (click)="show()">Read an instrument</button>
     } @else if (choice.choices().length) {
       <div class="row">
-        <hs-pick
-          label="Instrument"
-          [bare]="true"
-          [options]="choice.choices()"
-          [value]="choice.picked()?.key"
-          (picked)="choice.wished.set($event)"
-        />
-        @if (reader.listening()) {
-          <output class="mono">{{ live() }}</output>
+        <hs-instrument-row
+          [choice]="choice"
+          [reader]="reader"
+          [live]="live()"
+          connect="Connect"
+          (connected)="connect()"
+        >
           <button nz-button nzType="primary" nzSize="small" [disabled]="!reader.value()" (click)="take()">
             Take it
           </button>
           <button nz-button nzSize="small" (click)="reader.stop()">Disconnect</button>
-        } @else {
-          <button nz-button nzSize="small" (click)="connect()">Connect</button>
-        }
+        </hs-instrument-row>
       </div>
       <p class="quiet" aria-live="polite">{{ remark() }}</p>
     } @else {
@@ -46,10 +42,6 @@ import { InstrumentChoice } from './instrument-choice';
   styles: `
     p {
       margin: 2px 0 0;
-    }
-    output {
-      font-size: 1.25em;
-      min-width: 9ch;
     }
   `,
 })
@@ -69,13 +61,7 @@ export class InstrumentPanel {
     const v = this.reader.value();
     return v ? this.session().show(this.observable(), v.value, v.u) : 'waits …';
   });
-  protected readonly remark = computed(() => {
-    const { gone, garbage, foreign } = this.reader;
-    const why = gone();
-    if (why) return goneWords(why, this.reader.series().length);
-    if (foreign() > 0) return 'It sends another kind of reading than is wanted here.';
-    return garbage() > 0 ? `${garbage()} lines could not be read and were left out.` : '';
-  });
+  protected readonly remark = computed(() => instrumentWords(this.reader.heard()));
 
   protected show(): void {
     this.shown.set(true);

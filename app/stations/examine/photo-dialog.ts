@@ -14,6 +14,7 @@ import { measureOnPhoto, type Spot } from '@core/bench/photo';
 import type { FileRef } from '@core/facts/fact';
 import type { Observable } from '@core/facts/observable';
 import { factsOf } from '@core/facts/read';
+import { RULES } from '@core/house/rules';
 import { readNumber } from '@core/quantity/parse-quantity';
 import { Attachments } from '../../acts/attachments';
 import { Say } from '../../acts/say';
@@ -72,7 +73,7 @@ const TROUBLE = {
             <label
               >{{ side }}
               <input nz-input #box inputmode="decimal" [value]="typed()[i]" (input)="type(i, box.value)" />
-              mm</label
+              ± {{ overlay().sideU }} mm</label
             >
           }
           <button nz-button nzSize="small" [disabled]="!picked()" (click)="back()">Take a spot back</button>
@@ -138,7 +139,7 @@ export class PhotoDialog {
     key: '',
     scale: 'ruler',
     sides: [100],
-    sideU: 0.1,
+    sideU: RULES.scaleSideU,
     marks: [],
     spots: [],
   });
@@ -152,9 +153,10 @@ export class PhotoDialog {
   });
   protected readonly next = computed(() => nextSpot(this.overlay(), this.what()));
   protected readonly picked = computed(() => this.overlay().marks.length + this.overlay().spots.length > 0);
+  private readonly rules = computed(() => this.desk.current()?.answers?.rules ?? RULES);
   /** Standard uncertainty of a press: so many pixels of the screen, as pixels of the picture as it is shown. */
   private readonly pickPx = computed(() => {
-    const onScreen = this.desk.current()?.answers?.rules.pickScreenPx ?? 1.5;
+    const onScreen = this.rules().pickScreenPx;
     return this.shown() > 0 ? (onScreen * (this.size()?.width ?? 0)) / this.shown() : onScreen;
   });
   protected readonly result = computed(() => {
@@ -192,7 +194,7 @@ export class PhotoDialog {
           .map((f) => readOverlay(f.value))
           .filter((o) => o?.hash === file.hash && o.key === key)
           .at(-1);
-        const fresh = { hash: file.hash, key, marks: [], spots: [] };
+        const fresh = { hash: file.hash, key, sideU: this.rules().scaleSideU, marks: [], spots: [] };
         this.overlay.update((o) => before ?? { ...o, ...fresh });
         if (before) this.typed.set(before.sides.map(String));
       });

@@ -10,10 +10,10 @@ import { troubleSentence } from '../../data/store-trouble';
 import type { Session } from '../../entry/session';
 import { Reader } from '../../instruments/reader';
 import { FileButton } from '../../ui/file-button';
-import { Pick } from '../../ui/pick';
 import { type Curve, SeriesChart } from '../../ui/series-chart';
-import { goneWords, leakWords, seriesRemarks, seriesSentence } from '../../words/leak';
+import { instrumentWords, leakWords, seriesRemarks, seriesSentence } from '../../words/leak';
 import { InstrumentChoice } from './instrument-choice';
+import { InstrumentRow } from './instrument-row';
 
 /** Points that a fitted curve is drawn with. */
 const CURVE = 60;
@@ -23,30 +23,24 @@ const MOST_BYTES = 20_000_000;
 /** A leak-down: recorded live or read from a table, and what it comes to. */
 @Component({
   selector: 'hs-series-panel',
-  imports: [NzButtonComponent, Pick, FileButton, SeriesChart],
+  imports: [FileButton, InstrumentRow, NzButtonComponent, SeriesChart],
   providers: [InstrumentChoice, Reader],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <div class="field" [attr.data-field]="answer() ? 'known' : 'lacks'">
       <b>{{ observable().wording }}</b>
       <div class="row">
-        <hs-pick
-          label="Instrument"
-          [bare]="true"
-          [options]="choice.choices()"
-          [value]="choice.picked()?.key"
-          (picked)="choice.wished.set($event)"
-        />
-        @if (reader.listening()) {
-          <output class="mono">{{ live() }}</output>
+        <hs-instrument-row
+          [choice]="choice"
+          [reader]="reader"
+          [live]="live()"
+          connect="Load is on: record"
+          (connected)="record()"
+        >
           <button nz-button nzType="primary" nzSize="small" (click)="finish()">Stop and keep</button>
-        } @else {
-          <button nz-button class="entry" nzSize="small" [disabled]="!choice.picked()" (click)="record()">
-            Load is on: record
-          </button>
-          @if (reader.gone() && reader.series().length) {
-            <button nz-button nzType="primary" nzSize="small" (click)="finish()">Use what came</button>
-          }
+        </hs-instrument-row>
+        @if (reader.gone() && reader.series().length) {
+          <button nz-button nzType="primary" nzSize="small" (click)="finish()">Use what came</button>
         }
         <hs-file-button
           wording="From a table"
@@ -73,10 +67,6 @@ const MOST_BYTES = 20_000_000;
     }
     .says {
       font-weight: 600;
-    }
-    output {
-      font-size: 1.25em;
-      min-width: 12ch;
     }
   `,
 })
@@ -116,14 +106,7 @@ export class SeriesPanel {
   protected readonly chartLabel = computed(
     () => `${this.observable().wording}: ${this.points().length} readings over time`,
   );
-  protected readonly remark = computed(() => {
-    const why = this.reader.gone();
-    if (why) return goneWords(why, this.reader.series().length);
-    if (this.reader.foreign() > 0) return 'It sends another kind of reading than a length.';
-    if (this.reader.garbage() > 0)
-      return `${this.reader.garbage()} lines could not be read and were left out.`;
-    return this.told();
-  });
+  protected readonly remark = computed(() => instrumentWords(this.reader.heard()) || this.told());
 
   constructor() {
     effect(() => this.choice.wanted.set({ dimension: 'length', observe: this.observable().observe }));
