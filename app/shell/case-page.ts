@@ -9,7 +9,6 @@ import {
 } from '@angular/core';
 import { RouterLink, RouterLinkActive, RouterOutlet } from '@angular/router';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
-import { looksOf } from '@core/answer/looks';
 import { sealedNow } from '@core/claim/seal';
 import { STATIONS } from '@core/facts/observable';
 import { textOf } from '@core/facts/read';
@@ -139,7 +138,7 @@ export class CasePage {
     if (!view || !a) return '';
     const n = a.lacks[station].length;
     if (station === 'examine' || station === 'fit') {
-      const looks = looksOf(a.registry, view.state, a.possible, station, a.things);
+      const looks = a.looks[station];
       const of = looks.looked + looks.open.length + looks.notSent.length;
       return `${looks.looked} of ${of} looked at`;
     }

@@ -1,14 +1,13 @@
 import { catalogueLimit, type CatalogueLimit, newParts } from '@core/bench/catalogue-limit';
-import { type LookAnswer, looksAt } from '@core/bench/examination';
+import { type LookAnswer, looksAt, type PossibleLook } from '@core/bench/examination';
 import { EXAMINATIONS } from '@core/bench/examination-data';
 import type { Catalogue } from '@core/catalogue/find-records';
 import type { Kit, Part } from '@core/catalogue/pack';
 import { KINDS } from '@core/facts/kinds';
 import { optionsOf, type Registry } from '@core/facts/observable';
-import { factsOf, has, listOf, measuredOf, placedOf, textOf } from '@core/facts/read';
+import { factsOf, filedObservables, has, listOf, measuredOf, placedOf, textOf } from '@core/facts/read';
 import type { State } from '@core/facts/state';
 import { THING } from '@core/facts/thing';
-import { applies, type Possible } from './applies';
 import type { NamedThing } from './things';
 
 /** Did it come? Not said while nobody filed what was in the box; `here` of what is no part of a box. */
@@ -37,23 +36,28 @@ export type Examined = {
   others: string[];
 };
 
-/** True when a part of this kind is in the box, or something was filed of one; of the box itself when anything came. */
-export function isHere(kind: string, state: State, registry: Registry): boolean {
+/** True when something of this kind came, or anything was filed of it; of the box itself when anything came. */
+function isHere(kind: string, state: State): boolean {
+  const sent = listOf(state, 'parts.sent');
   return (
-    (KINDS.get(kind)?.box === true && listOf(state, 'parts.sent').length > 0) ||
-    listOf(state, 'parts.sent').includes(KINDS.get(kind)?.sentAs ?? kind) ||
-    (EXAMINATIONS.get(kind)?.looks ?? []).some(({ key }) => {
-      const o = registry.get(key);
-      return o !== undefined && (o.place ? placedOf(state, key).length > 0 : has(state, key));
-    })
+    (KINDS.get(kind)?.box === true && sent.length > 0) ||
+    sent.includes(KINDS.get(kind)?.sentAs ?? kind) ||
+    (EXAMINATIONS.get(kind)?.looks ?? []).some(({ key }) => filedObservables(state).has(key))
   );
+}
+
+/** True when looks at a kind are asked for: of what is rare, and of the box itself, only once it is here. */
+export function isAsked(kind: string, state: State, named: readonly NamedThing[]): boolean {
+  const { rare, box } = KINDS.get(kind) ?? {};
+  if (!rare && !box) return true;
+  return named.some((t) => t.kind === kind && t.id !== kind) || isHere(kind, state);
 }
 
 /** The box as things: what came, what did not and what that forbids to claim, and how far each has been looked at. */
 export function examined(
   state: State,
   registry: Registry,
-  possible: Possible,
+  lookable: ReadonlyMap<string, readonly PossibleLook[]>,
   named: readonly NamedThing[],
   cat: Catalogue,
   kit: Kit | undefined,
@@ -61,23 +65,25 @@ export function examined(
   const boxParts = new Set(optionsOf(registry.get('parts.sent')!).map((o) => o.key));
   const boxFiled = has(state, 'parts.sent');
   const out: Examined = { things: [], others: [] };
-  for (const { kind, wording, part, rare, box, sentAs } of KINDS.values()) {
-    const exam = EXAMINATIONS.get(kind);
-    if (!exam) continue;
+  for (const { kind, wording, part, rare, sentAs } of KINDS.values()) {
+    const possible = lookable.get(kind) ?? [];
+    if (possible.length === 0) continue;
     const further = part ? named.filter((t) => t.kind === kind && t.id !== kind).map((t) => t.id) : [];
-    if ((rare ?? box) && further.length === 0 && !isHere(kind, state, registry)) {
-      if (rare && exam.looks.some(({ key }) => couldBe(registry, key, possible))) out.others.push(kind);
+    if (!isAsked(kind, state, named)) {
+      if (rare) out.others.push(kind);
       continue;
     }
     const inBox = boxParts.has(sentAs ?? kind);
     const sent = listOf(state, 'parts.sent').includes(sentAs ?? kind);
     for (const about of [undefined, ...further]) {
-      const looks = looksAt(exam.looks, registry, state, (o) => applies(o, possible), about);
-      if (looks.length === 0) continue;
+      const looks = looksAt(possible, state, about);
       const parts = newParts(cat, kit, kind, textOf(state, THING.number, about ?? kind));
       const limited = looks.map((l): LimitedLook => {
         const of = l.look.limit;
-        const reading = of === undefined ? undefined : measuredOf(state, registry, l.look.key, about);
+        const reading =
+          of === undefined || l.status !== 'done'
+            ? undefined
+            : measuredOf(state, registry, l.look.key, about);
         const limit = of && catalogueLimit(parts, of, reading);
         return {
           ...l,
@@ -95,6 +101,7 @@ export function examined(
             : done > 0
               ? 'sent'
               : 'not_sent';
+      const { without } = EXAMINATIONS.get(kind)!;
       const name = named.find((t) => t.id === (about ?? kind))?.name ?? '';
       out.things.push({
         kind,
@@ -105,28 +112,17 @@ export function examined(
         part: parts.length === 1 ? parts[0] : undefined,
         done,
         abnormal: limited.filter((l) => l.abnormal).length,
-        ...(came === 'not_sent' && exam.without !== undefined ? { without: exam.without } : {}),
+        ...(came === 'not_sent' && without !== undefined ? { without } : {}),
       });
     }
   }
   return out;
 }
 
-const couldBe = (registry: Registry, key: string, possible: Possible): boolean => {
-  const o = registry.get(key);
-  return o !== undefined && applies(o, possible);
-};
-
 function isAbnormal(state: State, l: LookAnswer, about: string | undefined): boolean {
-  const bad = new Set(
-    optionsOf(l.observable)
-      .filter((x) => x.abnormal)
-      .map((x) => x.key),
-  );
-  if (bad.size === 0) return false;
-  if (l.observable.place)
-    return placedOf(state, l.observable.key, about).some((p) => bad.has(String(p.value)));
+  const isBad = (v: unknown) => optionsOf(l.observable).some((x) => x.abnormal && x.key === String(v));
+  if (l.observable.place) return placedOf(state, l.observable.key, about).some((p) => isBad(p.value));
   return factsOf(state, l.observable.key, about).some((f) =>
-    Array.isArray(f.value) ? f.value.some((v) => bad.has(String(v))) : bad.has(String(f.value)),
+    Array.isArray(f.value) ? f.value.some(isBad) : isBad(f.value),
   );
 }

@@ -1,9 +1,9 @@
 import { KINDS } from '@core/facts/kinds';
 import { optionsOf, type Registry, type Station } from '@core/facts/observable';
-import { has, listOf } from '@core/facts/read';
+import { filedObservables, has, listOf } from '@core/facts/read';
 import type { State } from '@core/facts/state';
 import { applies, type Possible } from './applies';
-import { isHere } from './examined';
+import { isAsked } from './examined';
 import { isLooked, subjectsOf } from './subjects';
 import type { NamedThing } from './things';
 
@@ -30,20 +30,25 @@ export function looksOf(
     const part = KINDS.get(kind)?.sentAs ?? kind;
     return parts.has(part) && !sent.has(part);
   };
+  const filed = filedObservables(state);
+  const known = new Map<string, boolean>();
+  const asked = (part: string): boolean => {
+    let is = known.get(part);
+    if (is === undefined) known.set(part, (is = isAsked(part, state, things)));
+    return is;
+  };
   const looks: Looks = { looked: 0, open: [], notSent: [], doesNotApply: 0 };
   for (const o of registry.values()) {
     // What is computed or of another engine's catalogue is nobody's to look at.
     if (o.station !== station || o.hidden || o.how === 'computed') continue;
     // Nobody misses a look at what came in no box and is in few.
-    const kind = KINDS.get(o.part);
-    const rare = (kind?.rare ?? kind?.box) === true && !isHere(o.part, state, registry);
-    if (rare && !things.some((t) => t.kind === o.part)) continue;
+    if (!asked(o.part)) continue;
     if (!applies(o, drive)) {
       if (o.needs?.length) looks.doesNotApply++;
       continue;
     }
     for (const about of subjectsOf(o, drive, things)) {
-      if (isLooked(state, o, about)) looks.looked++;
+      if (filed.has(o.key) && isLooked(state, o, about)) looks.looked++;
       else if (boxFiled && about === undefined && missing(o.part)) looks.notSent.push(o.key);
       else looks.open.push(o.key);
     }

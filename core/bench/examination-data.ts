@@ -6,7 +6,7 @@ const LookSchema = z.strictObject({
   /** Observable that the look fills. */
   key: z.string(),
   /** Where on the thing it is: a place of its drawing. */
-  zone: z.string(),
+  zone: z.string().min(1),
   /** What has to be known first, since this look destroys it. */
   after: z.array(z.string()).optional(),
   /** Dimension of the catalogue's part that the reading is held against. */

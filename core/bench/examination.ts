@@ -1,5 +1,5 @@
 import type { Observable, Registry } from '@core/facts/observable';
-import { placedOf, SKIPPED, standing } from '@core/facts/read';
+import { filedObservables, placedOf, SKIPPED, standing } from '@core/facts/read';
 import type { State } from '@core/facts/state';
 import type { Look } from './examination-data';
 
@@ -13,36 +13,51 @@ export type LookAnswer = {
   first: Observable[];
 };
 
+/** A look that can be made on a drive that is still possible. */
+export type PossibleLook = { look: Look; observable: Observable };
+
+/** Of each kind the looks that are possible, in the order of the work. @param applies of an observable, on any drive that is left */
+export function possibleLooks(
+  examinations: ReadonlyMap<string, { looks: readonly Look[] }>,
+  registry: Registry,
+  applies: (o: Observable) => boolean,
+): ReadonlyMap<string, readonly PossibleLook[]> {
+  const out = new Map<string, PossibleLook[]>();
+  for (const [kind, { looks }] of examinations)
+    out.set(
+      kind,
+      looks.flatMap((look) => {
+        const observable = registry.get(look.key);
+        return observable && applies(observable) ? [{ look, observable }] : [];
+      }),
+    );
+  return out;
+}
+
+const NONE: Observable[] = [];
+
 /**
- * The looks of one thing in the order of the work, as far as they are possible, each with how far it has come. A look that destroys
- * what another one reads is held until that one is done or passed over.
- * @param applies whether an observable can be made of a drive that is still possible
+ * The looks of one thing, each with how far it has come. A look that destroys what another one reads is held until that one is done or
+ * passed over; what this drive has not got holds nothing back.
  * @param about the thing; none for the first of its kind
  */
-export function looksAt(
-  looks: readonly Look[],
-  registry: Registry,
-  state: State,
-  applies: (o: Observable) => boolean,
-  about?: string,
-): LookAnswer[] {
-  const possible = looks.flatMap((look) => {
-    const observable = registry.get(look.key);
-    return observable && applies(observable) ? [{ look, observable }] : [];
-  });
+export function looksAt(possible: readonly PossibleLook[], state: State, about?: string): LookAnswer[] {
+  const filed = filedObservables(state);
   const statusOf = (o: Observable): 'done' | 'skipped' | undefined => {
+    if (!filed.has(o.key)) return undefined;
     const fact = standing(state, o.key, about);
     if (fact) return fact.value === SKIPPED ? 'skipped' : 'done';
     return o.place && placedOf(state, o.key, about).length > 0 ? 'done' : undefined;
   };
-  const own = new Map(possible.map(({ observable: o }) => [o.key, { o, status: statusOf(o) }]));
   return possible.map(({ look, observable }) => {
-    const first = (look.after ?? []).flatMap((key) => {
-      const before = own.get(key);
-      return before && before.status === undefined ? [before.o] : [];
-    });
-    const status = own.get(look.key)!.status ?? (first.length > 0 ? 'held' : 'open');
-    return { look, observable, status, first };
+    const own = statusOf(observable);
+    const first =
+      own !== undefined || !look.after
+        ? NONE
+        : possible.flatMap(({ observable: o }) =>
+            look.after!.includes(o.key) && statusOf(o) === undefined ? [o] : NONE,
+          );
+    return { look, observable, status: own ?? (first.length > 0 ? 'held' : 'open'), first };
   });
 }
 

@@ -25,6 +25,9 @@ export const factsOf = (state: State, key: string, about?: string): readonly Fac
 export const rivalsOf = (state: State, key: string, about?: string): readonly Fact[] =>
   slotOf(state, key, about)?.rivals ?? [];
 
+/** Observables of which anything stands, of whatever thing and place: one question where hundreds would be asked of few facts. */
+export const filedObservables = (state: State): ReadonlySet<string> => state.slots.observables();
+
 const slotOf = (state: State, key: string, about?: string): Slot | undefined =>
   state.slots.get(slotKey(meaningOf({ key, about })));
 

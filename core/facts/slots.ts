@@ -17,6 +17,8 @@ export type Slots = {
   get(key: string): Slot | undefined;
   ofKey(observable: string): readonly Slot[];
   all(): readonly Slot[];
+  /** Observables of which anything stands. */
+  observables(): ReadonlySet<string>;
 };
 
 const NONE: readonly Slot[] = [];
@@ -25,6 +27,7 @@ const NONE: readonly Slot[] = [];
 export function slotsFrom(byKey: ReadonlyMap<string, Slot>): Slots {
   const list = [...byKey.values()];
   const byObservable = new Map<string, Slot[]>();
+  let observables: ReadonlySet<string> | undefined;
   for (const s of list) {
     const known = byObservable.get(s.meaning.key);
     if (known) known.push(s);
@@ -34,5 +37,6 @@ export function slotsFrom(byKey: ReadonlyMap<string, Slot>): Slots {
     get: (key) => byKey.get(key),
     ofKey: (observable) => byObservable.get(observable) ?? NONE,
     all: () => list,
+    observables: () => (observables ??= new Set(byObservable.keys())),
   };
 }

@@ -10,6 +10,7 @@ export function watched(state: State): { state: State; reads: Reads } {
   const one = new Map<string, Slot | undefined>();
   const ofKey = new Map<string, readonly Slot[]>();
   let whole = false;
+  let filed: ReadonlySet<string> | undefined;
   const { slots } = state;
   return {
     state: {
@@ -32,6 +33,10 @@ export function watched(state: State): { state: State; reads: Reads } {
           ofKey.set(observable, found);
           return found;
         },
+        observables() {
+          filed = slots.observables();
+          return filed;
+        },
         all() {
           whole = true;
           return slots.all();
@@ -42,6 +47,7 @@ export function watched(state: State): { state: State; reads: Reads } {
       holdsIn(other) {
         if (other === state) return true;
         if (whole) return false;
+        if (filed && !sameKeys(filed, other.slots.observables())) return false;
         for (const [key, slot] of one) if (!sameSlot(slot, other.slots.get(key))) return false;
         for (const [key, found] of ofKey) {
           const now = other.slots.ofKey(key);
@@ -52,6 +58,9 @@ export function watched(state: State): { state: State; reads: Reads } {
     },
   };
 }
+
+const sameKeys = (a: ReadonlySet<string>, b: ReadonlySet<string>): boolean =>
+  a === b || (a.size === b.size && [...a].every((k) => b.has(k)));
 
 const sameSlot = (a: Slot | undefined, b: Slot | undefined): boolean =>
   a === b ||

@@ -2,6 +2,7 @@ import { computed, inject, Injectable, linkedSignal, signal } from '@angular/cor
 import type { LimitedLook, ThingOnBench } from '@core/answer/examined';
 import { nextLook } from '@core/bench/examination';
 import { declaring } from '@core/facts/change';
+import type { Observable } from '@core/facts/observable';
 import { KINDS } from '@core/facts/kinds';
 import { listOf, SKIPPED, standing } from '@core/facts/read';
 import { Say } from '../../acts/say';
@@ -77,6 +78,12 @@ export class BenchStore {
         ? this.desk.strike(fact)
         : this.desk.file({ key: l.look.key, about, value: SKIPPED, how: l.observable.how }),
     );
+  }
+
+  /** Passes looks over that can no longer be made; one undo takes them all back. */
+  async skipAll(looks: readonly Observable[]): Promise<void> {
+    const { about } = this.hand() ?? {};
+    await this.told(this.desk.fileAll(looks.map((o) => ({ key: o.key, about, value: SKIPPED, how: o.how }))));
   }
 
   /** Says that a kind of part came in the box after all, or did not. */

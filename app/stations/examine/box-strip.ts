@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/c
 import type { ThingOnBench } from '@core/answer/examined';
 import { KINDS } from '@core/facts/kinds';
 import { Pick } from '../../ui/pick';
-import { CAME_WORDS } from '../../words/bench';
+import { tagWords } from '../../words/bench';
 import { BenchStore, thingId } from './bench-store';
 
 /** Marks on a tag at most: beyond it one mark stands for several looks. */
@@ -38,7 +38,7 @@ const MARKS = 12;
               <i [class.full]="full"></i>
             }
           </span>
-          <small>{{ state(t) }}</small>
+          <small>{{ words(t) }}</small>
         </button>
       }
     </div>
@@ -122,6 +122,7 @@ const MARKS = 12;
 export class BoxStrip {
   protected readonly store = inject(BenchStore);
   protected readonly id = thingId;
+  protected readonly words = tagWords;
   protected readonly others = computed(() =>
     this.store.others().map((kind) => ({ key: kind, wording: KINDS.get(kind)?.wording ?? kind })),
   );
@@ -131,10 +132,6 @@ export class BoxStrip {
     const marks = Math.min(MARKS, t.looks.length);
     const full = Math.floor((t.done / t.looks.length) * marks);
     return Array.from({ length: marks }, (_, i) => i < Math.max(full, t.done > 0 ? 1 : 0));
-  }
-
-  protected state(t: ThingOnBench): string {
-    return t.came === 'not_sent' ? CAME_WORDS.not_sent : `${t.done} of ${t.looks.length} looks`;
   }
 
   protected walk(e: KeyboardEvent): void {

@@ -10,7 +10,6 @@ import {
 } from '@angular/core';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
 import type { ThingOnBench } from '@core/answer/examined';
-import { looksOf } from '@core/answer/looks';
 import { CaseDesk } from '../../data/case-desk';
 import { HouseStore } from '../../data/house';
 import { DeskSession } from '../../entry/desk-session';
@@ -64,10 +63,8 @@ export class ExaminePage {
 
   /** How much of what could be looked at was; never "complete". */
   protected readonly looked = computed(() => {
-    const view = this.desk.current();
-    const a = view?.answers;
-    if (!view || !a) return '';
-    const l = looksOf(a.registry, view.state, a.possible, 'examine', a.things);
+    const l = this.desk.current()?.answers?.looks.examine;
+    if (!l) return '';
     const parts = [
       `Looked at ${l.looked}`,
       `not looked at ${l.open.length}`,

@@ -39,7 +39,7 @@ import { SeriesPanel } from './series-panel';
           @for (o of l.first; track o.key) {
             <button nz-button nzSize="small" (click)="store.go(o.key, thing().about)">{{ o.wording }}</button>
           }
-          <button nz-button nzSize="small" (click)="skipFirst()">It can no longer be read</button>
+          <button nz-button nzSize="small" (click)="store.skipAll(l.first)">It can no longer be read</button>
         </div>
       </div>
       <b>{{ l.observable.wording }}</b>
@@ -158,14 +158,5 @@ export class LookPanel {
     };
     host.addEventListener('keydown', pass, true);
     inject(DestroyRef).onDestroy(() => host.removeEventListener('keydown', pass, true));
-  }
-
-  protected async skipFirst(): Promise<void> {
-    const { about } = this.thing();
-    for (const o of this.look().first) {
-      const l = this.store.things().flatMap((t) => (t.about === about ? t.looks : []));
-      const before = l.find((x) => x.look.key === o.key);
-      if (before) await this.store.skip(before);
-    }
   }
 }

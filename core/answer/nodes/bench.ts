@@ -1,19 +1,37 @@
 import { damageMaps, type DamageMap } from '@core/bench/damage-map';
+import { possibleLooks } from '@core/bench/examination';
+import { EXAMINATIONS } from '@core/bench/examination-data';
 import { leakAnswers } from '@core/bench/leak-answer';
 import { massBalances } from '@core/bench/mass-balance';
 import { type StackUp, stackUps } from '@core/bench/stack-ups';
 import { thingsOf } from '@core/facts/read';
+import { applies } from '../applies';
 import { type Examined, examined } from '../examined';
+import { type Looks, looksOf } from '../looks';
 import { node } from '../node';
 import { things } from './case';
 import { drive } from './drive';
 import { kit, possible, registry, rules } from './identification';
 
+/** Looks that can be made, whatever was found. */
+const lookable = node({ registry, possible }, ({ registry, possible }) =>
+  possibleLooks(EXAMINATIONS, registry, (o) => applies(o, possible)),
+);
+
 /** The box as things on the bench, each with its looks in the order of the work. */
 export const bench = node(
-  { registry, possible, things, kit },
-  ({ registry, possible, things, kit }, { catalogue }, state): Examined =>
-    examined(state, registry, possible, things, catalogue, kit),
+  { registry, lookable, things, kit },
+  ({ registry, lookable, things, kit }, { catalogue }, state): Examined =>
+    examined(state, registry, lookable, things, catalogue, kit),
+);
+
+/** How much of what can be looked at was, at the stations that look. */
+export const looks = node(
+  { registry, possible, things },
+  ({ registry, possible, things }, _, state): Record<'fit' | 'examine', Looks> => ({
+    fit: looksOf(registry, state, possible, 'fit', things),
+    examine: looksOf(registry, state, possible, 'examine', things),
+  }),
 );
 
 /** Lengths that come of others, each against its window. */
