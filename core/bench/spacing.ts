@@ -54,33 +54,48 @@ function tail(n: number, h: number, q: number): number {
 
 type Scan = { score: number; hits: number; laps: number; tooth: number };
 
-/** Scores of all marks for one tooth count, the scores of so many hits being known. */
-function scan(
-  marks: readonly number[],
-  z: number,
-  belt: number,
-  scores: readonly (readonly number[])[],
-  bins: Uint16Array,
-): Scan {
-  let best: Scan = { score: 0, hits: 0, laps: 1, tooth: 0 };
+/** What a scan for one tooth count needs: of every lap the tooth that each belt tooth meets, and the score of so many hits. */
+type Count = { z: number; laps: readonly { meets: Uint16Array; scores: Float64Array }[] };
+
+function countOf(z: number, belt: number, marks: number): Count {
+  const laps = Math.min(MOST_LAPS, z / gcd(z, belt));
+  return {
+    z,
+    laps: Array.from({ length: laps }, (_, k) => ({
+      // A tooth of the wheel meets belt tooth p in lap k at (p + k·belt) mod z.
+      meets: Uint16Array.from({ length: belt + 1 }, (_, p) => (p + k * belt) % z),
+      scores: Float64Array.from({ length: marks + 1 }, (_, h) => tail(marks, h, Math.min(1, (k + 1) / z))),
+    })),
+  };
+}
+
+/** The tooth of a wheel that most marks can have come from; a mark belongs to every tooth that a lap allows. */
+function scan(marks: ArrayLike<number>, { z, laps }: Count, bins: Uint16Array): Scan {
+  let [score, hits, lap, tooth] = [0, 0, 1, 0];
   bins.fill(0, 0, z);
-  // A tooth of the wheel meets belt tooth p in lap k at (p + k·belt) mod z; a mark belongs to every tooth that k allows.
-  for (let laps = 1; laps <= scores.length; laps++) {
-    const shift = ((laps - 1) * belt) % z;
-    const table = scores[laps - 1]!;
-    for (const p of marks) bins[(p + shift) % z]!++;
-    for (let t = 0; t < z; t++) {
-      const hits = Math.min(bins[t]!, marks.length);
-      if (table[hits]! > best.score) best = { score: table[hits]!, hits, laps, tooth: t };
+  let [most, fullest] = [0, 0];
+  for (let k = 0; k < laps.length; k++) {
+    const { meets, scores } = laps[k]!;
+    for (let i = 0; i < marks.length; i++) {
+      const t = meets[marks[i]!]!;
+      const filled = bins[t]! + 1;
+      bins[t] = filled;
+      if (filled > most) {
+        most = filled;
+        fullest = t;
+      }
     }
+    const found = Math.min(most, marks.length);
+    if (scores[found]! > score) [score, hits, lap, tooth] = [scores[found]!, found, k + 1, fullest];
   }
-  return best;
+  return { score, hits, laps: lap, tooth };
 }
 
 /**
  * Which wheel made the marks: for every tooth count and up to three laps of the belt, how many marks one tooth of that wheel
  * can have made, against the chance of as many on a belt with marks scattered anywhere. Corrected for all wheels, teeth and
- * laps tried by scattering the same number of marks 999 times (the largest score of each is the measure). A wheel that
+ * laps tried by scattering the same number of marks up to 999 times (the largest score of each is the measure), and no more often once
+ * too many were as good for any wheel to be named (sequential Monte Carlo; Besag & Clifford 1991). A wheel that
  * meets a belt tooth again every lap (its count divides the belt's) is looked for in one lap.
  * @param marks belt teeth or links with a mark, from 1; @param belt teeth of the belt
  */
@@ -91,45 +106,44 @@ export function damageSpacing(
 ): SpacingAnswer {
   const at = [...new Set(marks)].filter((p) => p >= 1 && p <= belt);
   if (at.length < RULES.leastMarks) return { verdict: 'too_few', marks: at.length, least: RULES.leastMarks };
-  const counts = [...new Set(wheels.map((w) => w.teeth))].filter((z) => z > 1 && z < belt);
   const n = at.length;
-  const tables = new Map(
-    counts.map((z) => {
-      const laps = Math.min(MOST_LAPS, z / gcd(z, belt));
-      return [
-        z,
-        Array.from({ length: laps }, (_, k) =>
-          Array.from({ length: n + 1 }, (_, h) => tail(n, h, Math.min(1, (k + 1) / z))),
-        ),
-      ] as const;
-    }),
-  );
-  const bins = new Uint16Array(Math.max(0, ...counts) + 1);
-  const best = (places: readonly number[]) => {
-    let top: Scan & { z: number } = { score: 0, hits: 0, laps: 1, tooth: 0, z: 0 };
-    for (const z of counts) {
-      const s = scan(places, z, belt, tables.get(z)!, bins);
-      if (s.score > top.score + 1e-9) top = { ...s, z };
+  const counts = [...new Set(wheels.map((w) => w.teeth))]
+    .filter((z) => z > 1 && z < belt)
+    .map((z) => countOf(z, belt, n));
+  const bins = new Uint16Array(Math.max(0, ...counts.map((c) => c.z)) + 1);
+  const best = (places: ArrayLike<number>) => {
+    let top: { found: Scan; z: number } = { found: { score: 0, hits: 0, laps: 1, tooth: 0 }, z: 0 };
+    for (const c of counts) {
+      const found = scan(places, c, bins);
+      if (found.score > top.found.score + 1e-9) top = { found, z: c.z };
     }
     return top;
   };
-  const found = best(at);
+  const { found, z } = best(at);
   const random = seeded(at.reduce((s, p) => Math.imul(s ^ p, 16777619), belt));
-  let asGood = 0;
-  for (let k = 0; k < SCATTERED; k++) {
-    const places = new Set<number>();
-    while (places.size < n) places.add(1 + Math.floor(random() * belt));
-    if (best([...places]).score >= found.score - 1e-9) asGood++;
+  const teeth = Uint16Array.from({ length: belt }, (_, i) => i + 1);
+  const enough = RULES.namedBelow * (SCATTERED + 1);
+  let [asGood, tried] = [0, 0];
+  while (tried < SCATTERED && asGood < enough) {
+    // The first n teeth of a shuffle that goes no further (Fisher & Yates).
+    for (let i = 0; i < n; i++) {
+      const j = i + Math.floor(random() * (belt - i));
+      const tooth = teeth[j]!;
+      teeth[j] = teeth[i]!;
+      teeth[i] = tooth;
+    }
+    if (best(teeth.subarray(0, n)).found.score >= found.score - 1e-9) asGood++;
+    tried++;
   }
-  const p = (asGood + 1) / (SCATTERED + 1);
-  if (found.z === 0 || p > RULES.namedBelow) return { verdict: 'none', p, marks: n };
-  const of = wheels.filter((w) => w.teeth === found.z);
+  const p = (asGood + 1) / (tried + 1);
+  if (z === 0 || p > RULES.namedBelow) return { verdict: 'none', p, marks: n };
+  const of = wheels.filter((w) => w.teeth === z);
   const kin = wheels.filter((w) => {
-    if (w.teeth === found.z) return false;
-    if (w.teeth % found.z !== 0 && found.z % w.teeth !== 0) return false;
+    if (w.teeth === z) return false;
+    if (w.teeth % z !== 0 && z % w.teeth !== 0) return false;
     // The kin explains them too when it hits as many.
-    const s = w.teeth < belt ? scan(at, w.teeth, belt, tables.get(w.teeth) ?? [], bins) : undefined;
-    return s !== undefined && s.hits >= found.hits;
+    const count = counts.find((c) => c.z === w.teeth);
+    return count !== undefined && scan(at, count, bins).hits >= found.hits;
   });
   return {
     verdict: 'wheel',
@@ -139,7 +153,7 @@ export function damageSpacing(
     marks: n,
     hits: found.hits,
     laps: found.laps,
-    met: metBy(found.tooth, found.z, belt, found.laps),
+    met: metBy(found.tooth, z, belt, found.laps),
   };
 }
 
