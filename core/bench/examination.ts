@@ -1,4 +1,4 @@
-import type { Observable, Registry } from '@core/facts/observable';
+import { type Observable, optionsOf, type Registry } from '@core/facts/observable';
 import { filedObservables, placedOf, SKIPPED, standing } from '@core/facts/read';
 import type { State } from '@core/facts/state';
 import type { Look } from './examination-data';
@@ -66,3 +66,16 @@ export function nextLook(answers: readonly LookAnswer[], from?: string): LookAns
   const at = answers.findIndex((a) => a.look.key === from);
   return [...answers.slice(at + 1), ...answers.slice(0, at + 1)].find((a) => a.status === 'open');
 }
+
+/** The grade that says that nothing was found; none for a look that shows nothing abnormal, is told and not seen, or is measured. */
+export function soundGrade(o: Observable): string | undefined {
+  const options = optionsOf(o);
+  if (o.how !== 'seen' || o.place !== undefined || o.type.kind !== 'choice') return undefined;
+  return options.some((x) => x.abnormal) ? options.find((x) => !x.abnormal)?.key : undefined;
+}
+
+/** Open looks at the place of another one (itself too) that are graded: what one glance there can pass as sound. */
+export const restAt = <A extends LookAnswer>(answers: readonly A[], at: LookAnswer): A[] =>
+  answers.filter(
+    (a) => a.status === 'open' && a.look.zone === at.look.zone && soundGrade(a.observable) !== undefined,
+  );

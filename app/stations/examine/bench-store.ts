@@ -1,6 +1,6 @@
 import { computed, inject, Injectable, linkedSignal, signal } from '@angular/core';
 import type { LimitedLook, ThingOnBench } from '@core/answer/examined';
-import { nextLook } from '@core/bench/examination';
+import { nextLook, restAt, soundGrade } from '@core/bench/examination';
 import { declaring } from '@core/facts/change';
 import type { Observable } from '@core/facts/observable';
 import { KINDS } from '@core/facts/kinds';
@@ -84,6 +84,22 @@ export class BenchStore {
   async skipAll(looks: readonly Observable[]): Promise<void> {
     const { about } = this.hand() ?? {};
     await this.told(this.desk.fileAll(looks.map((o) => ({ key: o.key, about, value: SKIPPED, how: o.how }))));
+  }
+
+  /** Looks that one glance at the place of the look in hand can pass as sound. */
+  readonly rest = computed(() => {
+    const [hand, look] = [this.hand(), this.look()];
+    return hand && look ? restAt(hand.looks, look) : [];
+  });
+
+  /** Files "nothing found" for the rest at the place in hand; one undo takes it all back. */
+  async restSound(): Promise<boolean> {
+    const { about } = this.hand() ?? {};
+    const entries = this.rest().flatMap(({ observable: o }) => {
+      const value = soundGrade(o);
+      return value === undefined ? [] : [{ key: o.key, about, value, how: o.how }];
+    });
+    return entries.length > 0 && (await this.told(this.desk.fileAll(entries)));
   }
 
   /** Says that a kind of part came in the box after all, or did not. */

@@ -7,6 +7,7 @@ import {
   inject,
   Injector,
   signal,
+  viewChild,
 } from '@angular/core';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
 import type { ThingOnBench } from '@core/answer/examined';
@@ -49,6 +50,7 @@ export class ExaminePage {
   private readonly desk = inject(CaseDesk);
   private readonly house = inject(HouseStore);
   private readonly injector = inject(Injector);
+  private readonly panel = viewChild(LookPanel);
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
 
   /** True from the second frame on: the first one is not kept waiting for what lies below its edge. */
@@ -107,12 +109,13 @@ export class ExaminePage {
     this.open(key);
   }
 
-  /** Page up and down: another thing; plus: another of this kind. */
+  /** Page up and down: another thing; plus: another of this kind; point: nothing found at the rest of this place. */
   protected press(e: KeyboardEvent): void {
     if (e.ctrlKey || e.altKey || e.metaKey) return;
     const typing = e.target instanceof HTMLInputElement || e.target instanceof HTMLTextAreaElement;
     if (e.key === 'PageDown' || e.key === 'PageUp') this.store.step(e.key === 'PageDown' ? 1 : -1);
     else if (e.key === '+' && !typing) void this.store.another();
+    else if (e.key === '.' && !typing) void this.panel()?.sound();
     else return;
     e.preventDefault();
   }

@@ -43,6 +43,33 @@ describe('the bench', () => {
     await closeDesk();
   });
 
+  it('files nothing found for the rest of one place at once, and takes it back at once', async () => {
+    await on(BELT);
+    await take('Guide roller');
+    await open('roller.face');
+    const before = state().log.length;
+    const open_ = () => page.all('hs-look-list li[data-field=lacks]').map((li) => li.dataset['row']!);
+    const at = (key: string) => EXAMINATIONS.get('roller')!.looks.find((l) => l.key === key)!.zone;
+    const lacked = open_();
+    await key(page.one('hs-look-panel'), '.');
+    await until(() => state().log.length > before);
+    await page.fixture.whenStable();
+    const gone = lacked.filter((k) => !open_().includes(k));
+    expect(gone.length).toBeGreaterThan(0);
+    for (const k of gone) {
+      expect(at(k)).toBe(at('roller.face'));
+      const o = desk.current()!.answers!.registry.get(k)!;
+      const filed = valueOf(state(), k);
+      expect(o.type.kind === 'choice' && o.type.options.find((x) => x.key === filed)?.abnormal).toBeFalsy();
+    }
+    // what is measured stays open, and the hand is at a look that is
+    expect(open_()).toContain('roller.od');
+    expect(open_()).toContain(page.one('[aria-current]').closest('li')!.dataset['row']!);
+    await desk.undo();
+    await page.fixture.whenStable();
+    expect(open_()).toEqual(lacked);
+  });
+
   it('asks of each thing what this drive has, in the order of the work', async () => {
     await on(CHAIN);
     expect(inHand()).toBe('Tensioner');

@@ -1,10 +1,12 @@
 import {
+  afterNextRender,
   ChangeDetectionStrategy,
   Component,
   computed,
   DestroyRef,
   ElementRef,
   inject,
+  Injector,
   input,
   signal,
 } from '@angular/core';
@@ -92,6 +94,11 @@ import { SeriesPanel } from './series-panel';
       <button nz-button nzSize="small" [attr.aria-pressed]="l.status === 'skipped'" (click)="store.skip(l)">
         {{ l.status === 'skipped' ? 'Examine it after all' : 'Not examined' }}
       </button>
+      @if (store.rest().length; as n) {
+        <button nz-button nzSize="small" aria-keyshortcuts="." (click)="sound()">
+          {{ n === 1 ? 'Nothing found' : 'Nothing found at all ' + n }} here <kbd aria-hidden="true">.</kbd>
+        </button>
+      }
       <span class="quiet"
         >{{ minutes() }} <kbd>Enter</kbd> leaves it open, <kbd>Shift</kbd>+<kbd>Enter</kbd> passes it
         over</span
@@ -120,6 +127,8 @@ export class LookPanel {
   readonly look = input.required<LimitedLook>();
   readonly session = input.required<Session>();
   protected readonly store = inject(BenchStore);
+  private readonly injector = inject(Injector);
+  private readonly host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
   protected readonly picture = tilePicture;
   protected readonly photo = signal<FileRef | undefined>(undefined);
   /** Lengths and angles can be read off a picture. */
@@ -147,8 +156,15 @@ export class LookPanel {
     return `${verdict}${limit.part} has ${limit.nominal}.`;
   });
 
+  /** What is left at this place is sound; then on to the next look. */
+  async sound(): Promise<void> {
+    if (await this.store.restSound())
+      // The rows know what is filed once they are painted.
+      afterNextRender(() => focusNextLacking(this.host), { injector: this.injector });
+  }
+
   constructor() {
-    const host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
+    const { host } = this;
     // Before the tiles take Enter for going on: with Shift it passes the look over, and then goes on.
     const pass = (e: KeyboardEvent) => {
       if (e.key !== 'Enter' || !e.shiftKey) return;
