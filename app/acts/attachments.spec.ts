@@ -11,6 +11,11 @@ import { Say } from './say';
 /** Keeps what was said instead of showing it. */
 class Heard {
   readonly refused: string[] = [];
+  readonly said: string[] = [];
+
+  say(_: string, words: string): void {
+    this.said.push(words);
+  }
 
   refuse(words: string): void {
     this.refused.push(words);
@@ -66,6 +71,37 @@ describe('files attached to a case', () => {
     expect(heard.refused[0]).toContain('lost.png');
     await files.attach([png('lost.png')]);
     expect(filed().map((f) => f.name)).toEqual(['lost.png']);
+  });
+
+  it('lose where they were taken before they are kept, and stay the picture that they are', async () => {
+    const canvas = new OffscreenCanvas(8, 8);
+    canvas.getContext('2d')!.fillRect(0, 0, 4, 8);
+    const jpeg = new Uint8Array(await (await canvas.convertToBlob({ type: 'image/jpeg' })).arrayBuffer());
+    const packet = new TextEncoder().encode(
+      '\u0000\u0000http://ns.adobe.com/xap/1.0/\u0000<x exif:GPSLatitude="54,32.1N"/>',
+    );
+    const segment = new Uint8Array([0xff, 0xe1, 0, packet.length, ...packet.slice(2)]);
+    const taken = new File([jpeg.slice(0, 2), segment, jpeg.slice(2)], 'taken.jpg', { type: 'image/jpeg' });
+    await files.attach([taken, png('plain.png')], 'tensioner');
+    const kept = (await files.blobOf(filed('tensioner')[0]!))!;
+    expect(await kept.text()).not.toContain('54,32');
+    expect((await createImageBitmap(kept)).width).toBe(8);
+    expect(heard.said.filter((w) => w.includes('taken.jpg')).length).toBe(1);
+    expect(heard.said.some((w) => w.includes('plain.png'))).toBeFalse();
+  });
+
+  it('are refused by name where the store has no room, and told where it is scarce', async () => {
+    const estimate = spyOn(navigator.storage, 'estimate').and.resolveTo({ usage: 99_999_999, quota: 1e8 });
+    await files.attach([png('full.png')]);
+    expect(filed()).toEqual([]);
+    expect(heard.refused[0]).toContain('full.png');
+    estimate.and.resolveTo({ usage: 9e7, quota: 1e8 });
+    await files.attach([png('near.png')]);
+    expect(filed().map((f) => f.name)).toEqual(['near.png']);
+    expect(heard.said[0]).toContain('10 MB');
+    estimate.and.resolveTo({});
+    await files.attach([png('unknown.png')]);
+    expect(heard.said.length).toBe(1);
   });
 
   it('of a case that came without them are told to be elsewhere', async () => {

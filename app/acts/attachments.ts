@@ -1,17 +1,19 @@
 import { inject, Injectable } from '@angular/core';
 import type { FileRef } from '@core/facts/fact';
 import { THING } from '@core/facts/thing';
+import { withoutLocation } from '@core/intake/without-location';
 import { CaseDesk } from '../data/case-desk';
 import { FactRepository } from '../data/fact-repository';
 import { hashOf } from '../data/hash';
 import { troubleSentence } from '../data/store-trouble';
 import { download } from './download';
 import { Say } from './say';
+import { roomFor } from './storage-room';
 
 /** Largest file that is attached, bytes: a photograph or a capture of minutes. */
 export const LARGEST_FILE = 64 * 1024 * 1024;
 
-/** Photographs, captures and documents of a case: kept once per content, pointed to by facts. */
+/** Photographs, captures and documents of a case: kept once per content, pointed to by facts. Where a picture was taken is never kept. */
 @Injectable({ providedIn: 'root' })
 export class Attachments {
   private readonly desk = inject(CaseDesk);
@@ -28,7 +30,14 @@ export class Attachments {
         );
         continue;
       }
-      const bytes = new Uint8Array(await file.arrayBuffer());
+      const room = await roomFor(file.size, navigator.storage);
+      if (room.kind === 'none') {
+        this.words.refuse(
+          `${name} was not attached: the browser's store has ${room.freeMb} MB left. Export cases as bundles and remove them, or free space on this machine.`,
+        );
+        continue;
+      }
+      const { bytes, found } = withoutLocation(new Uint8Array(await file.arrayBuffer()));
       const ref: FileRef = { hash: await hashOf(bytes), name, type: file.type, bytes: bytes.length };
       const blob = new Blob([bytes], { type: file.type });
       const kept = await this.repository.keepFile({ sha256: ref.hash, name, type: file.type, blob });
@@ -44,6 +53,12 @@ export class Attachments {
         files: [ref],
         series: 'files',
       });
+      if (found) void this.words.say('info', `Where ${name} was taken was removed from it.`);
+      if (room.kind === 'scarce')
+        void this.words.say(
+          'warning',
+          `The browser's store has ${room.freeMb} MB left. Export cases as bundles before it is full.`,
+        );
     }
   }
 
