@@ -19,6 +19,9 @@ module.exports = (config) =>
           '--disable-background-networking',
           '--disable-component-update',
           '--disable-sync',
+          // a camera that shows a moving test picture
+          '--use-fake-device-for-media-stream',
+          '--use-fake-ui-for-media-stream',
         ],
       },
     },

@@ -1,23 +1,31 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
+import { NzButtonComponent } from 'ng-zorro-antd/button';
 import type { FileRef } from '@core/facts/fact';
 import { factsOf } from '@core/facts/read';
 import { THING } from '@core/facts/thing';
 import { Attachments } from '../acts/attachments';
 import { CaseDesk } from '../data/case-desk';
+import { CameraDialog } from './camera-dialog';
 import { FileButton } from '../ui/file-button';
 import { FileStrip } from '../ui/file-strip';
 
-/** Photographs and captures of one part, and the way to add one. */
+/** Photographs and captures of the one part in hand, and the ways to add one: chosen, pasted, taken. */
 @Component({
   selector: 'hs-part-files',
-  imports: [FileButton, FileStrip],
+  imports: [CameraDialog, FileButton, FileStrip, NzButtonComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
-  host: { '[class.open]': 'files().length > 0' },
+  host: { '[class.open]': 'files().length > 0', '(document:paste)': 'paste($event)' },
   template: `
     @if (files().length) {
       <hs-file-strip [files]="files()" [read]="blobOf" (taken)="take($event)" />
     }
-    <hs-file-button wording="Attach a file" [label]="'Files of ' + name()" (chosen)="attach($event)" />
+    <div class="row">
+      <hs-file-button wording="Attach a file" [label]="'Files of ' + name()" (chosen)="attach($event)" />
+      <button nz-button nzSize="small" (click)="camera.set(true)">Take a picture</button>
+    </div>
+    @if (camera()) {
+      <hs-camera-dialog (picture)="attach([$event])" (closed)="camera.set(false)" />
+    }
   `,
   styles: `
     :host {
@@ -34,6 +42,7 @@ export class PartFiles {
   /** Thing that the files are of. */
   readonly about = input.required<string>();
   readonly name = input.required<string>();
+  protected readonly camera = signal(false);
   private readonly desk = inject(CaseDesk);
   private readonly attachments = inject(Attachments);
   protected readonly files = computed<readonly FileRef[]>(() => {
@@ -44,6 +53,14 @@ export class PartFiles {
 
   protected take(file: FileRef): void {
     void this.attachments.save(file);
+  }
+
+  /** Pictures in the clipboard go to this part; text goes where one is typing. */
+  protected paste(e: ClipboardEvent): void {
+    const pictures = [...(e.clipboardData?.files ?? [])].filter((f) => f.type.startsWith('image/'));
+    if (pictures.length === 0) return;
+    e.preventDefault();
+    this.attach(pictures);
   }
 
   protected attach(files: readonly File[]): void {

@@ -16,7 +16,7 @@ type Shown = { file: FileRef; url?: string; missing?: true };
       } @else {
         <button nz-button nzType="text" (click)="taken.emit(s.file)" [title]="'Take out ' + s.file.name">
           @if (s.url) {
-            <img [src]="s.url" [alt]="s.file.name" />
+            <img [src]="s.url" [alt]="s.file.name" loading="lazy" decoding="async" />
           } @else {
             {{ s.file.name }}
           }

@@ -1,0 +1,99 @@
+import {
+  ChangeDetectionStrategy,
+  Component,
+  DestroyRef,
+  effect,
+  type ElementRef,
+  inject,
+  output,
+  signal,
+  viewChild,
+} from '@angular/core';
+import { NzButtonComponent } from 'ng-zorro-antd/button';
+import { Modal } from '../ui/modal';
+
+/** Width that a camera is asked for, pixels: what it has less of, it gives. */
+const WIDTH = 4096;
+
+/** What a camera of this machine sees, live; taken pictures are given out, and the camera is let go when it is closed. */
+@Component({
+  selector: 'hs-camera-dialog',
+  imports: [Modal, NzButtonComponent],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <hs-modal [open]="true" title="Take a picture" [width]="820" (closed)="closed.emit()">
+      @if (trouble()) {
+        <p class="caution">
+          No camera could be opened: {{ trouble() }}. Allow the browser to use it, or attach a file instead.
+        </p>
+      } @else {
+        <video #video autoplay muted playsinline aria-label="What the camera sees"></video>
+        <div class="row">
+          <button nz-button nzType="primary" [disabled]="!live()" (click)="take()">Take it</button>
+          <span class="quiet" aria-live="polite"
+            >{{ taken() ? taken() + ' taken. ' : '' }}A ruler or a rectangle of known sides in the part’s
+            plane gives it a scale.</span
+          >
+        </div>
+      }
+    </hs-modal>
+  `,
+  styles: `
+    video {
+      display: block;
+      width: 100%;
+      max-height: 60vh;
+      background: #000;
+    }
+  `,
+})
+export class CameraDialog {
+  readonly picture = output<File>();
+  readonly closed = output();
+  protected readonly trouble = signal('');
+  protected readonly live = signal(false);
+  protected readonly taken = signal(0);
+  private readonly stream = signal<MediaStream | undefined>(undefined);
+  private readonly video = viewChild<ElementRef<HTMLVideoElement>>('video');
+  private gone = false;
+
+  constructor() {
+    inject(DestroyRef).onDestroy(() => {
+      this.gone = true;
+      this.release(this.stream());
+    });
+    effect(() => {
+      const [video, stream] = [this.video()?.nativeElement, this.stream()];
+      if (!video || !stream) return;
+      video.onplaying = () => this.live.set(true);
+      video.srcObject = stream;
+    });
+    void this.open();
+  }
+
+  private async open(): Promise<void> {
+    try {
+      const wanted = { width: { ideal: WIDTH }, facingMode: { ideal: 'environment' } };
+      const stream = await navigator.mediaDevices.getUserMedia({ video: wanted });
+      // Closed while the browser still asked.
+      if (this.gone) this.release(stream);
+      else this.stream.set(stream);
+    } catch (e) {
+      this.trouble.set(e instanceof Error ? e.message : String(e));
+    }
+  }
+
+  private release(stream: MediaStream | undefined): void {
+    for (const track of stream?.getTracks() ?? []) track.stop();
+  }
+
+  protected async take(): Promise<void> {
+    const video = this.video()?.nativeElement;
+    if (!video || video.videoWidth === 0) return;
+    const canvas = new OffscreenCanvas(video.videoWidth, video.videoHeight);
+    canvas.getContext('2d')!.drawImage(video, 0, 0);
+    const blob = await canvas.convertToBlob({ type: 'image/jpeg', quality: 0.95 });
+    this.taken.update((n) => n + 1);
+    this.picture.emit(new File([blob], `picture-${this.taken()}.jpg`, { type: blob.type }));
+  }
+}
