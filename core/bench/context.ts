@@ -6,7 +6,7 @@ import type { Registry } from '@core/facts/observable';
 import type { State } from '@core/facts/state';
 import type { ElongationAnswer, ExtensionAnswer } from './extension';
 import type { MarksAnswer } from './marks';
-import type { MassBalance } from './mass-balance';
+import type { PieceBalance } from './piece-balance';
 import type { TensionerAnswer } from './tensioners';
 
 /** What is known of the drive for judging what its parts show; empty while the design is open. */
@@ -39,7 +39,7 @@ export type BenchContext = {
   ran: Ran;
   /** Installation faults that a filled fitting sheet shows, each with the facts that say so. */
   /** What of guides came back, by mass. */
-  balances: readonly MassBalance[];
+  balances: readonly PieceBalance[];
   /** How plungers sank under a load. */
   leaks: readonly LeakAnswer[];
   sheetFaults: readonly { code: string; facts: readonly string[] }[];

@@ -99,13 +99,15 @@ function chainLong({ drive }: BenchContext): Finding[] {
   );
 }
 
-/** Complete or missing; what the scale cannot tell is no finding. */
+/** Complete or missing, once a guide, whether by mass or by outline or by both; what neither can tell is no finding. */
 function guideMaterial({ balances }: BenchContext): Finding[] {
-  return balances.flatMap((b) =>
-    b.verdict === 'cannot_tell'
-      ? []
-      : [{ finding: 'guide.material', value: b.verdict, facts: b.facts, ...of(b.about) }],
-  );
+  return [...new Set(balances.map((b) => b.about))].flatMap((about) => {
+    const told = balances.filter((b) => b.about === about && b.verdict !== 'cannot_tell');
+    const value = told.some((b) => b.verdict === 'missing') ? 'missing' : told[0]?.verdict;
+    if (value === undefined) return [];
+    const facts = told.filter((b) => b.verdict === value).flatMap((b) => b.facts);
+    return [{ finding: 'guide.material', value, facts, ...of(about) }];
+  });
 }
 
 function leaksDown({ leaks }: BenchContext): Finding[] {

@@ -31,8 +31,8 @@ export type PhotoError =
 
 const WANTED = { length: 2, angle: 3, area: 3 } as const;
 
-/** Projective map of the plane: eight entries of a 3 by 3 matrix whose last is one. */
-type Projective = readonly number[];
+/** Projective map of the plane: a 3 by 3 matrix by rows, positive weights being in front of the camera. */
+export type Projective = readonly number[];
 
 /**
  * The map that takes four corners of a picture to those of a rectangle (direct linear transformation; Hartley & Zisserman 2004, 4.1):
@@ -54,12 +54,16 @@ export function rectify(corners: readonly Spot[], width: number, height: number)
   });
   const right = to.flatMap(([u, v]) => [u, v]);
   const h = solve(new Matrix(rows), Matrix.columnVector(right), true).to1DArray();
-  return h.every((v) => Number.isFinite(v)) ? h : undefined;
+  if (!h.every((v) => Number.isFinite(v))) return undefined;
+  // The first pixel may lie beyond the horizon; the rectangle never does.
+  const { x, y } = corners[0]!;
+  const front = Math.sign(h[6]! * x + h[7]! * y + 1);
+  return [...h, 1].map((v) => v * front);
 }
 
 /** Where a point of the picture lies in the plane, mm; none beyond the horizon. */
 export function project(h: Projective, { x, y }: Spot): Spot | undefined {
-  const w = h[6]! * x + h[7]! * y + 1;
+  const w = h[6]! * x + h[7]! * y + h[8]!;
   if (!(w > 1e-9)) return undefined;
   return { x: (h[0]! * x + h[1]! * y + h[2]!) / w, y: (h[3]! * x + h[4]! * y + h[5]!) / w };
 }

@@ -4,62 +4,90 @@ import type { State } from '@core/facts/state';
 import type { Rules } from '@core/house/rules';
 import { COVERAGE } from '@core/quantity/judge';
 
-export type MassBalance = {
+/** By the scale, g, or by outlines on a picture that gives their scale, mm². */
+export type BalanceBy = 'mass' | 'area';
+
+export type PieceBalance = {
   about: string;
+  by: BalanceBy;
   pieces: number;
-  returnedG: number;
-  /** What is not there, with its standard uncertainty, g. */
-  missingG: number;
+  returned: number;
+  /** What is not there, with its standard uncertainty. */
+  missing: number;
   u: number;
   verdict: 'complete' | 'missing' | 'cannot_tell';
   facts: string[];
 };
 
+/** What all pieces share: the bias b of a scale on each, or the share by which a picture's scale is off on all of them. */
+export type Common = { bias: number; share: number };
+
 /**
- * What is missing of a part: new mass less all pieces. u² = u_new² + n·u_r² + (n·b)², the scale's repeatability u_r and a bias b that it
- * has on every piece alike (JCGM 100, 5.1.2 and F.1.2.3: what is common adds up). Missing when even the least that may be missing
+ * What is missing of a part: new one less all pieces. u² = u_new² + Σu_r² + (n·b)² + (q·Σ)², u_r the spread of one reading; what all pieces
+ * share adds up as it is (JCGM 100, 5.1.2 and F.1.2.3). Missing when even the least that may be missing
  * is a piece that matters; complete when not even the most is; else it cannot be told.
- * @param leastG smallest piece that matters
+ * @param least smallest piece that matters
  */
 export function balanceOf(
   fresh: { value: number; u: number },
   pieces: readonly { value: number; u: number }[],
-  biasG: number,
-  leastG: number,
-): Pick<MassBalance, 'returnedG' | 'missingG' | 'u' | 'verdict'> {
-  const returnedG = pieces.reduce((sum, p) => sum + p.value, 0);
-  const missingG = fresh.value - returnedG;
-  const u = Math.hypot(fresh.u, Math.hypot(...pieces.map((p) => p.u)), pieces.length * biasG);
-  const [low, high] = [missingG - COVERAGE * u, missingG + COVERAGE * u];
+  { bias, share }: Common,
+  least: number,
+): Pick<PieceBalance, 'returned' | 'missing' | 'u' | 'verdict'> {
+  const returned = pieces.reduce((sum, p) => sum + p.value, 0);
+  const missing = fresh.value - returned;
+  const u = Math.hypot(fresh.u, ...pieces.map((p) => p.u), pieces.length * bias, share * returned);
+  const [low, high] = [missing - COVERAGE * u, missing + COVERAGE * u];
   return {
-    returnedG,
-    missingG,
+    returned,
+    missing,
     u,
-    verdict: low >= leastG ? 'missing' : high < leastG ? 'complete' : 'cannot_tell',
+    verdict: low >= least ? 'missing' : high < least ? 'complete' : 'cannot_tell',
   };
 }
 
-const [NEW, PIECE] = ['guide.new_mass', 'guide.piece_mass'];
+type House = Pick<Rules, 'scaleBiasG' | 'leastPieceG' | 'areaShare' | 'leastPieceMm2'>;
+const WAYS: readonly {
+  by: BalanceBy;
+  fresh: string;
+  piece: string;
+  common: (h: House) => Common;
+  least: (h: House) => number;
+}[] = [
+  {
+    by: 'mass',
+    fresh: 'guide.new_mass',
+    piece: 'guide.piece_mass',
+    common: (h) => ({ bias: h.scaleBiasG, share: 0 }),
+    least: (h) => h.leastPieceG,
+  },
+  {
+    by: 'area',
+    fresh: 'guide.new_area',
+    piece: 'guide.piece_area',
+    common: (h) => ({ bias: 0, share: h.areaShare }),
+    least: (h) => h.leastPieceMm2,
+  },
+];
 
-/** Every guide of which a new one was weighed, and pieces were. */
-export function massBalances(
-  state: State,
-  registry: Registry,
-  house: Pick<Rules, 'scaleBiasG' | 'leastPieceG'>,
-): MassBalance[] {
-  return thingsWith(state, NEW).flatMap((about): MassBalance[] => {
-    const thing = about === '' ? undefined : about;
-    const fresh = measuredOf(state, registry, NEW, thing);
-    const pieces = placedOf(state, PIECE, thing).filter((p) => typeof p.value === 'number');
-    if (!fresh || pieces.length === 0) return [];
-    const weighed = pieces.map((p) => ({ value: Number(p.value), u: spreadOf(p.fact, registry, PIECE) }));
-    return [
-      {
-        about,
-        pieces: pieces.length,
-        ...balanceOf(fresh, weighed, house.scaleBiasG, house.leastPieceG),
-        facts: [...fresh.facts.map((f) => f.id), ...pieces.map((p) => p.fact.id)],
-      },
-    ];
-  });
+/** Every guide of which a new one was weighed or outlined, and its pieces were. */
+export function pieceBalances(state: State, registry: Registry, house: House): PieceBalance[] {
+  return WAYS.flatMap((way) =>
+    thingsWith(state, way.fresh).flatMap((about): PieceBalance[] => {
+      const thing = about === '' ? undefined : about;
+      const fresh = measuredOf(state, registry, way.fresh, thing);
+      const pieces = placedOf(state, way.piece, thing).filter((p) => typeof p.value === 'number');
+      if (!fresh || pieces.length === 0) return [];
+      const read = pieces.map((p) => ({ value: Number(p.value), u: spreadOf(p.fact, registry, way.piece) }));
+      return [
+        {
+          about,
+          by: way.by,
+          pieces: pieces.length,
+          ...balanceOf(fresh, read, way.common(house), way.least(house)),
+          facts: [...fresh.facts.map((f) => f.id), ...pieces.map((p) => p.fact.id)],
+        },
+      ];
+    }),
+  );
 }

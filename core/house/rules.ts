@@ -38,6 +38,9 @@ export const RulesSchema = z.strictObject({
   leastBits: z.number().nonnegative(),
   /** Smallest piece of a guide that matters in a sump, g. */
   leastPieceG: z.number().positive(),
+  /** Smallest outline of a piece that matters, mm², and the share by which a picture's scale may be off on all pieces (standard). */
+  leastPieceMm2: z.number().positive(),
+  areaShare: z.number().nonnegative(),
   /** Bias of a bench scale that all pieces share, g. */
   scaleBiasG: z.number().nonnegative(),
   /** What a step is still suspected, after the fitter confirmed it, while nobody said, and when its sheet shows it. */

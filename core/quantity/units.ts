@@ -4,6 +4,7 @@
  */
 export const UNITS = {
   length: { base: 'mm', units: { mm: 1, cm: 10, m: 1000, in: 25.4 } },
+  area: { base: 'mm²', units: { 'mm²': 1, 'cm²': 100 } },
   distance: { base: 'km', units: { km: 1, mi: 1.609344, m: 0.001 } },
   angle: { base: '°', units: { '°': 1, rad: 180 / Math.PI } },
   force: { base: 'N', units: { N: 1, kgf: 9.80665, lbf: 4.4482216152605 } },
@@ -44,6 +45,8 @@ const SPELLINGS: ReadonlyMap<string, string> = new Map([
   ...words('lbf', 'lb lbs'),
   ...words('°C', 'c degc celsius'),
   ...words('°F', 'f degf fahrenheit'),
+  ...words('mm²', 'mm2 sqmm'),
+  ...words('cm²', 'cm2 sqcm'),
   ...words('teeth', 'tooth t'),
   ...words('s', 'sec secs second seconds'),
   ...words('months', 'month mo'),

@@ -24,6 +24,7 @@ import { list } from '../../words/list';
 import { BenchStore } from './bench-store';
 import { InstrumentPanel } from './instrument-panel';
 import { PhotoDialog } from './photo-dialog';
+import { onPhoto } from './photo-overlay';
 import { SeriesPanel } from './series-panel';
 
 /** The look in hand: what it is most like, or what is measured; held while another has to be made first. */
@@ -68,17 +69,20 @@ import { SeriesPanel } from './series-panel';
         @for (k of [l.look.key]; track k + (thing().about ?? '')) {
           <hs-instrument-panel [session]="session()" [observable]="l.observable" [about]="thing().about" />
         }
-        @if (onPhoto()) {
-          <div class="row">
-            @for (f of pictures(); track f.hash) {
-              <button nz-button nzSize="small" (click)="photo.set(f)">Measure on {{ f.name }}</button>
-            }
-          </div>
-        }
+      }
+      @if (what(); as w) {
+        <div class="row">
+          @for (f of pictures(); track f.hash) {
+            <button nz-button nzSize="small" (click)="photo.set(f)">
+              {{ w === 'count' ? 'Count' : 'Measure' }} on {{ f.name }}
+            </button>
+          }
+        </div>
         @if (photo(); as f) {
           <hs-photo-dialog
             [session]="session()"
             [observable]="l.observable"
+            [what]="w"
             [about]="thing().about"
             [thing]="thing().about ?? thing().kind"
             [file]="f"
@@ -131,11 +135,7 @@ export class LookPanel {
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
   protected readonly picture = tilePicture;
   protected readonly photo = signal<FileRef | undefined>(undefined);
-  /** Lengths and angles can be read off a picture. */
-  protected readonly onPhoto = computed(() => {
-    const t = this.look().observable.type;
-    return t.kind === 'number' && (t.dimension === 'length' || t.dimension === 'angle');
-  });
+  protected readonly what = computed(() => onPhoto(this.look().observable));
   protected readonly pictures = computed(() => {
     const state = this.session().state();
     const files = state

@@ -10,13 +10,16 @@ import {
 } from '@angular/core';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
 import { NzInputDirective } from 'ng-zorro-antd/input';
-import { measureOnPhoto, type Spot } from '@core/bench/photo';
+import { goesAround, measureOnPhoto, type Spot } from '@core/bench/photo';
 import type { FileRef } from '@core/facts/fact';
 import type { Observable } from '@core/facts/observable';
-import { factsOf } from '@core/facts/read';
+import type { Place } from '@core/facts/place';
+import { factsOf, placedOf } from '@core/facts/read';
 import { RULES } from '@core/house/rules';
+import { ok } from '@core/quantity/result';
 import { readNumber } from '@core/quantity/parse-quantity';
 import { Attachments } from '../../acts/attachments';
+import { Pictures } from '../../acts/pictures';
 import { Say } from '../../acts/say';
 import { CaseDesk } from '../../data/case-desk';
 import { troubleSentence } from '../../data/store-trouble';
@@ -24,14 +27,17 @@ import type { Session } from '../../entry/session';
 import { Modal } from '../../ui/modal';
 import { Segmented } from '../../ui/segmented';
 import {
+  hasEnough,
   MARKS,
   nextSpot,
+  type OnPhoto,
   type Overlay,
   overlayLines,
   readOverlay,
   scaleOf,
-  wantedFor,
+  takesMore,
 } from './photo-overlay';
+import { PhotoFlat } from './photo-flat';
 import { PhotoPicture } from './photo-picture';
 
 const OVERLAY = 'photo.overlay';
@@ -51,6 +57,7 @@ const TROUBLE = {
 @Component({
   selector: 'hs-photo-dialog',
   imports: [Modal, PhotoPicture, Segmented, NzButtonComponent, NzInputDirective],
+  providers: [PhotoFlat],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <hs-modal
@@ -63,12 +70,14 @@ const TROUBLE = {
         <p class="caution">{{ t }}</p>
       } @else if (size(); as s) {
         <div class="row">
-          <hs-segmented
-            label="Scale"
-            [options]="scales"
-            [value]="overlay().scale"
-            (picked)="change({ scale: $event, marks: [], spots: [] })"
-          />
+          @if (what() !== 'count') {
+            <hs-segmented
+              label="Scale"
+              [options]="scales"
+              [value]="overlay().scale"
+              (picked)="change({ scale: $event, marks: [], spots: [] })"
+            />
+          }
           @for (side of sides(); track side; let i = $index) {
             <label
               >{{ side }}
@@ -77,6 +86,11 @@ const TROUBLE = {
             >
           }
           <button nz-button nzSize="small" [disabled]="!picked()" (click)="back()">Take a spot back</button>
+          @if (canFlatten()) {
+            <button nz-button nzSize="small" [attr.aria-pressed]="view.flat() !== undefined" (click)="lay()">
+              {{ view.busy() ? 'Lays it flat …' : 'Seen from above' }}
+            </button>
+          }
           @for (z of zooms; track z) {
             <button nz-button nzSize="small" [attr.aria-pressed]="zoom() === z" (click)="zoom.set(z)">
               {{ z }}×
@@ -87,13 +101,14 @@ const TROUBLE = {
           {{ next() ? next() + ': press it, or walk with the arrows and Enter.' : 'All spots are set.' }}
         </p>
         <hs-photo-picture
-          [url]="url()"
-          [size]="s"
+          [url]="view.flat()?.url ?? url()"
+          [size]="view.flat() ?? s"
+          [what]="what()"
           [name]="file().name"
           [next]="next()"
-          [overlay]="overlay()"
+          [overlay]="view.shown(overlay())"
           [zoom]="zoom()"
-          (spot)="set($event)"
+          (spot)="set(view.original($event))"
           (back)="back()"
           (shown)="shown.set($event)"
         />
@@ -118,6 +133,8 @@ const TROUBLE = {
 export class PhotoDialog {
   readonly session = input.required<Session>();
   readonly observable = input.required<Observable>();
+  /** What is read off the picture. */
+  readonly what = input.required<OnPhoto>();
   readonly about = input<string>();
   /** Thing that the photograph is of. */
   readonly thing = input.required<string>();
@@ -125,6 +142,8 @@ export class PhotoDialog {
   readonly closed = output();
   private readonly desk = inject(CaseDesk);
   private readonly attachments = inject(Attachments);
+  private readonly pictures = inject(Pictures);
+  protected readonly view = inject(PhotoFlat);
   private readonly say = inject(Say);
   protected readonly scales = SCALES;
   protected readonly zooms = ZOOMS;
@@ -144,26 +163,33 @@ export class PhotoDialog {
     spots: [],
   });
   protected readonly typed = signal<readonly string[]>(['100', '54']);
-  protected readonly sides = computed(() =>
-    this.overlay().scale === 'ruler' ? ['Between the marks'] : ['Width', 'Height'],
+  protected readonly sides = computed(
+    () =>
+      ({ ruler: ['Between the marks'], rectangle: ['Width', 'Height'], counted: [] as string[] })[
+        this.overlay().scale
+      ],
   );
-  protected readonly what = computed(() => {
-    const t = this.observable().type;
-    return t.kind === 'number' && t.dimension === 'angle' ? ('angle' as const) : ('length' as const);
-  });
   protected readonly next = computed(() => nextSpot(this.overlay(), this.what()));
   protected readonly picked = computed(() => this.overlay().marks.length + this.overlay().spots.length > 0);
   private readonly rules = computed(() => this.desk.current()?.answers?.rules ?? RULES);
   /** Standard uncertainty of a press: so many pixels of the screen, as pixels of the picture as it is shown. */
   private readonly pickPx = computed(() => {
     const onScreen = this.rules().pickScreenPx;
-    return this.shown() > 0 ? (onScreen * (this.size()?.width ?? 0)) / this.shown() : onScreen;
+    const flat = this.view.flat();
+    // A flat picture is as fine as the original, unless that one was too large.
+    const width = flat ? flat.width / flat.sourcePx : (this.size()?.width ?? 0);
+    return this.shown() > 0 ? (onScreen * width) / this.shown() : onScreen;
+  });
+  protected readonly canFlatten = computed(() => {
+    const o = this.overlay();
+    return o.scale === 'rectangle' && scaleOf(o) !== undefined && goesAround(o.marks);
   });
   protected readonly result = computed(() => {
-    const o = this.overlay();
+    const [o, what] = [this.overlay(), this.what()];
+    if (!hasEnough(o, what)) return undefined;
+    if (what === 'count') return ok({ value: o.spots.length, u: undefined });
     const scale = scaleOf(o);
-    if (!scale || o.spots.length < wantedFor(this.what())) return undefined;
-    return measureOnPhoto(scale, { what: this.what(), spots: o.spots }, this.pickPx());
+    return scale && measureOnPhoto(scale, { what, spots: o.spots }, this.pickPx());
   });
   protected readonly words = computed(() => {
     const r = this.result();
@@ -179,14 +205,15 @@ export class PhotoDialog {
       void this.attachments.blobOf(file).then(async (blob) => {
         if (ended) return;
         if (!blob) return this.trouble.set(`${file.name} is not in this browser; a bundle brings it along.`);
-        const bitmap = await createImageBitmap(blob).catch(() => undefined);
-        if (!bitmap)
+        const looked = await this.pictures.look(blob);
+        if (ended) return;
+        if (!looked.ok)
           return this.trouble.set(
             `${file.name} is no picture that can be read. Take it again, or send it as PNG.`,
           );
-        this.size.set({ width: bitmap.width, height: bitmap.height });
-        bitmap.close();
-        url = URL.createObjectURL(blob);
+        const { width, height, shown } = looked.value;
+        this.size.set({ width, height });
+        url = URL.createObjectURL(shown);
         this.url.set(url);
         const state = this.session().state();
         const filed = state ? factsOf(state, OVERLAY, this.thing()) : [];
@@ -194,20 +221,31 @@ export class PhotoDialog {
           .map((f) => readOverlay(f.value))
           .filter((o) => o?.hash === file.hash && o.key === key)
           .at(-1);
-        const fresh = { hash: file.hash, key, sideU: this.rules().scaleSideU, marks: [], spots: [] };
+        const none = this.what() === 'count' ? { scale: 'counted' as const, sides: [] } : {};
+        const fresh = { hash: file.hash, key, sideU: this.rules().scaleSideU, marks: [], spots: [], ...none };
         this.overlay.update((o) => before ?? { ...o, ...fresh });
-        if (before) this.typed.set(before.sides.map(String));
+        if (before && before.sides.length > 0) this.typed.set(before.sides.map(String));
       });
       cleanup(() => {
         ended = true;
         if (url) URL.revokeObjectURL(url);
+        this.view.end();
       });
     });
   }
 
   protected change(part: Partial<Overlay>): void {
+    if (part.marks) this.view.end();
     this.overlay.update((o) => ({ ...o, ...part }));
     this.readSides();
+  }
+
+  /** Shows the picture from above its plane, or as it was taken again. */
+  protected async lay(): Promise<void> {
+    if (this.view.flat()) return this.view.end();
+    const [o, blob] = [this.overlay(), await this.attachments.blobOf(this.file())];
+    if (blob && !(await this.view.lay(blob, o, () => this.overlay().marks === o.marks)))
+      this.say.refuse(`${this.file().name} could not be laid flat. Set its corners again.`);
   }
 
   protected type(i: number, text: string): void {
@@ -217,7 +255,7 @@ export class PhotoDialog {
 
   private readSides(): void {
     const sides = this.typed()
-      .slice(0, this.overlay().scale === 'ruler' ? 1 : 2)
+      .slice(0, this.sides().length)
       .map((t) => readNumber(t) ?? 0);
     this.overlay.update((o) => ({ ...o, sides: sides.every((s) => s > 0) ? sides : [] }));
   }
@@ -225,13 +263,21 @@ export class PhotoDialog {
   protected set(spot: Spot): void {
     const o = this.overlay();
     if (o.marks.length < MARKS[o.scale]) this.change({ marks: [...o.marks, spot] });
-    else if (o.spots.length < wantedFor(this.what())) this.change({ spots: [...o.spots, spot] });
+    else if (takesMore(o, this.what())) this.change({ spots: [...o.spots, spot] });
   }
 
   protected back(): void {
     const o = this.overlay();
     if (o.spots.length > 0) this.change({ spots: o.spots.slice(0, -1) });
     else this.change({ marks: o.marks.slice(0, -1) });
+  }
+
+  /** The next piece, where pieces are measured one after the other. */
+  private place(): { place: Place } | undefined {
+    const [o, state] = [this.observable(), this.session().state()];
+    if (o.place !== 'piece' || !state) return undefined;
+    const last = Math.max(0, ...placedOf(state, o.key, this.about()).map((p) => p.place.from ?? 0));
+    return { place: { on: 'piece', from: last + 1 } };
   }
 
   protected async keep(): Promise<void> {
@@ -243,7 +289,8 @@ export class PhotoDialog {
         key: this.observable().key,
         about: this.about(),
         value: r.value.value,
-        u: r.value.u,
+        ...(r.value.u === undefined ? {} : { u: r.value.u }),
+        ...(this.place() ?? {}),
         how: 'measured',
         files,
       },

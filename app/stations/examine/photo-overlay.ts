@@ -1,19 +1,22 @@
 import * as z from 'zod';
 import type { PhotoMeasure, PhotoScale, Spot } from '@core/bench/photo';
+import type { Observable } from '@core/facts/observable';
 
 z.config({ jitless: true });
 const SpotSchema = z.strictObject({ x: z.number(), y: z.number() });
+/** Spots of one overlay at most: a chain has so many links. */
+export const MOST_SPOTS = 400;
 /** What was picked on a picture: data beside the untouched original. Lengths mm, spots pixels of the original. */
 export const OverlaySchema = z.strictObject({
   /** SHA-256 of the picture, and the observable that was measured on it. */
   hash: z.string(),
   key: z.string(),
-  scale: z.enum(['ruler', 'rectangle']),
-  /** Between the marks of a ruler; or width and height of a rectangle. */
-  sides: z.array(z.number().positive()).min(1).max(2),
+  scale: z.enum(['ruler', 'rectangle', 'counted']),
+  /** Between the marks of a ruler; or width and height of a rectangle; what is counted needs no scale. */
+  sides: z.array(z.number().positive()).max(2),
   sideU: z.number().nonnegative(),
   marks: z.array(SpotSchema).max(4),
-  spots: z.array(SpotSchema).max(20),
+  spots: z.array(SpotSchema).max(MOST_SPOTS),
 });
 export type Overlay = z.infer<typeof OverlaySchema>;
 
@@ -21,7 +24,7 @@ export type Overlay = z.infer<typeof OverlaySchema>;
 export const overlayLines = (o: Overlay): string[] => [
   `picture ${o.hash}`,
   `of ${o.key}`,
-  `${o.scale} ${o.sides.join(' ')} ± ${o.sideU}`,
+  `${o.scale} ${o.sides.join(' ') || '-'} ± ${o.sideU}`,
   ...o.marks.map((m) => `mark ${m.x} ${m.y}`),
   ...o.spots.map((m) => `spot ${m.x} ${m.y}`),
 ];
@@ -37,24 +40,29 @@ export function readOverlay(lines: unknown): Overlay | undefined {
       const [x, y] = l.split(' ').map(Number);
       return { x, y };
     });
-  const scale = (['ruler', 'rectangle'] as const).find((k) => after(k).length > 0);
+  const scale = (['ruler', 'rectangle', 'counted'] as const).find((k) => after(k).length > 0);
   const [sides, u] = (after(scale ?? '')[0] ?? '').split(' ± ');
   return OverlaySchema.safeParse({
     hash: after('picture')[0],
     key: after('of')[0],
     scale,
-    sides: (sides ?? '').split(' ').map(Number),
+    sides: sides === '-' ? [] : (sides ?? '').split(' ').map(Number),
     sideU: Number(u),
     marks: spots('mark'),
     spots: spots('spot'),
   }).data;
 }
 
-export const MARKS = { ruler: 2, rectangle: 4 } as const;
+export const MARKS = { ruler: 2, rectangle: 4, counted: 0 } as const;
 
 /** The scale of an overlay, once all its marks are set. */
 export function scaleOf(o: Pick<Overlay, 'scale' | 'sides' | 'sideU' | 'marks'>): PhotoScale | undefined {
-  if (o.marks.length < MARKS[o.scale] || o.sides.length < (o.scale === 'ruler' ? 1 : 2)) return undefined;
+  if (
+    o.scale === 'counted' ||
+    o.marks.length < MARKS[o.scale] ||
+    o.sides.length < (o.scale === 'ruler' ? 1 : 2)
+  )
+    return undefined;
   return o.scale === 'ruler'
     ? { kind: 'ruler', points: o.marks as unknown as [Spot, Spot], mm: o.sides[0]!, u: o.sideU }
     : {
@@ -66,18 +74,44 @@ export function scaleOf(o: Pick<Overlay, 'scale' | 'sides' | 'sideU' | 'marks'>)
       };
 }
 
-/** Spots that a measure of this dimension wants. */
-export const wantedFor = (what: PhotoMeasure['what']): number => (what === 'length' ? 2 : 3);
+/** What a picture can tell of an observable: a measure in the plane of its scale, or a number of things; none of anything else. */
+export type OnPhoto = PhotoMeasure['what'] | 'count';
+export function onPhoto({ type, how, place }: Observable): OnPhoto | undefined {
+  if (how !== 'measured' || (place !== undefined && place !== 'piece')) return undefined;
+  if (type.kind === 'count') return 'count';
+  if (type.kind !== 'number') return undefined;
+  return (['length', 'angle', 'area'] as const).find((d) => d === type.dimension);
+}
 
-/** What the next press on the picture sets. */
-export function nextSpot(o: Pick<Overlay, 'scale' | 'marks' | 'spots'>, what: PhotoMeasure['what']): string {
+/** Least and most spots of each. */
+const SPOTS: Readonly<Record<OnPhoto, readonly [least: number, most: number]>> = {
+  length: [2, 2],
+  angle: [3, 3],
+  area: [3, MOST_SPOTS],
+  count: [1, MOST_SPOTS],
+};
+export const hasEnough = (o: Pick<Overlay, 'spots'>, what: OnPhoto): boolean =>
+  o.spots.length >= SPOTS[what][0];
+export const takesMore = (o: Pick<Overlay, 'spots'>, what: OnPhoto): boolean =>
+  o.spots.length < SPOTS[what][1];
+
+/** What the next press on the picture sets; nothing once all is set. */
+export function nextSpot(o: Pick<Overlay, 'scale' | 'marks' | 'spots'>, what: OnPhoto): string {
   const mark = o.marks.length;
   if (mark < MARKS[o.scale])
     return o.scale === 'ruler'
       ? `${mark === 0 ? 'One' : 'The other'} mark of the ruler`
       : `Corner ${mark + 1} of the rectangle${mark === 0 ? ', going around; the first side is its width' : ''}`;
+  if (!takesMore(o, what)) return '';
   const spot = o.spots.length;
-  if (spot >= wantedFor(what)) return '';
-  if (what === 'angle') return ['One leg', 'The corner of the angle', 'The other leg'][spot]!;
-  return spot === 0 ? 'Where the length begins' : 'Where it ends';
+  switch (what) {
+    case 'angle':
+      return ['One leg', 'The corner of the angle', 'The other leg'][spot]!;
+    case 'length':
+      return spot === 0 ? 'Where the length begins' : 'Where it ends';
+    case 'area':
+      return `Point ${spot + 1} of the outline, going around${hasEnough(o, what) ? ', or file it' : ''}`;
+    case 'count':
+      return `Number ${spot + 1}${hasEnough(o, what) ? ', or file the count' : ''}`;
+  }
 }

@@ -10,7 +10,7 @@ import {
   viewChild,
 } from '@angular/core';
 import type { Spot } from '@core/bench/photo';
-import { MARKS, type Overlay } from './photo-overlay';
+import { MARKS, type OnPhoto, type Overlay } from './photo-overlay';
 
 /** A photograph with what was picked on it; a press, or a cross walked by keys and Enter, picks the next spot. */
 @Component({
@@ -29,12 +29,21 @@ import { MARKS, type Overlay } from './photo-overlay';
     >
       <image [attr.href]="url()" [attr.width]="size().width" [attr.height]="size().height" />
       <polyline class="scale" [attr.points]="scaleLine()" />
-      <polyline class="spots" [attr.points]="line(overlay().spots)" />
+      @if (what() === 'area') {
+        <polygon class="spots" [attr.points]="line(overlay().spots)" />
+      } @else if (what() !== 'count') {
+        <polyline class="spots" [attr.points]="line(overlay().spots)" />
+      }
       @for (m of overlay().marks; track $index) {
         <path class="scale" [attr.d]="cross(m)" />
       }
       @for (m of overlay().spots; track $index) {
         <path class="spots" [attr.d]="cross(m)" />
+        @if (what() === 'count') {
+          <text [attr.x]="m.x" [attr.y]="m.y" [attr.font-size]="size().width / 60 / zoom()">
+            {{ $index + 1 }}
+          </text>
+        }
       }
       @if (at(); as m) {
         <path class="at" [attr.d]="cross(m)" />
@@ -53,6 +62,7 @@ import { MARKS, type Overlay } from './photo-overlay';
       cursor: crosshair;
     }
     path,
+    polygon,
     polyline {
       fill: none;
       vector-effect: non-scaling-stroke;
@@ -64,6 +74,13 @@ import { MARKS, type Overlay } from './photo-overlay';
     .spots {
       stroke: var(--brass);
       stroke-dasharray: 6 3;
+    }
+    text {
+      fill: var(--ink);
+      stroke: var(--paper);
+      stroke-width: 3;
+      paint-order: stroke;
+      vector-effect: non-scaling-stroke;
     }
     .at {
       stroke: var(--ink);
@@ -77,6 +94,7 @@ export class PhotoPicture {
   /** What the next press sets. */
   readonly next = input.required<string>();
   readonly overlay = input.required<Overlay>();
+  readonly what = input.required<OnPhoto>();
   readonly zoom = input(1);
   readonly spot = output<Spot>();
   readonly back = output();

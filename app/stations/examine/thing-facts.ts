@@ -15,11 +15,11 @@ import { stackWords } from '../../words/bench';
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @let t = thing();
-    @if (balance(); as b) {
-      <p class="says" aria-live="polite">{{ b.words }}</p>
-      @if (b.missing) {
-        <p class="caution">{{ obligation }}</p>
-      }
+    @for (b of balances(); track b.by) {
+      <p class="says" aria-live="polite">{{ wordsOf(b) }}</p>
+    }
+    @if (missing()) {
+      <p class="caution">{{ obligation }}</p>
     }
     @for (w of stacks(); track w) {
       <p class="says" aria-live="polite">{{ w }}</p>
@@ -49,12 +49,13 @@ export class ThingFacts {
   private readonly desk = inject(CaseDesk);
   protected readonly obligation = OBLIGATION;
   protected readonly isPart = computed(() => KINDS.get(this.thing().kind)?.part === true);
-  protected readonly balance = computed(() => {
+  protected readonly wordsOf = balanceWords;
+  protected readonly balances = computed(() => {
     const { kind, about } = this.thing();
-    if (kind !== 'guide') return undefined;
-    const b = this.desk.current()?.answers?.balances.find((x) => x.about === (about ?? ''));
-    return b && { words: balanceWords(b), missing: b.verdict === 'missing' };
+    const all = kind === 'guide' ? (this.desk.current()?.answers?.balances ?? []) : [];
+    return all.filter((b) => b.about === (about ?? ''));
   });
+  protected readonly missing = computed(() => this.balances().some((b) => b.verdict === 'missing'));
   protected readonly stacks = computed(() => {
     const { kind, about } = this.thing();
     const of = kind === 'tensioner' ? 'stand_out' : kind === 'sprocket' ? 'slot' : undefined;

@@ -2,7 +2,7 @@ import { damageMaps, type DamageMap } from '@core/bench/damage-map';
 import { possibleLooks } from '@core/bench/examination';
 import { EXAMINATIONS } from '@core/bench/examination-data';
 import { leakAnswers } from '@core/bench/leak-answer';
-import { massBalances } from '@core/bench/mass-balance';
+import { pieceBalances } from '@core/bench/piece-balance';
 import { type StackUp, stackUps } from '@core/bench/stack-ups';
 import { thingsOf } from '@core/facts/read';
 import { applies } from '../applies';
@@ -41,9 +41,9 @@ export const stacks = node({ registry, possible }, ({ registry, possible }, _, s
   return stackUps(state, registry, layouts, further);
 });
 
-/** What of guides came back, by mass. */
+/** What of guides came back, by mass and by outline. */
 export const balances = node({ registry, rules }, ({ registry, rules }, _, state) =>
-  massBalances(state, registry, rules),
+  pieceBalances(state, registry, rules),
 );
 
 /** How plungers sank under a constant load. */
