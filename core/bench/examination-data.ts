@@ -11,6 +11,8 @@ const LookSchema = z.strictObject({
   after: z.array(z.string()).optional(),
   /** Dimension of the catalogue's part that the reading is held against. */
   limit: z.string().optional(),
+  /** It is done by the clock. */
+  clock: z.literal('slow_press').optional(),
 });
 export type Look = Readonly<z.infer<typeof LookSchema>>;
 

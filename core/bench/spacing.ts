@@ -70,14 +70,14 @@ function countOf(z: number, belt: number, marks: number): Count {
 }
 
 /** The tooth of a wheel that most marks can have come from; a mark belongs to every tooth that a lap allows. */
-function scan(marks: ArrayLike<number>, { z, laps }: Count, bins: Uint16Array): Scan {
+function scan(marks: Uint16Array, { z, laps }: Count, bins: Uint16Array): Scan {
   let [score, hits, lap, tooth] = [0, 0, 1, 0];
   bins.fill(0, 0, z);
   let [most, fullest] = [0, 0];
   for (let k = 0; k < laps.length; k++) {
     const { meets, scores } = laps[k]!;
-    for (let i = 0; i < marks.length; i++) {
-      const t = meets[marks[i]!]!;
+    for (const mark of marks) {
+      const t = meets[mark]!;
       const filled = bins[t]! + 1;
       bins[t] = filled;
       if (filled > most) {
@@ -104,14 +104,14 @@ export function damageSpacing(
   belt: number,
   wheels: readonly SpacedWheel[],
 ): SpacingAnswer {
-  const at = [...new Set(marks)].filter((p) => p >= 1 && p <= belt);
+  const at = Uint16Array.from([...new Set(marks)].filter((p) => p >= 1 && p <= belt));
   if (at.length < RULES.leastMarks) return { verdict: 'too_few', marks: at.length, least: RULES.leastMarks };
   const n = at.length;
   const counts = [...new Set(wheels.map((w) => w.teeth))]
     .filter((z) => z > 1 && z < belt)
     .map((z) => countOf(z, belt, n));
   const bins = new Uint16Array(Math.max(0, ...counts.map((c) => c.z)) + 1);
-  const best = (places: ArrayLike<number>) => {
+  const best = (places: Uint16Array) => {
     let top: { found: Scan; z: number } = { found: { score: 0, hits: 0, laps: 1, tooth: 0 }, z: 0 };
     for (const c of counts) {
       const found = scan(places, c, bins);

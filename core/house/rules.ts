@@ -61,6 +61,12 @@ export const RulesSchema = z.strictObject({
   /** Seconds of a leak-down that belong to the first elastic take-up, and the most that a sound plunger sinks, mm/s. */
   takeUpS: z.number().nonnegative(),
   leakMaxMmPerS: z.number().positive(),
+  /** A slow press for reuse: turns a minute, the screw's pitch, mm, and how long the oil is waited for, s. */
+  press: z.strictObject({
+    turnsPerMin: z.number().positive(),
+    pitchMm: z.number().positive(),
+    waitS: z.number().nonnegative(),
+  }),
   /** Minutes that an engine has to stand before it counts as cold when nobody measured it. */
   coldMinutes: z.number().positive(),
   /** Kelvin within which engine and air count as one temperature. */

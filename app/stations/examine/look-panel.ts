@@ -25,12 +25,13 @@ import { BenchStore } from './bench-store';
 import { InstrumentPanel } from './instrument-panel';
 import { PhotoDialog } from './photo-dialog';
 import { onPhoto } from './photo-overlay';
+import { PressPanel } from './press-panel';
 import { SeriesPanel } from './series-panel';
 
 /** The look in hand: what it is most like, or what is measured; held while another has to be made first. */
 @Component({
   selector: 'hs-look-panel',
-  imports: [Field, PlacedField, InstrumentPanel, PhotoDialog, SeriesPanel, NzButtonComponent],
+  imports: [Field, PlacedField, InstrumentPanel, PhotoDialog, PressPanel, SeriesPanel, NzButtonComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
   host: { '[attr.data-apart]': 'look().look.key' },
   template: `
@@ -89,6 +90,9 @@ import { SeriesPanel } from './series-panel';
             (closed)="photo.set(undefined)"
           />
         }
+      }
+      @if (l.look.clock === 'slow_press') {
+        <hs-press-panel [session]="session()" [about]="thing().about" />
       }
       @if (l.observable.caution; as caution) {
         <p class="warn">▲ {{ caution }}</p>
