@@ -41,6 +41,8 @@ export const RulesSchema = z.strictObject({
   /** Smallest outline of a piece that matters, mm², and the share by which a picture's scale may be off on all pieces (standard). */
   leastPieceMm2: z.number().positive(),
   areaShare: z.number().nonnegative(),
+  /** Change of a depth along a guide that matters, mm per 100 mm. */
+  alongMmPer100: z.number().positive(),
   /** Bias of a bench scale that all pieces share, g. */
   scaleBiasG: z.number().nonnegative(),
   /** What a step is still suspected, after the fitter confirmed it, while nobody said, and when its sheet shows it. */

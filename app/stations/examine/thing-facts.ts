@@ -6,6 +6,7 @@ import { AnotherPart } from '../../entry/another-part';
 import { PartDetails } from '../../entry/part-details';
 import { PartFiles } from '../../entry/part-files';
 import { balanceWords, OBLIGATION } from '../../words/pieces';
+import { spreadWords } from '../../words/spread';
 import { stackWords } from '../../words/bench';
 
 /** What the readings of the thing in hand come to together, which one it is, and its pictures. */
@@ -20,6 +21,9 @@ import { stackWords } from '../../words/bench';
     }
     @if (missing()) {
       <p class="caution">{{ obligation }}</p>
+    }
+    @for (w of spreads(); track w) {
+      <p class="says" aria-live="polite">{{ w }}</p>
     }
     @for (w of stacks(); track w) {
       <p class="says" aria-live="polite">{{ w }}</p>
@@ -56,6 +60,11 @@ export class ThingFacts {
     return all.filter((b) => b.about === (about ?? ''));
   });
   protected readonly missing = computed(() => this.balances().some((b) => b.verdict === 'missing'));
+  protected readonly spreads = computed(() => {
+    const { kind, about } = this.thing();
+    const all = this.desk.current()?.answers?.spreads ?? [];
+    return all.filter((s) => s.kind === kind && s.about === (about ?? '')).map(spreadWords);
+  });
   protected readonly stacks = computed(() => {
     const { kind, about } = this.thing();
     const of = kind === 'tensioner' ? 'stand_out' : kind === 'sprocket' ? 'slot' : undefined;

@@ -3,6 +3,7 @@ import { possibleLooks } from '@core/bench/examination';
 import { EXAMINATIONS } from '@core/bench/examination-data';
 import { leakAnswers } from '@core/bench/leak-answer';
 import { pieceBalances } from '@core/bench/piece-balance';
+import { spreadAnswers } from '@core/bench/spread-answer';
 import { type StackUp, stackUps } from '@core/bench/stack-ups';
 import { thingsOf } from '@core/facts/read';
 import { applies } from '../applies';
@@ -44,6 +45,21 @@ export const stacks = node({ registry, possible }, ({ registry, possible }, _, s
 /** What of guides came back, by mass and by outline. */
 export const balances = node({ registry, rules }, ({ registry, rules }, _, state) =>
   pieceBalances(state, registry, rules),
+);
+
+/** Where on a sprocket or along a guide its damage lies. */
+export const spreads = node(
+  { registry, rules, bench, drive },
+  ({ registry, rules, bench, drive }, _, state) => {
+    const cams =
+      drive?.stages.flatMap((s) => s.layout.wheels.flatMap((w) => (w.role === 'cam' ? [w.teeth] : []))) ?? [];
+    const alike = new Set(cams).size === 1 ? cams[0] : undefined;
+    return spreadAnswers(state, registry, rules, (about) => {
+      const part = bench.things.find((t) => t.kind === 'sprocket' && (t.about ?? '') === about)?.part;
+      const teeth = part?.attributes['teeth'];
+      return typeof teeth === 'number' ? teeth : alike;
+    });
+  },
 );
 
 /** How plungers sank under a constant load. */
