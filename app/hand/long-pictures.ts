@@ -109,3 +109,26 @@ export function boltPicture(seen: Seen): ThingPicture {
     words: [{ x: length / 2, y: m * 1.05, text: `M${m} × ${length} mm` }],
   };
 }
+
+/** A belt or chain unrolled in one row, with the places where something was found; drawn small beside others. */
+export function loopPicture(count: number, found: readonly { from: number }[]): ThingPicture {
+  const tall = count * 0.16;
+  return {
+    box: { x: 0, y: -tall * 0.2, w: count, h: tall * 1.4 },
+    shapes: [
+      { d: rect(0, 0, count, tall), look: 'body' },
+      ...[0.25, 0.5, 0.75].map(
+        (share): Shape => ({ d: line([count * share, tall * 0.75], [count * share, tall]), look: 'fine' }),
+      ),
+      ...found.map(
+        ({ from }): Shape => ({
+          d: line([from - 0.5, 0], [from - 0.5, tall]),
+          look: 'found',
+          title: String(from),
+        }),
+      ),
+    ],
+    zones: [],
+    words: [],
+  };
+}

@@ -19,17 +19,22 @@ import { list } from '../../words/list';
 import { ranWords } from '../../words/answers';
 import { BenchStore } from './bench-store';
 import { BoxStrip } from './box-strip';
+import { ComparePanel } from './compare-panel';
 import { DamageMapPart } from './damage-map';
 import { LookList } from './look-list';
 import { LookPanel } from './look-panel';
 import { ThingDrawing } from './thing-drawing';
 import { ThingFacts } from './thing-facts';
 
+/** Looks that are proposed at once. */
+const BEST = 4;
+
 /** The bench: what is in the box, one thing in hand, drawn, and its looks in the order of the work. */
 @Component({
   selector: 'hs-examine-page',
   imports: [
     BoxStrip,
+    ComparePanel,
     DamageMapPart,
     LookList,
     LookPanel,
@@ -50,6 +55,8 @@ export class ExaminePage {
   private readonly desk = inject(CaseDesk);
   private readonly house = inject(HouseStore);
   private readonly injector = inject(Injector);
+  /** The thing in hand is shown beside a new one and others. */
+  protected readonly comparing = signal(false);
   private readonly panel = viewChild(LookPanel);
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
 
@@ -77,18 +84,27 @@ export class ExaminePage {
   protected readonly missing = computed(() =>
     list(this.store.things().flatMap((t) => (t.came === 'not_sent' ? [t.wording.toLowerCase()] : []))),
   );
-  /** The look that settles most per minute, of those that are made on the bench. */
+  /** What would settle most, of what is made on this bench, by worth; a question is not weighed, and nothing would settle it. */
   protected readonly best = computed(() => {
     const a = this.desk.current()?.answers;
-    // A question is not weighed: nothing would settle it.
-    if (a?.kind === 'question') return undefined;
-    for (const c of a?.checks ?? [])
-      for (const look of c.looks) {
-        const o = a?.registry.get(look.key);
-        if (o?.station === 'examine' && this.store.things().some((t) => has(t, look.key, look.about)))
-          return { ...look, wording: o.wording, bits: c.bits.toFixed(2) };
-      }
-    return undefined;
+    if (!a || a.kind === 'question') return [];
+    return a.conclude.wanted.slice(0, BEST).map((w) => {
+      const thing = this.store
+        .things()
+        .find((t) => t.about === w.about && t.looks.some((l) => l.look.key === w.key));
+      return {
+        ...w,
+        wording: `${a.registry.get(w.key)?.wording ?? w.key}${thing ? `, ${thing.wording.toLowerCase()}` : ''}`,
+        worth: `${w.bits.toFixed(2)} bits, ${w.minutes} min`,
+      };
+    });
+  });
+  /** What the things that did not come could have settled. */
+  protected readonly lost = computed(() => {
+    const a = this.desk.current()?.answers;
+    return a && a.kind !== 'question'
+      ? a.conclude.lost.map((l) => `${l.wording.toLowerCase()} ${l.bits.toFixed(2)} bits`).join(', ')
+      : '';
   });
 
   protected mapped(t: ThingOnBench): 'belt' | 'chain' | undefined {
@@ -109,17 +125,15 @@ export class ExaminePage {
     this.open(key);
   }
 
-  /** Page up and down: another thing; plus: another of this kind; point: nothing found at the rest of this place. */
+  /** Page up and down: another thing; plus: another of this kind; point: nothing found at the rest of this place; equals: side by side. */
   protected press(e: KeyboardEvent): void {
     if (e.ctrlKey || e.altKey || e.metaKey) return;
     const typing = e.target instanceof HTMLInputElement || e.target instanceof HTMLTextAreaElement;
     if (e.key === 'PageDown' || e.key === 'PageUp') this.store.step(e.key === 'PageDown' ? 1 : -1);
     else if (e.key === '+' && !typing) void this.store.another();
+    else if (e.key === '=' && !typing) this.comparing.update((c) => !c);
     else if (e.key === '.' && !typing) void this.panel()?.sound();
     else return;
     e.preventDefault();
   }
 }
-
-const has = (t: ThingOnBench, key: string, about: string | undefined): boolean =>
-  t.about === about && t.looks.some((l) => l.look.key === key);

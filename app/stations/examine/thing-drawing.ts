@@ -4,12 +4,14 @@ import { CaseDesk } from '../../data/case-desk';
 import { seenOf } from '../../hand/seen';
 import { thingPicture } from '../../hand/thing-picture';
 import { LOOK_SIGNS } from '../../words/bench';
+import { ThingFigure } from './thing-figure';
 
 type Spot = { key: string; x: number; y: number; sign: string; label: string; at: boolean; next: string };
 
 /** The thing in hand, drawn from its dimensions with what was found on it; each place leads to its looks. */
 @Component({
   selector: 'hs-thing-drawing',
+  imports: [ThingFigure],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @if (picture(); as p) {
@@ -18,18 +20,7 @@ type Spot = { key: string; x: number; y: number; sign: string; label: string; at
         [style.aspect-ratio]="p.box.w / p.box.h"
         [style.width]="'min(100%, ' + (230 * p.box.w) / p.box.h + 'px)'"
       >
-        <svg [attr.viewBox]="view()" role="img" [attr.aria-label]="thing().wording + ', drawn'">
-          @for (s of p.shapes; track $index) {
-            <path [class]="s.look" [attr.d]="s.d">
-              @if (s.title) {
-                <title>{{ s.title }}</title>
-              }
-            </path>
-          }
-          @for (w of p.words; track $index) {
-            <text [attr.x]="w.x" [attr.y]="w.y" [attr.font-size]="p.box.h * 0.06">{{ w.text }}</text>
-          }
-        </svg>
+        <hs-thing-figure [picture]="p" [label]="thing().wording + ', drawn'" />
         @for (z of spots(); track z.key) {
           <button
             type="button"
@@ -55,41 +46,8 @@ type Spot = { key: string; x: number; y: number; sign: string; label: string; at
     .frame {
       position: relative;
     }
-    svg {
-      width: 100%;
+    hs-thing-figure {
       height: 100%;
-      overflow: visible;
-    }
-    path {
-      fill: none;
-      vector-effect: non-scaling-stroke;
-      stroke: var(--ink);
-      stroke-width: 1.4;
-    }
-    .body {
-      fill: var(--paper-3);
-    }
-    .fine {
-      stroke: var(--ink-2);
-      stroke-width: 1;
-    }
-    .ghost {
-      stroke: var(--ink-2);
-      stroke-dasharray: 4 3;
-    }
-    .window {
-      stroke: var(--verdigris);
-      stroke-width: 5;
-      stroke-opacity: 0.75;
-    }
-    .found {
-      fill: var(--brass-soft);
-      stroke: var(--brass-ink);
-      stroke-width: 2.2;
-    }
-    text {
-      fill: var(--ink-2);
-      text-anchor: middle;
     }
     button {
       position: absolute;
@@ -122,11 +80,6 @@ export class ThingDrawing {
     const view = this.desk.current();
     return view && thingPicture(seenOf(this.thing(), view.state, view.answers?.drive));
   });
-  protected readonly view = computed(() => {
-    const b = this.picture()!.box;
-    return `${b.x} ${b.y} ${b.w} ${b.h}`;
-  });
-
   protected readonly spots = computed((): Spot[] => {
     const p = this.picture();
     if (!p) return [];

@@ -6,10 +6,11 @@ import { rankCauses, type Ranking } from '@core/cause/rank';
 import { textOf } from '@core/facts/read';
 import { applies } from '../applies';
 import { type CheckAnswer, checkList } from '../checks';
+import { toConclude, type ToConclude } from '../conclude';
 import { node } from '../node';
 import { ranSince } from '../ran';
 import { suspects, type Suspect } from '../why';
-import { balances, leaks } from './bench';
+import { balances, bench, leaks } from './bench';
 import { drive, fitted, openMarks, sheet } from './drive';
 import { engine, kits, possible, registry, rules } from './identification';
 
@@ -67,6 +68,12 @@ export const checks = node(
   { causes, registry, ranking, findings, possible, rules },
   ({ causes, registry, ranking, findings, possible, rules }, _, state): CheckAnswer[] =>
     checkList(causes, registry, ranking, findings, state, possible, rules.leastBits),
+);
+
+/** What of the bench would settle most, and what cannot be had since it did not come. */
+export const conclude = node(
+  { checks, bench, registry },
+  ({ checks, bench, registry }): ToConclude => toConclude(checks, bench, registry),
 );
 
 /** Steps of the fitting that could have led to what is seen, most likely first. */

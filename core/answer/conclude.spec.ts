@@ -1,0 +1,50 @@
+import { anyCase } from '../../demo/any-case';
+import { demoPack } from '../../demo/catalogue';
+import { demoScenario } from '../../demo/scenario';
+import { catalogueOf } from '@core/catalogue/find-records';
+import { reduce } from '@core/facts/state';
+import { answersFor } from './answers';
+import { registryFor, worldOf } from './world';
+
+const cat = catalogueOf(demoPack());
+const world = worldOf(cat);
+const registry = registryFor(world);
+
+const { facts: demo } = demoScenario();
+const cases = [
+  ...Array.from({ length: 60 }, (_, i) => anyCase(i + 1, 20, registry, cat)),
+  ...[...new Set(demo.map((f) => f.case))].map((id) => demo.filter((f) => f.case === id)),
+];
+
+describe('what is missing to conclude', () => {
+  it('is in any case each open look of a thing that is here once, worth what its best check is, and of absent things what they were worth', () => {
+    let [proposed, lost] = [0, 0];
+    for (const facts of cases) {
+      const a = answersFor(world, reduce(facts));
+      const { wanted } = a.conclude;
+      proposed += wanted.length;
+      lost += a.conclude.lost.length;
+      expect(new Set(wanted.map((w) => `${w.key} ${w.about}`)).size).toBe(wanted.length);
+      for (const w of wanted) {
+        const thing = a.bench.things.find(
+          (t) => t.about === w.about && t.looks.some((l) => l.look.key === w.key),
+        );
+        expect(thing && thing.came !== 'not_sent').toBeTrue();
+        expect(thing!.looks.find((l) => l.look.key === w.key)!.status).not.toBe('done');
+        const perMinute = a.checks.filter((c) => c.looks.some((l) => l.key === w.key && l.about === w.about));
+        expect(w.bits).toBe(perMinute[0]!.bits);
+      }
+      // by the worth of their checks a minute, as the checks come
+      const at = wanted.map((w) =>
+        a.checks.findIndex((c) => c.looks.some((l) => l.key === w.key && l.about === w.about)),
+      );
+      expect(at).toEqual([...at].sort((x, y) => x - y));
+      for (const l of a.conclude.lost) {
+        expect(a.bench.things.find((t) => t.kind === l.kind)!.came).toBe('not_sent');
+        expect(l.bits).toBeGreaterThan(0);
+      }
+    }
+    expect(proposed).toBeGreaterThan(60);
+    expect(lost).toBeGreaterThan(1);
+  });
+});
