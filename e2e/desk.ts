@@ -97,6 +97,14 @@ export class Desk {
       .click();
   }
 
+  /** Opens a box of the demo's earlier months at the bench, once they have come. */
+  async box(tag: string): Promise<void> {
+    const rack = this.page.getByRole('navigation', { name: 'Rack of cases' });
+    await rack.getByLabel('Filter cases by any fact').fill(`C-${tag}0`);
+    await rack.getByRole('link', { name: new RegExp(`^${tag}`) }).click();
+    await this.go('Examine');
+  }
+
   tape(): Locator {
     return this.page.getByRole('list', { name: 'Facts, newest first' });
   }

@@ -6,8 +6,9 @@ import { HouseStore } from '../data/house';
 import { Packs } from '../data/packs';
 import { troubleOf, troubleSentence } from '../data/store-trouble';
 
-/** Whether the demo's calls are still to come. */
+/** Whether the demo's calls, and its boxes with their photographs, are still to come. */
 const CALLS = 'demo-calls';
+const BOXES = 'demo-boxes';
 
 /** Opens the records and, on the first opening of a profile, puts the demo in unless the server says to start empty. */
 @Injectable({ providedIn: 'root' })
@@ -31,7 +32,7 @@ export class Setup {
       this.failure.set(undefined);
       this.ready.set(true);
       await this.packs.load();
-      await this.loadCalls();
+      await this.loadEarlier();
       await this.repository.recallLeftOver();
       await this.keepHeads();
     } catch (e) {
@@ -53,17 +54,34 @@ export class Setup {
     const filed = await addDemo(this.repository, await answer.json());
     if (!filed.ok) throw new Error(troubleSentence(filed.error));
     await this.repository.keepSetting(CALLS, 'wanted');
-    if (this.ready()) await this.loadCalls();
+    await this.repository.keepSetting(BOXES, 'wanted');
+    if (this.ready()) await this.loadEarlier();
   }
 
-  /** The demo's calls of the weeks before come once the rack is there: nobody waits for them. */
-  private async loadCalls(): Promise<void> {
-    if ((await this.repository.setting(CALLS)) !== 'wanted') return;
-    const answer = await fetch('calls.json');
-    if (!answer.ok) return;
-    const { addCalls } = await import('../data/demo-data');
-    if ((await addCalls(this.repository, await answer.json())).ok)
-      await this.repository.keepSetting(CALLS, 'here');
+  /** The demo's calls and boxes of the months before come once the rack is there: nobody waits for them. */
+  private async loadEarlier(): Promise<void> {
+    await this.loadOnce(CALLS, 'calls.json', async (content) => {
+      const { addCalls } = await import('../data/demo-data');
+      return (await addCalls(this.repository, content)).ok;
+    });
+    await this.loadOnce(BOXES, 'boxes.json', async (content) => {
+      const { addBoxes } = await import('../data/demo-data');
+      return addBoxes(this.repository, content, async (hash) => {
+        const photo = await fetch(`photos/${hash}.png`);
+        return photo.ok ? photo.blob() : undefined;
+      });
+    });
+  }
+
+  /** What could not be fetched or kept is tried again at the next start. */
+  private async loadOnce(
+    setting: string,
+    from: string,
+    add: (content: unknown) => Promise<boolean>,
+  ): Promise<void> {
+    if ((await this.repository.setting(setting)) !== 'wanted') return;
+    const answer = await fetch(from);
+    if (answer.ok && (await add(await answer.json()))) await this.repository.keepSetting(setting, 'here');
   }
 
   /** Looks, once the rack is there, whether its heads say what today's knowledge says. */

@@ -1,7 +1,7 @@
 import * as z from 'zod';
 import type { Head } from '@core/answer/head';
 import { PackSchema } from '@core/catalogue/pack';
-import { FactSchema } from '@core/facts/fact';
+import { FactSchema, FileRefSchema } from '@core/facts/fact';
 import type { FactRepository } from './fact-repository';
 
 z.config({ jitless: true });
@@ -18,6 +18,27 @@ const CallsSchema = z.strictObject({
   facts: DemoSchema.shape.facts,
   heads: DemoSchema.shape.heads,
 });
+
+const BoxesSchema = z.strictObject({
+  format: z.literal('hollow-sprocket-demo-boxes'),
+  facts: DemoSchema.shape.facts,
+  heads: DemoSchema.shape.heads,
+  files: z.array(FileRefSchema),
+});
+
+/** Puts the boxes of the demo's earlier months into the records, with their photographs. True once all of it is there. */
+export async function addBoxes(
+  repository: FactRepository,
+  content: unknown,
+  fetchPhoto: (hash: string) => Promise<Blob | undefined>,
+): Promise<boolean> {
+  const { facts, heads, files } = BoxesSchema.parse(content);
+  for (const { hash, name, type } of files) {
+    const blob = await fetchPhoto(hash);
+    if (!blob || !(await repository.keepFile({ sha256: hash, name, type, blob })).ok) return false;
+  }
+  return (await repository.add({ facts, heads })).ok;
+}
 
 /** Puts the calls and messages of the demo's earlier weeks into the records. */
 export function addCalls(repository: FactRepository, content: unknown) {

@@ -74,6 +74,12 @@ export function soundGrade(o: Observable): string | undefined {
   return options.some((x) => x.abnormal) ? options.find((x) => !x.abnormal)?.key : undefined;
 }
 
+/** The next look behind `from` whose place has something left that one glance can pass; then from the beginning. */
+export function nextPlace<A extends LookAnswer>(answers: readonly A[], from: string): A | undefined {
+  const at = answers.findIndex((a) => a.look.key === from);
+  return [...answers.slice(at + 1), ...answers.slice(0, at + 1)].find((a) => restAt([a], a).length > 0);
+}
+
 /** Open looks at the place of another one (itself too) that are graded: what one glance there can pass as sound. */
 export const restAt = <A extends LookAnswer>(answers: readonly A[], at: LookAnswer): A[] =>
   answers.filter(

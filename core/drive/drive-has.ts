@@ -71,6 +71,8 @@ function addCarrier(
   if (kind === 'automatic_eccentric' || kind === 'lever') has.add('sprung');
   if (carrier.kind === 'arm' && carrier.plunger?.ratcheted) has.add('ratchet');
   if (roller) has.add('roller_tensioner');
+  // A roller on an arm is a lever, whatever presses it: a spring or a damper.
+  if (roller && carrier.kind === 'arm') has.add('lever');
 }
 
 /** What any of several possible drives has; undefined while one of them is not known, since it may have anything. */

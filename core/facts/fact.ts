@@ -10,14 +10,14 @@ export type How = (typeof HOW)[number];
 
 const HALF = 'the text holds half of a sign';
 const Hash = z.string().regex(/^[0-9a-f]{64}$/);
-export const FileSchema = z.strictObject({
+export const FileRefSchema = z.strictObject({
   /** SHA-256 of the content, lower-case hex: the file is kept by it, once, and never inside a fact. */
   hash: Hash,
   name: z.string().min(1).max(200),
   type: z.string().max(100),
   bytes: z.number().int().min(0).max(1e12),
 });
-export type FileRef = Readonly<z.infer<typeof FileSchema>>;
+export type FileRef = Readonly<z.infer<typeof FileRefSchema>>;
 
 /**
  * One thing that was reported, seen, measured, computed, decided or imported. Facts are only ever added.
@@ -39,7 +39,7 @@ export const FactSchema = z.strictObject({
   key: z.string().regex(/^[a-z][a-z0-9_.-]*$/i),
   place: PlaceSchema.optional(),
   series: z.string().min(1).max(80).optional(),
-  files: z.array(FileSchema).min(1).max(50).optional(),
+  files: z.array(FileRefSchema).min(1).max(50).optional(),
   value: z.union([
     z.number().min(-1e15).max(1e15),
     z.string().max(20_000).refine(isWhole, HALF),

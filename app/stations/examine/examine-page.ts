@@ -125,14 +125,24 @@ export class ExaminePage {
     this.open(key);
   }
 
-  /** Page up and down: another thing; plus: another of this kind; point: nothing found at the rest of this place; equals: side by side. */
+  /** Another thing in hand, and the hand at its look: what had the focus is gone with the thing before. */
+  private next(by: 1 | -1): void {
+    this.store.step(by);
+    const look = this.store.look();
+    if (look) this.open(look.look.key);
+  }
+
+  /** Page up and down: another thing; plus: another of this kind; asterisk, in a box for figures too: nothing found at the rest of this place; equals: side by side. */
   protected press(e: KeyboardEvent): void {
     if (e.ctrlKey || e.altKey || e.metaKey) return;
+    const inWords =
+      e.target instanceof HTMLTextAreaElement ||
+      (e.target instanceof HTMLInputElement && e.target.dataset['figures'] === undefined);
     const typing = e.target instanceof HTMLInputElement || e.target instanceof HTMLTextAreaElement;
-    if (e.key === 'PageDown' || e.key === 'PageUp') this.store.step(e.key === 'PageDown' ? 1 : -1);
+    if (e.key === 'PageDown' || e.key === 'PageUp') this.next(e.key === 'PageDown' ? 1 : -1);
     else if (e.key === '+' && !typing) void this.store.another();
     else if (e.key === '=' && !typing) this.comparing.update((c) => !c);
-    else if (e.key === '.' && !typing) void this.panel()?.sound();
+    else if (e.key === '*' && !inWords) void this.panel()?.sound();
     else return;
     e.preventDefault();
   }

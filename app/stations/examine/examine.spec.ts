@@ -51,7 +51,7 @@ describe('the bench', () => {
     const open_ = () => page.all('hs-look-list li[data-field=lacks]').map((li) => li.dataset['row']!);
     const at = (key: string) => EXAMINATIONS.get('roller')!.looks.find((l) => l.key === key)!.zone;
     const lacked = open_();
-    await key(page.one('hs-look-panel'), '.');
+    await key(page.one('hs-look-panel'), '*');
     await until(() => state().log.length > before);
     await page.fixture.whenStable();
     const gone = lacked.filter((k) => !open_().includes(k));

@@ -8,9 +8,11 @@ import {
   inject,
   Injector,
   input,
+  output,
   signal,
 } from '@angular/core';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
+import { nextPlace } from '@core/bench/examination';
 import type { FileRef } from '@core/facts/fact';
 import { factsOf } from '@core/facts/read';
 import { THING } from '@core/facts/thing';
@@ -103,8 +105,10 @@ import { SeriesPanel } from './series-panel';
         {{ l.status === 'skipped' ? 'Examine it after all' : 'Not examined' }}
       </button>
       @if (store.rest().length; as n) {
-        <button nz-button nzSize="small" aria-keyshortcuts="." (click)="sound()">
-          {{ n === 1 ? 'Nothing found' : 'Nothing found at all ' + n }} here <kbd aria-hidden="true">.</kbd>
+        <button nz-button nzSize="small" aria-keyshortcuts="*" (click)="sound()">
+          {{ n === 1 ? 'Nothing found' : 'Nothing found at all ' + n }} here&nbsp;<kbd aria-hidden="true"
+            >*</kbd
+          >
         </button>
       }
       <span class="quiet"
@@ -134,6 +138,8 @@ export class LookPanel {
   readonly thing = input.required<ThingOnBench>();
   readonly look = input.required<LimitedLook>();
   readonly session = input.required<Session>();
+  /** Another look is gone to. */
+  readonly opened = output<string>();
   protected readonly store = inject(BenchStore);
   private readonly injector = inject(Injector);
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
@@ -160,11 +166,13 @@ export class LookPanel {
     return `${verdict}${limit.part} has ${limit.nominal}.`;
   });
 
-  /** What is left at this place is sound; then on to the next look. */
+  /** What is left at this place is sound; then on to the next place that is not looked at: what is measured here stays open. */
   async sound(): Promise<void> {
-    if (await this.store.restSound())
-      // The rows know what is filed once they are painted.
-      afterNextRender(() => focusNextLacking(this.host), { injector: this.injector });
+    if (!(await this.store.restSound())) return;
+    const next = nextPlace(this.store.hand()?.looks ?? [], this.look().look.key);
+    if (next) this.opened.emit(next.look.key);
+    // The rows know what is filed once they are painted.
+    else afterNextRender(() => focusNextLacking(this.host), { injector: this.injector });
   }
 
   constructor() {

@@ -1,0 +1,204 @@
+import { encode } from 'fast-png';
+import * as z from 'zod';
+import { fileFacts, type NewFact } from '@core/facts/change';
+import type { Author, Fact, FactValue, FileRef, How } from '@core/facts/fact';
+import type { Observable, Registry } from '@core/facts/observable';
+import { reduce } from '@core/facts/state';
+import { THING } from '@core/facts/thing';
+import { type Head, headOf } from '@core/answer/head';
+import { registryFor, worldOf } from '@core/answer/world';
+import { measureOnPhoto, type PhotoMeasure, type Spot } from '@core/bench/photo';
+import { catalogueOf } from '@core/catalogue/find-records';
+import { RULES } from '@core/house/rules';
+import { cameraOver, photograph } from '@core/simulate/photograph';
+import { addDays, type Day } from '@core/quantity/dates';
+import { sha256 } from '@noble/hashes/sha2.js';
+import { bytesToHex } from '@noble/hashes/utils.js';
+import { onPhoto, type Overlay, overlayLines } from '../../app/stations/examine/photo-overlay';
+import { PACK } from '../cases';
+import { demoPack } from '../catalogue';
+import data from '../data/boxes.json';
+import { BENCH, CARD, sceneOf, type SceneOf } from './scenes';
+
+const BoxSchema = z.strictObject({
+  tag: z.string(),
+  opened: z.iso.datetime(),
+  engine: z.string(),
+  features: z.record(z.string(), z.string()),
+  built: z.string().optional(),
+  who: z.string(),
+  kit: z.string(),
+  km: z.number(),
+  /** What it ran since the fitting, km, in so many months. */
+  run: z.number(),
+  months: z.number().int(),
+  symptom: z.string(),
+  complaint: z.string(),
+  sent: z.array(z.string()),
+  /** Further things than the first of their kind. */
+  things: z.array(z.strictObject({ id: z.string(), kind: z.string() })).optional(),
+  facts: z.array(
+    z.tuple([
+      z.string(),
+      z.custom<FactValue>(),
+      z
+        .strictObject({ at: z.number().optional(), to: z.number().optional(), about: z.string().optional() })
+        .optional(),
+    ]),
+  ),
+  photos: z.array(
+    z.strictObject({
+      of: z.string(),
+      name: z.string(),
+      scene: z.custom<SceneOf>((s) => typeof s === 'object' && s !== null && 'kind' in s),
+      /** What was measured on it. */
+      measure: z.string().optional(),
+    }),
+  ),
+});
+export type Box = z.infer<typeof BoxSchema>;
+export type Photo = { ref: FileRef; png: Uint8Array };
+export type Boxes = { format: 'hollow-sprocket-demo-boxes'; facts: Fact[]; heads: Head[]; files: FileRef[] };
+
+const WORLD = worldOf(catalogueOf(demoPack()));
+export const BOXES: readonly Box[] = z.array(BoxSchema).parse(data);
+
+/** How surely a spot is pressed on a picture of the demo, shown as wide as the dialog is, pixels. */
+const PICK_PX = RULES.pickScreenPx;
+/** To a hundredth of a pixel, as the picture part presses. */
+const pressed = ({ x, y }: Spot): Spot => ({ x: Math.round(x * 100) / 100, y: Math.round(y * 100) / 100 });
+
+/** The photograph of a scene, where its card stands on it, and where its measure does. */
+export function taken(
+  scene: SceneOf,
+  seed: number,
+  name: string,
+): Photo & { corners: Spot[]; spots: Spot[] } {
+  const s = sceneOf(scene);
+  const camera = cameraOver(s.view, seed);
+  const { width, height, rgb } = photograph(camera, BENCH, s.patches);
+  const png = encode({ width, height, data: rgb, channels: 3 });
+  return {
+    png,
+    ref: { hash: bytesToHex(sha256(png)), name, type: 'image/png', bytes: png.length },
+    corners: s.card.map((p) => pressed(camera.see(p))),
+    spots: s.spots.map((p) => pressed(camera.see(p))),
+  };
+}
+
+/** What was read off a photograph, with what was picked on it. */
+function measured(
+  o: Observable,
+  of: string,
+  about: string | undefined,
+  photo: ReturnType<typeof taken>,
+): NewFact[] {
+  const what = onPhoto(o);
+  if (what === undefined) throw new Error(`${o.key} is not read off pictures`);
+  const overlay: Overlay = {
+    hash: photo.ref.hash,
+    key: o.key,
+    scale: what === 'count' ? 'counted' : 'rectangle',
+    sides: what === 'count' ? [] : [CARD.width, CARD.height],
+    sideU: RULES.scaleSideU,
+    marks: what === 'count' ? [] : photo.corners,
+    spots: photo.spots,
+  };
+  const read = what === 'count' ? { value: photo.spots.length } : readOff(what, photo);
+  const files = [photo.ref];
+  const place = o.place === 'piece' ? { place: { on: o.place, from: 1 } } : {};
+  return [
+    { key: o.key, about, ...read, ...place, how: 'measured', files },
+    { key: 'photo.overlay', about: of, value: overlayLines(overlay), how: 'measured', files },
+  ];
+}
+
+function readOff(what: PhotoMeasure['what'], photo: ReturnType<typeof taken>): { value: number; u: number } {
+  const corners = photo.corners as [Spot, Spot, Spot, Spot];
+  const scale = { kind: 'rectangle' as const, corners, ...CARD, u: RULES.scaleSideU };
+  const read = measureOnPhoto(scale, { what, spots: photo.spots }, PICK_PX);
+  if (!read.ok) throw new Error(`${photo.ref.name}: ${read.error.code}`);
+  return read.value;
+}
+
+const usualHow = (registry: Registry, key: string): How => registry.get(key)?.how ?? 'seen';
+
+/** The facts of one box, in the order of the work, and its photographs. */
+export function boxFacts(box: Box): { id: string; facts: Fact[]; photos: Photo[] } {
+  const id = `demo-box-${box.tag}`;
+  const registry = registryFor(WORLD);
+  const day = box.opened.slice(0, 10) as Day;
+  let [minute, made] = [0, 0];
+  const author: Author = {
+    by: 'Ida Fennimore',
+    now: () => new Date(Date.parse(box.opened) + minute++ * 20_000).toISOString(),
+    newId: () => `${id}-${String(++made).padStart(3, '0')}`,
+  };
+  const plain = (key: string, value: FactValue, how: How = 'document'): NewFact => {
+    const t = registry.get(key)?.type;
+    return { key, value, how, ...(t?.kind === 'number' && t.u !== undefined ? { u: t.u } : {}) };
+  };
+  const entries: NewFact[] = [
+    plain('case.tag', box.tag, 'decided'),
+    plain('case.catalogue', PACK, 'decided'),
+    plain('call.who', `Returns desk, box from ${box.who}`),
+    plain('claim.number', `C-${box.tag}0`),
+    plain('engine.code', box.engine),
+    ...(box.built ? [plain('vehicle.built', box.built)] : []),
+    plain('vehicle.odometer', box.km),
+    plain('case.date', day),
+    plain('kit.number', box.kit),
+    plain('kit.fitted', addDays(day, -Math.round(box.months * 30.5) - 2)),
+    plain('kit.fitted_odometer', box.km - box.run),
+    plain('symptom', box.symptom, 'reported'),
+    plain('complaint', box.complaint, 'reported'),
+    ...Object.entries(box.features).map(([key, value]) => plain(`feature.${key}`, value, 'seen')),
+    plain('parts.sent', box.sent, 'seen'),
+    ...(box.things ?? []).map((t): NewFact => ({ about: t.id, key: THING.kind, value: t.kind, how: 'seen' })),
+  ];
+  for (const [key, value, where = {}] of box.facts) {
+    const o = registry.get(key);
+    const u = o?.type.kind === 'number' ? o.type.u : undefined;
+    entries.push({
+      key,
+      value,
+      how: usualHow(registry, key),
+      ...(where.about === undefined ? {} : { about: where.about }),
+      ...(o?.place && where.at !== undefined
+        ? { place: { on: o.place, from: where.at, ...(where.to === undefined ? {} : { to: where.to }) } }
+        : {}),
+      ...(u === undefined ? {} : { u }),
+    });
+  }
+  const photos = box.photos.map((p, i) => {
+    const photo = taken(p.scene, Number(box.tag) * 10 + i, p.name);
+    entries.push({
+      key: THING.file,
+      about: p.of,
+      value: p.name,
+      how: 'seen',
+      files: [photo.ref],
+      series: 'files',
+    });
+    const o = p.measure === undefined ? undefined : registry.get(p.measure);
+    const further = box.things?.some((t) => t.id === p.of) ? p.of : undefined;
+    if (o) entries.push(...measured(o, p.of, further, photo));
+    return { ref: photo.ref, png: photo.png };
+  });
+  return { id, facts: fileFacts(reduce([]), id, entries, author), photos };
+}
+
+/** All boxes of the demo, with the heads that they have on the rack, and their photographs. */
+export function demoBoxes(): { boxes: Boxes; photos: Photo[] } {
+  const all = BOXES.map(boxFacts);
+  const photos = all.flatMap((b) => b.photos);
+  return {
+    boxes: {
+      format: 'hollow-sprocket-demo-boxes',
+      facts: all.flatMap((b) => b.facts),
+      heads: all.map((b) => headOf(b.id, b.facts, WORLD)),
+      files: photos.map((p) => p.ref),
+    },
+    photos,
+  };
+}

@@ -1,0 +1,317 @@
+import type { Spot } from '@core/bench/photo';
+import type { Colour, Patch } from '@core/simulate/photograph';
+
+/** What lies on the bench of a photograph: patches, what is in view, and where something can be measured. Millimetres, y downwards. */
+export type Scene = {
+  view: { x: number; y: number; w: number; h: number };
+  patches: Patch[];
+  /** Corners of the card that gives the scale, in order; its sides. */
+  card: readonly Spot[];
+  /** Spots of the measure that the scene offers. */
+  spots: readonly Spot[];
+};
+
+export const CARD = { width: 80, height: 50 };
+export const BENCH: Colour = [206, 200, 190];
+const INK: Colour = [38, 38, 40];
+const STEEL: Colour = [138, 144, 150];
+const DARK: Colour = [84, 88, 94];
+const RUBBER: Colour = [48, 46, 44];
+const CORD: Colour = [214, 196, 150];
+const PLASTIC: Colour = [112, 92, 66];
+const BURNT: Colour = [58, 40, 28];
+const PAPER: Colour = [248, 247, 242];
+const RUST: Colour = [150, 84, 44];
+const WET: Colour = [96, 130, 120];
+
+const rect = (x: number, y: number, w: number, h: number): Spot[] => [
+  { x, y },
+  { x: x + w, y },
+  { x: x + w, y: y + h },
+  { x, y: y + h },
+];
+const round = (x: number, y: number, r: number, n = 64): Spot[] =>
+  Array.from({ length: n }, (_, i) => ({
+    x: x + r * Math.cos((2 * Math.PI * i) / n),
+    y: y + r * Math.sin((2 * Math.PI * i) / n),
+  }));
+const at = (r: number, deg: number): Spot => ({
+  x: r * Math.cos((deg * Math.PI) / 180),
+  y: r * Math.sin((deg * Math.PI) / 180),
+});
+const patch = (outline: readonly Spot[], colour: Colour): Patch => ({ outline, colour });
+
+/** A card of known sides with a ruler of ticks along its lower edge, below what is shown. */
+function withCard(
+  own: Patch[],
+  box: { x: number; y: number; w: number; h: number },
+  spots: readonly Spot[],
+): Scene {
+  const [x, y] = [box.x, box.y + box.h + 12];
+  const ticks = Array.from({ length: CARD.width / 5 + 1 }, (_, i) =>
+    patch(rect(x + i * 5 - 0.3, y + CARD.height - (i % 2 === 0 ? 7 : 4), 0.6, i % 2 === 0 ? 7 : 4), INK),
+  );
+  return {
+    view: { x: box.x - 8, y: box.y - 8, w: Math.max(box.w, CARD.width) + 16, h: box.h + CARD.height + 28 },
+    patches: [...own, patch(rect(x, y, CARD.width, CARD.height), PAPER), ...ticks],
+    card: rect(x, y, CARD.width, CARD.height),
+    spots,
+  };
+}
+
+export type BeltScene = {
+  kind: 'belt';
+  widthMm: number;
+  /** Teeth of the piece in view, and what was found at which. */
+  teeth: number;
+  damage?: Record<string, 'root_crack' | 'sheared' | 'hooked' | 'paint'>;
+  frayed?: boolean;
+};
+/** A length of belt, teeth up. */
+function beltScene({ widthMm, teeth, damage = {}, frayed }: BeltScene): Scene {
+  const pitch = 8;
+  const length = teeth * pitch;
+  const own = [patch(rect(0, 0, length, widthMm), DARK)];
+  for (let k = 1; k <= teeth; k++) {
+    const x = (k - 1) * pitch + 1.5;
+    const found = damage[k];
+    if (found === 'sheared') own.push(patch(rect(x, widthMm * 0.1, 5, widthMm * 0.8), CORD));
+    else own.push(patch(rect(x, 0, found === 'hooked' ? 3.2 : 5, widthMm), RUBBER));
+    if (found === 'root_crack') own.push(patch(rect(x + 5.2, 1, 0.8, widthMm - 2), PAPER));
+    if (found === 'paint') own.push(patch(rect(x, 0, 5, widthMm * 0.4), PAPER));
+  }
+  if (frayed)
+    for (let x = 0; x < length; x += 3)
+      own.push(
+        patch(
+          [
+            { x, y: widthMm },
+            { x: x + 2, y: widthMm },
+            { x: x + 1 + (x % 2), y: widthMm + 2 + (x % 4) },
+          ],
+          CORD,
+        ),
+      );
+  const middle = length / 2;
+  return withCard(own, { x: 0, y: 0, w: length, h: widthMm + 5 }, [
+    { x: middle, y: 0 },
+    { x: middle, y: widthMm },
+  ]);
+}
+
+export type WheelScene = {
+  kind: 'wheel';
+  outsideMm: number;
+  teeth?: number;
+  /** Teeth that are broken away. */
+  broken?: number[];
+  /** Band worn into the face, or the ring of rubber that came apart. */
+  band?: boolean;
+  /** A pointer at so many degrees from its start mark. */
+  pointerDeg?: number;
+  /** Windows of a sensor ring. */
+  windows?: number;
+  trail?: boolean;
+};
+/** A wheel from its face; measured across, or at its pointer. */
+function wheelScene(w: WheelScene): Scene {
+  const r = w.outsideMm / 2;
+  const own: Patch[] = [];
+  if (w.teeth)
+    for (let k = 0; k < w.teeth; k++) {
+      if (w.broken?.includes(k + 1)) continue;
+      const deg = (360 * k) / w.teeth;
+      const half = 90 / w.teeth;
+      own.push(
+        patch(
+          [at(r * 0.9, deg - half), at(r, deg - half), at(r, deg + half), at(r * 0.9, deg + half)],
+          STEEL,
+        ),
+      );
+    }
+  own.push(patch(round(0, 0, w.teeth ? r * 0.92 : r), STEEL));
+  if (w.band) own.push(patch(round(0, 0, r * 0.86), RUST), patch(round(0, 0, r * 0.78), STEEL));
+  if (w.trail) own.push(patch([at(r * 0.3, 60), at(r * 0.98, 80), at(r * 0.98, 110), at(r * 0.3, 120)], WET));
+  own.push(patch(round(0, 0, r * 0.3), DARK), patch(round(0, 0, r * 0.12), INK));
+  const windows = Array.from({ length: w.windows ?? 0 }, (_, k) => at(r * 0.86, (360 * k) / w.windows!));
+  for (const p of windows) own.push(patch(round(p.x, p.y, Math.min(2.4, r / windows.length), 16), INK));
+  if (windows.length > 0) return withCard(own, { x: -r, y: -r, w: 2 * r, h: 2 * r }, windows);
+  if (w.pointerDeg === undefined)
+    return withCard(own, { x: -r, y: -r, w: 2 * r, h: 2 * r }, [
+      { x: -r, y: 0 },
+      { x: r, y: 0 },
+    ]);
+  const tip = at(r * 0.95, w.pointerDeg);
+  const start = at(r * 0.95, 0);
+  const foot = [at(r * 0.08, w.pointerDeg + 90), at(r * 0.08, w.pointerDeg - 90)];
+  own.push(patch([foot[0]!, tip, foot[1]!], PAPER), patch(rect(r * 0.8, -0.8, r * 0.2, 1.6), PAPER));
+  return withCard(own, { x: -r, y: -r, w: 2 * r, h: 2 * r }, [start, { x: 0, y: 0 }, tip]);
+}
+
+export type PlungerScene = { kind: 'plunger'; bodyMm: number; outMm: number; boreMm: number; cut?: boolean };
+/** A plunger that stands out of its body. */
+function plungerScene({ bodyMm, outMm, boreMm, cut }: PlungerScene): Scene {
+  const tall = boreMm * 2.2;
+  const [y, rod] = [(tall - boreMm) / 2, boreMm];
+  const own = [
+    patch(rect(0, 0, bodyMm, tall), STEEL),
+    patch(rect(bodyMm * 0.15, -boreMm * 0.5, boreMm, boreMm * 0.5), STEEL),
+    patch(rect(bodyMm, y, outMm, rod), DARK),
+    ...Array.from({ length: Math.floor(outMm / 3) }, (_, i) =>
+      patch(rect(bodyMm + 1 + 3 * i, y, 0.8, rod * 0.25), INK),
+    ),
+    patch(rect(bodyMm - 3, y - 1, 1.6, rod + 2), INK),
+    ...(cut ? [patch(rect(bodyMm - 3.4, y + rod * 0.6, 2.6, 1.4), PAPER)] : []),
+  ];
+  return withCard(own, { x: 0, y: -boreMm * 0.5, w: bodyMm + outMm, h: tall + boreMm * 0.5 }, [
+    { x: bodyMm, y: y + rod * 0.8 },
+    { x: bodyMm + outMm, y: y + rod * 0.8 },
+  ]);
+}
+
+export type GuideScene = {
+  kind: 'guide';
+  lengthMm: number;
+  deepMm: number;
+  /** What is broken away of the free end, mm; grooves at stations; melted. */
+  goneMm?: number;
+  grooves?: number[];
+  cracks?: number[];
+  burnt?: boolean;
+};
+/** A guide in profile from its pivot; measured along its back, or around its outline. */
+function guideScene({ lengthMm, deepMm, goneMm = 0, grooves = [], cracks = [], burnt }: GuideScene): Scene {
+  const end = lengthMm - goneMm;
+  const outline = [
+    { x: 0, y: 0 },
+    { x: end, y: 0 },
+    ...(goneMm > 0 ? [{ x: end - deepMm * 0.4, y: deepMm * 0.5 }] : []),
+    { x: end - (goneMm > 0 ? deepMm * 0.1 : 0), y: deepMm },
+    { x: 0, y: deepMm },
+  ];
+  const own = [
+    patch(outline, burnt ? BURNT : PLASTIC),
+    patch(round(deepMm * 0.5, deepMm * 0.5, deepMm * 0.28), INK),
+    ...grooves.filter((x) => x < end).map((x) => patch(rect(x - 3, 0, 6, deepMm * 0.18), BURNT)),
+    ...cracks
+      .filter((x) => x < end)
+      .map((x) =>
+        patch(
+          [
+            { x, y: 0 },
+            { x: x + 1, y: 0 },
+            { x: x + 2.4, y: deepMm },
+            { x: x + 1.4, y: deepMm },
+          ],
+          PAPER,
+        ),
+      ),
+  ];
+  return withCard(own, { x: 0, y: 0, w: lengthMm, h: deepMm }, outline);
+}
+
+export type BoltScene = { kind: 'bolt'; m: number; lengthMm: number; necked?: boolean };
+/** A bolt on its side, measured under its head. */
+function boltScene({ m, lengthMm, necked }: BoltScene): Scene {
+  const shank = lengthMm * 0.45;
+  const own = [
+    patch(rect(-m * 0.7, -m * 0.85, m * 0.7, m * 1.7), STEEL),
+    patch(rect(0, -m * 0.5, shank, m), STEEL),
+    patch(rect(shank, -m * 0.5, lengthMm - shank, m), DARK),
+    ...Array.from({ length: Math.floor((lengthMm - shank) / 2) }, (_, i) =>
+      patch(rect(shank + 2 * i, -m * 0.5, 0.7, m), INK),
+    ),
+  ];
+  if (necked)
+    for (const y of [-m * 0.5, m * 0.35]) own.push(patch(rect(shank - m * 0.4, y, m * 0.8, m * 0.15), BENCH));
+  return withCard(own, { x: -m * 0.7, y: -m, w: lengthMm + m, h: 2 * m }, [
+    { x: 0, y: m * 0.5 },
+    { x: lengthMm, y: m * 0.5 },
+  ]);
+}
+
+export type ChainScene = { kind: 'chain'; pitchMm: number; links: number; blue?: boolean };
+/** A length of chain, links counted from the left; measured from pin to pin. */
+function chainScene({ pitchMm, links, blue }: ChainScene): Scene {
+  const own: Patch[] = [];
+  for (let k = 0; k < links; k++)
+    own.push(
+      patch(
+        rect(k * pitchMm - pitchMm * 0.3, -pitchMm * 0.4, pitchMm * 1.6, pitchMm * 0.8),
+        k % 2 === 0 ? (blue ? [70, 84, 128] : STEEL) : DARK,
+      ),
+    );
+  for (let k = 0; k <= links; k++) own.push(patch(round(k * pitchMm, 0, pitchMm * 0.2, 20), INK));
+  return withCard(own, { x: -pitchMm, y: -pitchMm, w: (links + 2) * pitchMm, h: 2 * pitchMm }, [
+    { x: 0, y: 0 },
+    { x: links * pitchMm, y: 0 },
+  ]);
+}
+
+export type PlateScene = {
+  kind: 'plate';
+  wide: number;
+  tall: number;
+  rubbed?: boolean;
+  crushed?: boolean;
+  wet?: boolean;
+};
+/** A cover, a cassette or a box: a plate with what was found on it. */
+function plateScene({ wide, tall, rubbed, crushed, wet }: PlateScene): Scene {
+  const own = [patch(rect(0, 0, wide, tall), crushed ? CORD : PLASTIC)];
+  for (const [x, y] of [
+    [8, 8],
+    [wide - 8, 8],
+    [8, tall - 8],
+    [wide - 8, tall - 8],
+  ] as const)
+    own.push(patch(round(x, y, 3, 20), INK));
+  if (rubbed)
+    own.push(
+      patch(rect(wide * 0.3, tall * 0.4, wide * 0.4, tall * 0.08), PAPER),
+      patch(rect(wide * 0.4, tall * 0.42, wide * 0.2, tall * 0.04), INK),
+    );
+  if (crushed)
+    own.push(
+      patch(
+        [
+          { x: wide, y: 0 },
+          { x: wide * 0.75, y: 0 },
+          { x: wide, y: tall * 0.3 },
+        ],
+        BENCH,
+      ),
+    );
+  if (wet) own.push(patch(round(wide * 0.5, tall * 0.6, tall * 0.25), RUBBER));
+  return withCard(own, { x: 0, y: 0, w: wide, h: tall }, [
+    { x: 0, y: 0 },
+    { x: wide, y: 0 },
+  ]);
+}
+
+export type SceneOf =
+  | BeltScene
+  | WheelScene
+  | PlungerScene
+  | GuideScene
+  | BoltScene
+  | ChainScene
+  | PlateScene;
+export function sceneOf(s: SceneOf): Scene {
+  switch (s.kind) {
+    case 'belt':
+      return beltScene(s);
+    case 'wheel':
+      return wheelScene(s);
+    case 'plunger':
+      return plungerScene(s);
+    case 'guide':
+      return guideScene(s);
+    case 'bolt':
+      return boltScene(s);
+    case 'chain':
+      return chainScene(s);
+    case 'plate':
+      return plateScene(s);
+  }
+}
