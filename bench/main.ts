@@ -3,6 +3,7 @@ import { answerBench } from './answer-bench';
 import { catalogueBench } from './catalogue-bench';
 import { deskBench } from './desk-bench';
 import { benchLayoutFile, driveBench } from './drive-bench';
+import { examineBench } from './examine-bench';
 import { handBench } from './hand-bench';
 import { intakeBench } from './intake-bench';
 import { loadBench } from './load-bench';
@@ -19,6 +20,7 @@ const BENCHES = {
   sheet: () => sheetBench(root),
   load: () => loadBench(root),
   screen: () => screenBench(root, benchLayoutFile()),
+  examine: () => examineBench(root),
   hand: () => handBench(root),
   desk: () => deskBench(root),
 };
