@@ -76,7 +76,7 @@ export class Field {
   protected readonly help = computed(() => helpFor(this.observable(), this.fact() !== undefined));
   /** What the field's own word means, on hover; the help strip says it too. */
   protected readonly meaning = computed(() => {
-    const term = termIn(this.wording());
+    const term = termIn(this.wording(), this.named() ? 'field' : undefined);
     return term ? `${term.term}: ${term.means}` : '';
   });
   protected readonly unit = computed(() => {

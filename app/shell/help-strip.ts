@@ -43,6 +43,8 @@ export class HelpStrip {
     const field = target instanceof HTMLElement ? target.closest('main [data-field]') : null;
     this.help.set(field?.querySelector('[id$="-help"]')?.textContent.trim() ?? '');
     const label = field?.querySelector('.label')?.textContent ?? '';
-    this.meaning.set(label ? termIn(label) : undefined);
+    // On the bench words are those of the field: a seal there is none of a report.
+    const of = field?.closest('[data-apart]') ? 'field' : undefined;
+    this.meaning.set(label ? termIn(label, of) : undefined);
   }
 }

@@ -15,6 +15,9 @@ describe('the glossary', () => {
     expect(termIn('Drive')?.term).toBe('drive');
     expect(termIn('Guide rollers, right')?.term).toBe('idler');
     expect(termIn('Driver and beltline')).toBeUndefined();
+    expect(termIn('Track of the oil seal')?.of).toBe('desk');
+    expect(termIn('Track of the oil seal', 'field')).toBeUndefined();
+    expect(termIn('Seal ring', 'field')?.term).toBe('seal ring');
   });
 
   it('explains most of what parts are asked about by name', () => {

@@ -18,10 +18,16 @@ const NAMES = GLOSSARY.flatMap((t) => [t.term, ...(t.also ?? [])].map((name) => 
   (a, b) => b.name.length - a.name.length,
 );
 
-/** What the first, longest term in a text means; none where it holds no term. */
-export function termIn(text: string): Term | undefined {
+/**
+ * What the first, longest term in a text means; none where it holds no term.
+ * @param of only terms of the field or of the desk: a seal on a part is none of a report
+ */
+export function termIn(text: string, of?: Term['of']): Term | undefined {
   const said = ` ${text.toLowerCase().replace(/[^a-z-]+/g, ' ')} `;
-  return NAMES.find(({ name }) => said.includes(` ${name} `) || said.includes(` ${name}s `))?.t;
+  return NAMES.find(
+    ({ name, t }) =>
+      (of === undefined || t.of === of) && (said.includes(` ${name} `) || said.includes(` ${name}s `)),
+  )?.t;
 }
 
 /** Terms whose name or meaning holds everything typed. */

@@ -43,7 +43,8 @@ serve<PhotoJobs>(
       const { data } = canvas.getContext('2d')!.getImageData(0, 0, size.width, size.height);
       const flat = new OffscreenCanvas(frame.width, frame.height);
       flat.getContext('2d')!.putImageData(new ImageData(flatten(data, size, frame), frame.width), 0, 0);
-      const out = await flat.convertToBlob({ type: 'image/jpeg', quality: 0.9 });
+      // What lies outside the original stays clear.
+      const out = await flat.convertToBlob({ type: 'image/webp', quality: 0.95 });
       return { blob: out, width: frame.width, height: frame.height, back: frame.back, sourcePx: share };
     },
   },

@@ -54,7 +54,7 @@ type Cell = {
   styles: `
     ul {
       display: grid;
-      grid-template-columns: repeat(auto-fill, minmax(128px, 1fr));
+      grid-template-columns: repeat(auto-fill, minmax(116px, 1fr));
       gap: 8px;
       margin: 0;
       padding: 0;
