@@ -15,8 +15,8 @@ describe('the glossary', () => {
     expect(termIn('Drive')?.term).toBe('drive');
     expect(termIn('Guide rollers, right')?.term).toBe('idler');
     expect(termIn('Driver and beltline')).toBeUndefined();
-    expect(termIn('Track of the oil seal')?.of).toBe('desk');
-    expect(termIn('Track of the oil seal', 'field')).toBeUndefined();
+    expect(termIn('Its seal')?.of).toBe('desk');
+    expect(termIn('Its seal', 'field')).toBeUndefined();
     expect(termIn('Seal ring', 'field')?.term).toBe('seal ring');
   });
 

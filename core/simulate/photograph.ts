@@ -1,5 +1,7 @@
-import type { Spot } from '@core/bench/photo';
 import { randomFrom } from '@core/quantity/random';
+
+/** A point of the plane, mm, or of a picture, pixels. */
+type Spot = { x: number; y: number };
 
 /** A flat patch in the plane of the bench: its outline in mm, and its colour as red, green, blue. */
 export type Patch = { outline: readonly Spot[]; colour: Colour };

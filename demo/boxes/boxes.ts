@@ -127,7 +127,7 @@ const usualHow = (registry: Registry, key: string): How => registry.get(key)?.ho
 export function boxFacts(box: Box): { id: string; facts: Fact[]; photos: Photo[] } {
   const id = `demo-box-${box.tag}`;
   const registry = registryFor(WORLD);
-  const day = box.opened.slice(0, 10) as Day;
+  const day = box.opened.slice(0, 10);
   let [minute, made] = [0, 0];
   const author: Author = {
     by: 'Ida Fennimore',
