@@ -70,7 +70,11 @@ describe('the boxes of the demo', () => {
       jasmine.objectContaining({ verdict: 'wheel', wheel: 'oil-pump', alike: [] }),
     );
     const both = damage('1933');
-    expect(both.verdict === 'wheel' && [both.wheel, ...both.alike].sort()).toEqual(['crank', 'exhaust', 'intake']);
+    expect(both.verdict === 'wheel' && [both.wheel, ...both.alike].sort()).toEqual([
+      'crank',
+      'exhaust',
+      'intake',
+    ]);
   });
 
   it('hold a guide of which a piece is missing, and a plunger that leaks down', () => {

@@ -11,7 +11,7 @@ import { measureOnPhoto, type PhotoMeasure, type Spot } from '@core/bench/photo'
 import { catalogueOf } from '@core/catalogue/find-records';
 import { RULES } from '@core/house/rules';
 import { cameraOver, photograph } from '@core/simulate/photograph';
-import { addDays, type Day } from '@core/quantity/dates';
+import { addDays } from '@core/quantity/dates';
 import { sha256 } from '@noble/hashes/sha2.js';
 import { bytesToHex } from '@noble/hashes/utils.js';
 import { onPhoto, type Overlay, overlayLines } from '../../app/stations/examine/photo-overlay';
