@@ -38,9 +38,13 @@ export type BenchContext = {
   interval?: { km: number; months: number } | undefined;
   ran: Ran;
   /** Installation faults that a filled fitting sheet shows, each with the facts that say so. */
-  /** What of guides came back, by mass. */
+  /** What of guides came back, by mass and by outline. */
   balances: readonly PieceBalance[];
   /** How plungers sank under a load. */
   leaks: readonly LeakAnswer[];
+  /** What a capture of crank and cam said. */
+  trace?:
+    | { facts: string[]; said?: { verdict: 'in_tolerance' | 'whole' | 'fraction' | 'cannot_tell' } }
+    | undefined;
   sheetFaults: readonly { code: string; facts: readonly string[] }[];
 };

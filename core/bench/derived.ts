@@ -21,6 +21,7 @@ export const DERIVED: Readonly<Record<string, Rule>> = {
   'sheet.fault': sheetFault,
   'guide.material': guideMaterial,
   'leak.down': leaksDown,
+  'trace.shift': traceShift,
 };
 
 const of = (about: string) => (about === '' ? {} : { about });
@@ -116,6 +117,15 @@ function leaksDown({ leaks }: BenchContext): Finding[] {
       ? []
       : [{ finding: 'leak.down', value: l.verdict, facts: l.facts, ...of(l.about) }],
   );
+}
+
+const SHIFTS = { in_tolerance: 'within', whole: 'whole', fraction: 'fraction' } as const;
+
+/** A capture that cannot tell is no finding. */
+function traceShift({ trace }: BenchContext): Finding[] {
+  return trace?.said === undefined || trace.said.verdict === 'cannot_tell'
+    ? []
+    : [{ finding: 'trace.shift', value: SHIFTS[trace.said.verdict], facts: trace.facts }];
 }
 
 /** Each fault once, on all steps that show it. */

@@ -69,6 +69,8 @@ export const RulesSchema = z.strictObject({
     pitchMm: z.number().positive(),
     waitS: z.number().nonnegative(),
   }),
+  /** Degrees of the crank by which cam and crank of a good engine may differ from a known-good capture. */
+  traceToleranceDeg: z.number().positive(),
   /** Minutes that an engine has to stand before it counts as cold when nobody measured it. */
   coldMinutes: z.number().positive(),
   /** Kelvin within which engine and air count as one temperature. */

@@ -10,6 +10,7 @@ import { applies } from '../applies';
 import { type Examined, examined } from '../examined';
 import { type Looks, looksOf } from '../looks';
 import { node } from '../node';
+import { traceAnswer } from '../trace-answer';
 import { things } from './case';
 import { drive } from './drive';
 import { kit, possible, registry, rules } from './identification';
@@ -60,6 +61,11 @@ export const spreads = node(
       return typeof teeth === 'number' ? teeth : alike;
     });
   },
+);
+
+/** What a capture of crank and cam said of this drive. */
+export const trace = node({ registry, rules, drive }, ({ registry, rules, drive }, _, state) =>
+  traceAnswer(state, registry, drive?.stages.map((s) => s.layout) ?? [], rules),
 );
 
 /** How plungers sank under a constant load. */

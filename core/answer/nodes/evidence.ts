@@ -10,7 +10,7 @@ import { toConclude, type ToConclude } from '../conclude';
 import { node } from '../node';
 import { ranSince } from '../ran';
 import { suspects, type Suspect } from '../why';
-import { balances, bench, leaks } from './bench';
+import { balances, bench, leaks, trace } from './bench';
 import { drive, fitted, openMarks, sheet } from './drive';
 import { engine, kits, possible, registry, rules } from './identification';
 
@@ -32,7 +32,7 @@ const kitFits = node({ kits }, ({ kits }, _, state): boolean | undefined => {
 });
 
 export const findings = node(
-  { registry, possible, drive, openMarks, kitFits, interval, ran, fitted, balances, leaks },
+  { registry, possible, drive, openMarks, kitFits, interval, ran, fitted, balances, leaks, trace },
   ({ registry, possible, drive, openMarks, fitted, ...known }, { knowledge }, state): Finding[] =>
     findingsOf(
       knowledge.causes.evidence.map((e) => e.finding),

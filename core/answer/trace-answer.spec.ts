@@ -1,0 +1,53 @@
+import { demoScenario } from '../../demo/scenario';
+import { catalogueOf } from '@core/catalogue/find-records';
+import type { Fact } from '@core/facts/fact';
+import { reduce } from '@core/facts/state';
+import { answersFor } from './answers';
+import { worldOf } from './world';
+
+const scenario = demoScenario();
+const world = worldOf(catalogueOf(scenario.pack));
+let n = 0;
+const fact = (key: string, value: Fact['value'], u?: number): Fact => ({
+  id: `t${++n}`,
+  case: 'c',
+  key,
+  value,
+  how: 'measured',
+  by: 'me',
+  at: `2026-11-30T08:00:${String(n).padStart(2, '0')}.000Z`,
+  ...(u === undefined ? {} : { u }),
+});
+const of = (id: string, ...more: Fact[]) =>
+  answersFor(world, reduce([...scenario.facts.filter((f) => f.case === id), ...more]));
+const traced = (deg: number, u = 0.2) => [fact('trace.offset', deg, u), fact('trace.wheel', '60-2')];
+
+describe('a capture held against the drive', () => {
+  it('is one tooth where the drive has twenty at the crank, on a chain and on a belt, and weighs in the causes of it', () => {
+    for (const id of ['demo-2036', 'demo-2027']) {
+      const { trace, findings, ranking } = of(id, ...traced(18));
+      expect(trace?.said).toEqual(jasmine.objectContaining({ verdict: 'whole', teeth: 1 }));
+      expect(trace!.wheels).toEqual({ zCrank: 20, zCam: 40, sensorSlots: 60 });
+      const found = findings.find((f) => f.finding === 'trace.shift');
+      expect(found?.value).toBe('whole');
+      expect(found?.facts).toEqual(trace!.facts);
+      const p = (a: typeof ranking) => a.causes.find((c) => c.cause.key === 'tooth_out')!.probability;
+      expect(p(ranking)).toBeGreaterThan(p(of(id).ranking));
+    }
+  });
+
+  it('in tolerance speaks against a tooth out, a fraction for a worn chain, and what cannot be told for nothing', () => {
+    const p = (key: string, ...more: Fact[]) =>
+      of('demo-2036', ...more).ranking.causes.find((c) => c.cause.key === key)!.probability;
+    expect(p('tooth_out', ...traced(0.4))).toBeLessThan(p('tooth_out'));
+    expect(p('chain_worn', ...traced(8))).toBeGreaterThan(p('chain_worn'));
+    expect(p('tooth_out', ...traced(9, 6))).toBe(p('tooth_out'));
+  });
+
+  it('says nothing while the design is open, and of no drive at all', () => {
+    const open = answersFor(world, reduce([fact('engine.code', 'TE16-CORM'), ...traced(18)]));
+    expect(open.trace).toEqual({ facts: jasmine.any(Array) as unknown as string[] });
+    expect(open.findings.some((f) => f.finding === 'trace.shift')).toBeFalse();
+    expect(answersFor(world, reduce([])).trace).toBeUndefined();
+  });
+});

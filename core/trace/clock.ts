@@ -1,0 +1,257 @@
+import type { Edges } from './edges';
+import { isEven, type ToothWheel } from './wheel';
+
+/** A crank's angle over time, from the teeth of its wheel. */
+export type AngleClock = {
+  wheel: ToothWheel;
+  /** Seconds of each tooth's edge, and its angle, degrees, growing over the turns; nought is the first tooth behind the first gap of the wheel. */
+  times: Float64Array;
+  degrees: Float64Array;
+  /** The wheel has no gap: angles hold only up to whole teeth. */
+  even: boolean;
+  /** Teeth that were not seen, edges that were too many, whole turns between first and last tooth. */
+  lost: number;
+  double: number;
+  turns: number;
+  /** How far the intervals over gaps are from whole pitches, as a share of one: a crossing that stands in the gap by chance is far. */
+  gapOff: number;
+};
+export type ClockError =
+  | { code: 'too_few_teeth'; teeth: number }
+  /** The intervals show no gap where the wheel has one, or others. `fits`: share of the teeth that stand where the wheel has one. */
+  | { code: 'wheel_does_not_match'; notation: string; fits: number };
+export type ClockReading = { ok: true; value: AngleClock } | { ok: false; error: ClockError };
+
+/** An interval shorter than this share of its neighbours' pitch is a second edge of one tooth. */
+const DOUBLE = 0.45;
+/** Neighbours on each side that a pitch is the median of. */
+const ABOUT = 3;
+/** Share of the edges that have to stand on a tooth of the wheel, share of its gaps that have to be seen, and of wide intervals elsewhere. */
+const FITS = 0.97;
+const SEEN = 0.8;
+const STRAY = 0.05;
+const LEAST_TEETH = 12;
+
+const median = (xs: number[]): number => xs.sort((a, b) => a - b)[xs.length >> 1]!;
+
+/** Edges without second ones of the same tooth: of two that are closer than half a pitch, the one that leaves the more even rest. */
+function withoutDoubles(times: Float64Array): { kept: number[]; double: number } {
+  const kept = [...times];
+  let double = 0;
+  for (let i = 1; i + 1 < kept.length; ) {
+    const about = kept.slice(Math.max(0, i - ABOUT - 1), i + ABOUT + 2);
+    const steps = about.slice(1).map((t, k) => t - about[k]!);
+    // Lost teeth and gaps make long steps, doubles short ones: the upper middle is a whole pitch.
+    const pitch = steps.sort((a, b) => a - b)[Math.floor(steps.length * 0.55)]!;
+    if (kept[i]! - kept[i - 1]! < DOUBLE * pitch) {
+      const keepLater = i >= 2 && kept[i - 1]! - kept[i - 2]! < 0.8 * pitch;
+      kept.splice(keepLater ? i - 1 : i, 1);
+      double++;
+    } else i++;
+  }
+  return { kept, double };
+}
+
+/**
+ * Whole slots of the wheel from each edge to the next: the interval over the pitch, which follows the speed as the median of the intervals about it, each over the slots that
+ * it was last found to have. Twice over, since what a gap does to the first pitch is known only then.
+ */
+function slotsBetween(times: readonly number[]): number[] {
+  const steps = times.slice(1).map((t, k) => t - times[k]!);
+  let slots = steps.map(() => 1);
+  for (let round = 0; round < 3; round++)
+    slots = steps.map((s, i) => {
+      // Before and behind, each for itself: while the speed changes, the pitch here is between them.
+      const side = (from: number, to: number): number[] => {
+        const pitches: number[] = [];
+        for (let k = Math.max(0, from); k <= Math.min(steps.length - 1, to); k++)
+          pitches.push(steps[k]! / slots[k]!);
+        return pitches;
+      };
+      const [before, behind] = [side(i - ABOUT, i - 1), side(i + 1, i + ABOUT)];
+      const pitch =
+        before.length === 0
+          ? median(behind)
+          : behind.length === 0
+            ? median(before)
+            : (median(before) + median(behind)) / 2;
+      return Math.max(1, Math.round(s / pitch));
+    });
+  return slots;
+}
+
+/** Edges of one turn that stand on a tooth, and on the first tooth behind a gap, for each way that the wheel may be turned. */
+function bestTurn(places: readonly number[], { teeth }: ToothWheel): { turn: number; fits: number } {
+  const n = teeth.length;
+  const seen = new Float64Array(n);
+  for (const p of places) seen[p % n]!++;
+  const each = places.length / teeth.filter(Boolean).length;
+  let best = { turn: 0, fits: -Infinity, score: -Infinity };
+  for (let turn = 0; turn < n; turn++) {
+    let [on, lost] = [0, 0];
+    for (let p = 0; p < n; p++) {
+      if (teeth[(p + turn) % n]) {
+        on += seen[p]!;
+        lost += Math.max(0, each - seen[p]!);
+      }
+    }
+    const score = on - lost;
+    if (score > best.score) best = { turn, fits: on / places.length, score };
+  }
+  return best;
+}
+
+/**
+ * The angle clock of a crank signal: edges are numbered by the slots between them, the wheel is turned so that its teeth stand where edges are, doubles are taken out, lost teeth stay
+ * lost and are counted. When the numbering slips, by an edge that was read a slot wrong, teeth stop fitting and the capture is refused: a tooth is never guessed.
+ * @param times of edges of one direction, seconds
+ */
+export function angleClock(times: Float64Array, wheel: ToothWheel): ClockReading {
+  const { kept, double } = withoutDoubles(times);
+  if (kept.length < LEAST_TEETH) return { ok: false, error: { code: 'too_few_teeth', teeth: kept.length } };
+  const slots = slotsBetween(kept);
+  const n = wheel.teeth.length;
+  const places = [0];
+  for (const s of slots) places.push(places.at(-1)! + s);
+  const even = isEven(wheel);
+  const { turn, fits } = bestTurn(places, wheel);
+  const span = places.at(-1)! - places[0]!;
+  const expected = (span / n) * wheel.teeth.filter(Boolean).length;
+  const lost = Math.max(0, Math.round(expected - (places.length - 1)));
+  const gaps = gapsShown(kept, places, turn, wheel);
+  const right = even ? gaps.stray < STRAY && !recurs(slots) : gaps.shown > SEEN && gaps.stray < STRAY;
+  if (fits < FITS || !right)
+    return {
+      ok: false,
+      error: {
+        code: 'wheel_does_not_match',
+        notation: wheel.notation,
+        fits: Math.min(fits, even ? 1 - gaps.stray : gaps.shown),
+      },
+    };
+  const first = wheel.teeth.findIndex((t, i) => t && !wheel.teeth[(i + n - 1) % n]);
+  const zero = turn - Math.max(0, first);
+  return {
+    ok: true,
+    value: {
+      wheel,
+      times: Float64Array.from(kept),
+      degrees: Float64Array.from(places, (p) => ((p + zero) * 360) / n),
+      even,
+      lost,
+      double,
+      turns: Math.floor(span / n),
+      gapOff: gaps.off,
+    },
+  };
+}
+
+/** True when wide steps come at even distances: then they are a gap, and the wheel is not an even one. */
+function recurs(slots: readonly number[]): boolean {
+  const wide = slots.flatMap((s, i) => (s > 1 ? [i] : []));
+  const apart = wide.slice(1).map((w, i) => w - wide[i]!);
+  if (apart.length < 3) return false;
+  const usual = median([...apart]);
+  return apart.filter((a) => Math.abs(a - usual) <= 1).length > 0.5 * apart.length;
+}
+
+/** Share of the wheel's gaps that were passed in one step where they stand, share of wide steps that stand elsewhere, and how whole the steps over gaps are. */
+function gapsShown(
+  times: readonly number[],
+  places: readonly number[],
+  turn: number,
+  { teeth }: ToothWheel,
+): { shown: number; stray: number; off: number } {
+  const n = teeth.length;
+  let [passed, shown, stray, off] = [0, 0, 0, 0];
+  for (let i = 0; i + 1 < places.length; i++) {
+    const [from, to] = [places[i]!, places[i + 1]!];
+    const between = Array.from({ length: to - from - 1 }, (_, k) => !teeth[(from + turn + 1 + k) % n]);
+    if (!teeth[(from + turn + 1) % n]) passed++;
+    if (to - from === 1) continue;
+    if (between.every(Boolean) && teeth[(from + turn) % n] && teeth[(to + turn) % n]) {
+      shown++;
+      const about = [i - 2, i - 1, i + 1, i + 2].filter(
+        (k) => k >= 0 && k + 1 < places.length && places[k + 1] === places[k]! + 1,
+      );
+      const pitch = about.reduce((s, k) => s + times[k + 1]! - times[k]!, 0) / about.length;
+      if (about.length > 0) off += Math.abs((times[i + 1]! - times[i]!) / pitch - (to - from));
+    } else stray++;
+  }
+  return {
+    shown: passed === 0 ? 0 : shown / passed,
+    stray: stray / places.length,
+    off: shown === 0 ? 0 : off / shown,
+  };
+}
+
+/** Directions of a crank signal whose gaps are as whole as each other within this are both sharp. */
+const AS_SHARP = 0.06;
+
+/**
+ * The clock of a crank signal, of the wheels that it may be. A swing is sharp in one direction, as its tooth passes; both edges of a square wave are sharp: then the one that ends
+ * the wheel's gap is taken, so that a signal that is upside down, or another capture, is read from the same edge of each tooth.
+ */
+export function crankClock(edges: Edges, stepS: number, wheels: readonly ToothWheel[]): ClockReading {
+  const seconds = (samples: Float64Array) => samples.map((s) => s * stepS);
+  const directions = [seconds(edges.falling), seconds(edges.rising)] as const;
+  let best: { clock: AngleClock; score: number; wheel: ToothWheel } | undefined;
+  let failed: ClockReading | undefined;
+  for (const wheel of wheels)
+    for (const times of directions) {
+      const read = angleClock(times, wheel);
+      if (!read.ok) {
+        failed ??= read;
+        continue;
+      }
+      const { lost, double } = read.value;
+      const score = (lost + double) / times.length + (read.value.even ? AS_SHARP : 0);
+      if (!best || score < best.score - 1e-9) best = { clock: read.value, score, wheel };
+    }
+  if (!best) return failed ?? { ok: false, error: { code: 'too_few_teeth', teeth: 0 } };
+  const [down, up] = directions.map((times) => angleClock(times, best.wheel)) as [ClockReading, ClockReading];
+  if (!down.ok || !up.ok) return down.ok ? down : up;
+  if (Math.abs(down.value.gapOff - up.value.gapOff) > AS_SHARP)
+    return down.value.gapOff < up.value.gapOff ? down : up;
+  if (best.clock.even) return down;
+  // What ends the rest in a gap is the first edge of a square tooth, but where a swing's tooth begins: its middle is the other one.
+  return (endsGap(edges) === 'rising') === (edges.kind === 'square') ? up : down;
+}
+
+/** The edge that ends a gap: gaps are where the signal rests longest. */
+function endsGap({ rising, falling }: Edges): 'rising' | 'falling' {
+  const longest = (from: Float64Array, to: Float64Array) => {
+    const rests: number[] = [];
+    for (let i = 0, k = 0; i < from.length; i++) {
+      while (k < to.length && to[k]! <= from[i]!) k++;
+      if (k < to.length) rests.push(to[k]! - from[i]!);
+    }
+    rests.sort((a, b) => b - a);
+    return rests[Math.floor(rests.length / 100)] ?? 0;
+  };
+  return longest(falling, rising) >= longest(rising, falling) ? 'rising' : 'falling';
+}
+
+/**
+ * The crank's angle at a time, degrees: the cubic through the two teeth before and the two behind, which follows acceleration. None outside the first and last tooth.
+ * @param hint index of a tooth before it, to go on from
+ */
+export function angleAt(
+  { times, degrees }: AngleClock,
+  t: number,
+  hint = 0,
+): { deg: number; at: number } | undefined {
+  if (t < times[0]! || t > times[times.length - 1]!) return undefined;
+  let i = Math.min(hint, times.length - 2);
+  while (i > 0 && times[i]! > t) i--;
+  while (i + 2 < times.length && times[i + 1]! < t) i++;
+  const from = Math.max(0, Math.min(i - 1, times.length - 4));
+  let deg = 0;
+  const to = Math.min(times.length, from + 4);
+  for (let j = from; j < to; j++) {
+    let weight = 1;
+    for (let k = from; k < to; k++) if (k !== j) weight *= (t - times[k]!) / (times[j]! - times[k]!);
+    deg += weight * degrees[j]!;
+  }
+  return { deg, at: i };
+}

@@ -1,0 +1,248 @@
+import { err, ok, type Result } from '@core/quantity/result';
+import { type Dialect, dialectOf, type Head } from './capture-dialect';
+
+/** One channel of a capture, volts, a sample every step. */
+export type Channel = { name: string; samples: Float32Array };
+export type Capture = {
+  channels: Channel[];
+  /** Seconds of the first sample, and from each to the next. */
+  startS: number;
+  stepS: number;
+  /** Where samples are missing: behind which one, and for how long. They are filled with the last value, so that time runs on. */
+  gaps: { after: number; seconds: number }[];
+  /** Lines that hold no row, by number: the last one cut short, text among numbers. */
+  refused: number[];
+  /** What was taken for granted, to be shown. */
+  head: Head;
+};
+export type CaptureError =
+  | { code: 'empty' }
+  /** Neither a column that grows evenly nor a heading with a sample interval: it has to be given. */
+  | { code: 'no_time' }
+  | { code: 'one_column' }
+  | { code: 'runs_back'; line: number }
+  | { code: 'not_rows'; line: number; text: string }
+  | { code: 'too_long'; most: number };
+
+/** Samples a channel at most. */
+export const MOST_SAMPLES = 10_000_000;
+/** Bytes that the dialect is read from. */
+const HEAD_BYTES = 32_768;
+/** A step longer than so many usual ones is a gap; one that is filled at most. */
+const GAP = 1.6;
+const FILLED = 2_000_000;
+/** Share of the lines that may be no rows. */
+const REFUSED = 0.02;
+const MOST_TOLD = 50;
+const [LF, CR, MINUS, PLUS, DOT, COMMA, ZERO, NINE, SMALL_E, BIG_E, SPACE, QUOTE] = [
+  10, 13, 45, 43, 46, 44, 48, 57, 101, 69, 32, 34,
+] as const;
+
+/** Values of one column as they come. */
+class Column {
+  private data = new Float32Array(4096);
+  n = 0;
+  add(v: number): void {
+    if (this.n === this.data.length) {
+      const more = new Float32Array(2 * this.n);
+      more.set(this.data);
+      this.data = more;
+    }
+    this.data[this.n++] = v;
+  }
+  all(): Float32Array {
+    return this.data.subarray(0, this.n);
+  }
+}
+
+/** Reads a capture from its bytes, piece by piece, whatever its dialect. */
+export class CaptureReader {
+  private before: Uint8Array = new Uint8Array(0);
+  private dialect: Dialect | undefined;
+  private columns: Column[] = [];
+  private line = 0;
+  private rows = 0;
+  private readonly refused: number[] = [];
+  private badRows = 0;
+  private firstBad: { line: number; text: string } | undefined;
+  private failed: CaptureError | undefined;
+  private readonly early: number[] = [];
+  private step = 0;
+  private start = 0;
+  private last = 0;
+  private readonly gaps: Capture['gaps'] = [];
+  private cells = new Float64Array(64);
+
+  /** @param stepS seconds from sample to sample, where the file does not say */
+  constructor(private readonly stepS?: number) {}
+
+  push(bytes: Uint8Array): void {
+    if (this.failed) return;
+    let all: Uint8Array = bytes;
+    if (this.before.length > 0) {
+      all = new Uint8Array(this.before.length + bytes.length);
+      all.set(this.before);
+      all.set(bytes, this.before.length);
+    }
+    if (!this.dialect && all.length < HEAD_BYTES) {
+      this.before = all;
+      return;
+    }
+    this.take(all, false);
+  }
+
+  finish(): Result<Capture, CaptureError> {
+    if (!this.failed) this.take(this.before, true);
+    if (this.failed) return err(this.failed);
+    const d = this.dialect!;
+    if (this.rows === 0)
+      return err(this.firstBad ? { code: 'not_rows', ...this.firstBad } : { code: 'empty' });
+    if (this.badRows > Math.max(2, REFUSED * this.rows)) return err({ code: 'not_rows', ...this.firstBad! });
+    if (d.time !== undefined && this.step === 0) this.settle();
+    const stepS = d.time === undefined ? (this.stepS ?? d.stepS) : this.step * d.timeFactor;
+    if (stepS === undefined || !(stepS > 0)) return err({ code: 'no_time' });
+    const channels = d.channels.map((c, i): Channel => ({ name: c.name, samples: this.columns[i]!.all() }));
+    return ok({
+      channels,
+      startS: this.start * d.timeFactor,
+      stepS,
+      gaps: this.gaps.map((g) => ({ ...g, seconds: g.seconds * d.timeFactor })),
+      refused: this.refused,
+      head: d.head,
+    });
+  }
+
+  private take(all: Uint8Array, end: boolean): void {
+    let from = 0;
+    if (!this.dialect) {
+      const read = dialectOf(all.subarray(0, Math.min(all.length, HEAD_BYTES)));
+      if (!read.ok) {
+        this.failed = read.error;
+        return;
+      }
+      this.dialect = read.value;
+      this.columns = read.value.channels.map(() => new Column());
+      from = read.value.bodyAt;
+      this.line = read.value.bodyLine - 1;
+    }
+    for (;;) {
+      let to = from;
+      while (to < all.length && all[to] !== LF && all[to] !== CR) to++;
+      if (to >= all.length && !end) break;
+      if (to > from || to < all.length) {
+        // CR LF is one end of a line, also when the pieces part them.
+        if (to > from) this.row(all, from, to);
+        else if (all[to] === LF) this.line--;
+        this.line++;
+      }
+      if (this.failed || to >= all.length) {
+        from = to;
+        break;
+      }
+      from = to + 1;
+      if (all[to] === CR && all[from] === LF) from++;
+    }
+    this.before = all.slice(from);
+  }
+
+  /** One line of numbers. */
+  private row(b: Uint8Array, from: number, to: number): void {
+    const d = this.dialect!;
+    let count = 0;
+    let i = from;
+    while (i <= to && count < this.cells.length) {
+      let end = i;
+      while (end < to && b[end] !== d.separator) end++;
+      this.cells[count++] = numberIn(b, i, end, d.comma);
+      i = end + 1;
+    }
+    let good = count >= d.width;
+    for (const c of d.channels) good &&= Number.isFinite(this.cells[c.at]);
+    if (d.time !== undefined) good &&= Number.isFinite(this.cells[d.time]);
+    if (!good) {
+      this.badRows++;
+      if (this.refused.length < MOST_TOLD) this.refused.push(this.line + 1);
+      this.firstBad ??= {
+        line: this.line + 1,
+        text: new TextDecoder().decode(b.subarray(from, Math.min(to, from + 60))),
+      };
+      return;
+    }
+    if (this.rows >= MOST_SAMPLES) this.failed = { code: 'too_long', most: MOST_SAMPLES };
+    else if (d.time !== undefined && !this.clockOn(this.cells[d.time]!))
+      this.failed = { code: 'runs_back', line: this.line + 1 };
+    else {
+      for (let k = 0; k < d.channels.length; k++) {
+        const c = d.channels[k]!;
+        this.columns[k]!.add(this.cells[c.at]! * c.factor);
+      }
+      this.rows++;
+    }
+  }
+
+  /** Follows the time column: the step is the median of the first ones; a longer one is a gap. False when time runs back. */
+  private clockOn(t: number): boolean {
+    if (this.rows === 0) this.start = t;
+    else if (t < this.last) return false;
+    else if (this.step === 0) {
+      this.early.push(t - this.last);
+      if (this.early.length >= 400) this.settle();
+    } else if (t - this.last > GAP * this.step)
+      this.fill(Math.round((t - this.last) / this.step) - 1, t - this.last);
+    this.last = t;
+    return true;
+  }
+
+  private settle(): void {
+    const steps = this.early.filter((s) => s > 0).sort((a, b) => a - b);
+    const middle = steps[steps.length >> 1] ?? 0;
+    const usual = steps.filter((s) => s < GAP * middle);
+    // Times are printed with few places: the mean over many steps is finer than any of them.
+    this.step =
+      usual.length > 0
+        ? this.early.filter((s) => s < GAP * middle).reduce((a, b) => a + b, 0) /
+          this.early.filter((s) => s < GAP * middle).length
+        : 0;
+  }
+
+  private fill(missing: number, seconds: number): void {
+    this.gaps.push({ after: this.columns[0]!.n, seconds });
+    for (const c of this.columns) {
+      const last = c.all()[c.n - 1] ?? 0;
+      for (let k = 0; k < missing && c.n < FILLED + MOST_SAMPLES; k++) c.add(last);
+    }
+  }
+}
+
+/** A number in bytes; not a number when anything else stands there. Decimal comma or point, exponent, blanks and quotes about it. */
+function numberIn(b: Uint8Array, from: number, to: number, comma: boolean): number {
+  while (from < to && (b[from] === SPACE || b[from] === QUOTE)) from++;
+  while (to > from && (b[to - 1] === SPACE || b[to - 1] === QUOTE)) to--;
+  if (from === to) return NaN;
+  let i = from;
+  let sign = 1;
+  if (b[i] === MINUS || b[i] === PLUS) sign = b[i++] === MINUS ? -1 : 1;
+  let [value, digits, scale] = [0, 0, 0];
+  const mark = comma ? COMMA : DOT;
+  for (; i < to; i++) {
+    const c = b[i]!;
+    if (c >= ZERO && c <= NINE) {
+      value = value * 10 + (c - ZERO);
+      digits++;
+      if (scale > 0) scale *= 10;
+    } else if (c === mark && scale === 0) scale = 1;
+    else break;
+  }
+  if (digits === 0) return NaN;
+  if (scale > 1) value /= scale;
+  if (i < to && (b[i] === SMALL_E || b[i] === BIG_E)) {
+    let power = 0;
+    let [minus, seen] = [false, 0];
+    i++;
+    if (b[i] === MINUS || b[i] === PLUS) minus = b[i++] === MINUS;
+    for (; i < to && b[i]! >= ZERO && b[i]! <= NINE; i++, seen++) power = power * 10 + (b[i]! - ZERO);
+    if (seen === 0) return NaN;
+    value *= 10 ** (minus ? -power : power);
+  }
+  return i < to ? NaN : sign * value;
+}

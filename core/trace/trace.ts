@@ -1,0 +1,60 @@
+import { type ClockError, type AngleClock, crankClock } from './clock';
+import { type EdgeError, type Edges, findEdges } from './edges';
+import { camPattern, type CamPattern, type PatternError } from './pattern';
+import type { Capture } from './read-capture';
+import { readWheel, type ToothWheel, USUAL_WHEELS } from './wheel';
+
+/** Which channel is which: by their order in the file. */
+export type Roles = { crank: number; cams: number[] };
+export type Trace = {
+  roles: Roles;
+  clock: AngleClock;
+  /** Signal of the crank sensor. */
+  crankKind: Edges['kind'];
+  /** Of each cam, by the channel's name; why it has none. */
+  cams: { name: string; pattern?: CamPattern; error?: PatternError | EdgeError }[];
+};
+export type TraceError =
+  | { code: 'one_channel'; channels: number }
+  | { code: 'channel'; name: string; error: EdgeError }
+  | { code: 'crank'; name: string; error: ClockError };
+export type TraceReading = { ok: true; value: Trace } | { ok: false; error: TraceError };
+
+const WHEELS: readonly ToothWheel[] = USUAL_WHEELS.flatMap((w) => {
+  const read = readWheel(w);
+  return read.ok ? [read.value] : [];
+});
+
+/**
+ * Reads crank and cam of a capture. The crank is the channel with most edges, the others are cams, unless it is said; its wheel is the usual one that fits, unless it is said.
+ */
+export function readTrace(capture: Capture, wheel?: ToothWheel, said?: Roles): TraceReading {
+  const { channels, stepS } = capture;
+  if (channels.length < 2) return { ok: false, error: { code: 'one_channel', channels: channels.length } };
+  const edges = channels.map((c) => findEdges(c.samples));
+  const count = (k: number) => {
+    const e = edges[k]!;
+    return e.ok ? e.value.falling.length : 0;
+  };
+  const order = channels.map((_, k) => k).sort((a, b) => count(b) - count(a));
+  const roles = said ?? { crank: order[0]!, cams: order.slice(1).sort((a, b) => a - b) };
+  const crank = edges[roles.crank]!;
+  const name = channels[roles.crank]!.name;
+  if (!crank.ok) return { ok: false, error: { code: 'channel', name, error: crank.error } };
+  const clock = crankClock(crank.value, stepS, wheel ? [wheel] : WHEELS);
+  if (!clock.ok) return { ok: false, error: { code: 'crank', name, error: clock.error } };
+  const seconds = (samples: Float64Array) => samples.map((s) => s * stepS);
+  const cams = roles.cams.map((k): Trace['cams'][number] => {
+    const e = edges[k]!;
+    if (!e.ok) return { name: channels[k]!.name, error: e.error };
+    const read = camPattern(clock.value, seconds(e.value.rising), seconds(e.value.falling));
+    return read.ok
+      ? { name: channels[k]!.name, pattern: read.value }
+      : { name: channels[k]!.name, error: read.error };
+  });
+  return { ok: true, value: { roles, clock: clock.value, crankKind: crank.value.kind, cams } };
+}
+
+/** Degrees of a tooth of the crank's wheel, by which angles are ambiguous when it has no gap. */
+export const pitchOf = ({ clock }: Trace): number | undefined =>
+  clock.even ? 360 / clock.wheel.teeth.length : undefined;
