@@ -49,6 +49,10 @@ export const routes: Routes = [
         loadComponent: () => styled(() => import('./drive/drive-page').then((m) => m.DrivePage)),
       },
       {
+        path: 'trace',
+        loadComponent: () => styled(() => import('./stations/trace/trace-page').then((m) => m.TracePage)),
+      },
+      {
         path: 'settle',
         loadComponent: () => styled(() => import('./stations/settle/settle-page').then((m) => m.SettlePage)),
       },
@@ -57,6 +61,11 @@ export const routes: Routes = [
   {
     path: 'drive',
     loadComponent: () => styled(() => import('./drive/free-page').then((m) => m.FreeDrivePage)),
+  },
+  {
+    path: 'trace',
+    loadComponent: () =>
+      styled(() => import('./stations/trace/free-trace-page').then((m) => m.FreeTracePage)),
   },
   {
     path: 'catalogue/engine/:code',

@@ -4,6 +4,7 @@ import { join } from 'node:path';
 import compression from 'compression';
 import express, { type ErrorRequestHandler, type Express, type Request, type Response } from 'express';
 import helmet from 'helmet';
+import { captures } from './captures';
 import { instruments } from './instruments';
 
 export type ServeOptions = { root: string; port: number; host: string; demo: boolean };
@@ -72,6 +73,7 @@ export function makeApp(options: Pick<ServeOptions, 'root' | 'demo'>): Express {
     (_req, res) => void res.set('Cache-Control', 'no-store').json({ demo: options.demo }),
   );
   app.use('/instruments', instruments());
+  app.use('/captures', captures());
   app.use(
     express.static(options.root, {
       index: false,

@@ -20,8 +20,9 @@ export class Attachments {
   private readonly repository = inject(FactRepository);
   private readonly words = inject(Say);
 
-  /** Attaches files to the case in hand, or to a part of it. Each is filed for itself; what fails is told by name. */
-  async attach(files: readonly File[], about?: string): Promise<void> {
+  /** Attaches files to the case in hand, or to a part of it. Each is filed for itself; what fails is told by name. What was kept comes back. */
+  async attach(files: readonly File[], about?: string): Promise<FileRef[]> {
+    const attached: FileRef[] = [];
     for (const file of files) {
       const name = file.name.slice(0, 200) || 'unnamed';
       if (file.size > LARGEST_FILE) {
@@ -45,6 +46,7 @@ export class Attachments {
         this.words.refuse(`${name} was not attached. ${troubleSentence(kept.error)}`);
         continue;
       }
+      attached.push(ref);
       await this.desk.file({
         key: THING.file,
         about,
@@ -60,6 +62,7 @@ export class Attachments {
           `The browser's store has ${room.freeMb} MB left. Export cases as bundles before it is full.`,
         );
     }
+    return attached;
   }
 
   /** The content of a file, if it is in this browser. */

@@ -1,9 +1,17 @@
 import { LineChart, ScatterChart } from 'echarts/charts';
-import { GridComponent } from 'echarts/components';
+import { DataZoomComponent, GridComponent, LegendComponent, MarkLineComponent } from 'echarts/components';
 import { init, use, type EChartsType } from 'echarts/core';
 import { CanvasRenderer } from 'echarts/renderers';
 
-use([LineChart, ScatterChart, GridComponent, CanvasRenderer]);
+use([
+  LineChart,
+  ScatterChart,
+  GridComponent,
+  DataZoomComponent,
+  LegendComponent,
+  MarkLineComponent,
+  CanvasRenderer,
+]);
 
 /** A chart in a box. */
 export const makeChart = (box: HTMLElement): EChartsType => init(box, undefined, { renderer: 'canvas' });

@@ -37,10 +37,6 @@ export function traceAnswer(
   const wheels = { ...teeth, sensorSlots: wheel.value.teeth.length };
   const half = COVERAGE * read.u;
   const shift = { deg: read.value, low: read.value - half, high: read.value + half };
-  const said = traceVerdict(
-    { ...shift, edges: [], reversed: false, moving: false },
-    wheels,
-    rules.traceToleranceDeg,
-  );
+  const said = traceVerdict({ ...shift, moving: false }, wheels, rules.traceToleranceDeg);
   return { facts, wheels, said };
 }

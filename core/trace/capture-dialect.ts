@@ -68,7 +68,7 @@ export function dialectOf(bytes: Uint8Array): Result<Dialect, DialectError> {
     .filter((r) => r.length > 1);
   const about = lines.slice(0, first).join('\n');
   const values = (k: number) => usual.map((r) => number(r[k] ?? '')).filter(Number.isFinite);
-  const names = heads.find((r) => r.some((c) => c !== '' && unitOf(c) === undefined)) ?? [];
+  const names = heads.find((r) => r.some((c) => nameOf(c) !== '' && unitOf(nameOf(c)) === undefined)) ?? [];
   const unit = (k: number) => heads.map((r) => unitOf(r[k] ?? '')).find((u) => u !== undefined);
   const time = timeColumn(width, values, names, unit);
   const stepS = stepIn(about);

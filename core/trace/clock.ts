@@ -30,6 +30,8 @@ const ABOUT = 3;
 const FITS = 0.97;
 const SEEN = 0.8;
 const STRAY = 0.05;
+/** Teeth of a wheel come at even steps: intervals that are so far from whole pitches on average are no teeth. */
+const ROUGH = 0.15;
 const LEAST_TEETH = 12;
 
 const median = (xs: number[]): number => xs.sort((a, b) => a - b)[xs.length >> 1]!;
@@ -54,12 +56,15 @@ function withoutDoubles(times: Float64Array): { kept: number[]; double: number }
 
 /**
  * Whole slots of the wheel from each edge to the next: the interval over the pitch, which follows the speed as the median of the intervals about it, each over the slots that
- * it was last found to have. Twice over, since what a gap does to the first pitch is known only then.
+ * it was last found to have. Three times over, since what a gap does to the first pitch is known only then. `rough`: how far
+ * the intervals are from whole pitches, on average.
  */
-function slotsBetween(times: readonly number[]): number[] {
+function slotsBetween(times: readonly number[]): { slots: number[]; rough: number } {
   const steps = times.slice(1).map((t, k) => t - times[k]!);
   let slots = steps.map(() => 1);
-  for (let round = 0; round < 3; round++)
+  let rough = 0;
+  for (let round = 0; round < 3; round++) {
+    let off = 0;
     slots = steps.map((s, i) => {
       // Before and behind, each for itself: while the speed changes, the pitch here is between them.
       const side = (from: number, to: number): number[] => {
@@ -75,9 +80,13 @@ function slotsBetween(times: readonly number[]): number[] {
           : behind.length === 0
             ? median(before)
             : (median(before) + median(behind)) / 2;
-      return Math.max(1, Math.round(s / pitch));
+      const whole = Math.max(1, Math.round(s / pitch));
+      off += Math.abs(s / pitch - whole) / whole;
+      return whole;
     });
-  return slots;
+    rough = off / steps.length;
+  }
+  return { slots, rough };
 }
 
 /** Edges of one turn that stand on a tooth, and on the first tooth behind a gap, for each way that the wheel may be turned. */
@@ -109,7 +118,7 @@ function bestTurn(places: readonly number[], { teeth }: ToothWheel): { turn: num
 export function angleClock(times: Float64Array, wheel: ToothWheel): ClockReading {
   const { kept, double } = withoutDoubles(times);
   if (kept.length < LEAST_TEETH) return { ok: false, error: { code: 'too_few_teeth', teeth: kept.length } };
-  const slots = slotsBetween(kept);
+  const { slots, rough } = slotsBetween(kept);
   const n = wheel.teeth.length;
   const places = [0];
   for (const s of slots) places.push(places.at(-1)! + s);
@@ -119,7 +128,8 @@ export function angleClock(times: Float64Array, wheel: ToothWheel): ClockReading
   const expected = (span / n) * wheel.teeth.filter(Boolean).length;
   const lost = Math.max(0, Math.round(expected - (places.length - 1)));
   const gaps = gapsShown(kept, places, turn, wheel);
-  const right = even ? gaps.stray < STRAY && !recurs(slots) : gaps.shown > SEEN && gaps.stray < STRAY;
+  const right =
+    rough < ROUGH && (even ? gaps.stray < STRAY && !recurs(slots) : gaps.shown > SEEN && gaps.stray < STRAY);
   if (fits < FITS || !right)
     return {
       ok: false,

@@ -8,6 +8,8 @@ export type Shift = {
   high: number;
   /** Each matched edge's own shift; those left out lie off the others. */
   edges: { deg: number; rising: boolean; shift: number; out: boolean }[];
+  /** Degrees to add to the reference, so that only the shift parts it from the other: whole turns, or whole teeth of a wheel without a gap. */
+  aligned: number;
   /** The signal is upside down against the other one. */
   reversed: boolean;
   /** A turn of the crank more or less fits as well, since it cannot be told which of two turns a cycle begins with. */
@@ -123,6 +125,7 @@ export function comparePatterns(of: CamPattern, reference: CamPattern, pitch?: n
       low: deg - half,
       high: deg + half,
       edges,
+      aligned: mean - deg,
       reversed,
       moving: of.moving || reference.moving,
       ...(pitch === undefined ? {} : { modulo: pitch }),

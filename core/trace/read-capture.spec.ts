@@ -54,6 +54,7 @@ describe('reading a capture', () => {
       expect(worst).toBeLessThan(1e-3);
       expect(Math.abs(c.stepS / sim.stepS - 1)).toBeLessThan(1e-3);
       if (d.time !== 'none') expect(c.startS).toBeCloseTo(d.startS ?? 0, 6);
+      if (d.heading !== 'none') expect(c.channels.map((x) => x.name).sort()).toEqual(['Cam', 'Crank']);
       expect(c.refused).toEqual([]);
       expect(c.gaps).toEqual([]);
       // in pieces, which may part a line or the two signs that end it

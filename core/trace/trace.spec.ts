@@ -205,22 +205,14 @@ describe('a wheel', () => {
 
 describe('the arithmetic of a shift', () => {
   it('is one of degrees: 18 of the crank are 9 of the cam, three sensor teeth of sixty, one tooth of twenty at the crank and of forty at the cam', () => {
-    const v = traceVerdict(
-      { deg: 18, low: 17.8, high: 18.2, edges: [], reversed: false, moving: false },
-      DRIVE,
-      2,
-    );
+    const v = traceVerdict({ deg: 18, low: 17.8, high: 18.2, moving: false }, DRIVE, 2);
     expect(v).toEqual({
       verdict: 'whole',
       teeth: 1,
       spoken: { crankDeg: 18, camDeg: 9, sensorTeeth: 3, atCrank: 1, atCam: 1, low: 17.8, high: 18.2 },
     });
     const of = (deg: number, half: number) =>
-      traceVerdict(
-        { deg, low: deg - half, high: deg + half, edges: [], reversed: false, moving: false },
-        DRIVE,
-        2,
-      ).verdict;
+      traceVerdict({ deg, low: deg - half, high: deg + half, moving: false }, DRIVE, 2).verdict;
     expect([of(0.5, 0.3), of(-18, 0.5), of(9, 0.5), of(2, 0.5), of(18, 9), of(27, 0.4)]).toEqual([
       'in_tolerance',
       'whole',

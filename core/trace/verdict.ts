@@ -56,7 +56,11 @@ function classOf(low: number, high: number, zCrank: number, tolerance: number): 
 }
 
 /** What a shift says of the drive. @param tolerance of a good one, degrees of the crank */
-export function traceVerdict(shift: Shift, wheels: Wheels, tolerance: number): TraceVerdict {
+export function traceVerdict(
+  shift: Pick<Shift, 'deg' | 'low' | 'high' | 'moving' | 'modulo'>,
+  wheels: Wheels,
+  tolerance: number,
+): TraceVerdict {
   const spoken = spokenOf(shift, wheels);
   if (shift.moving) return { verdict: 'cannot_tell', why: 'moving', spoken, couldBe: [] };
   const { modulo } = shift;

@@ -9,6 +9,7 @@ import {
   signal,
   viewChild,
 } from '@angular/core';
+import { RouterLink } from '@angular/router';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
 import type { ThingOnBench } from '@core/answer/examined';
 import { CaseDesk } from '../../data/case-desk';
@@ -39,6 +40,7 @@ const BEST = 4;
     LookList,
     LookPanel,
     NzButtonComponent,
+    RouterLink,
     SettingsPair,
     ThingDrawing,
     ThingFacts,
@@ -52,7 +54,7 @@ const BEST = 4;
 export class ExaminePage {
   protected readonly session = inject(DeskSession);
   protected readonly store = inject(BenchStore);
-  private readonly desk = inject(CaseDesk);
+  protected readonly desk = inject(CaseDesk);
   private readonly house = inject(HouseStore);
   private readonly injector = inject(Injector);
   /** The thing in hand is shown beside a new one and others. */

@@ -1,0 +1,110 @@
+import { formatNumber } from '@core/quantity/format-quantity';
+import type { CompareError, Shift } from '@core/trace/compare';
+import type { TraceVerdict, Wheels } from '@core/trace/verdict';
+import type { TraceFailure, TraceRead } from '../workers/trace.protocol';
+import { list } from './list';
+
+const deg = (v: number, places = 2): string => `${formatNumber(Math.abs(v), places)}°`;
+const side = (v: number): string => (v > 0 ? 'late' : 'early');
+const SEPARATORS: Readonly<Record<string, string>> = { ';': 'semicolon', ',': 'comma', '\t': 'tab' };
+
+/** What was taken for granted of a file, to be looked at. */
+export function readWords(t: TraceRead): string[] {
+  const h = t.head;
+  const cams = t.roles.cams.map((k) => t.channels[k]!);
+  return [
+    `${formatNumber(t.samples, 0)} samples, ${formatNumber(t.stepS * 1e6, 1)} µs apart; ${SEPARATORS[h.separator] ?? h.separator} between columns, decimal ${h.decimal === ',' ? 'comma' : 'point'}${h.time === undefined ? ', time from the heading or as given' : `, time in ${h.timeUnit}`}.`,
+    `Crank: ${t.channels[t.roles.crank]}, a ${t.crankKind === 'square' ? 'square wave' : 'swing that grows with speed'} on a wheel ${t.wheel}, ${t.turns} turns${t.lost + t.double > 0 ? `, ${t.lost} teeth lost and ${t.double} edges too many` : ''}. Cam: ${list(cams)}.`,
+    ...(t.even ? ['▲ The crank wheel has no gap: an offset shows only up to whole teeth of it.'] : []),
+    ...(t.gaps.length > 0
+      ? [
+          `▲ ${t.gaps.length} ${t.gaps.length === 1 ? 'gap' : 'gaps'} in time, the first behind sample ${t.gaps[0]!.after}.`,
+        ]
+      : []),
+    ...(t.refused.length > 0
+      ? [
+          `▲ Left out, since they are no rows of numbers: ${t.refused.length === 1 ? 'line' : 'lines'} ${list(t.refused.slice(0, 5).map(String))}.`,
+        ]
+      : []),
+    ...t.cams.flatMap((c) =>
+      c.error === undefined ? [] : [`▲ ${c.name}: ${CAM_TROUBLE[c.error] ?? c.error}`],
+    ),
+  ];
+}
+
+const CAM_TROUBLE: Readonly<Record<string, string>> = {
+  too_few_cycles: 'fewer than three whole cycles; record longer, or crank it again.',
+  no_cam_edges: 'no edge comes back cycle by cycle; look whether the cam sensor was connected.',
+  constant: 'the signal does not change; look at the probe.',
+  no_edges: 'hardly an edge; look at the probe and its range.',
+};
+
+/** Why a capture could not be read, and what to try. */
+export function failureWords(name: string, e: TraceFailure): string {
+  switch (e.code) {
+    case 'empty':
+      return `${name} is empty.`;
+    case 'no_time':
+      return `${name} has no column of time and no sample interval in its heading. Type the interval and open it again.`;
+    case 'one_column':
+    case 'one_channel':
+      return `${name} has one signal; it takes crank and cam. Record both at once.`;
+    case 'runs_back':
+      return `${name}, line ${e.line}: the time runs back. Export it once more, or cut what comes before.`;
+    case 'not_rows':
+      return `${name}, line ${e.line}: “${e.text}” is no row of numbers. A capture is a table of time and volts.`;
+    case 'too_long':
+      return `${name} has more than ${formatNumber(e.most, 0)} samples a channel. Export a part of it.`;
+    case 'no_table_in_zip':
+      return `${name} holds no table: ${list(e.names) || 'nothing'}. Put a CSV in it.`;
+    case 'broken_zip':
+      return `${name} is no whole zip (${e.detail}). Send it again.`;
+    case 'channel':
+      return `${name}, ${e.name}: ${CAM_TROUBLE[e.error.code] ?? e.error.code}`;
+    case 'crank':
+      return e.error.code === 'too_few_teeth'
+        ? `${name}, ${e.name}: ${e.error.teeth} teeth are too few. Record some seconds of cranking.`
+        : `${name}, ${e.name}: the teeth are those of no wheel that was tried (best ${formatNumber(100 * e.error.fits, 0)} %). Say which wheel it is, or look whether crank and cam were swapped.`;
+  }
+}
+
+export const otherPattern = (e: CompareError): string =>
+  `The two captures show different cam wheels (${e.edges} and ${e.reference} edges): another engine, another design, or a cam sensor that drops out.`;
+
+/** The verdict in a sentence. @param tooth what the drive's loop is counted in */
+export function verdictWords(v: TraceVerdict, tooth: 'tooth' | 'link'): string {
+  const many = (n: number) =>
+    Math.abs(n) === 1 ? `one ${tooth}` : `${Math.abs(n)} ${tooth === 'tooth' ? 'teeth' : 'links'}`;
+  switch (v.verdict) {
+    case 'in_tolerance':
+      return 'In tolerance: cam and crank stand as they do on the good engine.';
+    case 'whole':
+      return `${many(v.teeth)[0]!.toUpperCase()}${many(v.teeth).slice(1)} ${side(v.teeth)} at the crank, or as much at this cam alone: jumped, or fitted so.`;
+    case 'fraction':
+      return `A fraction of a ${tooth}, ${deg(v.spoken.crankDeg)} ${side(v.spoken.crankDeg)}: no ${tooth} out. Elongation, stack height, a wheel moved on its seat, or a ring moved.`;
+    case 'cannot_tell':
+      return v.why === 'no_gap'
+        ? `Cannot tell: the crank wheel has no gap. It could be ${list(
+            v.couldBe.slice(0, 5).map((d) => `${deg(d, 1)} ${Math.abs(d) < 0.05 ? '' : side(d)}`.trim()),
+            'or',
+          )}.`
+        : v.why === 'moving'
+          ? 'Cannot tell: the cam moves against the crank while it is recorded, as a phaser does. Record it locked, at cranking speed.'
+          : 'Cannot tell: the interval holds more than one answer. Record longer, or at an even speed.';
+  }
+}
+
+/** The arithmetic, line by line, as one would say it on the telephone. */
+export function arithmeticWords(v: TraceVerdict, w: Wheels, s: Shift, tooth: 'tooth' | 'link'): string[] {
+  const { crankDeg, camDeg, sensorTeeth, atCrank, atCam, low, high } = v.spoken;
+  const used = s.edges.filter((e) => !e.out).length;
+  const unit = tooth === 'tooth' ? 'teeth' : 'links';
+  return [
+    `${used} cam edges stand ${deg(crankDeg)} of the crank ${side(crankDeg)}, 95 % from ${formatNumber(low, 2)}° to ${formatNumber(high, 2)}°${s.edges.length > used ? `; ${s.edges.length - used} left out, off the others` : ''}.`,
+    `${deg(crankDeg)} of the crank ÷ 2 = ${deg(camDeg)} of the cam.`,
+    `${deg(crankDeg)} ÷ (360° ÷ ${w.sensorSlots}) = ${formatNumber(Math.abs(sensorTeeth), 2)} teeth of the sensor’s wheel.`,
+    `${deg(crankDeg)} ÷ (360° ÷ ${w.zCrank}) = ${formatNumber(Math.abs(atCrank), 2)} ${unit} at the crank.`,
+    `${deg(crankDeg)} ÷ (720° ÷ ${w.zCam}) = ${formatNumber(Math.abs(atCam), 2)} ${unit} at the cam.`,
+    ...(s.reversed ? ['▲ The cam signal is upside down against the good one: polarity, and no offset.'] : []),
+  ];
+}

@@ -1,0 +1,78 @@
+import { cycleView } from '@core/trace/cycle-view';
+import { CaptureReader } from '@core/trace/read-capture';
+import { readTrace } from '@core/trace/trace';
+import { readWheel } from '@core/trace/wheel';
+import type { TraceAsk, TraceReply } from './trace.protocol';
+
+const isZip = (b: Uint8Array): boolean => b[0] === 0x50 && b[1] === 0x4b && b[2] === 3 && b[3] === 4;
+
+/** The table in a zip of one. */
+async function unzipped(blob: Blob): Promise<Uint8Array | TraceReply> {
+  const { unzipSync } = await import('fflate');
+  try {
+    const files = unzipSync(new Uint8Array(await blob.arrayBuffer()));
+    const name = Object.keys(files).find((n) => /\.(csv|tsv|txt|asc|dat)$/i.test(n));
+    if (name === undefined)
+      return { ok: false, error: { code: 'no_table_in_zip', names: Object.keys(files).slice(0, 5) } };
+    return files[name]!;
+  } catch (e) {
+    return { ok: false, error: { code: 'broken_zip', detail: e instanceof Error ? e.message : String(e) } };
+  }
+}
+
+/** Reads a capture, piece by piece, and what crank and cam in it say. @param line tells the share that is read, and hears when it is to stop */
+export async function traceOf(
+  { blob, name, wheel, stepS }: TraceAsk,
+  line: { progress: (share: number) => void; cancelled: () => boolean },
+): Promise<TraceReply> {
+  const reader = new CaptureReader(stepS);
+  const begins = new Uint8Array(await blob.slice(0, 4).arrayBuffer());
+  if (isZip(begins)) {
+    const table = await unzipped(blob);
+    if (!(table instanceof Uint8Array)) return table;
+    reader.push(table);
+  } else {
+    const stream = blob.stream().getReader();
+    let read = 0;
+    for (;;) {
+      const { done, value } = await stream.read();
+      if (done || line.cancelled()) break;
+      reader.push(value);
+      read += value.length;
+      line.progress(read / blob.size);
+    }
+  }
+  const capture = reader.finish();
+  if (!capture.ok) return capture;
+  const named = wheel === undefined ? undefined : readWheel(wheel);
+  const traced = readTrace(capture.value, named?.ok ? named.value : undefined);
+  if (!traced.ok) return traced;
+  const { clock, roles, crankKind, cams } = traced.value;
+  const { channels, gaps, refused, head } = capture.value;
+  return {
+    ok: true,
+    value: {
+      name,
+      wheel: clock.wheel.notation,
+      slots: clock.wheel.teeth.length,
+      even: clock.even,
+      crankKind,
+      lost: clock.lost,
+      double: clock.double,
+      turns: clock.turns,
+      channels: channels.map((c) => c.name),
+      roles,
+      cams: cams.map((c) => ({
+        name: c.name,
+        ...(c.pattern ? { pattern: c.pattern } : {}),
+        ...(c.error ? { error: c.error.code } : {}),
+      })),
+      samples: channels[0]!.samples.length,
+      stepS: capture.value.stepS,
+      gaps,
+      refused,
+      head,
+      view: cycleView(capture.value, traced.value),
+    },
+  };
+}

@@ -1,0 +1,35 @@
+import { angleAt } from './clock';
+import type { Capture } from './read-capture';
+import type { Trace } from './trace';
+
+/** One cycle of a capture over the crank's angle: least and most of each channel in steps of half a degree, so that no edge is lost. */
+export type CycleView = { crank: Float32Array; cams: Float32Array[] };
+export const VIEW_STEP = 0.5;
+const CYCLE = 720;
+
+/** The first whole cycle. Each channel has its least and most in turn, step by step; where no sample fell, the one before. */
+export function cycleView(capture: Capture, { clock, roles }: Trace): CycleView {
+  const from = Math.ceil(clock.degrees[0]! / CYCLE) * CYCLE;
+  const n = CYCLE / VIEW_STEP;
+  const channels = [roles.crank, ...roles.cams].map((k) => ({
+    samples: capture.channels[k]!.samples,
+    out: new Float32Array(2 * n).fill(Number.NaN),
+  }));
+  let hint = 0;
+  const first = clock.times.findIndex((_, i) => clock.degrees[i]! >= from - 30);
+  for (let i = Math.max(0, Math.floor((clock.times[Math.max(0, first)] ?? 0) / capture.stepS)); ; i++) {
+    const a = angleAt(clock, i * capture.stepS, hint);
+    if (!a || a.deg >= from + CYCLE) break;
+    hint = a.at;
+    if (a.deg < from) continue;
+    const at = 2 * Math.floor((a.deg - from) / VIEW_STEP);
+    for (const { samples, out } of channels) {
+      const v = samples[i] ?? Number.NaN;
+      if (!(v >= out[at]!)) out[at] = v;
+      if (!(v <= out[at + 1]!)) out[at + 1] = v;
+    }
+  }
+  for (const { out } of channels)
+    for (let k = 2; k < out.length; k++) if (Number.isNaN(out[k]!)) out[k] = out[k - 2]!;
+  return { crank: channels[0]!.out, cams: channels.slice(1).map((c) => c.out) };
+}

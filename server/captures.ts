@@ -1,0 +1,40 @@
+import * as z from 'zod';
+import { Router } from 'express';
+import { BOX_DIALECTS, BOX_FAULTS, boxCapture } from '@core/simulate/capture-box';
+
+z.config({ jitless: true });
+const QuerySchema = z.object({
+  fault: z.enum(BOX_FAULTS).default('good'),
+  dialect: z.enum(BOX_DIALECTS).default('point'),
+  seed: z.coerce
+    .number()
+    .int()
+    .min(0)
+    .max(2 ** 31)
+    .default(1),
+  /** Teeth of the drive's crank wheel, so that a tooth is one of this drive. */
+  z: z.coerce.number().int().min(10).max(60).default(20),
+});
+
+/** A stand-in for a capture box: `GET /captures/:engine` is an export of crank and cam of an engine, with a fault and in a dialect that are asked for. */
+export function captures(): Router {
+  const router = Router();
+  router.get('/:engine', (req, res) => {
+    const query = QuerySchema.safeParse(req.query);
+    if (!query.success || !/^[\w-]{1,40}$/.test(req.params.engine)) {
+      const at = query.error?.issues[0];
+      return void res
+        .status(400)
+        .type('text/plain')
+        .send(at ? `${at.path.join('.')}: ${at.message}` : 'There is no such engine.');
+    }
+    const { z: zCrank, ...ask } = query.data;
+    const { engine } = req.params;
+    res
+      .set('Cache-Control', 'no-store')
+      .attachment(`capture-${engine}-${ask.fault}.csv`)
+      .type('text/csv')
+      .send(boxCapture({ engine, ...ask, zCrank }));
+  });
+  return router;
+}
