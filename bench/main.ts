@@ -7,6 +7,7 @@ import { examineBench } from './examine-bench';
 import { handBench } from './hand-bench';
 import { intakeBench } from './intake-bench';
 import { loadBench } from './load-bench';
+import { traceBench } from './trace-bench';
 import { print } from './measure';
 import { screenBench } from './screen-bench';
 import { sheetBench } from './sheet-bench';
@@ -20,6 +21,7 @@ const BENCHES = {
   sheet: () => sheetBench(root),
   load: () => loadBench(root),
   screen: () => screenBench(root, benchLayoutFile()),
+  trace: traceBench,
   examine: () => examineBench(root),
   hand: () => handBench(root),
   desk: () => deskBench(root),

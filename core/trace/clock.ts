@@ -38,18 +38,25 @@ const median = (xs: number[]): number => xs.sort((a, b) => a - b)[xs.length >> 1
 
 /** Edges without second ones of the same tooth: of two that are closer than half a pitch, the one that leaves the more even rest. */
 function withoutDoubles(times: Float64Array): { kept: number[]; double: number } {
-  const kept = [...times];
+  const kept: number[] = [];
   let double = 0;
-  for (let i = 1; i + 1 < kept.length; ) {
-    const about = kept.slice(Math.max(0, i - ABOUT - 1), i + ABOUT + 2);
-    const steps = about.slice(1).map((t, k) => t - about[k]!);
-    // Lost teeth and gaps make long steps, doubles short ones: the upper middle is a whole pitch.
-    const pitch = steps.sort((a, b) => a - b)[Math.floor(steps.length * 0.55)]!;
-    if (kept[i]! - kept[i - 1]! < DOUBLE * pitch) {
-      const keepLater = i >= 2 && kept[i - 1]! - kept[i - 2]! < 0.8 * pitch;
-      kept.splice(keepLater ? i - 1 : i, 1);
-      double++;
-    } else i++;
+  const steps: number[] = [];
+  for (let i = 0; i < times.length; i++) {
+    const t = times[i]!;
+    const last = kept.length - 1;
+    if (last >= 0) {
+      steps.length = 0;
+      for (let k = Math.max(1, i - ABOUT); k <= Math.min(times.length - 1, i + ABOUT + 1); k++)
+        steps.push(times[k]! - times[k - 1]!);
+      // Lost teeth and gaps make long steps, doubles short ones: the upper middle is a whole pitch.
+      const pitch = steps.sort((a, b) => a - b)[Math.floor(steps.length * 0.55)]!;
+      if (t - kept[last]! < DOUBLE * pitch) {
+        double++;
+        if (last >= 1 && kept[last]! - kept[last - 1]! < 0.8 * pitch) kept[last] = t;
+        continue;
+      }
+    }
+    kept.push(t);
   }
   return { kept, double };
 }
@@ -63,30 +70,39 @@ function slotsBetween(times: readonly number[]): { slots: number[]; rough: numbe
   const steps = times.slice(1).map((t, k) => t - times[k]!);
   let slots = steps.map(() => 1);
   let rough = 0;
+  const pitches: number[] = [];
+  // The middle of the whole pitches from one interval to another; nothing where there is none.
+  const middle = (from: number, to: number): number => {
+    pitches.length = 0;
+    for (let k = Math.max(0, from); k <= Math.min(steps.length - 1, to); k++)
+      pitches.push(steps[k]! / slots[k]!);
+    return pitches.length === 0 ? 0 : median(pitches);
+  };
   for (let round = 0; round < 3; round++) {
     let off = 0;
-    slots = steps.map((s, i) => {
+    const next = new Array<number>(steps.length);
+    for (let i = 0; i < steps.length; i++) {
       // Before and behind, each for itself: while the speed changes, the pitch here is between them.
-      const side = (from: number, to: number): number[] => {
-        const pitches: number[] = [];
-        for (let k = Math.max(0, from); k <= Math.min(steps.length - 1, to); k++)
-          pitches.push(steps[k]! / slots[k]!);
-        return pitches;
-      };
-      const [before, behind] = [side(i - ABOUT, i - 1), side(i + 1, i + ABOUT)];
-      const pitch =
-        before.length === 0
-          ? median(behind)
-          : behind.length === 0
-            ? median(before)
-            : (median(before) + median(behind)) / 2;
-      const whole = Math.max(1, Math.round(s / pitch));
-      off += Math.abs(s / pitch - whole) / whole;
-      return whole;
-    });
+      const [before, behind] = [middle(i - ABOUT, i - 1), middle(i + 1, i + ABOUT)];
+      const pitch = before === 0 ? behind : behind === 0 ? before : (before + behind) / 2;
+      const whole = Math.max(1, Math.round(steps[i]! / pitch));
+      off += Math.abs(steps[i]! / pitch - whole) / whole;
+      next[i] = whole;
+    }
+    const same = next.every((s, i) => s === slots[i]);
+    slots = next;
     rough = off / steps.length;
+    if (same) break;
   }
   return { slots, rough };
+}
+
+/** Edges of one direction without doubles, seconds, and the slots between them, whatever the wheel. */
+export type Numbered = { kept: readonly number[]; double: number; slots: readonly number[]; rough: number };
+
+export function numbered(times: Float64Array): Numbered {
+  const { kept, double } = withoutDoubles(times);
+  return { kept, double, ...(kept.length < LEAST_TEETH ? { slots: [], rough: 0 } : slotsBetween(kept)) };
 }
 
 /** Edges of one turn that stand on a tooth, and on the first tooth behind a gap, for each way that the wheel may be turned. */
@@ -113,12 +129,11 @@ function bestTurn(places: readonly number[], { teeth }: ToothWheel): { turn: num
 /**
  * The angle clock of a crank signal: edges are numbered by the slots between them, the wheel is turned so that its teeth stand where edges are, doubles are taken out, lost teeth stay
  * lost and are counted. When the numbering slips, by an edge that was read a slot wrong, teeth stop fitting and the capture is refused: a tooth is never guessed.
- * @param times of edges of one direction, seconds
+ * @param teeth edges of one direction, numbered
  */
-export function angleClock(times: Float64Array, wheel: ToothWheel): ClockReading {
-  const { kept, double } = withoutDoubles(times);
+export function angleClock(teeth: Numbered, wheel: ToothWheel): ClockReading {
+  const { kept, double, slots, rough } = teeth;
   if (kept.length < LEAST_TEETH) return { ok: false, error: { code: 'too_few_teeth', teeth: kept.length } };
-  const { slots, rough } = slotsBetween(kept);
   const n = wheel.teeth.length;
   const places = [0];
   for (const s of slots) places.push(places.at(-1)! + s);
@@ -203,23 +218,23 @@ const AS_SHARP = 0.06;
  * the wheel's gap is taken, so that a signal that is upside down, or another capture, is read from the same edge of each tooth.
  */
 export function crankClock(edges: Edges, stepS: number, wheels: readonly ToothWheel[]): ClockReading {
-  const seconds = (samples: Float64Array) => samples.map((s) => s * stepS);
-  const directions = [seconds(edges.falling), seconds(edges.rising)] as const;
+  const teeth = (samples: Float64Array) => numbered(samples.map((s) => s * stepS));
+  const directions = [teeth(edges.falling), teeth(edges.rising)] as const;
   let best: { clock: AngleClock; score: number; wheel: ToothWheel } | undefined;
   let failed: ClockReading | undefined;
   for (const wheel of wheels)
-    for (const times of directions) {
-      const read = angleClock(times, wheel);
+    for (const direction of directions) {
+      const read = angleClock(direction, wheel);
       if (!read.ok) {
         failed ??= read;
         continue;
       }
       const { lost, double } = read.value;
-      const score = (lost + double) / times.length + (read.value.even ? AS_SHARP : 0);
+      const score = (lost + double) / direction.kept.length + (read.value.even ? AS_SHARP : 0);
       if (!best || score < best.score - 1e-9) best = { clock: read.value, score, wheel };
     }
   if (!best) return failed ?? { ok: false, error: { code: 'too_few_teeth', teeth: 0 } };
-  const [down, up] = directions.map((times) => angleClock(times, best.wheel)) as [ClockReading, ClockReading];
+  const [down, up] = directions.map((d) => angleClock(d, best.wheel)) as [ClockReading, ClockReading];
   if (!down.ok || !up.ok) return down.ok ? down : up;
   if (Math.abs(down.value.gapOff - up.value.gapOff) > AS_SHARP)
     return down.value.gapOff < up.value.gapOff ? down : up;
