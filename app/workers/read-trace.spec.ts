@@ -26,9 +26,7 @@ describe('the thread that reads captures', () => {
     let crossed = 0;
     for (let k = 3; k < cam.length; k += 2) if (cam[k]! > 2.5 !== cam[k - 2]! > 2.5) crossed++;
     expect(crossed).toBe(r.value.cams[0]!.pattern!.edges.length);
-    const zipped = await read(
-      zipSync({ 'export.csv': new TextEncoder().encode(text) }),
-    );
+    const zipped = await read(zipSync({ 'export.csv': new TextEncoder().encode(text) }));
     expect(zipped.ok && zipped.value.cams[0]!.pattern).toEqual(r.value.cams[0]!.pattern);
     expect(readWords(r.value).length).toBe(2);
   });
