@@ -35,30 +35,29 @@ const ROUGH = 0.15;
 const LEAST_TEETH = 12;
 
 const median = (xs: number[]): number => xs.sort((a, b) => a - b)[xs.length >> 1]!;
+/** The middle one of three. */
+const middleOf = (a: number, b: number, c: number): number =>
+  Math.max(Math.min(a, b), Math.min(Math.max(a, b), c));
 
-/** Edges without second ones of the same tooth: of two that are closer than half a pitch, the one that leaves the more even rest. */
+/** Edges without second ones of the same tooth: of two that are closer than half a pitch the later one is left out. */
 function withoutDoubles(times: Float64Array): { kept: number[]; double: number } {
   const kept: number[] = [];
-  let double = 0;
-  const steps: number[] = [];
   for (let i = 0; i < times.length; i++) {
-    const t = times[i]!;
     const last = kept.length - 1;
-    if (last >= 0) {
-      steps.length = 0;
-      for (let k = Math.max(1, i - ABOUT); k <= Math.min(times.length - 1, i + ABOUT + 1); k++)
-        steps.push(times[k]! - times[k - 1]!);
-      // Lost teeth and gaps make long steps, doubles short ones: the upper middle is a whole pitch.
-      const pitch = steps.sort((a, b) => a - b)[Math.floor(steps.length * 0.55)]!;
-      if (t - kept[last]! < DOUBLE * pitch) {
-        double++;
-        if (last >= 1 && kept[last]! - kept[last - 1]! < 0.8 * pitch) kept[last] = t;
-        continue;
-      }
-    }
-    kept.push(t);
+    const step = last < 0 ? Infinity : times[i]! - kept[last]!;
+    // Most steps are as long as the one before: only a short one is looked at closely.
+    const short = last < 1 || step < 0.8 * (kept[last]! - kept[last - 1]!);
+    if (!short || step >= DOUBLE * pitchAbout(times, i)) kept.push(times[i]!);
   }
-  return { kept, double };
+  return { kept, double: times.length - kept.length };
+}
+
+/** A pitch near an edge: lost teeth and gaps make long steps, doubles short ones, so it is the upper middle of the steps. */
+function pitchAbout(times: Float64Array, i: number): number {
+  const steps: number[] = [];
+  for (let k = Math.max(1, i - ABOUT); k <= Math.min(times.length - 1, i + ABOUT + 1); k++)
+    steps.push(times[k]! - times[k - 1]!);
+  return steps.sort((a, b) => a - b)[Math.floor(steps.length * 0.55)]!;
 }
 
 /**
@@ -70,28 +69,29 @@ function slotsBetween(times: readonly number[]): { slots: number[]; rough: numbe
   const steps = times.slice(1).map((t, k) => t - times[k]!);
   let slots = steps.map(() => 1);
   let rough = 0;
-  const pitches: number[] = [];
-  // The middle of the whole pitches from one interval to another; nothing where there is none.
-  const middle = (from: number, to: number): number => {
-    pitches.length = 0;
-    for (let k = Math.max(0, from); k <= Math.min(steps.length - 1, to); k++)
-      pitches.push(steps[k]! / slots[k]!);
-    return pitches.length === 0 ? 0 : median(pitches);
+  const n = steps.length;
+  const pitch = (k: number): number => steps[k]! / slots[k]!;
+  // The middle of three whole pitches from one on, or the mean of fewer at an end; nothing where there is none.
+  const middle = (from: number): number => {
+    if (from >= 0 && from + 2 < n) return middleOf(pitch(from), pitch(from + 1), pitch(from + 2));
+    let [sum, found] = [0, 0];
+    for (let k = Math.max(0, from); k < Math.min(n, from + 3); k++, found++) sum += pitch(k);
+    return found === 0 ? 0 : sum / found;
   };
   for (let round = 0; round < 3; round++) {
     let off = 0;
-    const next = new Array<number>(steps.length);
-    for (let i = 0; i < steps.length; i++) {
+    const next = new Array<number>(n);
+    for (let i = 0; i < n; i++) {
       // Before and behind, each for itself: while the speed changes, the pitch here is between them.
-      const [before, behind] = [middle(i - ABOUT, i - 1), middle(i + 1, i + ABOUT)];
-      const pitch = before === 0 ? behind : behind === 0 ? before : (before + behind) / 2;
-      const whole = Math.max(1, Math.round(steps[i]! / pitch));
-      off += Math.abs(steps[i]! / pitch - whole) / whole;
+      const [before, behind] = [middle(i - 3), middle(i + 1)];
+      const share = steps[i]! / (before === 0 ? behind : behind === 0 ? before : (before + behind) / 2);
+      const whole = Math.max(1, Math.round(share));
+      off += Math.abs(share - whole) / whole;
       next[i] = whole;
     }
     const same = next.every((s, i) => s === slots[i]);
     slots = next;
-    rough = off / steps.length;
+    rough = off / n;
     if (same) break;
   }
   return { slots, rough };
@@ -105,7 +105,7 @@ export function numbered(times: Float64Array): Numbered {
   return { kept, double, ...(kept.length < LEAST_TEETH ? { slots: [], rough: 0 } : slotsBetween(kept)) };
 }
 
-/** Edges of one turn that stand on a tooth, and on the first tooth behind a gap, for each way that the wheel may be turned. */
+/** The way that the wheel has to be turned for most edges to stand on its teeth, and the share that do. */
 function bestTurn(places: readonly number[], { teeth }: ToothWheel): { turn: number; fits: number } {
   const n = teeth.length;
   const seen = new Float64Array(n);
@@ -191,10 +191,11 @@ function gapsShown(
   let [passed, shown, stray, off] = [0, 0, 0, 0];
   for (let i = 0; i + 1 < places.length; i++) {
     const [from, to] = [places[i]!, places[i + 1]!];
-    const between = Array.from({ length: to - from - 1 }, (_, k) => !teeth[(from + turn + 1 + k) % n]);
     if (!teeth[(from + turn + 1) % n]) passed++;
     if (to - from === 1) continue;
-    if (between.every(Boolean) && teeth[(from + turn) % n] && teeth[(to + turn) % n]) {
+    let empty = true;
+    for (let k = from + 1; k < to && empty; k++) empty = !teeth[(k + turn) % n];
+    if (empty && teeth[(from + turn) % n] && teeth[(to + turn) % n]) {
       shown++;
       const about = [i - 2, i - 1, i + 1, i + 2].filter(
         (k) => k >= 0 && k + 1 < places.length && places[k + 1] === places[k]! + 1,

@@ -1,5 +1,7 @@
 import { student975 } from '@core/quantity/student';
+import { wrapped } from './cycle';
 import type { CamEdge, CamPattern } from './pattern';
+import type { Trace } from './trace';
 
 /** How a cam stands against another capture of it. Crank degrees; positive: its edges come later, the cam is late. */
 export type Shift = {
@@ -12,17 +14,20 @@ export type Shift = {
   aligned: number;
   /** The signal is upside down against the other one. */
   reversed: boolean;
-  /** A turn of the crank more or less fits as well, since it cannot be told which of two turns a cycle begins with. */
+  /** One of the cams moves against its crank while it is recorded. */
   moving: boolean;
   /** Without a gap the shift holds only up to whole teeth of the crank wheel: this many degrees. */
   modulo?: number;
 };
 export type CompareError =
   /** No shift brings the edges of both together. */
-  { code: 'other_pattern'; edges: number; reference: number };
+  | { code: 'other_pattern'; edges: number; reference: number }
+  /** The crank wheels differ, so that their first teeth are not the same place. */
+  | { code: 'other_wheel'; wheel: string; reference: string }
+  /** One crank signal is a square wave and the other a swing: they are read from other places of a tooth. */
+  | { code: 'other_sensor' };
 export type Compared = { ok: true; value: Shift } | { ok: false; error: CompareError };
 
-const CYCLE = 720;
 /** Edges that belong together lie within this after the best shift, degrees. */
 const TOGETHER = 5;
 /** Largest shift that is looked for, crank degrees either way. */
@@ -32,7 +37,6 @@ const OUT = { times: 5, deg: 0.6 };
 /** What a clock cannot do better than, standard, degrees. */
 const FLOOR = 0.01;
 
-const wrapped = (d: number, over = CYCLE): number => ((((d + over / 2) % over) + over) % over) - over / 2;
 const median = (xs: readonly number[]): number => {
   const s = [...xs].sort((a, b) => a - b);
   const m = s.length >> 1;
@@ -55,7 +59,7 @@ function paired(of: readonly CamEdge[], to: readonly CamEdge[], shift: number): 
 }
 
 type Fit = { shift: number; matches: Match[]; cost: number };
-/** The shift under which most edges come together, and of those the closest, then the least. @param turn 360 where the cycle may begin with either turn */
+/** The shift under which most edges come together, and of those the closest, then the least. @param period degrees up to which shifts are alike */
 function bestFit(of: readonly CamEdge[], to: readonly CamEdge[], period: number): Fit | undefined {
   let best: Fit | undefined;
   const tried = new Set<number>();
@@ -76,6 +80,7 @@ function bestFit(of: readonly CamEdge[], to: readonly CamEdge[], period: number)
     }
   return best;
 }
+
 /**
  * How far a cam signal stands from a reference, crank degrees: the shift that brings most edges together, one bad edge left out, as the mean over the edges, with a 95 % interval from the
  * cycles of both (Student's t, with the degrees of freedom of Welch 1947). Which of two turns a cycle begins with cannot be told, so shifts are sought about whole turns.
@@ -131,6 +136,20 @@ export function comparePatterns(of: CamPattern, reference: CamPattern, pitch?: n
       ...(pitch === undefined ? {} : { modulo: pitch }),
     },
   };
+}
+
+/** What two captures need to be alike in before their cams can be compared. */
+type Comparable = Pick<Trace, 'crankKind'> & { wheel: string; slots: number; even: boolean };
+
+/** A cam of one capture against that of another, where the same is read of both cranks. */
+export function compareCams(
+  a: Comparable & { pattern: CamPattern },
+  b: Comparable & { pattern: CamPattern },
+): Compared {
+  if (a.wheel !== b.wheel)
+    return { ok: false, error: { code: 'other_wheel', wheel: a.wheel, reference: b.wheel } };
+  if (a.crankKind !== b.crankKind) return { ok: false, error: { code: 'other_sensor' } };
+  return comparePatterns(a.pattern, b.pattern, a.even ? 360 / a.slots : undefined);
 }
 
 type Spread = { variance: number; nu: number };

@@ -1,11 +1,11 @@
 import { angleAt } from './clock';
+import { CYCLE } from './cycle';
 import type { Capture } from './read-capture';
 import type { Trace } from './trace';
 
 /** One cycle of a capture over the crank's angle: least and most of each channel in steps of half a degree, so that no edge is lost. */
 export type CycleView = { crank: Float32Array; cams: Float32Array[] };
 export const VIEW_STEP = 0.5;
-const CYCLE = 720;
 
 /** The first whole cycle. Each channel has its least and most in turn, step by step; where no sample fell, the one before. */
 export function cycleView(capture: Capture, { clock, roles }: Trace): CycleView {
@@ -32,4 +32,11 @@ export function cycleView(capture: Capture, { clock, roles }: Trace): CycleView 
   for (const { out } of channels)
     for (let k = 2; k < out.length; k++) if (Number.isNaN(out[k]!)) out[k] = out[k - 2]!;
   return { crank: channels[0]!.out, cams: channels.slice(1).map((c) => c.out) };
+}
+
+/** A cycle turned on by so many degrees, to the step of the view. */
+export function turnedOn(values: Float32Array, deg: number): Float32Array {
+  const n = values.length;
+  const by = 2 * Math.round(deg / VIEW_STEP);
+  return values.map((_, k) => values[(((k - by) % n) + n) % n]!);
 }

@@ -1,5 +1,5 @@
-import type { AngleClock } from './clock';
-import { angleAt } from './clock';
+import { type AngleClock, angleAt } from './clock';
+import { CYCLE, within, wrapped } from './cycle';
 
 /** An edge of a cam signal in its cycle: crank degrees over 720, with its spread over the cycles. */
 export type CamEdge = { deg: number; sd: number; cycles: number; rising: boolean };
@@ -14,7 +14,6 @@ export type CamPattern = {
 export type PatternError = { code: 'too_few_cycles'; cycles: number } | { code: 'no_cam_edges' };
 export type PatternReading = { ok: true; value: CamPattern } | { ok: false; error: PatternError };
 
-const CYCLE = 720;
 /** Cycles that a spread takes at least. */
 export const LEAST_CYCLES = 3;
 /** Edges of one direction that are closer than this are one edge, degrees. */
@@ -26,7 +25,7 @@ const SEEN = 0.5;
 
 type Seen = { deg: number; cycle: number };
 
-/** Edges of a cam in crank degrees: clustered over 720, each with mean and spread. @param even the crank wheel has no gap: angles are taken as they are */
+/** Edges of a cam in crank degrees: clustered over 720, each with mean and spread. Times of edges in seconds. */
 export function camPattern(clock: AngleClock, rising: Float64Array, falling: Float64Array): PatternReading {
   const start = clock.degrees[0]!;
   const angles = (times: Float64Array): Seen[] => {
@@ -51,7 +50,7 @@ export function camPattern(clock: AngleClock, rising: Float64Array, falling: Flo
   for (const g of groups)
     for (const s of g.seen) byCycle.set(s.cycle, [...(byCycle.get(s.cycle) ?? []), s.off]);
   const means = [...byCycle].sort((a, b) => a[0] - b[0]).map(([, offs]) => mean(offs));
-  const within = Math.sqrt(
+  const among = Math.sqrt(
     mean(groups.flatMap((g) => g.seen.map((s) => (s.off - mean(byCycle.get(s.cycle)!)) ** 2))),
   );
   const wander = Math.sqrt(mean(means.map((m) => m * m)));
@@ -65,13 +64,12 @@ export function camPattern(clock: AngleClock, rising: Float64Array, falling: Flo
         rising,
       })),
       cycles: means,
-      moving: wander > MOVES.deg && wander > (MOVES.times * within) / Math.sqrt(groups.length),
+      moving: wander > MOVES.deg && wander > (MOVES.times * among) / Math.sqrt(groups.length),
     },
   };
 }
 
 const mean = (xs: readonly number[]): number => xs.reduce((a, b) => a + b, 0) / Math.max(1, xs.length);
-const wrapped = (d: number): number => ((((d + CYCLE / 2) % CYCLE) + CYCLE) % CYCLE) - CYCLE / 2;
 
 type Group = { deg: number; seen: { cycle: number; off: number }[] };
 /** Angles gathered around a cycle: new ones join the group whose mean is near. What is seen in few cycles is noise. */
@@ -79,7 +77,7 @@ function cluster(all: readonly Seen[], cycles: number): Group[] {
   const groups: { deg: number; seen: Seen[] }[] = [];
   for (const s of all) {
     const near = groups.find((g) => Math.abs(wrapped(s.deg - g.deg)) < ONE_EDGE);
-    if (!near) groups.push({ deg: ((s.deg % CYCLE) + CYCLE) % CYCLE, seen: [s] });
+    if (!near) groups.push({ deg: within(s.deg), seen: [s] });
     else {
       near.seen.push(s);
       near.deg += wrapped(s.deg - near.deg) / near.seen.length;
@@ -88,7 +86,7 @@ function cluster(all: readonly Seen[], cycles: number): Group[] {
   return groups
     .filter((g) => g.seen.length >= Math.max(2, SEEN * cycles))
     .map(({ deg, seen }) => ({
-      deg: ((deg % CYCLE) + CYCLE) % CYCLE,
+      deg: within(deg),
       seen: seen.map((s) => ({ cycle: s.cycle, off: wrapped(s.deg - deg) })),
     }));
 }

@@ -1,5 +1,6 @@
 import { type CaptureOf, simulateCapture } from '@core/simulate/capture';
-import { comparePatterns } from './compare';
+import { numbered } from './clock';
+import { compareCams, comparePatterns } from './compare';
 import { findEdges } from './edges';
 import { pitchOf, readTrace, type Trace } from './trace';
 import { traceVerdict } from './verdict';
@@ -159,6 +160,44 @@ describe('a cam against its crank', () => {
     expect(moving.moving).toBeTrue();
     expect(traceVerdict(moving, DRIVE, 2).verdict).toBe('cannot_tell');
     expect(a.cams[0]!.pattern!.moving).toBeFalse();
+  });
+
+  it('takes second edges of a tooth out and counts them, wherever they come', () => {
+    const s = simulated({ seed: 12 });
+    const found = findEdges(s.crank);
+    if (!found.ok) return fail('no edges');
+    const { falling } = found.value;
+    const twice = Float64Array.from(
+      [...falling].flatMap((t, i) => (i % 37 === 5 || i === 0 ? [t, t + 3] : [t])),
+    );
+    const [clean, mended] = [numbered(falling), numbered(twice)];
+    expect(mended.double).toBe(twice.length - falling.length);
+    expect(mended.kept).toEqual(clean.kept);
+    expect(mended.slots).toEqual(clean.slots);
+  });
+
+  it('is compared only where the same was read of both cranks', () => {
+    const cam = (of: Of) => {
+      const t = good(of);
+      const { notation: wheel, teeth } = t.clock.wheel;
+      return {
+        crankKind: t.crankKind,
+        wheel,
+        slots: teeth.length,
+        even: t.clock.even,
+        pattern: t.cams[0]!.pattern!,
+      };
+    };
+    const code = (a: Of, b: Of) => {
+      const c = compareCams(cam(a), cam(b));
+      return c.ok ? 'ok' : c.error.code;
+    };
+    expect(code({ seed: 1 }, { seed: 2 })).toBe('ok');
+    expect(code({ seed: 1 }, { seed: 2, wheel: '36-1' })).toBe('other_wheel');
+    expect(code({ seed: 1 }, { seed: 2, crank: 'swing' })).toBe('other_sensor');
+    expect(
+      code({ seed: 1 }, { seed: 2, cam: CAM.slice(0, 2).map((e, i) => ({ ...e, deg: 100 + 190 * i })) }),
+    ).toBe('other_pattern');
   });
 
   it('leaves one bad edge out and tells which', () => {
