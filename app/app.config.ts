@@ -60,12 +60,15 @@ export const routes: Routes = [
   },
   {
     path: 'drive',
-    loadComponent: () => styled(() => import('./drive/free-page').then((m) => m.FreeDrivePage)),
+    loadComponent: () => styled(() => import('./shell/free-bench').then((m) => m.FreeBench)),
+    children: [{ path: '', loadComponent: () => import('./drive/drive-page').then((m) => m.DrivePage) }],
   },
   {
     path: 'trace',
-    loadComponent: () =>
-      styled(() => import('./stations/trace/free-trace-page').then((m) => m.FreeTracePage)),
+    loadComponent: () => styled(() => import('./shell/free-bench').then((m) => m.FreeBench)),
+    children: [
+      { path: '', loadComponent: () => import('./stations/trace/trace-page').then((m) => m.TracePage) },
+    ],
   },
   {
     path: 'catalogue/engine/:code',

@@ -13,7 +13,7 @@ const QuerySchema = z.object({
     .max(2 ** 31)
     .default(1),
   /** Teeth of the drive's crank wheel, so that a tooth is one of this drive. */
-  z: z.coerce.number().int().min(10).max(60).default(20),
+  z: z.coerce.number().int().min(10).max(120).default(20),
 });
 
 /** A stand-in for a capture box: `GET /captures/:engine` is an export of crank and cam of an engine, with a fault and in a dialect that are asked for. */

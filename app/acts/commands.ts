@@ -135,6 +135,7 @@ export class Commands {
       { name: 'Next case on the rack', key: '.', run: () => this.step(1) },
       { name: 'Case before', key: ',', run: () => this.step(-1) },
       { name: 'Drive bench, free', key: 'b', run: () => void this.router.navigate(['/drive']) },
+      { name: 'Trace bench, free', run: () => void this.router.navigate(['/trace']) },
       { name: 'Catalogue', key: 'c', run: () => void this.router.navigate(['/catalogue']) },
       { name: 'Open a case file', key: 'o', run: () => this.importAsked.update((n) => n + 1) },
       { name: 'Take every case out as one file', run: () => void this.exportDesk() },

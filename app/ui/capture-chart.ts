@@ -1,15 +1,6 @@
-import {
-  afterNextRender,
-  ChangeDetectionStrategy,
-  Component,
-  DestroyRef,
-  effect,
-  ElementRef,
-  inject,
-  Injector,
-  input,
-} from '@angular/core';
-import type { EChartsType } from 'echarts/core';
+import { ChangeDetectionStrategy, Component, input } from '@angular/core';
+import type { EChartsCoreOption, EChartsType } from 'echarts/core';
+import { chartInHost, type Inks } from './chart-in-host';
 
 /** A line over degrees: a value every step, least and most in turn. */
 export type CaptureLine = {
@@ -41,97 +32,67 @@ export class CaptureChart {
   readonly step = input.required<number>();
   private chart: EChartsType | undefined;
   private window: [number, number] = [0, 100];
+  private paper = '';
 
   constructor() {
-    const host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
-    const injector = inject(Injector);
-    const ends = inject(DestroyRef);
-    let ended = false;
-    ends.onDestroy(() => (ended = true));
-    const paint = async () => {
-      const { makeChart } = await import('./chart-library');
-      if (ended) return;
-      const chart = (this.chart = makeChart(host));
-      const fit = new ResizeObserver(() => chart.resize());
-      fit.observe(host);
-      ends.onDestroy(() => {
-        fit.disconnect();
-        chart.dispose();
-      });
-      const style = getComputedStyle(host);
-      const ink = (name: string) => style.getPropertyValue(name).trim();
-      const colours = { crank: ink('--ink-2'), mine: ink('--verdigris'), other: ink('--brass-ink') };
-      effect(
-        () => {
-          chart.setOption(
-            {
-              animation: false,
-              textStyle: { color: ink('--ink'), fontFamily: style.fontFamily },
-              grid: { left: 12, right: 12, top: 46, bottom: 62 },
-              legend: { top: 0, textStyle: { color: ink('--ink') } },
-              xAxis: {
-                type: 'value',
-                min: 0,
-                max: 720,
-                name: '° of the crank',
-                nameLocation: 'middle',
-                nameGap: 20,
-                nameTextStyle: { color: colours.crank },
-                axisLabel: { color: colours.crank },
-                splitLine: { show: false },
-              },
-              yAxis: { type: 'value', show: false, scale: true },
-              dataZoom: [
-                { type: 'inside', filterMode: 'none' },
-                {
-                  type: 'slider',
-                  filterMode: 'none',
-                  height: 18,
-                  bottom: 8,
-                  brushSelect: false,
-                  textStyle: { color: colours.crank },
-                },
-              ],
-              series: this.lines().map((l, i) => ({
-                type: 'line',
-                name: l.name,
-                showSymbol: false,
-                lineStyle: {
-                  color: colours[l.look],
-                  width: l.look === 'crank' ? 1 : 2,
-                  type: l.look === 'other' ? 'dashed' : 'solid',
-                },
-                itemStyle: { color: colours[l.look] },
-                data: Array.from(l.values, (v, k) => [Math.floor(k / 2) * this.step(), v + l.lift]),
-                ...(i === 0
-                  ? {
-                      markLine: {
-                        symbol: 'none',
-                        silent: true,
-                        lineStyle: { color: colours.crank, type: 'dotted' },
-                        label: {
-                          color: ink('--ink'),
-                          fontSize: 10,
-                          formatter: (p: { name: string }) => p.name,
-                        },
-                        data: this.marks().map((m) => ({ name: m.text, xAxis: m.deg })),
-                      },
-                    }
-                  : {}),
-              })),
-            },
-            { replaceMerge: ['series'] },
-          );
+    chartInHost(
+      ({ ink }) => this.option(ink),
+      (chart) => (this.chart = chart),
+    );
+  }
+
+  private option(ink: Inks['ink']): EChartsCoreOption {
+    this.paper = ink('--paper');
+    const colours = { crank: ink('--ink-2'), mine: ink('--verdigris'), other: ink('--brass-ink') };
+    const quiet = { color: colours.crank };
+    return {
+      grid: { left: 12, right: 12, top: 46, bottom: 62 },
+      legend: { top: 0, textStyle: { color: ink('--ink') } },
+      xAxis: {
+        type: 'value',
+        min: 0,
+        max: 720,
+        name: '° of the crank',
+        nameLocation: 'middle',
+        nameGap: 20,
+        nameTextStyle: quiet,
+        axisLabel: quiet,
+        splitLine: { show: false },
+      },
+      yAxis: { type: 'value', show: false, scale: true },
+      dataZoom: [
+        { type: 'inside', filterMode: 'none' },
+        { type: 'slider', filterMode: 'none', height: 18, bottom: 8, brushSelect: false, textStyle: quiet },
+      ],
+      series: this.lines().map((l, i) => ({
+        type: 'line',
+        name: l.name,
+        showSymbol: false,
+        lineStyle: {
+          color: colours[l.look],
+          width: l.look === 'crank' ? 1 : 2,
+          type: l.look === 'other' ? 'dashed' : 'solid',
         },
-        { injector },
-      );
+        itemStyle: { color: colours[l.look] },
+        data: Array.from(l.values, (v, k) => [Math.floor(k / 2) * this.step(), v + l.lift]),
+        ...(i === 0 ? { markLine: this.marked(colours.crank, ink('--ink')) } : {}),
+      })),
     };
-    afterNextRender(() => void paint());
+  }
+
+  private marked(line: string, text: string) {
+    return {
+      symbol: 'none',
+      silent: true,
+      lineStyle: { color: line, type: 'dotted' },
+      label: { color: text, fontSize: 10, formatter: (p: { name: string }) => p.name },
+      data: this.marks().map((m) => ({ name: m.text, xAxis: m.deg })),
+    };
   }
 
   /** The chart as a picture. */
   picture(): string | undefined {
-    return this.chart?.getDataURL({ type: 'png', pixelRatio: 2, backgroundColor: '#fff' });
+    return this.chart?.getDataURL({ type: 'png', pixelRatio: 2, backgroundColor: this.paper });
   }
 
   protected press(e: KeyboardEvent): void {

@@ -1,14 +1,5 @@
-import {
-  afterNextRender,
-  ChangeDetectionStrategy,
-  Component,
-  DestroyRef,
-  effect,
-  ElementRef,
-  inject,
-  Injector,
-  input,
-} from '@angular/core';
+import { ChangeDetectionStrategy, Component, input } from '@angular/core';
+import { chartInHost } from './chart-in-host';
 
 type Point = { t: number; x: number };
 export type Curve = { name: string; points: readonly Point[]; dashed?: boolean };
@@ -32,57 +23,26 @@ export class SeriesChart {
   readonly curves = input<readonly Curve[]>([]);
 
   constructor() {
-    const host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
-    const injector = inject(Injector);
-    let ended = false;
-    const ends = inject(DestroyRef);
-    ends.onDestroy(() => (ended = true));
-    const paint = async () => {
-      const { makeChart } = await import('./chart-library');
-      if (ended) return;
-      const chart = makeChart(host);
-      const fit = new ResizeObserver(() => chart.resize());
-      fit.observe(host);
-      ends.onDestroy(() => {
-        fit.disconnect();
-        chart.dispose();
-      });
-      const style = getComputedStyle(host);
-      const [ink, quiet, found, line] = ['--ink', '--ink-2', '--brass-ink', '--verdigris'].map((v) =>
-        style.getPropertyValue(v).trim(),
-      );
-      effect(
-        () => {
-          chart.setOption(
-            {
-              animation: false,
-              textStyle: { color: ink, fontFamily: style.fontFamily },
-              grid: { left: 56, right: 12, top: 22, bottom: 34 },
-              xAxis: axisOf('s', quiet!),
-              yAxis: { ...axisOf(this.axis(), quiet!), nameLocation: 'end', scale: true },
-              series: [
-                {
-                  type: 'scatter',
-                  symbolSize: 3,
-                  itemStyle: { color: found },
-                  data: thin(this.points()).map((p) => [p.t, p.x]),
-                },
-                ...this.curves().map((c) => ({
-                  type: 'line',
-                  name: c.name,
-                  showSymbol: false,
-                  lineStyle: { color: line, width: 2, type: c.dashed ? 'dashed' : 'solid' },
-                  data: c.points.map((p) => [p.t, p.x]),
-                })),
-              ],
-            },
-            { replaceMerge: ['series'] },
-          );
+    chartInHost(({ ink }) => ({
+      grid: { left: 56, right: 12, top: 22, bottom: 34 },
+      xAxis: axisOf('s', ink('--ink-2')),
+      yAxis: { ...axisOf(this.axis(), ink('--ink-2')), nameLocation: 'end', scale: true },
+      series: [
+        {
+          type: 'scatter',
+          symbolSize: 3,
+          itemStyle: { color: ink('--brass-ink') },
+          data: thin(this.points()).map((p) => [p.t, p.x]),
         },
-        { injector },
-      );
-    };
-    afterNextRender(() => void paint());
+        ...this.curves().map((c) => ({
+          type: 'line',
+          name: c.name,
+          showSymbol: false,
+          lineStyle: { color: ink('--verdigris'), width: 2, type: c.dashed ? 'dashed' : 'solid' },
+          data: c.points.map((p) => [p.t, p.x]),
+        })),
+      ],
+    }));
   }
 }
 

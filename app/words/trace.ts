@@ -1,3 +1,4 @@
+import { hasAll } from '@core/drive/drive-has';
 import { formatNumber } from '@core/quantity/format-quantity';
 import type { CompareError, Shift } from '@core/trace/compare';
 import type { TraceVerdict, Wheels } from '@core/trace/verdict';
@@ -53,6 +54,8 @@ export function failureWords(name: string, e: TraceFailure): string {
       return `${name}, line ${e.line}: the time runs back. Export it once more, or cut what comes before.`;
     case 'not_rows':
       return `${name}, line ${e.line}: “${e.text}” is no row of numbers. A capture is a table of time and volts.`;
+    case 'long_gap':
+      return `${name}, line ${e.line}: the time jumps by ${formatNumber(e.steps, 0)} samples. It is two recordings, or the time has another unit there; export one of them.`;
     case 'too_long':
       return `${name} has more than ${formatNumber(e.most, 0)} samples a channel. Export a part of it.`;
     case 'no_table_in_zip':
@@ -68,11 +71,27 @@ export function failureWords(name: string, e: TraceFailure): string {
   }
 }
 
-export const otherPattern = (e: CompareError): string =>
-  `The two captures show different cam wheels (${e.edges} and ${e.reference} edges): another engine, another design, or a cam sensor that drops out.`;
+export function compareTrouble(e: CompareError): string {
+  switch (e.code) {
+    case 'other_wheel':
+      return `The crank wheels differ (${e.wheel} and ${e.reference}): their first teeth are not the same place, so the cams cannot be compared. Say the wheel, or take a capture of the same engine.`;
+    case 'other_sensor':
+      return 'One crank signal is a square wave and the other a swing: they are read from other places of a tooth, so the cams cannot be compared. Record both with the same sensor, and not cut off.';
+    case 'other_pattern':
+      return `The two captures show different cam wheels (${e.edges} and ${e.reference} edges): another engine, another design, or a cam sensor that drops out.`;
+  }
+}
 
-/** The verdict in a sentence. @param tooth what the drive's loop is counted in */
-export function verdictWords(v: TraceVerdict, tooth: 'tooth' | 'link'): string {
+/** What a fraction of a tooth can come of, on a drive that has what it takes. */
+const REASONS: readonly (readonly [needs: string, words: string])[] = [
+  ['chain', 'elongation'],
+  ['bank', 'stack height'],
+  ['mark', 'a wheel moved on its seat'],
+  ['', 'a sensor ring moved'],
+];
+
+/** The verdict in a sentence. @param tooth what the drive's loop is counted in; @param has what the drive has; none: it may have anything */
+export function verdictWords(v: TraceVerdict, tooth: 'tooth' | 'link', has?: ReadonlySet<string>): string {
   const many = (n: number) =>
     Math.abs(n) === 1 ? `one ${tooth}` : `${Math.abs(n)} ${tooth === 'tooth' ? 'teeth' : 'links'}`;
   switch (v.verdict) {
@@ -81,7 +100,10 @@ export function verdictWords(v: TraceVerdict, tooth: 'tooth' | 'link'): string {
     case 'whole':
       return `${many(v.teeth)[0]!.toUpperCase()}${many(v.teeth).slice(1)} ${side(v.teeth)} at the crank, or as much at this cam alone: jumped, or fitted so.`;
     case 'fraction':
-      return `A fraction of a ${tooth}, ${deg(v.spoken.crankDeg)} ${side(v.spoken.crankDeg)}: no ${tooth} out. Elongation, stack height, a wheel moved on its seat, or a ring moved.`;
+      return `A fraction of a ${tooth}, ${deg(v.spoken.crankDeg)} ${side(v.spoken.crankDeg)}: no ${tooth} out. It may be ${list(
+        REASONS.filter(([needs]) => hasAll(needs === '' ? [] : [needs], has)).map(([, words]) => words),
+        'or',
+      )}.`;
     case 'cannot_tell':
       return v.why === 'no_gap'
         ? `Cannot tell: the crank wheel has no gap. It could be ${list(
@@ -108,3 +130,7 @@ export function arithmeticWords(v: TraceVerdict, w: Wheels, s: Shift, tooth: 'to
     ...(s.reversed ? ['▲ The cam signal is upside down against the good one: polarity, and no offset.'] : []),
   ];
 }
+
+/** What a shift was read from, as a note at its fact. */
+export const againstWords = ({ edges }: Shift, reference: string): string =>
+  `${edges.filter((e) => !e.out).length} edges against ${reference}`;

@@ -3,6 +3,7 @@ import { catalogueOf } from '@core/catalogue/find-records';
 import type { Fact } from '@core/facts/fact';
 import { reduce } from '@core/facts/state';
 import { answersFor } from './answers';
+import { isOffset, traceFacts } from './trace-answer';
 import { worldOf } from './world';
 
 const scenario = demoScenario();
@@ -42,6 +43,25 @@ describe('a capture held against the drive', () => {
     expect(p('tooth_out', ...traced(0.4))).toBeLessThan(p('tooth_out'));
     expect(p('chain_worn', ...traced(8))).toBeGreaterThan(p('chain_worn'));
     expect(p('tooth_out', ...traced(9, 6))).toBe(p('tooth_out'));
+  });
+
+  it('is filed as it was computed: what was read back of it says the same', () => {
+    const shift = { deg: 18.04, low: 17.9, high: 18.18 };
+    const files = [{ hash: 'a'.repeat(64), name: 'c.csv', type: 'text/csv', bytes: 3 }];
+    const [offset, wheel] = traceFacts(shift, '60-2', files, 'against c.csv');
+    const { said } = of(
+      'demo-2036',
+      fact(offset!.key, offset!.value, offset!.u),
+      fact(wheel!.key, wheel!.value),
+    ).trace!;
+    expect(said!.spoken.crankDeg).toBe(18.04);
+    expect(said!.spoken.low).toBeCloseTo(17.9, 9);
+    expect(said!.spoken.high).toBeCloseTo(18.18, 9);
+    expect(offset!.files).toEqual(files);
+    expect(isOffset(said!)).toBeTrue();
+    expect(
+      isOffset({ verdict: 'cannot_tell', why: 'no_gap', spoken: said!.spoken, couldBe: [] }),
+    ).toBeFalse();
   });
 
   it('says nothing while the design is open, and of no drive at all', () => {

@@ -1,9 +1,12 @@
 import type { Layout } from '@core/drive/layout';
+import type { NewFact } from '@core/facts/change';
+import type { FileRef } from '@core/facts/fact';
 import type { Registry } from '@core/facts/observable';
 import { measuredOf, standing, textOf } from '@core/facts/read';
 import type { State } from '@core/facts/state';
 import type { Rules } from '@core/house/rules';
 import { COVERAGE } from '@core/quantity/judge';
+import type { Shift } from '@core/trace/compare';
 import { traceVerdict, type TraceVerdict, type Wheels } from '@core/trace/verdict';
 import { readWheel } from '@core/trace/wheel';
 
@@ -20,6 +23,20 @@ export function driveWheels(layouts: readonly Layout[]): Pick<Wheels, 'zCrank' |
   const [zCam] = [...cams];
   return zCrank !== undefined && zCam !== undefined && cams.size === 1 ? { zCrank, zCam } : undefined;
 }
+
+/** True when an answer is an offset that may be filed: not up to whole teeth, and not of a cam that moves. */
+export const isOffset = (v: TraceVerdict): boolean => v.verdict !== 'cannot_tell' || v.why === 'wide';
+
+/** What a capture said, as facts with their file. @param note what it was held against */
+export const traceFacts = (
+  { deg, low, high }: Pick<Shift, 'deg' | 'low' | 'high'>,
+  wheel: string,
+  files: readonly FileRef[],
+  note: string,
+): NewFact[] => [
+  { key: OFFSET, value: deg, u: (high - low) / 2 / COVERAGE, how: 'measured', files, note },
+  { key: WHEEL, value: wheel, how: 'measured' },
+];
 
 export function traceAnswer(
   state: State,

@@ -107,6 +107,11 @@ describe('reading a capture', () => {
     ).toEqual({ code: 'one_column' });
     const broken = rows().map((l, i) => (i > 20 && i % 3 === 0 ? `${l}x` : l));
     expect(code(broken.join('\n'))).toEqual(jasmine.objectContaining({ code: 'not_rows', line: 22 }));
+    const jump = rows();
+    jump[601] = jump[601]!.replace(/^[^,]*/, '99999.5');
+    expect(code(jump.slice(0, 602).join('\n'))).toEqual(
+      jasmine.objectContaining({ code: 'long_gap', line: 602 }),
+    );
     // no time and no interval: it has to be given, and then it is read
     const timeless = rows()
       .slice(1)

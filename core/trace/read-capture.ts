@@ -22,15 +22,16 @@ export type CaptureError =
   | { code: 'one_column' }
   | { code: 'runs_back'; line: number }
   | { code: 'not_rows'; line: number; text: string }
+  /** Time jumps by more samples than a capture may have. */
+  | { code: 'long_gap'; line: number; steps: number }
   | { code: 'too_long'; most: number };
 
 /** Samples a channel at most. */
 export const MOST_SAMPLES = 10_000_000;
 /** Bytes that the dialect is read from. */
 const HEAD_BYTES = 32_768;
-/** A step longer than so many usual ones is a gap; one that is filled at most. */
+/** A step longer than so many usual ones is a gap. */
 const GAP = 1.6;
-const FILLED = 2_000_000;
 /** Share of the lines that may be no rows. */
 const REFUSED = 0.02;
 const MOST_TOLD = 50;
@@ -168,7 +169,7 @@ export class CaptureReader {
       };
       return;
     }
-    if (this.rows >= MOST_SAMPLES) this.failed = { code: 'too_long', most: MOST_SAMPLES };
+    if (this.columns[0]!.n >= MOST_SAMPLES) this.failed = { code: 'too_long', most: MOST_SAMPLES };
     else if (d.time !== undefined && !this.clockOn(this.cells[d.time]!))
       this.failed = { code: 'runs_back', line: this.line + 1 };
     else {
@@ -194,22 +195,21 @@ export class CaptureReader {
   }
 
   private settle(): void {
-    const steps = this.early.filter((s) => s > 0).sort((a, b) => a - b);
-    const middle = steps[steps.length >> 1] ?? 0;
-    const usual = steps.filter((s) => s < GAP * middle);
+    const middle = [...this.early].sort((a, b) => a - b)[this.early.length >> 1] ?? 0;
     // Times are printed with few places: the mean over many steps is finer than any of them.
-    this.step =
-      usual.length > 0
-        ? this.early.filter((s) => s < GAP * middle).reduce((a, b) => a + b, 0) /
-          this.early.filter((s) => s < GAP * middle).length
-        : 0;
+    const usual = this.early.filter((s) => s < GAP * middle);
+    this.step = usual.length === 0 ? 0 : usual.reduce((a, b) => a + b, 0) / usual.length;
   }
 
   private fill(missing: number, seconds: number): void {
+    if (this.columns[0]!.n + missing > MOST_SAMPLES) {
+      this.failed = { code: 'long_gap', line: this.line + 1, steps: missing };
+      return;
+    }
     this.gaps.push({ after: this.columns[0]!.n, seconds });
     for (const c of this.columns) {
       const last = c.all()[c.n - 1] ?? 0;
-      for (let k = 0; k < missing && c.n < FILLED + MOST_SAMPLES; k++) c.add(last);
+      for (let k = 0; k < missing; k++) c.add(last);
     }
   }
 }

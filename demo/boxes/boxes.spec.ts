@@ -12,7 +12,7 @@ import { readOverlay } from '../../app/stations/examine/photo-overlay';
 import shipped from '../boxes.json';
 import { demoPack } from '../catalogue';
 import { BOXES, boxFacts, taken } from './boxes';
-import { BENCH, CARD } from './scenes';
+import { BENCH, CARD } from './patches';
 
 const world = worldOf(catalogueOf(demoPack()));
 const registry = registryFor(world);

@@ -18,7 +18,8 @@ import { onPhoto, type Overlay, overlayLines } from '../../app/stations/examine/
 import { PACK } from '../cases';
 import { demoPack } from '../catalogue';
 import data from '../data/boxes.json';
-import { BENCH, CARD, sceneOf, type SceneOf } from './scenes';
+import { BENCH, CARD } from './patches';
+import { sceneOf, type SceneOf } from './scenes';
 
 const BoxSchema = z.strictObject({
   tag: z.string(),

@@ -1,63 +1,23 @@
-import type { Spot } from '@core/bench/photo';
-import type { Colour, Patch } from '@core/simulate/photograph';
-
-/** What lies on the bench of a photograph: patches, what is in view, and where something can be measured. Millimetres, y downwards. */
-export type Scene = {
-  view: { x: number; y: number; w: number; h: number };
-  patches: Patch[];
-  /** Corners of the card that gives the scale, in order; its sides. */
-  card: readonly Spot[];
-  /** Spots of the measure that the scene offers. */
-  spots: readonly Spot[];
-};
-
-export const CARD = { width: 80, height: 50 };
-export const BENCH: Colour = [206, 200, 190];
-const INK: Colour = [38, 38, 40];
-const STEEL: Colour = [138, 144, 150];
-const DARK: Colour = [84, 88, 94];
-const RUBBER: Colour = [48, 46, 44];
-const CORD: Colour = [214, 196, 150];
-const PLASTIC: Colour = [112, 92, 66];
-const BURNT: Colour = [58, 40, 28];
-const PAPER: Colour = [248, 247, 242];
-const RUST: Colour = [150, 84, 44];
-const WET: Colour = [96, 130, 120];
-
-const rect = (x: number, y: number, w: number, h: number): Spot[] => [
-  { x, y },
-  { x: x + w, y },
-  { x: x + w, y: y + h },
-  { x, y: y + h },
-];
-const round = (x: number, y: number, r: number, n = 64): Spot[] =>
-  Array.from({ length: n }, (_, i) => ({
-    x: x + r * Math.cos((2 * Math.PI * i) / n),
-    y: y + r * Math.sin((2 * Math.PI * i) / n),
-  }));
-const at = (r: number, deg: number): Spot => ({
-  x: r * Math.cos((deg * Math.PI) / 180),
-  y: r * Math.sin((deg * Math.PI) / 180),
-});
-const patch = (outline: readonly Spot[], colour: Colour): Patch => ({ outline, colour });
-
-/** A card of known sides with a ruler of ticks along its lower edge, below what is shown. */
-function withCard(
-  own: Patch[],
-  box: { x: number; y: number; w: number; h: number },
-  spots: readonly Spot[],
-): Scene {
-  const [x, y] = [box.x, box.y + box.h + 12];
-  const ticks = Array.from({ length: CARD.width / 5 + 1 }, (_, i) =>
-    patch(rect(x + i * 5 - 0.3, y + CARD.height - (i % 2 === 0 ? 7 : 4), 0.6, i % 2 === 0 ? 7 : 4), INK),
-  );
-  return {
-    view: { x: box.x - 8, y: box.y - 8, w: Math.max(box.w, CARD.width) + 16, h: box.h + CARD.height + 28 },
-    patches: [...own, patch(rect(x, y, CARD.width, CARD.height), PAPER), ...ticks],
-    card: rect(x, y, CARD.width, CARD.height),
-    spots,
-  };
-}
+import {
+  BENCH,
+  INK,
+  STEEL,
+  DARK,
+  RUBBER,
+  CORD,
+  PLASTIC,
+  BURNT,
+  PAPER,
+  RUST,
+  WET,
+  rect,
+  round,
+  at,
+  patch,
+  withCard,
+  type Scene,
+} from './patches';
+import type { Patch } from '@core/simulate/photograph';
 
 export type BeltScene = {
   kind: 'belt';

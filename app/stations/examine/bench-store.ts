@@ -69,7 +69,7 @@ export class BenchStore {
   }
 
   /** Passes a look over on purpose; done again, it is open once more. */
-  async skip(l: LimitedLook): Promise<void> {
+  async passOver(l: LimitedLook): Promise<void> {
     const { about } = this.hand() ?? {};
     const state = this.desk.current()?.state;
     const fact = state && standing(state, l.look.key, about);
@@ -81,7 +81,7 @@ export class BenchStore {
   }
 
   /** Passes looks over that can no longer be made; one undo takes them all back. */
-  async skipAll(looks: readonly Observable[]): Promise<void> {
+  async passAllOver(looks: readonly Observable[]): Promise<void> {
     const { about } = this.hand() ?? {};
     await this.told(this.desk.fileAll(looks.map((o) => ({ key: o.key, about, value: SKIPPED, how: o.how }))));
   }

@@ -45,7 +45,9 @@ import { SeriesPanel } from './series-panel';
           @for (o of l.first; track o.key) {
             <button nz-button nzSize="small" (click)="store.go(o.key, thing().about)">{{ o.wording }}</button>
           }
-          <button nz-button nzSize="small" (click)="store.skipAll(l.first)">It can no longer be read</button>
+          <button nz-button nzSize="small" (click)="store.passAllOver(l.first)">
+            It can no longer be read
+          </button>
         </div>
       </div>
       <b>{{ l.observable.wording }}</b>
@@ -101,7 +103,12 @@ import { SeriesPanel } from './series-panel';
       }
     }
     <div class="row">
-      <button nz-button nzSize="small" [attr.aria-pressed]="l.status === 'skipped'" (click)="store.skip(l)">
+      <button
+        nz-button
+        nzSize="small"
+        [attr.aria-pressed]="l.status === 'skipped'"
+        (click)="store.passOver(l)"
+      >
         {{ l.status === 'skipped' ? 'Examine it after all' : 'Not examined' }}
       </button>
       @if (store.rest().length; as n) {
@@ -182,7 +189,7 @@ export class LookPanel {
       if (e.key !== 'Enter' || !e.shiftKey) return;
       e.preventDefault();
       e.stopPropagation();
-      void this.store.skip(this.look()).then(() => focusNextLacking(host));
+      void this.store.passOver(this.look()).then(() => focusNextLacking(host));
     };
     host.addEventListener('keydown', pass, true);
     inject(DestroyRef).onDestroy(() => host.removeEventListener('keydown', pass, true));

@@ -25,6 +25,7 @@ import { CaseDesk } from '../../data/case-desk';
 import { troubleSentence } from '../../data/store-trouble';
 import type { Session } from '../../entry/session';
 import { Modal } from '../../ui/modal';
+import { PHOTO_TROUBLE } from '../../words/photo';
 import { Segmented } from '../../ui/segmented';
 import {
   hasEnough,
@@ -46,13 +47,6 @@ const SCALES = [
   { value: 'ruler' as const, label: 'A ruler in it' },
   { value: 'rectangle' as const, label: 'A rectangle in it' },
 ];
-const TROUBLE = {
-  too_few_spots: '',
-  no_scale: 'Both marks are one spot, or their distance is nothing.',
-  flat_rectangle: 'The corners do not go around a rectangle. Take them back and go around it in order.',
-  behind: 'A spot lies beyond the horizon of the rectangle’s plane.',
-};
-
 /** Measuring on a photograph: a scale is picked in it, then the spots; the original stays as it is. */
 @Component({
   selector: 'hs-photo-dialog',
@@ -194,7 +188,9 @@ export class PhotoDialog {
   protected readonly words = computed(() => {
     const r = this.result();
     if (!r) return '';
-    return r.ok ? this.session().show(this.observable(), r.value.value, r.value.u) : TROUBLE[r.error.code];
+    return r.ok
+      ? this.session().show(this.observable(), r.value.value, r.value.u)
+      : PHOTO_TROUBLE[r.error.code];
   });
 
   constructor() {

@@ -2,9 +2,10 @@ import { ChangeDetectionStrategy, Component, computed, inject, signal, viewChild
 import { NzButtonComponent } from 'ng-zorro-antd/button';
 import { NzInputDirective } from 'ng-zorro-antd/input';
 import { NzProgressComponent } from 'ng-zorro-antd/progress';
+import { isOffset, traceFacts } from '@core/answer/trace-answer';
 import { textOf } from '@core/facts/read';
 import { BOX_FAULTS } from '@core/simulate/capture-box';
-import { VIEW_STEP } from '@core/trace/cycle-view';
+import { turnedOn, VIEW_STEP } from '@core/trace/cycle-view';
 import { USUAL_WHEELS } from '@core/trace/wheel';
 import { readNumber } from '@core/quantity/parse-quantity';
 import { Attachments } from '../../acts/attachments';
@@ -15,7 +16,8 @@ import { troubleSentence } from '../../data/store-trouble';
 import { CaptureChart, type CaptureLine, type CaptureMark } from '../../ui/capture-chart';
 import { FileButton } from '../../ui/file-button';
 import { Pick } from '../../ui/pick';
-import { arithmeticWords, otherPattern, readWords, verdictWords } from '../../words/trace';
+import { writeCsv } from '../../report/csv';
+import { againstWords, arithmeticWords, compareTrouble, readWords, verdictWords } from '../../words/trace';
 import { TraceStore, type Slot } from './trace-store';
 
 const SLOTS = [
@@ -27,10 +29,12 @@ const FAULT_WORDS: Readonly<Record<(typeof BOX_FAULTS)[number], string>> = {
   one_late: 'one late',
   one_early: 'one early',
   two_late: 'two late',
-  worn: 'worn chain',
+  worn: 'a fraction late',
   upside_down: 'cam upside down',
   phaser: 'phaser moving',
 };
+/** Teeth that a wheel of a drive may have. */
+const TEETH = { least: 10, most: 120 };
 /** How high each signal is drawn over the other, volts. */
 const LIFT = 7;
 
@@ -67,18 +71,16 @@ export class TracePage {
   protected readonly answers = computed(() =>
     this.store.compared().map((c) =>
       c.error
-        ? { cam: c.cam, said: otherPattern(c.error), lines: [] }
+        ? { cam: c.cam, said: compareTrouble(c.error), lines: [] }
         : {
             cam: c.cam,
-            said: verdictWords(c.said, this.store.tooth()),
+            said: verdictWords(c.said, this.store.tooth(), this.store.has()),
             lines: arithmeticWords(c.said, c.wheels, c.shift, this.store.tooth()),
           },
     ),
   );
   /** What can be filed: a shift that is an offset, and no more than that. */
-  protected readonly toFile = computed(() =>
-    this.store.compared().find((c) => c.shift && (c.said.verdict !== 'cannot_tell' || c.said.why === 'wide')),
-  );
+  protected readonly toFile = computed(() => this.store.compared().find((c) => c.shift && isOffset(c.said)));
 
   protected readonly lines = computed((): CaptureLine[] => {
     const [a, b] = [this.store.mine().read, this.store.reference().read];
@@ -93,7 +95,7 @@ export class TracePage {
     b?.view.cams.forEach((values, i) =>
       out.push({
         name: `${b.cams[i]!.name}, the other capture`,
-        values: turned(values, shift?.aligned ?? 0),
+        values: turnedOn(values, shift?.aligned ?? 0),
         lift: LIFT * (i + 1) - 0.4,
         look: 'other',
       }),
@@ -158,15 +160,20 @@ export class TracePage {
   }
 
   protected sayStep(text: string): void {
-    const us = readNumber(text);
-    this.store.stepS.set(us !== undefined && us > 0 ? us * 1e-6 : undefined);
+    const us = text.trim() === '' ? undefined : readNumber(text);
+    if (text.trim() !== '' && !(us !== undefined && us > 0))
+      return this.say.refuse(
+        `“${text}” is no interval: type microseconds from sample to sample, or nothing.`,
+      );
+    this.store.stepS.set(us === undefined ? undefined : us * 1e-6);
     this.store.again();
   }
 
   protected sayTeeth(which: 'zCrank' | 'zCam', text: string): void {
     const n = readNumber(text);
-    if (n !== undefined && n >= 4 && n <= 200)
-      this.store.typed.update((t) => ({ ...t, [which]: Math.round(n) }));
+    if (n === undefined || !Number.isInteger(n) || n < TEETH.least || n > TEETH.most)
+      return this.say.refuse(`“${text}” is no number of teeth between ${TEETH.least} and ${TEETH.most}.`);
+    this.store.typed.update((t) => ({ ...t, [which]: n }));
   }
 
   /** Keeps the capture with the case and files what it says. */
@@ -174,18 +181,8 @@ export class TracePage {
     const [c, mine] = [this.toFile(), this.store.mine()];
     if (!c?.shift || !mine.file || !mine.read) return;
     const files = await this.attachments.attach([mine.file]);
-    const { deg, low, high, edges } = c.shift;
-    const done = await this.desk.fileAll([
-      {
-        key: 'trace.offset',
-        value: Math.round(deg * 1000) / 1000,
-        u: (high - low) / 4,
-        how: 'measured',
-        files,
-        note: `${edges.filter((e) => !e.out).length} edges against ${this.store.reference().read?.name ?? ''}`,
-      },
-      { key: 'trace.wheel', value: mine.read.wheel, how: 'measured' },
-    ]);
+    const against = againstWords(c.shift, this.store.reference().read?.name ?? '');
+    const done = await this.desk.fileAll(traceFacts(c.shift, mine.read.wheel, files, against));
     if (!done.ok) this.say.refuse(troubleSentence(done.error));
     else void this.say.say('success', 'Filed: it weighs in Cause.');
   }
@@ -197,29 +194,18 @@ export class TracePage {
       .flatMap((c) =>
         (c.shift?.edges ?? []).map((e) => [
           c.cam,
-          e.deg.toFixed(3),
+          Number(e.deg.toFixed(3)),
           e.rising ? 'rising' : 'falling',
-          e.shift.toFixed(3),
+          Number(e.shift.toFixed(3)),
           e.out ? 'left out' : '',
         ]),
       );
-    const text = [['cam', 'crank_deg', 'edge', 'late_deg', 'remark'], ...rows]
-      .map((r) => r.join(','))
-      .join('\n');
-    download('cam-edges.csv', new Blob([`${text}\n`], { type: 'text/csv' }));
+    const head = ['cam', 'crank_deg', 'edge', 'late_deg', 'remark'];
+    download('cam-edges.csv', new Blob([writeCsv([head, ...rows])], { type: 'text/csv' }));
   }
 
   protected async picture(): Promise<void> {
     const url = this.chart()?.picture();
     if (url) download('capture.png', await (await fetch(url)).blob());
   }
-}
-
-/** A cycle turned on by so many degrees. */
-function turned(values: Float32Array, deg: number): Float32Array {
-  const n = values.length / 2;
-  const by = (((Math.round(deg / VIEW_STEP) % n) + n) % n) * 2;
-  const out = new Float32Array(values.length);
-  for (let k = 0; k < values.length; k++) out[(k + by) % values.length] = values[k]!;
-  return out;
 }

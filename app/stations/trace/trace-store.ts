@@ -1,7 +1,7 @@
 import { computed, inject, Injectable, signal } from '@angular/core';
 import { driveWheels } from '@core/answer/trace-answer';
 import { RULES } from '@core/house/rules';
-import { type CompareError, comparePatterns, type Shift } from '@core/trace/compare';
+import { compareCams, type CompareError, type Shift } from '@core/trace/compare';
 import { traceVerdict, type TraceVerdict, type Wheels } from '@core/trace/verdict';
 import { Traces } from '../../acts/traces';
 import { CaseDesk } from '../../data/case-desk';
@@ -43,6 +43,8 @@ export class TraceStore {
       ? ('link' as const)
       : ('tooth' as const),
   );
+  /** What the drive has; none while no case says. */
+  readonly has = computed(() => this.desk.current()?.answers?.possible.has);
   private readonly tolerance = computed(
     () => (this.desk.current()?.answers?.rules ?? RULES).traceToleranceDeg,
   );
@@ -54,7 +56,7 @@ export class TraceStore {
     return a.cams.flatMap((cam, i): ComparedCam[] => {
       const other = b.cams[i]?.pattern;
       if (!cam.pattern || !other) return [];
-      const c = comparePatterns(cam.pattern, other, a.even || b.even ? 360 / a.slots : undefined);
+      const c = compareCams({ ...a, pattern: cam.pattern }, { ...b, pattern: other });
       if (!c.ok) return [{ cam: cam.name, error: c.error }];
       const wheels = { ...(this.known() ?? this.typed()), sensorSlots: a.slots };
       return [

@@ -1,13 +1,13 @@
 import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
-import { Cases } from '../../data/cases';
-import { TracePage } from './trace-page';
+import { RouterOutlet } from '@angular/router';
+import { Cases } from '../data/cases';
 
-/** The trace bench without a case. */
+/** A bench without a case: what would happen if, or a capture of nobody's claim. The case in hand is put back. */
 @Component({
-  selector: 'hs-free-trace-page',
-  imports: [TracePage],
+  selector: 'hs-free-bench',
+  imports: [RouterOutlet],
   changeDetection: ChangeDetectionStrategy.OnPush,
-  template: '<main><hs-trace-page /></main>',
+  template: '<main><router-outlet /></main>',
   styles: `
     :host {
       display: block;
@@ -20,7 +20,7 @@ import { TracePage } from './trace-page';
     }
   `,
 })
-export class FreeTracePage {
+export class FreeBench {
   constructor() {
     inject(Cases).putBack();
   }
