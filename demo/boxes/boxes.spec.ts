@@ -8,7 +8,7 @@ import { KINDS } from '@core/facts/kinds';
 import { isBeyond } from '@core/facts/place';
 import { optionsOf } from '@core/facts/observable';
 import { reduce } from '@core/facts/state';
-import { readOverlay } from '../../app/stations/examine/photo-overlay';
+import { readOverlay } from '@core/bench/photo-overlay';
 import shipped from '../boxes.json';
 import { demoPack } from '../catalogue';
 import { BOXES, boxFacts, taken } from './boxes';

@@ -14,7 +14,7 @@ import { cameraOver, photograph } from '@core/simulate/photograph';
 import { addDays } from '@core/quantity/dates';
 import { sha256 } from '@noble/hashes/sha2.js';
 import { bytesToHex } from '@noble/hashes/utils.js';
-import { onPhoto, type Overlay, overlayLines } from '../../app/stations/examine/photo-overlay';
+import { onPhoto, type Overlay, overlayLines } from '@core/bench/photo-overlay';
 import { PACK } from '../cases';
 import { demoPack } from '../catalogue';
 import data from '../data/boxes.json';

@@ -26,7 +26,7 @@ import { list } from '../../words/list';
 import { BenchStore } from './bench-store';
 import { InstrumentPanel } from './instrument-panel';
 import { PhotoDialog } from './photo-dialog';
-import { onPhoto } from './photo-overlay';
+import { onPhoto } from '@core/bench/photo-overlay';
 import { PressPanel } from './press-panel';
 import { SeriesPanel } from './series-panel';
 

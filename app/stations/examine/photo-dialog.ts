@@ -25,19 +25,18 @@ import { CaseDesk } from '../../data/case-desk';
 import { troubleSentence } from '../../data/store-trouble';
 import type { Session } from '../../entry/session';
 import { Modal } from '../../ui/modal';
-import { PHOTO_TROUBLE } from '../../words/photo';
+import { nextSpot, PHOTO_TROUBLE } from '../../words/photo';
 import { Segmented } from '../../ui/segmented';
 import {
   hasEnough,
   MARKS,
-  nextSpot,
   type OnPhoto,
   type Overlay,
   overlayLines,
   readOverlay,
   scaleOf,
   takesMore,
-} from './photo-overlay';
+} from '@core/bench/photo-overlay';
 import { PhotoFlat } from './photo-flat';
 import { PhotoPicture } from './photo-picture';
 

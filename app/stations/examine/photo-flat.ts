@@ -3,7 +3,7 @@ import { inverse } from '@core/bench/flatten';
 import { project, type Spot } from '@core/bench/photo';
 import { Pictures } from '../../acts/pictures';
 import type { Flattened } from '../../workers/photo.protocol';
-import { type Overlay, scaleOf } from './photo-overlay';
+import { type Overlay, scaleOf } from '@core/bench/photo-overlay';
 
 /** A photograph seen from straight above its plane, while one looks at it so: what is picked are still spots of the original. */
 @Injectable()

@@ -10,7 +10,7 @@ import {
   viewChild,
 } from '@angular/core';
 import type { Spot } from '@core/bench/photo';
-import { MARKS, type OnPhoto, type Overlay } from './photo-overlay';
+import { MARKS, type OnPhoto, type Overlay } from '@core/bench/photo-overlay';
 
 /** A photograph with what was picked on it; a press, or a cross walked by keys and Enter, picks the next spot. */
 @Component({

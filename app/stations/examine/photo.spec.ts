@@ -6,37 +6,7 @@ import type { CaseDesk } from '../../data/case-desk';
 import { DeskSession } from '../../entry/desk-session';
 import { closeDesk, openDesk, paint, until } from '../../testing/demo-desk';
 import { PhotoDialog } from './photo-dialog';
-import { nextSpot, onPhoto, type Overlay, overlayLines, readOverlay, scaleOf } from './photo-overlay';
-
-const overlay: Overlay = {
-  hash: 'ab',
-  key: 'belt.width',
-  scale: 'rectangle',
-  sides: [85, 54],
-  sideU: 0.1,
-  marks: [1, 2, 3, 4].map((x) => ({ x, y: 2.5 * x })),
-  spots: [{ x: 9.25, y: 8 }],
-};
-
-describe('what was picked on a photograph', () => {
-  it('is written as lines and read back alike; anything else is none', () => {
-    expect(readOverlay(overlayLines(overlay))).toEqual(overlay);
-    const ruler: Overlay = { ...overlay, scale: 'ruler', sides: [100], marks: [], spots: [] };
-    expect(readOverlay(overlayLines(ruler))).toEqual(ruler);
-    for (const bad of [undefined, 'x', [], ['picture a'], overlayLines({ ...overlay, sides: [-1, 2] })])
-      expect(readOverlay(bad)).toBeUndefined();
-  });
-
-  it('is a scale once all of its marks and sides are there, and says what is pressed next', () => {
-    expect(scaleOf(overlay)?.kind).toBe('rectangle');
-    expect(scaleOf({ ...overlay, marks: overlay.marks.slice(0, 3) })).toBeUndefined();
-    expect(scaleOf({ ...overlay, sides: [85] })).toBeUndefined();
-    const steps = [0, 1, 2].map((n) => nextSpot({ ...overlay, spots: overlay.marks.slice(0, n) }, 'length'));
-    expect(new Set(steps).size).toBe(3);
-    expect(steps[2]).toBe('');
-    expect(nextSpot({ ...overlay, spots: overlay.marks.slice(0, 2) }, 'angle')).not.toBe('');
-  });
-});
+import { onPhoto, readOverlay } from '@core/bench/photo-overlay';
 
 describe('measuring on a photograph', () => {
   let desk: CaseDesk;

@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import type { PhotoMeasure, PhotoScale, Spot } from '@core/bench/photo';
+import type { PhotoMeasure, PhotoScale, Spot } from './photo';
 import type { Observable } from '@core/facts/observable';
 
 z.config({ jitless: true });
@@ -94,24 +94,3 @@ export const hasEnough = (o: Pick<Overlay, 'spots'>, what: OnPhoto): boolean =>
   o.spots.length >= SPOTS[what][0];
 export const takesMore = (o: Pick<Overlay, 'spots'>, what: OnPhoto): boolean =>
   o.spots.length < SPOTS[what][1];
-
-/** What the next press on the picture sets; nothing once all is set. */
-export function nextSpot(o: Pick<Overlay, 'scale' | 'marks' | 'spots'>, what: OnPhoto): string {
-  const mark = o.marks.length;
-  if (mark < MARKS[o.scale])
-    return o.scale === 'ruler'
-      ? `${mark === 0 ? 'One' : 'The other'} mark of the ruler`
-      : `Corner ${mark + 1} of the rectangle${mark === 0 ? ', going around; the first side is its width' : ''}`;
-  if (!takesMore(o, what)) return '';
-  const spot = o.spots.length;
-  switch (what) {
-    case 'angle':
-      return ['One leg', 'The corner of the angle', 'The other leg'][spot]!;
-    case 'length':
-      return spot === 0 ? 'Where the length begins' : 'Where it ends';
-    case 'area':
-      return `Point ${spot + 1} of the outline, going around${hasEnough(o, what) ? ', or file it' : ''}`;
-    case 'count':
-      return `Number ${spot + 1}${hasEnough(o, what) ? ', or file the count' : ''}`;
-  }
-}
