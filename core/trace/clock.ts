@@ -1,4 +1,5 @@
 import type { Edges } from './edges';
+import { LEAST_TEETH, numbered, type Numbered } from './numbering';
 import { isEven, type ToothWheel } from './wheel';
 
 /** A crank's angle over time, from the teeth of its wheel. */
@@ -22,91 +23,17 @@ export type ClockError =
   | { code: 'wheel_does_not_match'; notation: string; fits: number };
 export type ClockReading = { ok: true; value: AngleClock } | { ok: false; error: ClockError };
 
-/** An interval shorter than this share of its neighbours' pitch is a second edge of one tooth. */
-const DOUBLE = 0.45;
-/** Neighbours on each side that a pitch is the median of. */
-const ABOUT = 3;
 /** Share of the edges that have to stand on a tooth of the wheel, share of its gaps that have to be seen, and of wide intervals elsewhere. */
 const FITS = 0.97;
 const SEEN = 0.8;
 const STRAY = 0.05;
 /** Teeth of a wheel come at even steps: intervals that are so far from whole pitches on average are no teeth. */
 const ROUGH = 0.15;
-const LEAST_TEETH = 12;
 
 const median = (xs: number[]): number => xs.sort((a, b) => a - b)[xs.length >> 1]!;
-/** The middle one of three. */
-const middleOf = (a: number, b: number, c: number): number =>
-  Math.max(Math.min(a, b), Math.min(Math.max(a, b), c));
-
-/** Edges without second ones of the same tooth: of two that are closer than half a pitch the later one is left out. */
-function withoutDoubles(times: Float64Array): { kept: number[]; double: number } {
-  const kept: number[] = [];
-  for (let i = 0; i < times.length; i++) {
-    const last = kept.length - 1;
-    const step = last < 0 ? Infinity : times[i]! - kept[last]!;
-    // Most steps are as long as the one before: only a short one is looked at closely.
-    const short = last < 1 || step < 0.8 * (kept[last]! - kept[last - 1]!);
-    if (!short || step >= DOUBLE * pitchAbout(times, i)) kept.push(times[i]!);
-  }
-  return { kept, double: times.length - kept.length };
-}
-
-/** A pitch near an edge: lost teeth and gaps make long steps, doubles short ones, so it is the upper middle of the steps. */
-function pitchAbout(times: Float64Array, i: number): number {
-  const steps: number[] = [];
-  for (let k = Math.max(1, i - ABOUT); k <= Math.min(times.length - 1, i + ABOUT + 1); k++)
-    steps.push(times[k]! - times[k - 1]!);
-  return steps.sort((a, b) => a - b)[Math.floor(steps.length * 0.55)]!;
-}
-
-/**
- * Whole slots of the wheel from each edge to the next: the interval over the pitch, which follows the speed as the median of the intervals about it, each over the slots that
- * it was last found to have. Three times over, since what a gap does to the first pitch is known only then. `rough`: how far
- * the intervals are from whole pitches, on average.
- */
-function slotsBetween(times: readonly number[]): { slots: number[]; rough: number } {
-  const steps = times.slice(1).map((t, k) => t - times[k]!);
-  let slots = steps.map(() => 1);
-  let rough = 0;
-  const n = steps.length;
-  const pitch = (k: number): number => steps[k]! / slots[k]!;
-  // The middle of three whole pitches from one on, or the mean of fewer at an end; nothing where there is none.
-  const middle = (from: number): number => {
-    if (from >= 0 && from + 2 < n) return middleOf(pitch(from), pitch(from + 1), pitch(from + 2));
-    let [sum, found] = [0, 0];
-    for (let k = Math.max(0, from); k < Math.min(n, from + 3); k++, found++) sum += pitch(k);
-    return found === 0 ? 0 : sum / found;
-  };
-  for (let round = 0; round < 3; round++) {
-    let off = 0;
-    const next = new Array<number>(n);
-    for (let i = 0; i < n; i++) {
-      // Before and behind, each for itself: while the speed changes, the pitch here is between them.
-      const [before, behind] = [middle(i - 3), middle(i + 1)];
-      const share = steps[i]! / (before === 0 ? behind : behind === 0 ? before : (before + behind) / 2);
-      const whole = Math.max(1, Math.round(share));
-      off += Math.abs(share - whole) / whole;
-      next[i] = whole;
-    }
-    const same = next.every((s, i) => s === slots[i]);
-    slots = next;
-    rough = off / n;
-    if (same) break;
-  }
-  return { slots, rough };
-}
-
-/** Edges of one direction without doubles, seconds, and the slots between them, whatever the wheel. */
-export type Numbered = { kept: readonly number[]; double: number; slots: readonly number[]; rough: number };
-
-export function numbered(times: Float64Array): Numbered {
-  const { kept, double } = withoutDoubles(times);
-  return { kept, double, ...(kept.length < LEAST_TEETH ? { slots: [], rough: 0 } : slotsBetween(kept)) };
-}
 
 /** The way that the wheel has to be turned for most edges to stand on its teeth, and the share that do. */
-function bestTurn(places: readonly number[], { teeth }: ToothWheel): { turn: number; fits: number } {
+function bestTurn(places: Int32Array, { teeth }: ToothWheel): { turn: number; fits: number } {
   const n = teeth.length;
   const seen = new Float64Array(n);
   for (const p of places) seen[p % n]!++;
@@ -135,11 +62,11 @@ export function angleClock(teeth: Numbered, wheel: ToothWheel): ClockReading {
   const { kept, double, slots, rough } = teeth;
   if (kept.length < LEAST_TEETH) return { ok: false, error: { code: 'too_few_teeth', teeth: kept.length } };
   const n = wheel.teeth.length;
-  const places = [0];
-  for (const s of slots) places.push(places.at(-1)! + s);
+  const places = new Int32Array(slots.length + 1);
+  for (let i = 0; i < slots.length; i++) places[i + 1] = places[i]! + slots[i]!;
   const even = isEven(wheel);
   const { turn, fits } = bestTurn(places, wheel);
-  const span = places.at(-1)! - places[0]!;
+  const span = places[places.length - 1]!;
   const expected = (span / n) * wheel.teeth.filter(Boolean).length;
   const lost = Math.max(0, Math.round(expected - (places.length - 1)));
   const gaps = gapsShown(kept, places, turn, wheel);
@@ -160,8 +87,8 @@ export function angleClock(teeth: Numbered, wheel: ToothWheel): ClockReading {
     ok: true,
     value: {
       wheel,
-      times: Float64Array.from(kept),
-      degrees: Float64Array.from(places, (p) => ((p + zero) * 360) / n),
+      times: kept,
+      degrees: degreesOf(places, zero, n),
       even,
       lost,
       double,
@@ -171,9 +98,17 @@ export function angleClock(teeth: Numbered, wheel: ToothWheel): ClockReading {
   };
 }
 
+/** Degrees of each edge by its slot. */
+function degreesOf(places: Int32Array, zero: number, n: number): Float64Array {
+  const out = new Float64Array(places.length);
+  for (let i = 0; i < places.length; i++) out[i] = ((places[i]! + zero) * 360) / n;
+  return out;
+}
+
 /** True when wide steps come at even distances: then they are a gap, and the wheel is not an even one. */
-function recurs(slots: readonly number[]): boolean {
-  const wide = slots.flatMap((s, i) => (s > 1 ? [i] : []));
+function recurs(slots: Int32Array): boolean {
+  const wide: number[] = [];
+  slots.forEach((s, i) => s > 1 && wide.push(i));
   const apart = wide.slice(1).map((w, i) => w - wide[i]!);
   if (apart.length < 3) return false;
   const usual = median([...apart]);
@@ -182,8 +117,8 @@ function recurs(slots: readonly number[]): boolean {
 
 /** Share of the wheel's gaps that were passed in one step where they stand, share of wide steps that stand elsewhere, and how whole the steps over gaps are. */
 function gapsShown(
-  times: readonly number[],
-  places: readonly number[],
+  times: Float64Array,
+  places: Int32Array,
   turn: number,
   { teeth }: ToothWheel,
 ): { shown: number; stray: number; off: number } {
@@ -197,11 +132,13 @@ function gapsShown(
     for (let k = from + 1; k < to && empty; k++) empty = !teeth[(k + turn) % n];
     if (empty && teeth[(from + turn) % n] && teeth[(to + turn) % n]) {
       shown++;
-      const about = [i - 2, i - 1, i + 1, i + 2].filter(
-        (k) => k >= 0 && k + 1 < places.length && places[k + 1] === places[k]! + 1,
-      );
-      const pitch = about.reduce((s, k) => s + times[k + 1]! - times[k]!, 0) / about.length;
-      if (about.length > 0) off += Math.abs((times[i + 1]! - times[i]!) / pitch - (to - from));
+      let [sum, about] = [0, 0];
+      for (let k = Math.max(0, i - 2); k <= Math.min(places.length - 2, i + 2); k++)
+        if (places[k + 1] === places[k]! + 1) {
+          sum += times[k + 1]! - times[k]!;
+          about++;
+        }
+      if (about > 0) off += Math.abs(((times[i + 1]! - times[i]!) * about) / sum - (to - from));
     } else stray++;
   }
   return {
@@ -214,6 +151,42 @@ function gapsShown(
 /** Directions of a crank signal whose gaps are as whole as each other within this are both sharp. */
 const AS_SHARP = 0.06;
 
+/** Edges of each direction from which a wheel is chosen before all of them are read. */
+const CHOSEN_FROM = 2000;
+
+type Fit = { wheel: ToothWheel; down: ClockReading; up: ClockReading };
+/** The wheel that explains most edges of either direction; otherwise why the one that came nearest does not. */
+function bestWheel(
+  directions: readonly [Numbered, Numbered],
+  wheels: readonly ToothWheel[],
+): Fit | ClockError {
+  let best: (Fit & { score: number }) | undefined;
+  let nearest: ClockError = { code: 'too_few_teeth', teeth: 0 };
+  for (const wheel of wheels) {
+    const [down, up] = directions.map((d) => angleClock(d, wheel)) as [ClockReading, ClockReading];
+    for (const read of [down, up]) {
+      if (!read.ok) {
+        if (closeness(read.error) > closeness(nearest)) nearest = read.error;
+        continue;
+      }
+      const { lost, double, times, even } = read.value;
+      const score = (lost + double) / times.length + (even ? AS_SHARP : 0);
+      if (!best || score < best.score - 1e-9) best = { wheel, down, up, score };
+    }
+  }
+  return best ?? nearest;
+}
+/** How near a wheel came: too few teeth are further off the more are missing. */
+const closeness = (e: ClockError): number =>
+  e.code === 'wheel_does_not_match' ? 1 + e.fits : e.teeth / LEAST_TEETH;
+
+const headOf = (d: Numbered): Numbered => ({
+  ...d,
+  kept: d.kept.subarray(0, CHOSEN_FROM),
+  slots: d.slots.subarray(0, CHOSEN_FROM - 1),
+  double: 0,
+});
+
 /**
  * The clock of a crank signal, of the wheels that it may be. A swing is sharp in one direction, as its tooth passes; both edges of a square wave are sharp: then the one that ends
  * the wheel's gap is taken, so that a signal that is upside down, or another capture, is read from the same edge of each tooth.
@@ -221,25 +194,17 @@ const AS_SHARP = 0.06;
 export function crankClock(edges: Edges, stepS: number, wheels: readonly ToothWheel[]): ClockReading {
   const teeth = (samples: Float64Array) => numbered(samples.map((s) => s * stepS));
   const directions = [teeth(edges.falling), teeth(edges.rising)] as const;
-  let best: { clock: AngleClock; score: number; wheel: ToothWheel } | undefined;
-  let failed: ClockReading | undefined;
-  for (const wheel of wheels)
-    for (const direction of directions) {
-      const read = angleClock(direction, wheel);
-      if (!read.ok) {
-        failed ??= read;
-        continue;
-      }
-      const { lost, double } = read.value;
-      const score = (lost + double) / direction.kept.length + (read.value.even ? AS_SHARP : 0);
-      if (!best || score < best.score - 1e-9) best = { clock: read.value, score, wheel };
-    }
-  if (!best) return failed ?? { ok: false, error: { code: 'too_few_teeth', teeth: 0 } };
-  const [down, up] = directions.map((d) => angleClock(d, best.wheel)) as [ClockReading, ClockReading];
+  // The start of a long capture tells the wheel; where all of it is not that wheel, every other is tried.
+  const long = directions[0].kept.length > 2 * CHOSEN_FROM && wheels.length > 1;
+  const begins = long ? bestWheel([headOf(directions[0]), headOf(directions[1])], wheels) : undefined;
+  let found = bestWheel(directions, begins && 'wheel' in begins ? [begins.wheel] : wheels);
+  if (!('wheel' in found) && long) found = bestWheel(directions, wheels);
+  if (!('wheel' in found)) return { ok: false, error: found };
+  const { down, up } = found;
   if (!down.ok || !up.ok) return down.ok ? down : up;
   if (Math.abs(down.value.gapOff - up.value.gapOff) > AS_SHARP)
     return down.value.gapOff < up.value.gapOff ? down : up;
-  if (best.clock.even) return down;
+  if (down.value.even) return down;
   // What ends the rest in a gap is the first edge of a square tooth, but where a swing's tooth begins: its middle is the other one.
   return (endsGap(edges) === 'rising') === (edges.kind === 'square') ? up : down;
 }
@@ -247,13 +212,13 @@ export function crankClock(edges: Edges, stepS: number, wheels: readonly ToothWh
 /** The edge that ends a gap: gaps are where the signal rests longest. */
 function endsGap({ rising, falling }: Edges): 'rising' | 'falling' {
   const longest = (from: Float64Array, to: Float64Array) => {
-    const rests: number[] = [];
+    const rests = new Float64Array(from.length);
+    let n = 0;
     for (let i = 0, k = 0; i < from.length; i++) {
       while (k < to.length && to[k]! <= from[i]!) k++;
-      if (k < to.length) rests.push(to[k]! - from[i]!);
+      if (k < to.length) rests[n++] = to[k]! - from[i]!;
     }
-    rests.sort((a, b) => b - a);
-    return rests[Math.floor(rests.length / 100)] ?? 0;
+    return rests.subarray(0, n).sort()[n - 1 - Math.floor(n / 100)] ?? 0;
   };
   return longest(falling, rising) >= longest(rising, falling) ? 'rising' : 'falling';
 }

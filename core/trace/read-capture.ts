@@ -1,5 +1,6 @@
 import { err, ok, type Result } from '@core/quantity/result';
 import { type Dialect, dialectOf, type Head } from './capture-dialect';
+import { CR, LF, numberIn, plainRow } from './row-bytes';
 
 /** One channel of a capture, volts, a sample every step. */
 export type Channel = { name: string; samples: Float32Array };
@@ -35,10 +36,6 @@ const GAP = 1.6;
 /** Share of the lines that may be no rows. */
 const REFUSED = 0.02;
 const MOST_TOLD = 50;
-const [LF, CR, MINUS, PLUS, DOT, COMMA, ZERO, NINE, SMALL_E, BIG_E, SPACE, QUOTE] = [
-  10, 13, 45, 43, 46, 44, 48, 57, 101, 69, 32, 34,
-] as const;
-
 /** Values of one column as they come. */
 class Column {
   private data = new Float32Array(4096);
@@ -79,17 +76,18 @@ export class CaptureReader {
 
   push(bytes: Uint8Array): void {
     if (this.failed) return;
-    let all: Uint8Array = bytes;
+    let rest: Uint8Array = bytes;
     if (this.before.length > 0) {
-      all = new Uint8Array(this.before.length + bytes.length);
-      all.set(this.before);
-      all.set(bytes, this.before.length);
+      // Only the line that the pieces part is joined; the rest is read where it lies.
+      const end = this.dialect ? bytes.findIndex((c) => c === LF || c === CR) + 1 : 0;
+      const joined = new Uint8Array(this.before.length + (end === 0 ? bytes.length : end));
+      joined.set(this.before);
+      joined.set(end === 0 ? bytes : bytes.subarray(0, end), this.before.length);
+      rest = end === 0 ? joined : bytes.subarray(end);
+      if (end > 0) this.lines(joined, 0, false);
     }
-    if (!this.dialect && all.length < HEAD_BYTES) {
-      this.before = all;
-      return;
-    }
-    this.take(all, false);
+    if (!this.dialect && rest.length < HEAD_BYTES) this.before = rest.slice();
+    else this.take(rest, false);
   }
 
   finish(): Result<Capture, CaptureError> {
@@ -126,13 +124,27 @@ export class CaptureReader {
       from = read.value.bodyAt;
       this.line = read.value.bodyLine - 1;
     }
+    this.lines(all, from, end);
+  }
+
+  /** Every whole line from a byte on; what is no whole line is kept, unless the file ends there. */
+  private lines(all: Uint8Array, begin: number, end: boolean): void {
+    let from = begin;
+    // The last end of a line, so that no walk looks beyond the bytes.
+    let last = all.length - 1;
+    while (last >= from && all[last] !== LF && all[last] !== CR) last--;
     for (;;) {
-      let to = from;
-      while (to < all.length && all[to] !== LF && all[to] !== CR) to++;
+      let to = from <= last ? plainRow(all, from, this.dialect!, this.cells) : -1;
+      const plain = to > from;
+      if (!plain) {
+        to = from;
+        while (to < all.length && all[to] !== LF && all[to] !== CR) to++;
+      }
       if (to >= all.length && !end) break;
       if (to > from || to < all.length) {
         // CR LF is one end of a line, also when the pieces part them.
-        if (to > from) this.row(all, from, to);
+        if (plain) this.accept();
+        else if (to > from) this.row(all, from, to);
         else if (all[to] === LF) this.line--;
         this.line++;
       }
@@ -141,12 +153,12 @@ export class CaptureReader {
         break;
       }
       from = to + 1;
-      if (all[to] === CR && all[from] === LF) from++;
+      if (from < all.length && all[to] === CR && all[from] === LF) from++;
     }
     this.before = all.slice(from);
   }
 
-  /** One line of numbers. */
+  /** One line of numbers, however they are written. */
   private row(b: Uint8Array, from: number, to: number): void {
     const d = this.dialect!;
     let count = 0;
@@ -160,15 +172,18 @@ export class CaptureReader {
     let good = count >= d.width;
     for (const c of d.channels) good &&= Number.isFinite(this.cells[c.at]);
     if (d.time !== undefined) good &&= Number.isFinite(this.cells[d.time]);
-    if (!good) {
-      this.badRows++;
-      if (this.refused.length < MOST_TOLD) this.refused.push(this.line + 1);
-      this.firstBad ??= {
-        line: this.line + 1,
-        text: new TextDecoder().decode(b.subarray(from, Math.min(to, from + 60))),
-      };
-      return;
-    }
+    if (good) return this.accept();
+    this.badRows++;
+    if (this.refused.length < MOST_TOLD) this.refused.push(this.line + 1);
+    this.firstBad ??= {
+      line: this.line + 1,
+      text: new TextDecoder().decode(b.subarray(from, Math.min(to, from + 60))),
+    };
+  }
+
+  /** Takes the numbers of the cells as the next sample. */
+  private accept(): void {
+    const d = this.dialect!;
     if (this.columns[0]!.n >= MOST_SAMPLES) this.failed = { code: 'too_long', most: MOST_SAMPLES };
     else if (d.time !== undefined && !this.clockOn(this.cells[d.time]!))
       this.failed = { code: 'runs_back', line: this.line + 1 };
@@ -212,37 +227,4 @@ export class CaptureReader {
       for (let k = 0; k < missing; k++) c.add(last);
     }
   }
-}
-
-/** A number in bytes; not a number when anything else stands there. Decimal comma or point, exponent, blanks and quotes about it. */
-function numberIn(b: Uint8Array, from: number, to: number, comma: boolean): number {
-  while (from < to && (b[from] === SPACE || b[from] === QUOTE)) from++;
-  while (to > from && (b[to - 1] === SPACE || b[to - 1] === QUOTE)) to--;
-  if (from === to) return NaN;
-  let i = from;
-  let sign = 1;
-  if (b[i] === MINUS || b[i] === PLUS) sign = b[i++] === MINUS ? -1 : 1;
-  let [value, digits, scale] = [0, 0, 0];
-  const mark = comma ? COMMA : DOT;
-  for (; i < to; i++) {
-    const c = b[i]!;
-    if (c >= ZERO && c <= NINE) {
-      value = value * 10 + (c - ZERO);
-      digits++;
-      if (scale > 0) scale *= 10;
-    } else if (c === mark && scale === 0) scale = 1;
-    else break;
-  }
-  if (digits === 0) return NaN;
-  if (scale > 1) value /= scale;
-  if (i < to && (b[i] === SMALL_E || b[i] === BIG_E)) {
-    let power = 0;
-    let [minus, seen] = [false, 0];
-    i++;
-    if (b[i] === MINUS || b[i] === PLUS) minus = b[i++] === MINUS;
-    for (; i < to && b[i]! >= ZERO && b[i]! <= NINE; i++, seen++) power = power * 10 + (b[i]! - ZERO);
-    if (seen === 0) return NaN;
-    value *= 10 ** (minus ? -power : power);
-  }
-  return i < to ? NaN : sign * value;
 }

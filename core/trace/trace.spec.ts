@@ -1,5 +1,5 @@
 import { type CaptureOf, simulateCapture } from '@core/simulate/capture';
-import { numbered } from './clock';
+import { numbered } from './numbering';
 import { compareCams, comparePatterns } from './compare';
 import { findEdges } from './edges';
 import { pitchOf, readTrace, type Trace } from './trace';
