@@ -3,6 +3,7 @@ import cormorant from './data/cormorant.json';
 import procedures from './data/procedures.json';
 import { FAMILIES, type FamilySketch, type VariantSketch } from './families';
 import { firstDesign, layoutsFor, secondDesign } from './layouts/drives';
+import { withSensors } from './layouts/sensors';
 import { jobsFor, partsFor } from './parts';
 
 const CODE: Record<Part['kind'], string> = {
@@ -21,6 +22,8 @@ const CODE: Record<Part['kind'], string> = {
   screen: 'SC',
   liquid: 'LQ',
 };
+/** Wheels of the crank sensors, family by family. */
+const RELUCTORS = ['60-2', '36-1', '60-2', '36-2', '60-2', '36-2-2-2', '24'] as const;
 type Rows = Pick<
   Pack,
   'engines' | 'variants' | 'layouts' | 'parts' | 'kits' | 'applications' | 'jobs' | 'intervals' | 'cross'
@@ -40,7 +43,7 @@ export function demoPack(): Pack {
     cross: [],
   };
   addCormorant(rows);
-  FAMILIES.families.forEach((f, i) => addFamily(rows, f, 301 + i));
+  FAMILIES.families.forEach((f, i) => addFamily(rows, f, 301 + i, RELUCTORS[i % RELUCTORS.length]!));
   return PackSchema.parse({
     format: 'hollow-sprocket-catalogue',
     formatVersion: 1,
@@ -67,13 +70,13 @@ function addCormorant(rows: Rows): void {
   rows.intervals.push(...intervals);
   rows.cross.push(...cross);
   rows.layouts.push(
-    firstDesign('corm-121', 121, 330),
-    secondDesign('corm-123', 123, 330),
-    firstDesign('corm-117', 117, 314),
+    ...withSensors([firstDesign('corm-121', 121, 330)], 'TE16-CORM', RELUCTORS[0]),
+    ...withSensors([secondDesign('corm-123', 123, 330)], 'TE16-CORM', RELUCTORS[0]),
+    ...withSensors([firstDesign('corm-117', 117, 314)], 'TE14-CORM', RELUCTORS[0]),
   );
 }
 
-function addFamily(rows: Rows, f: FamilySketch, number: number): void {
+function addFamily(rows: Rows, f: FamilySketch, number: number, reluctor: string): void {
   rows.engines.push({
     code: f.code,
     maker: f.maker,
@@ -89,13 +92,13 @@ function addFamily(rows: Rows, f: FamilySketch, number: number): void {
       months: f.interval.months,
     }),
   );
-  for (const v of f.variants) addVariant(rows, f, v, number);
+  for (const v of f.variants) addVariant(rows, f, v, number, reluctor);
 }
 
-function addVariant(rows: Rows, f: FamilySketch, v: VariantSketch, number: number): void {
+function addVariant(rows: Rows, f: FamilySketch, v: VariantSketch, number: number, reluctor: string): void {
   const id = `${f.code}/${v.key}`;
   const layout = `${f.family.toLowerCase()}-${v.key.toLowerCase()}`;
-  const stages = layoutsFor(layout, v, f.interference);
+  const stages = withSensors(layoutsFor(layout, v, f.interference), f.code, reluctor);
   rows.layouts.push(...stages);
   rows.variants.push({
     id,

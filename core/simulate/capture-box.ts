@@ -6,6 +6,7 @@ import { type CaptureDialect, writeCapture } from './capture-file';
 export const BOX_FAULTS = [
   'good',
   'one_late',
+  'one_cam_late',
   'one_early',
   'two_late',
   'worn',
@@ -25,15 +26,18 @@ const DIALECTS: Readonly<Record<BoxDialect, CaptureDialect>> = {
 /** Share of a tooth of the drive by which a worn chain lets the cam lag. */
 const WORN = 0.4;
 
-/** Edges of an invented cam wheel, the same for the same engine. */
-export function camOf(engine: string): SimulatedEdge[] {
-  const random = randomFrom(
-    [...engine].reduce((s, c) => Math.imul(s ^ c.charCodeAt(0), 16777619), 2166136261),
-  );
+/** What is the same for the same text, a number for a seed. */
+const seedOf = (text: string): number =>
+  [...text].reduce((s, c) => Math.imul(s ^ c.charCodeAt(0), 16777619), 2166136261);
+const tenth = (deg: number): number => Math.round(10 * deg) / 10;
+
+/** Edges of an invented cam wheel, the same for the same cam of the same engine. */
+export function camOf(engine: string, cam = 0): SimulatedEdge[] {
+  const random = randomFrom(seedOf(cam === 0 ? engine : `${engine} ${cam}`));
   const out: SimulatedEdge[] = [];
-  for (let deg = 20 + 40 * random(); deg < 660; ) {
+  for (let deg = 20 + 40 * random(); deg < 640; ) {
     const width = 30 + 60 * random();
-    out.push({ deg, rising: true }, { deg: deg + width, rising: false });
+    out.push({ deg: tenth(deg), rising: true }, { deg: tenth(deg + width), rising: false });
     deg += width + 50 + 70 * random();
   }
   return out;
@@ -44,25 +48,41 @@ export type BoxAsk = {
   fault: BoxFault;
   dialect: BoxDialect;
   seed: number;
-  /** Teeth of the drive's crank wheel. */
+  /** Teeth of the drive's crank wheel; slots of the sensor's wheel, true where there is a tooth. */
   zCrank: number;
+  teeth?: readonly boolean[];
+  /** How many cams have a sensor; samples a second. */
+  cams?: number;
+  rateHz?: number;
 };
+/** A wheel of sixty less two. */
+const USUAL: readonly boolean[] = Array.from({ length: 60 }, (_, i) => i < 58);
 
-/** What an export of a simulated capture box holds: a cranking engine for a few seconds, its crank on a wheel of sixty less two, its cam. */
-export function boxCapture({ engine, fault, dialect, seed, zCrank }: BoxAsk): string {
+/** What an export of a simulated capture box holds: a cranking engine for a few seconds, its crank and its cams. */
+export function boxCapture({ engine, fault, dialect, seed, zCrank, teeth, cams, rateHz }: BoxAsk): string {
   const tooth = 360 / zCrank;
   const late =
-    { one_late: tooth, one_early: -tooth, two_late: 2 * tooth, worn: WORN * tooth }[fault as string] ?? 0;
-  const teeth = Array.from({ length: 60 }, (_, i) => i < 58);
+    {
+      one_late: tooth,
+      one_cam_late: tooth,
+      one_early: -tooth,
+      two_late: 2 * tooth,
+      worn: WORN * tooth,
+    }[fault as string] ?? 0;
+  const others = Array.from({ length: (cams ?? 1) - 1 }, (_, k) => ({
+    cam: camOf(engine, k + 1),
+    late: fault === 'one_cam_late' ? 0 : late,
+  }));
   const capture = simulateCapture({
     seed,
-    teeth,
+    teeth: teeth ?? USUAL,
     cam: camOf(engine),
     late,
+    others,
     rpm: 240,
     ripple: 0.15,
     cycles: 8,
-    rateHz: 10_000,
+    rateHz: rateHz ?? 10_000,
     crank: 'swing',
     noise: 0.04,
     jitterDeg: 0.08,

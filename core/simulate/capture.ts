@@ -10,6 +10,8 @@ export type CaptureOf = {
   cam: readonly SimulatedEdge[];
   /** By how much the cam comes late, degrees. */
   late: number;
+  /** Further cams, each with a sensor and a lateness of its own. */
+  others?: readonly { cam: readonly SimulatedEdge[]; late: number }[];
   rpm: number;
   /** Share by which the speed swings four times in 720 degrees. */
   ripple: number;
@@ -34,8 +36,9 @@ export type CaptureOf = {
 export type SimulatedCapture = {
   crank: Float32Array;
   cam: Float32Array;
+  others: Float32Array[];
   stepS: number;
-  /** Standard deviation that the offset cannot be told better than, degrees: edges jitter and are sampled in steps (Cramér and Rao for a mean). */
+  /** What the offset cannot be told better than with 95 %, degrees: two standard deviations of a mean of edges that jitter, about teeth that do, sampled in steps (Cramér and Rao). */
   limitDeg: number;
 };
 
@@ -47,7 +50,7 @@ export function simulateCapture(c: CaptureOf): SimulatedCapture {
   const pitch = 360 / n;
   const omega = c.rpm * 6;
   const total = Math.ceil(((c.cycles + 0.3) * 720 * c.rateHz) / (omega * (1 - c.ripple)));
-  const [crank, cam] = [new Float32Array(total), new Float32Array(total)];
+  const crank = new Float32Array(total);
   const startDeg = 360 * random();
   // Every tooth and every cam edge of the capture has its own error of angle.
   const slips = new Map<number, { slip: number; gone: boolean }>();
@@ -56,19 +59,20 @@ export function simulateCapture(c: CaptureOf): SimulatedCapture {
     if (!own) slips.set(slot, (own = { slip: c.jitterDeg * normal(), gone: random() < (c.lost ?? 0) }));
     return own;
   };
-  const camEdges = [...c.cam].sort((a, b) => a.deg - b.deg);
-  const upcoming: { deg: number; rising: boolean }[] = [];
   const turns = c.cycles + 3;
-  for (let cycle = -1; cycle < turns; cycle++)
-    for (const e of camEdges) {
-      const wander = (c.phaser ?? 0) * Math.sin((2 * Math.PI * cycle) / 5);
-      upcoming.push({
-        deg: cycle * 720 + e.deg + c.late + wander + c.jitterDeg * normal(),
-        rising: e.rising,
-      });
-    }
-  let next = upcoming.findIndex((e) => e.deg > startDeg);
-  let high = !(upcoming[next]?.rising ?? true);
+  const cams = [{ cam: c.cam, late: c.late }, ...(c.others ?? [])].map(({ cam: edges, late }) => {
+    const upcoming: SimulatedEdge[] = [];
+    for (let cycle = -1; cycle < turns; cycle++)
+      for (const e of [...edges].sort((x, y) => x.deg - y.deg)) {
+        const wander = (c.phaser ?? 0) * Math.sin((2 * Math.PI * cycle) / 5);
+        upcoming.push({
+          deg: cycle * 720 + e.deg + late + wander + c.jitterDeg * normal(),
+          rising: e.rising,
+        });
+      }
+    const next = upcoming.findIndex((e) => e.deg > startDeg);
+    return { samples: new Float32Array(total), upcoming, next, high: !(upcoming[next]?.rising ?? true) };
+  });
   let deg = startDeg;
   let used = total;
   for (let i = 0; i < total; i++) {
@@ -85,11 +89,11 @@ export function simulateCapture(c: CaptureOf): SimulatedCapture {
     const t = i / c.rateHz;
     const hum = (c.hum ?? 0) * Math.sin(2 * Math.PI * 50 * t);
     crank[i] = (c.upsideDown ? -v : v) + hum + c.noise * normal();
-    while (next < upcoming.length && upcoming[next]!.deg <= deg) {
-      high = upcoming[next]!.rising;
-      next++;
+    for (const k of cams) {
+      for (; k.next < k.upcoming.length && k.upcoming[k.next]!.deg <= deg; k.next++)
+        k.high = k.upcoming[k.next]!.rising;
+      k.samples[i] = (k.high !== (c.camUpsideDown ?? false) ? 5 : 0.1) + c.noise * normal();
     }
-    cam[i] = (high !== (c.camUpsideDown ?? false) ? 5 : 0.1) + c.noise * normal();
     deg += (omega * swing) / c.rateHz;
     if (deg - startDeg > (c.cycles + 0.2) * 720) {
       used = i + 1;
@@ -97,10 +101,12 @@ export function simulateCapture(c: CaptureOf): SimulatedCapture {
     }
   }
   const sampled = omega / c.rateHz / Math.sqrt(12);
+  const [cam, ...others] = cams.map((k) => k.samples.subarray(0, used));
   return {
     crank: crank.subarray(0, used),
-    cam: cam.subarray(0, used),
+    cam: cam!,
+    others,
     stepS: 1 / c.rateHz,
-    limitDeg: Math.hypot(c.jitterDeg, sampled) / Math.sqrt(c.cycles * c.cam.length),
+    limitDeg: (2 * Math.hypot(c.jitterDeg, c.jitterDeg, sampled)) / Math.sqrt(c.cycles * c.cam.length),
   };
 }

@@ -38,6 +38,11 @@ const TIMES: Readonly<Record<string, number>> = {
   μs: 1e-6,
   ns: 1e-9,
 };
+/** Units that can be said of a file, where it does not name them or names others. */
+export const TIME_UNITS = ['s', 'ms', 'µs'] as const;
+export type TimeUnit = (typeof TIME_UNITS)[number];
+export const VOLT_UNITS = ['v', 'mv'] as const;
+export type VoltUnit = (typeof VOLT_UNITS)[number];
 const VOLTS: Readonly<Record<string, number>> = { v: 1, mv: 1e-3, volt: 1, volts: 1 };
 const ROW = /^[-+\d.,;\teE" ]+$/;
 const LOOKED_AT = 60;
@@ -45,7 +50,10 @@ const LOOKED_AT = 60;
 const FEW = 2;
 
 /** How a file is written, from how it begins: mark of decimals, separator, headings, units, time column or sample interval. */
-export function dialectOf(bytes: Uint8Array): Result<Dialect, DialectError> {
+export function dialectOf(
+  bytes: Uint8Array,
+  said: { timeUnit?: TimeUnit; voltUnit?: VoltUnit } = {},
+): Result<Dialect, DialectError> {
   const bom = bytes[0] === 0xef && bytes[1] === 0xbb && bytes[2] === 0xbf ? 3 : 0;
   const text = new TextDecoder('latin1').decode(bytes.subarray(bom));
   const lines = text.split(/\r\n|\r|\n/);
@@ -76,11 +84,12 @@ export function dialectOf(bytes: Uint8Array): Result<Dialect, DialectError> {
     (k) => k !== time && values(k).length > 0 && !isMarker(names[k], values(k)),
   );
   if (columns.length === 0) return err({ code: 'one_column' });
-  const timeUnit = (time === undefined ? undefined : unit(time)) ?? 's';
+  const timeUnit = said.timeUnit ?? (time === undefined ? undefined : unit(time)) ?? 's';
+  const voltUnit = (k: number) => said.voltUnit ?? unit(k) ?? 'v';
   const channels = columns.map((at) => ({
     at,
     name: nameOf(names[at]) || `channel ${at + 1}`,
-    factor: VOLTS[unit(at) ?? 'v'] ?? 1,
+    factor: VOLTS[voltUnit(at)] ?? 1,
   }));
   const before = lines.slice(0, first);
   return ok({
@@ -97,7 +106,7 @@ export function dialectOf(bytes: Uint8Array): Result<Dialect, DialectError> {
       separator,
       decimal: comma ? ',' : '.',
       timeUnit,
-      units: columns.map((k) => unit(k) ?? 'v'),
+      units: columns.map(voltUnit),
       time: time === undefined ? undefined : nameOf(names[time]) || `column ${time + 1}`,
     },
   });

@@ -156,6 +156,8 @@ type Spread = { variance: number; nu: number };
 /** Variance of a pattern's mean over its cycles: what its cycles wander, which holds whatever its edges share. */
 function spreadOf({ cycles, edges }: CamPattern, used: number): Spread {
   const n = cycles.length;
+  // Edges that a design names were not recorded: they are off together by what it gives them.
+  if (n === 0) return { variance: Math.max(...edges.map((e) => e.sd ** 2)), nu: Infinity };
   const wander = cycles.reduce((s, c) => s + c * c, 0) / Math.max(1, n - 1);
   const own = edges.reduce((s, e) => s + e.sd ** 2, 0) / Math.max(1, edges.length) / used;
   return { variance: Math.max(wander, own) / n, nu: n - 1 };

@@ -12,8 +12,8 @@ export type EdgeReading = { ok: true; value: Edges } | { ok: false; error: EdgeE
 const LOOKED_AT = 100_000;
 /** Share of the height that a signal has to go beyond the level before it counts as having crossed. */
 const HYSTERESIS = 0.2;
-/** A square wave is near one of its levels for this share of the time; near is within this share of the height. */
-const SQUARE_SHARE = 0.75;
+/** A square wave is near one of its levels for this share of the time, a swing that is cut off at half its height is not; near is within this share of the height. */
+const SQUARE_SHARE = 0.9;
 const NEAR = 0.2;
 /** A swing that is lower than this share of the last one is noise in a gap. */
 const SWING = 0.3;

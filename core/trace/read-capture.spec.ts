@@ -1,6 +1,8 @@
+import { randomFrom } from '@core/quantity/random';
 import { simulateCapture } from '@core/simulate/capture';
 import { type CaptureDialect, writeCapture } from '@core/simulate/capture-file';
-import { CaptureReader } from './read-capture';
+import { CaptureReader, type SaidOfFile } from './read-capture';
+import { numberIn, plainRow } from './row-bytes';
 import { readWheel } from './wheel';
 
 const wheel = readWheel('36-1');
@@ -20,8 +22,8 @@ const sim = simulateCapture({
   noise: 0.02,
   jitterDeg: 0,
 });
-const read = (text: string, piece = 1e9, stepS?: number) => {
-  const reader = new CaptureReader(stepS);
+const read = (text: string, piece = 1e9, said: SaidOfFile = {}) => {
+  const reader = new CaptureReader(said);
   const bytes = new TextEncoder().encode(text);
   for (let i = 0; i < bytes.length; i += piece) reader.push(bytes.slice(i, i + piece));
   return reader.finish();
@@ -118,7 +120,41 @@ describe('reading a capture', () => {
       .map((l) => l.split(',').slice(1).join(','))
       .join('\n');
     expect(code(timeless)).toEqual({ code: 'no_time' });
-    const given = read(timeless, 1e9, 2e-4);
+    const given = read(timeless, 1e9, { stepS: 2e-4 });
     expect(given.ok && given.value.stepS).toBe(2e-4);
+  });
+
+  it('takes the units that are said instead of those that stand there, and no unit for seconds and volts', () => {
+    const headless = writeCapture(sim, { ...plain, heading: 'none', time: 'ms', volts: 'mV' });
+    const [asIs, said] = [read(headless), read(headless, 1e9, { timeUnit: 'ms', voltUnit: 'mv' })];
+    if (!asIs.ok || !said.ok) return fail('not read');
+    expect(asIs.value.stepS / said.value.stepS).toBeCloseTo(1000, 6);
+    expect(asIs.value.channels[0]!.samples[9]! / said.value.channels[0]!.samples[9]!).toBeCloseTo(1000, 2);
+    expect([said.value.head.timeUnit, said.value.head.units]).toEqual(['ms', ['mv', 'mv']]);
+    expect(said.value.stepS).toBeCloseTo(sim.stepS, 9);
+  });
+
+  it('reads a row in one walk to the same numbers as JavaScript itself, and leaves anything but plain numbers', () => {
+    const random = randomFrom(7);
+    const cells = new Float64Array(8);
+    const bytes = (t: string) => new TextEncoder().encode(t);
+    for (let k = 0; k < 500; k++) {
+      const numbers = Array.from({ length: 3 }, () =>
+        ((random() - 0.5) * 10 ** Math.floor(6 * random())).toFixed(Math.floor(7 * random())),
+      );
+      const comma = k % 2 === 1;
+      const line = numbers.join(';').replace(/\./g, comma ? ',' : '.');
+      const end = plainRow(bytes(`${line}\r\n1;2;3\n`), 0, { separator: 59, comma, width: 3 }, cells);
+      expect(end).toBe(line.length);
+      expect([...cells.subarray(0, 3)]).toEqual(numbers.map(Number));
+      const first = bytes(line.split(';')[0]!);
+      expect(numberIn(first, 0, first.length, comma)).toBe(Number(numbers[0]));
+    }
+    for (const odd of ['1;2\n', '1;2;x\n', '1;;3\n', '1;2;3e4\n', '1; 2;3\n', '"1";2;3\n', '1.2.3;4;5\n'])
+      expect(plainRow(bytes(odd), 0, { separator: 59, comma: false, width: 3 }, cells))
+        .withContext(odd)
+        .toBe(-1);
+    expect(numberIn(bytes(' "-1.5e3" '), 0, 10, false)).toBe(-1500);
+    expect(numberIn(bytes('1e'), 0, 2, false)).toBeNaN();
   });
 });

@@ -1,5 +1,5 @@
 import { err, ok, type Result } from '@core/quantity/result';
-import { type Dialect, dialectOf, type Head } from './capture-dialect';
+import { type Dialect, dialectOf, type Head, type TimeUnit, type VoltUnit } from './capture-dialect';
 import { CR, LF, numberIn, plainRow } from './row-bytes';
 
 /** One channel of a capture, volts, a sample every step. */
@@ -26,6 +26,9 @@ export type CaptureError =
   /** Time jumps by more samples than a capture may have. */
   | { code: 'long_gap'; line: number; steps: number }
   | { code: 'too_long'; most: number };
+
+/** What is said of a file instead of read from it: seconds from sample to sample, unit of its time and of its volts. */
+export type SaidOfFile = { stepS?: number; timeUnit?: TimeUnit; voltUnit?: VoltUnit };
 
 /** Samples a channel at most. */
 export const MOST_SAMPLES = 10_000_000;
@@ -71,8 +74,7 @@ export class CaptureReader {
   private readonly gaps: Capture['gaps'] = [];
   private cells = new Float64Array(64);
 
-  /** @param stepS seconds from sample to sample, where the file does not say */
-  constructor(private readonly stepS?: number) {}
+  constructor(private readonly said: SaidOfFile = {}) {}
 
   push(bytes: Uint8Array): void {
     if (this.failed) return;
@@ -98,7 +100,7 @@ export class CaptureReader {
       return err(this.firstBad ? { code: 'not_rows', ...this.firstBad } : { code: 'empty' });
     if (this.badRows > Math.max(2, REFUSED * this.rows)) return err({ code: 'not_rows', ...this.firstBad! });
     if (d.time !== undefined && this.step === 0) this.settle();
-    const stepS = d.time === undefined ? (this.stepS ?? d.stepS) : this.step * d.timeFactor;
+    const stepS = d.time === undefined ? (this.said.stepS ?? d.stepS) : this.step * d.timeFactor;
     if (stepS === undefined || !(stepS > 0)) return err({ code: 'no_time' });
     const channels = d.channels.map((c, i): Channel => ({ name: c.name, samples: this.columns[i]!.all() }));
     return ok({
@@ -114,7 +116,7 @@ export class CaptureReader {
   private take(all: Uint8Array, end: boolean): void {
     let from = 0;
     if (!this.dialect) {
-      const read = dialectOf(all.subarray(0, Math.min(all.length, HEAD_BYTES)));
+      const read = dialectOf(all.subarray(0, Math.min(all.length, HEAD_BYTES)), this.said);
       if (!read.ok) {
         this.failed = read.error;
         return;

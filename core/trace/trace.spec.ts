@@ -81,7 +81,7 @@ describe('a cam against its crank', () => {
     { rpm: 800, ripple: 0.05, rateHz: 50_000 },
   ];
   for (const wheel of USUAL_WHEELS)
-    it(`on a wheel ${wheel} is read in ${WAYS.length} kinds of capture, the wheel found, within three limits of the generator`, () => {
+    it(`on a wheel ${wheel} is read in ${WAYS.length} kinds of capture, the wheel found, within one and a half times the limit of the generator`, () => {
       WAYS.forEach((way, k) => {
         const late = [18, -18, 4.5, 0, 36][k % 5]!;
         const [a, b] = [good({ ...way, wheel, seed: 10 + k }), good({ ...way, wheel, late, seed: 60 + k })];
@@ -89,10 +89,9 @@ describe('a cam against its crank', () => {
         const shift = between(b, a);
         const over = pitchOf(a) ?? 720;
         const error = ((((shift.deg - late) % over) + 1.5 * over) % over) - over / 2;
-        // teeth jitter as the cam's edges do: each edge carries its own and that of the teeth about it
         expect(Math.abs(error))
           .withContext(`${JSON.stringify(way)} ${shift.deg}`)
-          .toBeLessThan(3 * Math.hypot(a.limit, b.limit) + 0.02);
+          .toBeLessThan(1.5 * Math.hypot(a.limit, b.limit) + 0.02);
         expect(shift.reversed).toBeFalse();
       });
     });
@@ -103,7 +102,7 @@ describe('a cam against its crank', () => {
     for (let k = 0; k < N; k++) {
       const late = ((k * 7) % 41) - 20;
       const of: Of = {
-        rateHz: 8000,
+        rateHz: 5000,
         cycles: 6,
         wheel: k % 2 ? '60-2' : '36-1',
         crank: k % 3 ? 'square' : 'swing',
@@ -113,7 +112,8 @@ describe('a cam against its crank', () => {
       const s = between(b, a);
       if (s.low <= late && late <= s.high) inside++;
       squares += (s.deg - late) ** 2;
-      limits += a.limit ** 2 + b.limit ** 2;
+      // the limit is one of 95 %, two standard deviations
+      limits += (a.limit ** 2 + b.limit ** 2) / 4;
     }
     expect(inside / N).toBeGreaterThanOrEqual(0.9);
     expect(inside / N).toBeLessThanOrEqual(0.995);
@@ -132,7 +132,7 @@ describe('a cam against its crank', () => {
       const v = traceVerdict(s, DRIVE, 2);
       if (v.verdict === 'whole') {
         claims++;
-        expect(Math.abs(late - v.teeth * 18)).toBeLessThanOrEqual(2.3);
+        expect(Math.abs(late - v.at[0]!.teeth * 18)).toBeLessThanOrEqual(2.3);
       }
       if (v.verdict === 'in_tolerance') expect(Math.abs(late)).toBeLessThanOrEqual(2.3);
       if (v.verdict === 'fraction') {
@@ -247,7 +247,10 @@ describe('the arithmetic of a shift', () => {
     const v = traceVerdict({ deg: 18, low: 17.8, high: 18.2, moving: false }, DRIVE, 2);
     expect(v).toEqual({
       verdict: 'whole',
-      teeth: 1,
+      at: [
+        { wheel: 'crank', teeth: 1 },
+        { wheel: 'cam', teeth: 1 },
+      ],
       spoken: { crankDeg: 18, camDeg: 9, sensorTeeth: 3, atCrank: 1, atCam: 1, low: 17.8, high: 18.2 },
     });
     const of = (deg: number, half: number) =>

@@ -17,7 +17,9 @@ export type Trace = {
 export type TraceError =
   | { code: 'one_channel'; channels: number }
   | { code: 'channel'; name: string; error: EdgeError }
-  | { code: 'crank'; name: string; error: ClockError };
+  | { code: 'crank'; name: string; error: ClockError }
+  /** The channel that was said to be the crank has no wheel, and another one has. */
+  | { code: 'swapped'; name: string; crank: string };
 export type TraceReading = { ok: true; value: Trace } | { ok: false; error: TraceError };
 
 const WHEELS: readonly ToothWheel[] = USUAL_WHEELS.flatMap((w) => {
@@ -30,7 +32,8 @@ const WHEELS: readonly ToothWheel[] = USUAL_WHEELS.flatMap((w) => {
  */
 export function readTrace(capture: Capture, wheel?: ToothWheel, said?: Roles): TraceReading {
   const { channels, stepS } = capture;
-  if (channels.length < 2) return { ok: false, error: { code: 'one_channel', channels: channels.length } };
+  if (channels.length < 2 || said?.cams.length === 0)
+    return { ok: false, error: { code: 'one_channel', channels: channels.length } };
   const edges = channels.map((c) => findEdges(c.samples));
   const count = (k: number) => {
     const e = edges[k]!;
@@ -42,7 +45,19 @@ export function readTrace(capture: Capture, wheel?: ToothWheel, said?: Roles): T
   const name = channels[roles.crank]!.name;
   if (!crank.ok) return { ok: false, error: { code: 'channel', name, error: crank.error } };
   const clock = crankClock(crank.value, stepS, wheel ? [wheel] : WHEELS);
-  if (!clock.ok) return { ok: false, error: { code: 'crank', name, error: clock.error } };
+  if (!clock.ok) {
+    const other = order.find((k) => {
+      const e = edges[k]!;
+      return k !== roles.crank && e.ok && crankClock(e.value, stepS, wheel ? [wheel] : WHEELS).ok;
+    });
+    return {
+      ok: false,
+      error:
+        other === undefined
+          ? { code: 'crank', name, error: clock.error }
+          : { code: 'swapped', name, crank: channels[other]!.name },
+    };
+  }
   const seconds = (samples: Float64Array) => samples.map((s) => s * stepS);
   const cams = roles.cams.map((k): Trace['cams'][number] => {
     const e = edges[k]!;

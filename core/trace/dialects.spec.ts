@@ -1,0 +1,99 @@
+import { simulateCapture } from '@core/simulate/capture';
+import { BOX_DIALECTS, boxCapture, camOf } from '@core/simulate/capture-box';
+import { type CaptureDialect, writeCapture } from '@core/simulate/capture-file';
+import { comparePatterns } from './compare';
+import { wrapped } from './cycle';
+import { CaptureReader } from './read-capture';
+import { pitchOf, readTrace, type Roles, type Trace } from './trace';
+import { readWheel, USUAL_WHEELS } from './wheel';
+
+const plain: CaptureDialect = { separator: ',', decimal: '.', heading: 'one', time: 's', volts: 'V' };
+const DIALECTS: readonly CaptureDialect[] = [
+  plain,
+  { ...plain, separator: ';', decimal: ',', heading: 'two', time: 'ms', volts: 'mV', crlf: true, bom: true },
+  { ...plain, separator: '\t', decimal: ',', time: 'µs' },
+  { ...plain, separator: '\t', heading: 'none', startS: -0.2 },
+  { ...plain, separator: ';', decimal: ',', time: 'none', crlf: true },
+  { ...plain, heading: 'two', order: ['cam', 'marker', 'time', 'crank'], volts: 'mV' },
+  { ...plain, exponent: true, bom: true, startS: -1 },
+  { ...plain, separator: ';', heading: 'none', order: ['crank', 'time', 'cam'] },
+];
+/** What is wrong with each, besides an offset that differs from one to the next. */
+const FAULTS = [
+  {},
+  { lost: 0.01 },
+  { upsideDown: true },
+  { noise: 0.15 },
+  { camUpsideDown: true },
+  { rpm: 160, ripple: 0.25 },
+  { clip: 1.4, crank: 'swing' as const },
+  { hum: 0.1, crank: 'swing' as const },
+];
+const traced = (text: string, roles?: Roles): Trace => {
+  const reader = new CaptureReader();
+  reader.push(new TextEncoder().encode(text));
+  const capture = reader.finish();
+  if (!capture.ok) throw new Error(JSON.stringify(capture.error));
+  const t = readTrace(capture.value, undefined, roles);
+  if (!t.ok) throw new Error(JSON.stringify(t.error));
+  return t.value;
+};
+
+describe('captures of every dialect, wheel and fault', () => {
+  DIALECTS.forEach((dialect, d) =>
+    it(`dialect ${d + 1}: none fails, and the offset is within one and a half times the generator's limit, on every wheel`, () => {
+      USUAL_WHEELS.forEach((notation, w) => {
+        const wheel = readWheel(notation);
+        if (!wheel.ok) return fail(notation);
+        const late = [18, -36, 4.5, 0, 7][(d + w) % 5]!;
+        const one = (seed: number, by: number, more: object) =>
+          simulateCapture({
+            seed,
+            teeth: wheel.value.teeth,
+            cam: camOf('dialects'),
+            late: by,
+            rpm: 240,
+            ripple: 0.15,
+            cycles: 6,
+            rateHz: 10_000,
+            crank: 'square',
+            noise: 0.04,
+            jitterDeg: 0.08,
+            ...more,
+          });
+        const chosen = FAULTS[(d + 3 * w) % FAULTS.length]!;
+        // without a gap nothing tells a crank signal that is upside down from one half a tooth on
+        const fault = 'upsideDown' in chosen && wheel.value.teeth.every(Boolean) ? {} : chosen;
+        const sensor = 'crank' in fault ? { crank: fault.crank } : {};
+        const [good, bad] = [one(50 + d, 0, sensor), one(80 + 9 * d + w, late, fault)];
+        const [a, b] = [traced(writeCapture(good, plain)), traced(writeCapture(bad, dialect))];
+        expect(b.clock.wheel.notation).withContext(JSON.stringify(fault)).toBe(notation);
+        const pitch = pitchOf(a);
+        const c = comparePatterns(b.cams[0]!.pattern!, a.cams[0]!.pattern!, pitch);
+        if (!c.ok) return fail(c.error.code);
+        expect(Math.abs(wrapped(c.value.deg - late, pitch)))
+          .withContext(`${notation} ${JSON.stringify(fault)} ${c.value.deg}`)
+          .toBeLessThan(1.5 * Math.hypot(good.limitDeg, bad.limitDeg));
+        expect(c.value.reversed).toBe('camUpsideDown' in fault);
+      });
+    }),
+  );
+
+  it('of several cams are read each for itself, and the crank is asked for by name where it was said to be another channel', () => {
+    for (const dialect of BOX_DIALECTS) {
+      const text = boxCapture({ engine: 'x', fault: 'one_cam_late', dialect, seed: 3, zCrank: 20, cams: 2 });
+      const good = boxCapture({ engine: 'x', fault: 'good', dialect: 'point', seed: 4, zCrank: 20, cams: 2 });
+      const [a, b] = [traced(text), traced(good)];
+      const shifts = a.cams.map((c, i) => {
+        const s = comparePatterns(c.pattern!, b.cams[i]!.pattern!);
+        return s.ok ? s.value.deg : NaN;
+      });
+      expect(shifts[0]).toBeCloseTo(18, 0);
+      expect(shifts[1]).toBeCloseTo(0, 0);
+      expect(() => traced(text, { crank: 1, cams: [0] }))
+        .withContext(dialect)
+        .toThrowError(/"swapped".*/);
+      expect(traced(text, { crank: 0, cams: [2] }).cams.length).toBe(1);
+    }
+  });
+});
