@@ -5,9 +5,14 @@ import { demoScenario } from './scenario';
 
 writeFileSync('demo/demo.json', `${JSON.stringify(demoScenario(), null, 1)}\n`);
 writeFileSync('demo/calls.json', `${JSON.stringify(demoCalls(), null, 1)}\n`);
-const { boxes, photos } = demoBoxes();
+const { boxes, photos, captures } = demoBoxes();
 writeFileSync('demo/boxes.json', `${JSON.stringify(boxes, null, 1)}\n`);
-rmSync('demo/photos', { recursive: true, force: true });
-mkdirSync('demo/photos');
+for (const folder of ['demo/photos', 'demo/captures']) {
+  rmSync(folder, { recursive: true, force: true });
+  mkdirSync(folder);
+}
 for (const { ref, png } of photos) writeFileSync(`demo/photos/${ref.hash}.png`, png);
-console.log(`demo/demo.json, calls.json, boxes.json and ${photos.length} photographs written`);
+for (const { ref, bytes } of captures) writeFileSync(`demo/captures/${ref.hash}.zip`, bytes);
+console.log(
+  `demo/demo.json, calls.json, boxes.json, ${photos.length} photographs and ${captures.length} captures written`,
+);

@@ -1,13 +1,31 @@
+import { readFileSync } from 'node:fs';
 import AxeBuilder from '@axe-core/playwright';
-import { expect, test } from '@playwright/test';
+import { expect, type Page, test } from '@playwright/test';
 import { boxCapture, type BoxDialect, type BoxFault } from '../core/simulate/capture-box';
+import { knownGood } from '../core/trace/drive-teeth';
+import { readWheel } from '../core/trace/wheel';
+import type { Pack } from '../core/catalogue/pack';
 import { Desk } from './desk';
 
+const ENGINE = 'QU13-STOA';
+/** Slots of the engine's crank wheel, as the catalogue has it. */
+const teeth = () => {
+  const { pack } = JSON.parse(readFileSync('demo/demo.json', 'utf8')) as { pack: Pack };
+  const layout = pack.variants.find((v) => v.engine === ENGINE)!.layout;
+  const good = knownGood(pack.layouts.filter((l) => l.id === layout));
+  const wheel = good.ok && good.value ? readWheel(good.value.wheel) : undefined;
+  if (!wheel?.ok) throw new Error('the engine names no wheel');
+  return wheel.value.teeth;
+};
 const file = (fault: BoxFault, dialect: BoxDialect, seed: number) => ({
   name: `${fault}.csv`,
   mimeType: 'text/csv',
-  buffer: Buffer.from(boxCapture({ engine: 'QU13-STOA', fault, dialect, seed, zCrank: 20 })),
+  buffer: Buffer.from(boxCapture({ engine: ENGINE, fault, dialect, seed, zCrank: 20, teeth: teeth() })),
 });
+const capture = (page: Page, of: string) => page.getByLabel(`${of}, capture file`, { exact: true });
+const [MINE, GOOD, BEFORE] = ['The engine in question', 'A good engine', 'This engine before the repair'];
+const hold = (page: Page, against: string) =>
+  page.getByRole('group', { name: 'What the capture is held against' }).getByText(against).click();
 
 test('captures lead to one link late, to in tolerance and to a fraction, with the arithmetic, and weigh in Cause', async ({
   page,
@@ -15,8 +33,8 @@ test('captures lead to one link late, to in tolerance and to a fraction, with th
   const desk = new Desk(page);
   await desk.open('/case/demo-2036/examine');
   await page.getByRole('link', { name: 'A capture of crank and cam' }).click();
-  const mine = page.getByLabel('The engine in question, capture file', { exact: true });
-  const good = page.getByLabel('Known good, or another time, capture file', { exact: true });
+  await hold(page, GOOD);
+  const [mine, good] = [capture(page, MINE), capture(page, GOOD)];
   await good.setInputFiles(file('good', 'point', 5));
   const answer = page.getByRole('region', { name: /^What .* says$/ });
   await mine.setInputFiles(file('one_late', 'comma', 6));
@@ -30,9 +48,14 @@ test('captures lead to one link late, to in tolerance and to a fraction, with th
   await expect(page.getByText(/Cam against crank by a capture/).first()).toBeVisible();
   await page.goBack();
 
+  // the capture lies with the case now, and is read again from there, against what the catalogue names
+  await hold(page, 'What the catalogue names');
+  await page.getByRole('button', { name: 'one_late.csv', exact: true }).click();
+  await expect(answer).toContainText('One link late at the crank');
   await mine.setInputFiles(file('good', 'tab', 7));
-  await good.setInputFiles(file('good', 'point', 5));
   await expect(answer).toContainText('In tolerance');
+  await hold(page, GOOD);
+  await good.setInputFiles(file('good', 'point', 5));
   await mine.setInputFiles(file('worn', 'bare', 8));
   await expect(answer).toContainText('A fraction of a link');
   await mine.setInputFiles(file('phaser', 'bare', 9));
@@ -44,13 +67,63 @@ test('captures lead to one link late, to in tolerance and to a fraction, with th
   await expect(page.getByText('good.csv', { exact: true })).toBeVisible();
 });
 
+test('a capture that lies with a box is answered by the catalogue alone: each cam, all together, and its picture by keys', async ({
+  page,
+}) => {
+  const desk = new Desk(page);
+  await desk.open('/');
+  await desk.box('1947');
+  await page.getByRole('link', { name: 'A capture of crank and cam' }).click();
+  await page.getByRole('button', { name: 'OL15 no start.zip', exact: true }).click();
+  await expect(page.getByText('All cams are one link late')).toBeVisible();
+  await expect(page.getByRole('region', { name: /^What .* says$/ })).toHaveCount(2);
+
+  const cursor = page.getByRole('slider', { name: /Cursor over one cycle/ });
+  await cursor.focus();
+  for (const key of ['Home', 'n', 'm', 'n']) await page.keyboard.press(key);
+  await expect(cursor).toHaveAttribute('aria-valuetext', /behind the mark: [\d.]+ links at the crank/);
+  const at = Number(await cursor.getAttribute('aria-valuenow'));
+  for (const key of ['+', '+', 'ArrowRight']) await page.keyboard.press(key);
+  expect(Number(await cursor.getAttribute('aria-valuenow'))).toBeCloseTo(at + 0.5, 6);
+  const svg = await desk.download(() => page.getByRole('button', { name: 'Drawing' }).click());
+  expect(svg.name).toBe('capture.svg');
+  expect(readFileSync(svg.path, 'utf8')).toContain('<svg');
+  const csv = await desk.download(() => page.getByRole('button', { name: 'Edges as a table' }).click());
+  // both cams, ten edges each, under one heading
+  expect(readFileSync(csv.path, 'utf8').trim().split(/\r?\n/).length).toBe(21);
+  await page.getByText('The whole recording').click();
+  await expect(page.getByRole('slider', { name: 'Cursor over the recording' })).toBeVisible();
+
+  // said instead of guessed: crank and cam swapped is told by name, and taken back
+  await page.getByRole('button', { name: 'Change what was guessed' }).click();
+  await desk.pick('Crank', 'Exhaust cam');
+  await expect(page.getByRole('alert')).toContainText('swapped');
+  await page.getByRole('button', { name: 'Find crank and cam by itself' }).click();
+  await expect(page.getByText('All cams are one link late')).toBeVisible();
+});
+
+test('before and after a repair: what it moved, and what each says against the catalogue', async ({
+  page,
+}) => {
+  const desk = new Desk(page);
+  await desk.open('/case/demo-2036/trace');
+  await hold(page, BEFORE);
+  await capture(page, MINE).setInputFiles(file('good', 'tab', 3));
+  await capture(page, BEFORE).setInputFiles(file('two_late', 'comma', 4));
+  const answer = page.getByRole('region', { name: /^What .* says$/ });
+  await expect(answer).toContainText(/The repair moved it 3[56]\.\d\d°/);
+  await expect(answer).toContainText('2 links earlier at the crank');
+  await expect(answer.getByText(/^Before the repair: 2 links late/)).toBeVisible();
+  await expect(answer.getByText(/^Now: In tolerance/)).toBeVisible();
+});
+
 test('the simulated box answers without a case, for the teeth that are typed', async ({ page }) => {
   const desk = new Desk(page);
   await desk.open('/trace');
   await page.getByRole('textbox', { name: 'Teeth at the crank' }).fill('24');
   await page.getByRole('textbox', { name: 'Teeth at the cam' }).fill('48');
   await page.getByRole('textbox', { name: 'Teeth at the cam' }).blur();
-  for (const name of ['The engine in question', 'Known good, or another time'])
+  for (const name of [MINE, GOOD])
     await page.getByRole('region', { name }).getByRole('button', { name: 'From the simulated box' }).click();
   await expect(page.getByRole('region', { name: 'What Cam says' })).toContainText(
     'One tooth late at the crank',

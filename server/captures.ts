@@ -14,6 +14,12 @@ const QuerySchema = z.object({
     .default(1),
   /** Teeth of the drive's crank wheel, so that a tooth is one of this drive. */
   z: z.coerce.number().int().min(10).max(120).default(20),
+  /** Cams with a sensor; the crank sensor's wheel around a turn, one where there is a tooth and nought where not. */
+  cams: z.coerce.number().int().min(1).max(8).default(1),
+  teeth: z
+    .string()
+    .regex(/^[01]{6,360}$/)
+    .optional(),
 });
 
 /** A stand-in for a capture box: `GET /captures/:engine` is an export of crank and cam of an engine, with a fault and in a dialect that are asked for. */
@@ -28,13 +34,14 @@ export function captures(): Router {
         .type('text/plain')
         .send(at ? `${at.path.join('.')}: ${at.message}` : 'There is no such engine.');
     }
-    const { z: zCrank, ...ask } = query.data;
+    const { z: zCrank, teeth, ...ask } = query.data;
     const { engine } = req.params;
+    const wheel = teeth === undefined ? {} : { teeth: [...teeth].map((t) => t === '1') };
     res
       .set('Cache-Control', 'no-store')
       .attachment(`capture-${engine}-${ask.fault}.csv`)
       .type('text/csv')
-      .send(boxCapture({ engine, ...ask, zCrank }));
+      .send(boxCapture({ engine, ...ask, zCrank, ...wheel }));
   });
   return router;
 }

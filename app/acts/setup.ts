@@ -66,9 +66,9 @@ export class Setup {
     });
     await this.loadOnce(BOXES, 'boxes.json', async (content) => {
       const { addBoxes } = await import('../data/demo-data');
-      return addBoxes(this.repository, content, async (hash) => {
-        const photo = await fetch(`photos/${hash}.png`);
-        return photo.ok ? photo.blob() : undefined;
+      return addBoxes(this.repository, content, async ({ hash, type }) => {
+        const file = await fetch(type === 'image/png' ? `photos/${hash}.png` : `captures-kept/${hash}.zip`);
+        return file.ok ? file.blob() : undefined;
       });
     });
   }

@@ -1,6 +1,6 @@
 import { DestroyRef, inject, Injectable } from '@angular/core';
 import { Door } from '../workers/door';
-import type { TraceAsk, TraceJobs } from '../workers/trace.protocol';
+import type { StretchAsk, TraceAsk, TraceJobs } from '../workers/trace.protocol';
 
 /** The thread that reads captures. */
 @Injectable({ providedIn: 'root' })
@@ -15,5 +15,10 @@ export class Traces {
 
   read(ask: TraceAsk, progress: (share: number) => void, signal: AbortSignal) {
     return this.door.ask('read', ask, { progress, signal });
+  }
+
+  /** A stretch of what was last read for a slot, channel by channel. */
+  stretch(ask: StretchAsk, signal: AbortSignal) {
+    return this.door.ask('stretch', ask, { signal });
   }
 }

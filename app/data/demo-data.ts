@@ -30,11 +30,11 @@ const BoxesSchema = z.strictObject({
 export async function addBoxes(
   repository: FactRepository,
   content: unknown,
-  fetchPhoto: (hash: string) => Promise<Blob | undefined>,
+  fetchFile: (file: { hash: string; type: string }) => Promise<Blob | undefined>,
 ): Promise<boolean> {
   const { facts, heads, files } = BoxesSchema.parse(content);
   for (const { hash, name, type } of files) {
-    const blob = await fetchPhoto(hash);
+    const blob = await fetchFile({ hash, type });
     if (!blob || !(await repository.keepFile({ sha256: hash, name, type, blob })).ok) return false;
   }
   return (await repository.add({ facts, heads })).ok;

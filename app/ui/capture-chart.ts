@@ -1,112 +1,153 @@
-import { ChangeDetectionStrategy, Component, input } from '@angular/core';
+import {
+  afterNextRender,
+  ChangeDetectionStrategy,
+  Component,
+  DestroyRef,
+  effect,
+  inject,
+  input,
+  output,
+  signal,
+  untracked,
+} from '@angular/core';
 import type { EChartsCoreOption, EChartsType } from 'echarts/core';
-import { chartInHost, type Inks } from './chart-in-host';
+import { type CaptureArea, type CaptureLine, captureOption, type CaptureRuler } from './capture-option';
+import { chartInHost } from './chart-in-host';
+import { pressedOnCapture } from './capture-keys';
 
-/** A line over degrees: a value every step, least and most in turn. */
-export type CaptureLine = {
-  name: string;
-  values: Float32Array;
-  lift: number;
-  look: 'crank' | 'mine' | 'other';
-};
-export type CaptureMark = { deg: number; text: string };
-
-/** Crank and cams over one cycle of the crank, zoomed by wheel, drag and the bar below; arrows pan, plus and minus zoom. */
+/** Crank and cams over one cycle or over time: zoomed by wheel, drag and the bar below; a cursor moves by keys or a press, from edge to edge too. */
 @Component({
   selector: 'hs-capture-chart',
   changeDetection: ChangeDetectionStrategy.OnPush,
   host: {
-    role: 'img',
+    role: 'slider',
     tabindex: '0',
+    'aria-orientation': 'horizontal',
     '[attr.aria-label]': 'label()',
+    '[attr.aria-valuemin]': 'range()[0]',
+    '[attr.aria-valuemax]': 'range()[1]',
+    '[attr.aria-valuenow]': 'cursor() ?? range()[0]',
+    '[attr.aria-valuetext]': 'said()',
     '(keydown)': 'press($event)',
   },
   template: '',
-  styles: ':host { display: block; height: 300px; }',
+  styles: ':host { display: block; height: 320px; }',
 })
 export class CaptureChart {
   readonly label = input.required<string>();
   readonly lines = input.required<readonly CaptureLine[]>();
-  readonly marks = input<readonly CaptureMark[]>([]);
-  /** Degrees from one value pair to the next. */
+  /** From and to, in what the axis counts; its name. */
+  readonly range = input.required<readonly [number, number]>();
+  readonly axis = input.required<string>();
+  /** Where the cursor jumps to, growing, each with its text. */
+  readonly stops = input<readonly { at: number; text: string }[]>([]);
+  readonly areas = input<readonly CaptureArea[]>([]);
+  readonly ruler = input<CaptureRuler>();
+  /** What the cursor says, for those who do not see it. */
+  readonly said = input('');
+  /** How far a key moves the cursor. */
   readonly step = input.required<number>();
+  readonly cursor = signal<number | undefined>(undefined);
+  readonly mark = signal<number | undefined>(undefined);
+  readonly moved = output<{ at: number | undefined; mark: number | undefined }>();
+  /** What is seen of the range, when it changes. */
+  readonly seen = output<readonly [number, number]>();
   private chart: EChartsType | undefined;
   private window: [number, number] = [0, 100];
   private paper = '';
 
   constructor() {
     chartInHost(
-      ({ ink }) => this.option(ink),
-      (chart) => (this.chart = chart),
-    );
-  }
-
-  private option(ink: Inks['ink']): EChartsCoreOption {
-    this.paper = ink('--paper');
-    const colours = { crank: ink('--ink-2'), mine: ink('--verdigris'), other: ink('--brass-ink') };
-    const quiet = { color: colours.crank };
-    return {
-      grid: { left: 12, right: 12, top: 46, bottom: 62 },
-      legend: { top: 0, textStyle: { color: ink('--ink') } },
-      xAxis: {
-        type: 'value',
-        min: 0,
-        max: 720,
-        name: '° of the crank',
-        nameLocation: 'middle',
-        nameGap: 20,
-        nameTextStyle: quiet,
-        axisLabel: quiet,
-        splitLine: { show: false },
+      ({ ink }) => {
+        this.paper = ink('--paper');
+        return captureOption(
+          {
+            lines: this.lines(),
+            range: this.range(),
+            axis: this.axis(),
+            stops: this.stops(),
+            areas: this.areas(),
+            ruler: this.ruler(),
+            cursor: this.cursor(),
+            mark: this.mark(),
+            window: untracked(() => this.window),
+          },
+          ink,
+        );
       },
-      yAxis: { type: 'value', show: false, scale: true },
-      dataZoom: [
-        { type: 'inside', filterMode: 'none' },
-        { type: 'slider', filterMode: 'none', height: 18, bottom: 8, brushSelect: false, textStyle: quiet },
-      ],
-      series: this.lines().map((l, i) => ({
-        type: 'line',
-        name: l.name,
-        showSymbol: false,
-        lineStyle: {
-          color: colours[l.look],
-          width: l.look === 'crank' ? 1 : 2,
-          type: l.look === 'other' ? 'dashed' : 'solid',
-        },
-        itemStyle: { color: colours[l.look] },
-        data: Array.from(l.values, (v, k) => [Math.floor(k / 2) * this.step(), v + l.lift]),
-        ...(i === 0 ? { markLine: this.marked(colours.crank, ink('--ink')) } : {}),
-      })),
-    };
+      (chart) => this.made(chart),
+    );
+    // Another range is another picture: where the cursor stood says nothing there.
+    effect(() => {
+      this.range();
+      untracked(() => {
+        this.window = [0, 100];
+        this.place(undefined, undefined);
+      });
+    });
+    const ends = inject(DestroyRef);
+    ends.onDestroy(() => (this.chart = undefined));
+    afterNextRender(() => this.seen.emit(this.range()));
   }
 
-  private marked(line: string, text: string) {
-    return {
-      symbol: 'none',
-      silent: true,
-      lineStyle: { color: line, type: 'dotted' },
-      label: { color: text, fontSize: 10, formatter: (p: { name: string }) => p.name },
-      data: this.marks().map((m) => ({ name: m.text, xAxis: m.deg })),
-    };
+  private made(chart: EChartsType): void {
+    this.chart = chart;
+    chart.on('datazoom', () => {
+      const zoom = (chart.getOption() as EChartsCoreOption & { dataZoom: { start: number; end: number }[] })
+        .dataZoom[0]!;
+      if (zoom.start === this.window[0] && zoom.end === this.window[1]) return;
+      this.window = [zoom.start, zoom.end];
+      this.tellSeen();
+    });
+    chart.getZr().on('click', (e) => {
+      const at = chart.convertFromPixel({ xAxisIndex: 0 }, e.offsetX);
+      if (Number.isFinite(at)) this.place(at, this.mark());
+    });
+  }
+
+  private tellSeen(): void {
+    const [from, to] = this.range();
+    const wide = (to - from) / 100;
+    this.seen.emit([from + this.window[0] * wide, from + this.window[1] * wide]);
+  }
+
+  private place(at: number | undefined, mark: number | undefined): void {
+    const [from, to] = this.range();
+    const held = at === undefined ? undefined : Math.max(from, Math.min(to, at));
+    this.cursor.set(held);
+    this.mark.set(mark);
+    this.moved.emit({ at: held, mark });
   }
 
   /** The chart as a picture. */
-  picture(): string | undefined {
+  png(): string | undefined {
     return this.chart?.getDataURL({ type: 'png', pixelRatio: 2, backgroundColor: this.paper });
   }
 
+  async svg(): Promise<string | undefined> {
+    const { chartSvg } = await import('./chart-library');
+    return this.chart && chartSvg(this.chart, this.paper);
+  }
+
   protected press(e: KeyboardEvent): void {
-    const [from, to] = this.window;
-    const wide = to - from;
-    const pan = { ArrowLeft: -0.2, ArrowRight: 0.2 }[e.key];
-    const zoom = { '+': 0.5, '-': 2 }[e.key];
-    if (pan === undefined && zoom === undefined) return;
+    const now = {
+      at: this.cursor(),
+      mark: this.mark(),
+      window: this.window,
+      range: this.range(),
+      step: this.step(),
+      stops: this.stops().map((s) => s.at),
+    };
+    const next = pressedOnCapture(now, e);
+    if (!next) return;
     e.preventDefault();
     e.stopPropagation();
-    const next = Math.min(100, zoom === undefined ? wide : wide * zoom);
-    const middle = (from + to) / 2 + (pan ?? 0) * wide;
-    const start = Math.max(0, Math.min(100 - next, middle - next / 2));
-    this.window = [start, start + next];
-    this.chart?.dispatchAction({ type: 'dataZoom', start, end: start + next });
+    this.place(next.at, next.mark);
+    const [start, end] = next.window;
+    if (start !== this.window[0] || end !== this.window[1]) {
+      this.window = [start, end];
+      this.chart?.dispatchAction({ type: 'dataZoom', start, end });
+      this.tellSeen();
+    }
   }
 }

@@ -1,7 +1,13 @@
 import { LineChart, ScatterChart } from 'echarts/charts';
-import { DataZoomComponent, GridComponent, LegendComponent, MarkLineComponent } from 'echarts/components';
+import {
+  DataZoomComponent,
+  GridComponent,
+  LegendComponent,
+  MarkAreaComponent,
+  MarkLineComponent,
+} from 'echarts/components';
 import { init, use, type EChartsType } from 'echarts/core';
-import { CanvasRenderer } from 'echarts/renderers';
+import { CanvasRenderer, SVGRenderer } from 'echarts/renderers';
 
 use([
   LineChart,
@@ -9,9 +15,21 @@ use([
   GridComponent,
   DataZoomComponent,
   LegendComponent,
+  MarkAreaComponent,
   MarkLineComponent,
   CanvasRenderer,
+  SVGRenderer,
 ]);
 
 /** A chart in a box. */
 export const makeChart = (box: HTMLElement): EChartsType => init(box, undefined, { renderer: 'canvas' });
+
+/** What a chart shows, as an SVG of its size. */
+export function chartSvg(chart: EChartsType, paper: string): string {
+  const [width, height] = [chart.getWidth(), chart.getHeight()];
+  const drawn = init(null, undefined, { renderer: 'svg', ssr: true, width, height });
+  drawn.setOption({ ...chart.getOption(), animation: false, backgroundColor: paper });
+  const svg = drawn.renderToSVGString();
+  drawn.dispose();
+  return svg;
+}

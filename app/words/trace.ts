@@ -1,21 +1,35 @@
 import { hasAll } from '@core/drive/drive-has';
 import { formatNumber } from '@core/quantity/format-quantity';
+import type { BoxFault } from '@core/simulate/capture-box';
 import type { CompareError, Shift } from '@core/trace/compare';
-import type { TraceVerdict, Wheels } from '@core/trace/verdict';
+import type { LoopUnit } from '@core/trace/drive-teeth';
+import type { Together, TraceVerdict, Wheels, WholeTeeth } from '@core/trace/verdict';
 import type { TraceFailure, TraceRead } from '../workers/trace.protocol';
 import { list } from './list';
 
 const deg = (v: number, places = 2): string => `${formatNumber(Math.abs(v), places)}°`;
 const side = (v: number): string => (v > 0 ? 'late' : 'early');
+/** Faults of the simulated box. */
+export const FAULT_WORDS: Readonly<Record<BoxFault, string>> = {
+  good: 'good',
+  one_late: 'one late',
+  one_cam_late: 'one late at the first cam',
+  one_early: 'one early',
+  two_late: 'two late',
+  worn: 'a fraction late',
+  upside_down: 'cam upside down',
+  phaser: 'phaser moving',
+};
 const SEPARATORS: Readonly<Record<string, string>> = { ';': 'semicolon', ',': 'comma', '\t': 'tab' };
 
 /** What was taken for granted of a file, to be looked at. */
 export function readWords(t: TraceRead): string[] {
   const h = t.head;
   const cams = t.roles.cams.map((k) => t.channels[k]!);
+  const speed = speedWords(t.speed);
   return [
     `${formatNumber(t.samples, 0)} samples, ${formatNumber(t.stepS * 1e6, 1)} µs apart; ${SEPARATORS[h.separator] ?? h.separator} between columns, decimal ${h.decimal === ',' ? 'comma' : 'point'}${h.time === undefined ? ', time from the heading or as given' : `, time in ${h.timeUnit}`}.`,
-    `Crank: ${t.channels[t.roles.crank]}, a ${t.crankKind === 'square' ? 'square wave' : 'swing that grows with speed'} on a wheel ${t.wheel}, ${t.turns} turns${t.lost + t.double > 0 ? `, ${t.lost} teeth lost and ${t.double} edges too many` : ''}. Cam: ${list(cams)}.`,
+    `Crank: ${t.channels[t.roles.crank]}, a ${t.crankKind === 'square' ? 'square wave' : 'swing that grows with speed'} on a wheel ${t.wheel}, ${t.turns} turns${repairedWords(t)}. Cam: ${list(cams)}${speed === undefined ? '' : `, ${speed}`}.`,
     ...(t.even ? ['▲ The crank wheel has no gap: an offset shows only up to whole teeth of it.'] : []),
     ...(t.gaps.length > 0
       ? [
@@ -31,6 +45,15 @@ export function readWords(t: TraceRead): string[] {
       c.error === undefined ? [] : [`▲ ${c.name}: ${CAM_TROUBLE[c.error] ?? c.error}`],
     ),
   ];
+}
+
+/** Teeth that were put right in reading. */
+function repairedWords({ lost, double }: Pick<TraceRead, 'lost' | 'double'>): string {
+  const said = [
+    ...(lost > 0 ? [`${lost} ${lost === 1 ? 'tooth' : 'teeth'} lost`] : []),
+    ...(double > 0 ? [`${double} ${double === 1 ? 'edge' : 'edges'} too many`] : []),
+  ];
+  return said.length === 0 ? '' : `, ${list(said)}`;
 }
 
 const CAM_TROUBLE: Readonly<Record<string, string>> = {
@@ -64,10 +87,14 @@ export function failureWords(name: string, e: TraceFailure): string {
       return `${name} is no whole zip (${e.detail}). Send it again.`;
     case 'channel':
       return `${name}, ${e.name}: ${CAM_TROUBLE[e.error.code] ?? e.error.code}`;
+    case 'no_wheel':
+      return `“${e.text}” is no wheel: type slots less the missing ones, as 60-2, or a turn as ones and noughts.`;
+    case 'swapped':
+      return `${name}: ${e.name} shows no wheel of a crank, ${e.crank} does. The two are swapped; say which is which.`;
     case 'crank':
       return e.error.code === 'too_few_teeth'
         ? `${name}, ${e.name}: ${e.error.teeth} teeth are too few. Record some seconds of cranking.`
-        : `${name}, ${e.name}: the teeth are those of no wheel that was tried (best ${formatNumber(100 * e.error.fits, 0)} %). Say which wheel it is, or look whether crank and cam were swapped.`;
+        : `${name}, ${e.name}: the teeth are those of no wheel that was tried (best ${formatNumber(100 * e.error.fits, 0)} %). Say which wheel it is, or record it longer and at an even speed.`;
   }
 }
 
@@ -90,45 +117,112 @@ const REASONS: readonly (readonly [needs: string, words: string])[] = [
   ['', 'a sensor ring moved'],
 ];
 
-/** The verdict in a sentence. @param tooth what the drive's loop is counted in; @param has what the drive has; none: it may have anything */
-export function verdictWords(v: TraceVerdict, tooth: 'tooth' | 'link', has?: ReadonlySet<string>): string {
-  const many = (n: number) =>
-    Math.abs(n) === 1 ? `one ${tooth}` : `${Math.abs(n)} ${tooth === 'tooth' ? 'teeth' : 'links'}`;
+/** What the loops at the crank and at the cam are counted in. */
+export type Units = { crank: LoopUnit; cam: LoopUnit };
+const PLURAL: Readonly<Record<LoopUnit, string>> = { tooth: 'teeth', link: 'links' };
+const many = (n: number, unit: LoopUnit): string =>
+  Math.abs(n) === 1 ? `one ${unit}` : `${Math.abs(n)} ${PLURAL[unit]}`;
+const capital = (text: string): string => text[0]!.toUpperCase() + text.slice(1);
+
+/** Where whole teeth were lost. @param late words for later and earlier */
+function wholeWords(at: readonly WholeTeeth[], u: Units, late: (n: number) => string): string {
+  const crank = at.find((w) => w.wheel === 'crank');
+  const cam = at.find((w) => w.wheel === 'cam');
+  if (crank && cam?.teeth === crank.teeth)
+    return `${many(crank.teeth, u.crank)} ${late(crank.teeth)} at the crank, or as much at this cam alone`;
+  return [
+    ...(crank ? [`${many(crank.teeth, u.crank)} ${late(crank.teeth)} at the crank`] : []),
+    ...(cam ? [`${many(cam.teeth, u.cam)} ${late(cam.teeth)} at this cam’s wheel`] : []),
+  ].join(', or ');
+}
+
+/** The verdict in a sentence. @param has what the drive has; none: it may have anything */
+export function verdictWords(v: TraceVerdict, u: Units, has?: ReadonlySet<string>): string {
   switch (v.verdict) {
     case 'in_tolerance':
-      return 'In tolerance: cam and crank stand as they do on the good engine.';
+      return 'In tolerance: cam and crank stand as they should.';
     case 'whole':
-      return `${many(v.teeth)[0]!.toUpperCase()}${many(v.teeth).slice(1)} ${side(v.teeth)} at the crank, or as much at this cam alone: jumped, or fitted so.`;
+      return `${capital(wholeWords(v.at, u, side))}: jumped, or fitted so.`;
     case 'fraction':
-      return `A fraction of a ${tooth}, ${deg(v.spoken.crankDeg)} ${side(v.spoken.crankDeg)}: no ${tooth} out. It may be ${list(
+      return `A fraction of a ${u.cam}, ${deg(v.spoken.crankDeg)} ${side(v.spoken.crankDeg)}: no ${u.cam} out. It may be ${list(
         REASONS.filter(([needs]) => hasAll(needs === '' ? [] : [needs], has)).map(([, words]) => words),
         'or',
       )}.`;
     case 'cannot_tell':
-      return v.why === 'no_gap'
-        ? `Cannot tell: the crank wheel has no gap. It could be ${list(
-            v.couldBe.slice(0, 5).map((d) => `${deg(d, 1)} ${Math.abs(d) < 0.05 ? '' : side(d)}`.trim()),
-            'or',
-          )}.`
-        : v.why === 'moving'
-          ? 'Cannot tell: the cam moves against the crank while it is recorded, as a phaser does. Record it locked, at cranking speed.'
-          : 'Cannot tell: the interval holds more than one answer. Record longer, or at an even speed.';
+      return cannotTellWords(v);
+  }
+}
+
+function cannotTellWords(v: Extract<TraceVerdict, { verdict: 'cannot_tell' }>): string {
+  switch (v.why) {
+    case 'no_gap':
+      return `Cannot tell: the crank wheel has no gap. It could be ${list(
+        v.couldBe.slice(0, 5).map((d) => `${deg(d, 1)} ${Math.abs(d) < 0.05 ? '' : side(d)}`.trim()),
+        'or',
+      )}, with the crank sensor’s wires the same way around in both.`;
+    case 'moving':
+      return 'Cannot tell: the cam moves against the crank while it is recorded, as a phaser does. Record it locked, at cranking speed.';
+    case 'wide':
+      return 'Cannot tell: the interval holds more than one answer. Record longer, or at an even speed.';
+  }
+}
+
+/** What a repair moved a cam by, from the capture before it to the one behind it. */
+export function movedWords(v: TraceVerdict, u: Units): string {
+  const later = (n: number) => (n > 0 ? 'later' : 'earlier');
+  switch (v.verdict) {
+    case 'in_tolerance':
+      return `The repair moved nothing: ${deg(v.spoken.crankDeg)} of the crank.`;
+    case 'whole':
+      return `The repair moved it ${deg(v.spoken.crankDeg)} of the crank: ${wholeWords(v.at, u, later)}.`;
+    case 'fraction':
+      return `The repair moved it ${deg(v.spoken.crankDeg)} of the crank ${later(v.spoken.crankDeg)}: no whole ${u.cam}.`;
+    case 'cannot_tell':
+      return cannotTellWords(v);
+  }
+}
+
+/** What the cams say together; nothing where it is open. */
+export function togetherWords(t: Together, names: readonly string[], unit: LoopUnit): string | undefined {
+  switch (t.together) {
+    case 'good':
+      return 'All cams stand as they should.';
+    case 'crank':
+      return `All cams are ${many(t.teeth, unit)} ${side(t.teeth)}: it was lost at the crank.`;
+    case 'apart':
+      return `Only ${list(t.cams.map((i) => names[i]!))} ${t.cams.length === 1 ? 'is' : 'are'} out, the others stand as they should: it was lost there, not at the crank.`;
+    case 'open':
+      return undefined;
   }
 }
 
 /** The arithmetic, line by line, as one would say it on the telephone. */
-export function arithmeticWords(v: TraceVerdict, w: Wheels, s: Shift, tooth: 'tooth' | 'link'): string[] {
+export function arithmeticWords(v: TraceVerdict, w: Wheels, s: Shift, u: Units): string[] {
   const { crankDeg, camDeg, sensorTeeth, atCrank, atCam, low, high } = v.spoken;
   const used = s.edges.filter((e) => !e.out).length;
-  const unit = tooth === 'tooth' ? 'teeth' : 'links';
   return [
     `${used} cam edges stand ${deg(crankDeg)} of the crank ${side(crankDeg)}, 95 % from ${formatNumber(low, 2)}° to ${formatNumber(high, 2)}°${s.edges.length > used ? `; ${s.edges.length - used} left out, off the others` : ''}.`,
     `${deg(crankDeg)} of the crank ÷ 2 = ${deg(camDeg)} of the cam.`,
     `${deg(crankDeg)} ÷ (360° ÷ ${w.sensorSlots}) = ${formatNumber(Math.abs(sensorTeeth), 2)} teeth of the sensor’s wheel.`,
-    `${deg(crankDeg)} ÷ (360° ÷ ${w.zCrank}) = ${formatNumber(Math.abs(atCrank), 2)} ${unit} at the crank.`,
-    `${deg(crankDeg)} ÷ (720° ÷ ${w.zCam}) = ${formatNumber(Math.abs(atCam), 2)} ${unit} at the cam.`,
+    `${deg(crankDeg)} ÷ (360° ÷ ${w.zCrank}) = ${formatNumber(Math.abs(atCrank), 2)} ${PLURAL[u.crank]} at the crank.`,
+    `${deg(crankDeg)} ÷ (720° ÷ ${w.zCam}) = ${formatNumber(Math.abs(atCam), 2)} ${PLURAL[u.cam]} at the cam.`,
     ...(s.reversed ? ['▲ The cam signal is upside down against the good one: polarity, and no offset.'] : []),
   ];
+}
+
+/** Where the cursor stands, and how far from the mark. @param z teeth of the drive at the crank */
+export function cursorWords(at: number, mark: number | undefined, z: number, unit: LoopUnit): string {
+  if (mark === undefined) return `${formatNumber(at, 1)}° of the crank`;
+  const off = at - mark;
+  return `${formatNumber(at, 1)}°, ${deg(off, 1)} ${off < 0 ? 'before' : 'behind'} the mark: ${formatNumber((Math.abs(off) * z) / 360, 2)} ${PLURAL[unit]} at the crank`;
+}
+
+/** Engine speed over a recording. */
+export function speedWords(speed: TraceRead['speed']): string | undefined {
+  if (speed.length === 0) return undefined;
+  const all = speed.map((s) => s.rpm);
+  const [least, most] = [Math.min(...all), Math.max(...all)].map((v) => formatNumber(v, 0));
+  return least === most ? `${least} 1/min` : `${least} to ${most} 1/min`;
 }
 
 /** What a shift was read from, as a note at its fact. */

@@ -1,5 +1,6 @@
 import { cycleView } from '@core/trace/cycle-view';
-import { CaptureReader } from '@core/trace/read-capture';
+import { speedOf } from '@core/trace/clock';
+import { type Capture, CaptureReader } from '@core/trace/read-capture';
 import { readTrace } from '@core/trace/trace';
 import { readWheel } from '@core/trace/wheel';
 import type { TraceAsk, TraceReply } from './trace.protocol';
@@ -20,12 +21,13 @@ async function unzipped(blob: Blob): Promise<Uint8Array | TraceReply> {
   }
 }
 
-/** Reads a capture, piece by piece, and what crank and cam in it say. @param line tells the share that is read, and hears when it is to stop */
+/** Reads a capture, piece by piece, and what crank and cam in it say. @param line tells the share that is read, and hears when it is to stop @param keep is given the samples */
 export async function traceOf(
-  { blob, name, wheel, stepS }: TraceAsk,
+  { blob, name, wheel, roles: saidRoles, ...said }: Omit<TraceAsk, 'slot'>,
   line: { progress: (share: number) => void; cancelled: () => boolean },
+  keep: (capture: Capture) => void = () => undefined,
 ): Promise<TraceReply> {
-  const reader = new CaptureReader(stepS);
+  const reader = new CaptureReader(said);
   const begins = new Uint8Array(await blob.slice(0, 4).arrayBuffer());
   if (isZip(begins)) {
     const table = await unzipped(blob);
@@ -44,8 +46,10 @@ export async function traceOf(
   }
   const capture = reader.finish();
   if (!capture.ok) return capture;
+  keep(capture.value);
   const named = wheel === undefined ? undefined : readWheel(wheel);
-  const traced = readTrace(capture.value, named?.ok ? named.value : undefined);
+  if (named && !named.ok) return { ok: false, error: named.error };
+  const traced = readTrace(capture.value, named?.value, saidRoles);
   if (!traced.ok) return traced;
   const { clock, roles, crankKind, cams } = traced.value;
   const { channels, gaps, refused, head } = capture.value;
@@ -55,6 +59,7 @@ export async function traceOf(
       name,
       wheel: clock.wheel.notation,
       slots: clock.wheel.teeth.length,
+      teeth: clock.wheel.teeth,
       even: clock.even,
       crankKind,
       lost: clock.lost,
@@ -68,7 +73,9 @@ export async function traceOf(
         ...(c.error ? { error: c.error.code } : {}),
       })),
       samples: channels[0]!.samples.length,
+      startS: capture.value.startS,
       stepS: capture.value.stepS,
+      speed: speedOf(clock),
       gaps,
       refused,
       head,

@@ -1,13 +1,16 @@
 import type { CamPattern } from '@core/trace/pattern';
 import type { CycleView } from '@core/trace/cycle-view';
-import type { Capture, CaptureError } from '@core/trace/read-capture';
-import type { Trace, TraceError } from '@core/trace/trace';
+import type { Capture, CaptureError, SaidOfFile } from '@core/trace/read-capture';
+import type { WheelError } from '@core/trace/wheel';
+import type { Roles, Trace, TraceError } from '@core/trace/trace';
 
 /** What the page keeps of a capture: not its samples. */
 export type TraceRead = {
   name: string;
   wheel: string;
   slots: number;
+  /** Slots of the wheel around a turn: true where there is a tooth. */
+  teeth: readonly boolean[];
   even: boolean;
   crankKind: Trace['crankKind'];
   lost: number;
@@ -17,7 +20,10 @@ export type TraceRead = {
   roles: Trace['roles'];
   cams: { name: string; pattern?: CamPattern; error?: string }[];
   samples: number;
+  startS: number;
   stepS: number;
+  /** Engine speed over the recording: seconds and revolutions a minute, turn by turn. */
+  speed: { s: number; rpm: number }[];
   gaps: Capture['gaps'];
   refused: number[];
   head: Capture['head'];
@@ -26,8 +32,24 @@ export type TraceRead = {
 export type TraceFailure =
   | CaptureError
   | TraceError
+  | WheelError
   | { code: 'no_table_in_zip'; names: string[] }
   | { code: 'broken_zip'; detail: string };
-export type TraceAsk = { blob: Blob; name: string; wheel?: string; stepS?: number };
+/** Captures that lie side by side: of the engine in question, and the other one. */
+export type Slot = 'mine' | 'reference';
+export type TraceAsk = {
+  slot: Slot;
+  blob: Blob;
+  name: string;
+  /** What is said of it instead of found: the crank's wheel, which channel is which, and how its file is written. */
+  wheel?: string;
+  roles?: Roles;
+} & SaidOfFile;
+/** A stretch of what was last read for a slot, samples from one up to another, in columns. */
+export type StretchAsk = { slot: Slot; from: number; to: number; columns: number };
 export type TraceReply = { ok: true; value: TraceRead } | { ok: false; error: TraceFailure };
-export type TraceJobs = { read: { input: TraceAsk; progress: number; output: TraceReply } };
+export type TraceJobs = {
+  read: { input: TraceAsk; progress: number; output: TraceReply };
+  /** Least and most of each column, channel by channel; nothing where nothing was read. */
+  stretch: { input: StretchAsk; progress: never; output: Float32Array[] };
+};

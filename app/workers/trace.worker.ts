@@ -1,5 +1,24 @@
+import { type Overview, overviewOf, stretchOf } from '@core/trace/overview';
 import { serve } from './door';
 import { traceOf } from './read-trace';
-import type { TraceJobs } from './trace.protocol';
+import type { Slot, TraceJobs } from './trace.protocol';
 
-serve<TraceJobs>({ read: traceOf }, self);
+// What was read last stays here for each slot, so that any stretch of it can be drawn without sending samples about.
+const kept = new Map<Slot, Overview[]>();
+
+serve<TraceJobs>(
+  {
+    read: ({ slot, ...ask }, line) => {
+      kept.delete(slot);
+      return traceOf(ask, line, (capture) =>
+        kept.set(
+          slot,
+          capture.channels.map((c) => overviewOf(c.samples)),
+        ),
+      );
+    },
+    stretch: ({ slot, from, to, columns }) =>
+      Promise.resolve((kept.get(slot) ?? []).map((o) => stretchOf(o, from, to, columns))),
+  },
+  self,
+);

@@ -246,3 +246,18 @@ export function angleAt(
   }
   return { deg, at: i };
 }
+
+/** Engine speed turn by turn: seconds at its middle, revolutions a minute. At most so many, evenly chosen. */
+export function speedOf({ times, degrees }: AngleClock, most = 400): { s: number; rpm: number }[] {
+  const turns = Math.floor((degrees[degrees.length - 1]! - degrees[0]!) / 360);
+  const every = Math.max(1, Math.ceil(turns / most));
+  const out: { s: number; rpm: number }[] = [];
+  let [from, next] = [0, degrees[0]! + 360 * every];
+  for (let i = 1; i < times.length; i++) {
+    if (degrees[i]! < next) continue;
+    const [dt, turned] = [times[i]! - times[from]!, degrees[i]! - degrees[from]!];
+    out.push({ s: times[from]! + dt / 2, rpm: turned / (6 * dt) });
+    [from, next] = [i, degrees[i]! + 360 * every];
+  }
+  return out;
+}

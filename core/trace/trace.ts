@@ -28,7 +28,7 @@ const WHEELS: readonly ToothWheel[] = USUAL_WHEELS.flatMap((w) => {
 });
 
 /**
- * Reads crank and cam of a capture. The crank is the channel with most edges, the others are cams, unless it is said; its wheel is the usual one that fits, unless it is said.
+ * Reads crank and cam of a capture. The crank is the channel with most edges, the others are cams, unless it is said; its wheel is the usual one that fits, unless it is said. What is said of channels that this capture has not is passed over.
  */
 export function readTrace(capture: Capture, wheel?: ToothWheel, said?: Roles): TraceReading {
   const { channels, stepS } = capture;
@@ -40,7 +40,11 @@ export function readTrace(capture: Capture, wheel?: ToothWheel, said?: Roles): T
     return e.ok ? e.value.falling.length : 0;
   };
   const order = channels.map((_, k) => k).sort((a, b) => count(b) - count(a));
-  const roles = said ?? { crank: order[0]!, cams: order.slice(1).sort((a, b) => a - b) };
+  const there = said && Math.max(said.crank, ...said.cams) < channels.length;
+  const roles = (there ? said : undefined) ?? {
+    crank: order[0]!,
+    cams: order.slice(1).sort((a, b) => a - b),
+  };
   const crank = edges[roles.crank]!;
   const name = channels[roles.crank]!.name;
   if (!crank.ok) return { ok: false, error: { code: 'channel', name, error: crank.error } };

@@ -23,7 +23,7 @@ describe('whole teeth of a drive', () => {
       jasmine.arrayWithExactContents([
         { wheel: 'crank', teeth: 4 },
         { wheel: 'cam', teeth: 3 },
-      ]) as unknown as string,
+      ]),
     );
     // too near each other to be told apart: both are said
     expect(whole(of(17.6, 0.3, 20, 41))).toEqual([

@@ -19,6 +19,7 @@ import { PACK } from '../cases';
 import { demoPack } from '../catalogue';
 import data from '../data/boxes.json';
 import { BENCH, CARD } from './patches';
+import { CaptureOfSchema, type DemoFile, recorded } from './captures';
 import { sceneOf, type SceneOf } from './scenes';
 
 const BoxSchema = z.strictObject({
@@ -56,12 +57,14 @@ const BoxSchema = z.strictObject({
       measure: z.string().optional(),
     }),
   ),
+  captures: z.array(CaptureOfSchema).optional(),
 });
 export type Box = z.infer<typeof BoxSchema>;
 export type Photo = { ref: FileRef; png: Uint8Array };
 export type Boxes = { format: 'hollow-sprocket-demo-boxes'; facts: Fact[]; heads: Head[]; files: FileRef[] };
 
-const WORLD = worldOf(catalogueOf(demoPack()));
+const MARROWFEN = demoPack();
+const WORLD = worldOf(catalogueOf(MARROWFEN));
 export const BOXES: readonly Box[] = z.array(BoxSchema).parse(data);
 
 /** How surely a spot is pressed on a picture of the demo, shown as wide as the dialog is, pixels. */
@@ -124,8 +127,8 @@ function readOff(what: PhotoMeasure['what'], photo: ReturnType<typeof taken>): {
 
 const usualHow = (registry: Registry, key: string): How => registry.get(key)?.how ?? 'seen';
 
-/** The facts of one box, in the order of the work, and its photographs. */
-export function boxFacts(box: Box): { id: string; facts: Fact[]; photos: Photo[] } {
+/** The facts of one box, in the order of the work, its photographs and its captures. */
+export function boxFacts(box: Box): { id: string; facts: Fact[]; photos: Photo[]; captures: DemoFile[] } {
   const id = `demo-box-${box.tag}`;
   const registry = registryFor(WORLD);
   const day = box.opened.slice(0, 10);
@@ -186,20 +189,27 @@ export function boxFacts(box: Box): { id: string; facts: Fact[]; photos: Photo[]
     if (o) entries.push(...measured(o, p.of, further, photo));
     return { ref: photo.ref, png: photo.png };
   });
-  return { id, facts: fileFacts(reduce([]), id, entries, author), photos };
+  const captures = (box.captures ?? []).map((c, i) => {
+    const file = recorded(MARROWFEN, box.engine, box.kit, c, Number(box.tag) * 10 + i);
+    entries.push({ key: THING.file, value: file.ref.name, how: 'seen', files: [file.ref], series: 'files' });
+    return file;
+  });
+  return { id, facts: fileFacts(reduce([]), id, entries, author), photos, captures };
 }
 
-/** All boxes of the demo, with the heads that they have on the rack, and their photographs. */
-export function demoBoxes(): { boxes: Boxes; photos: Photo[] } {
+/** All boxes of the demo, with the heads that they have on the rack, their photographs and captures. */
+export function demoBoxes(): { boxes: Boxes; photos: Photo[]; captures: DemoFile[] } {
   const all = BOXES.map(boxFacts);
   const photos = all.flatMap((b) => b.photos);
+  const captures = all.flatMap((b) => b.captures);
   return {
     boxes: {
       format: 'hollow-sprocket-demo-boxes',
       facts: all.flatMap((b) => b.facts),
       heads: all.map((b) => headOf(b.id, b.facts, WORLD)),
-      files: photos.map((p) => p.ref),
+      files: [...photos, ...captures].map((p) => p.ref),
     },
     photos,
+    captures,
   };
 }

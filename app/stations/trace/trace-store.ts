@@ -1,83 +1,170 @@
 import { computed, inject, Injectable, signal } from '@angular/core';
-import { driveWheels } from '@core/answer/trace-answer';
+import type { FileRef } from '@core/facts/fact';
+import { allStanding } from '@core/facts/read';
+import { wheelsOf } from '@core/answer/trace-answer';
 import { RULES } from '@core/house/rules';
 import { compareCams, type CompareError, type Shift } from '@core/trace/compare';
-import { traceVerdict, type TraceVerdict, type Wheels } from '@core/trace/verdict';
+import { type DriveTeeth, driveTeeth, knownGood } from '@core/trace/drive-teeth';
+import type { CamPattern } from '@core/trace/pattern';
+import type { SaidOfFile } from '@core/trace/read-capture';
+import { type Together, togetherOf, traceVerdict, type TraceVerdict, type Wheels } from '@core/trace/verdict';
+import { Attachments } from '../../acts/attachments';
 import { Traces } from '../../acts/traces';
 import { CaseDesk } from '../../data/case-desk';
 import { failureWords } from '../../words/trace';
-import type { TraceRead } from '../../workers/trace.protocol';
+import type { Slot, TraceRead } from '../../workers/trace.protocol';
+import { rolesOf, type SaidRoles } from './said-roles';
 
-export type Slot = 'mine' | 'reference';
-/** A cam of both captures: how it stands, or why that cannot be said. */
-export type ComparedCam = { cam: string } & (
+/** What the capture is held against: what the catalogue names for this drive, a capture of a good engine, or one of this engine before the repair. */
+export type Against = 'catalogue' | 'good' | 'before';
+/** A cam of both captures: how it stands, or why that cannot be said. `cam`: its place among the drive's. */
+export type ComparedCam = { cam: number; name: string } & (
   | { error: CompareError; shift?: undefined }
   | { error?: undefined; shift: Shift; wheels: Wheels; said: TraceVerdict }
 );
-export type SlotState = { read?: TraceRead; failure?: string; share?: number; file?: File };
+/** What is said of a capture instead of found. */
+export type Said = SaidOfFile & { wheel?: string; roles?: SaidRoles };
+export type SlotState = {
+  read?: TraceRead;
+  failure?: { code: string; words: string };
+  share?: number;
+  file?: File;
+  said: Said;
+};
+/** Cams of one side of a comparison. */
+type Side = Pick<TraceRead, 'wheel' | 'slots' | 'even' | 'crankKind'> & {
+  name: string;
+  /** By the place among the drive's cams. */
+  cams: { at: number; pattern: CamPattern }[];
+};
 
-/** Two captures side by side: of the engine in question, and of one that is known to be good or of another time. */
+const CAPTURE = /\.(csv|tsv|txt|asc|dat|zip)$/i;
+
+/** Two captures side by side: of the engine in question, and what it is held against. */
 @Injectable()
 export class TraceStore {
   private readonly traces = inject(Traces);
   private readonly desk = inject(CaseDesk);
+  private readonly attachments = inject(Attachments);
   private readonly slots = {
-    mine: signal<SlotState>({}),
-    reference: signal<SlotState>({}),
+    mine: signal<SlotState>({ said: {} }),
+    reference: signal<SlotState>({ said: {} }),
   };
   private readonly stops: Partial<Record<Slot, AbortController>> = {};
-  /** Wheel that is said, instead of found; sample interval that is said, seconds. */
-  readonly wheel = signal<string | undefined>(undefined);
-  readonly stepS = signal<number | undefined>(undefined);
   /** Teeth of the drive where no case says them. */
   readonly typed = signal({ zCrank: 20, zCam: 40 });
+  private readonly chosen = signal<Against | undefined>(undefined);
 
   readonly mine = this.slots.mine.asReadonly();
   readonly reference = this.slots.reference.asReadonly();
-  readonly drive = computed(() => this.desk.current()?.answers?.drive);
-  readonly known = computed(() => driveWheels(this.drive()?.stages.map((s) => s.layout) ?? []));
-  readonly tooth = computed(() =>
-    this.drive()?.stages.some(
-      (s) => s.layout.kind === 'chain' && s.layout.wheels.some((w) => w.role === 'cam'),
-    )
-      ? ('link' as const)
-      : ('tooth' as const),
+  private readonly layouts = computed(
+    () => this.desk.current()?.answers?.drive?.stages.map((s) => s.layout) ?? [],
   );
+  /** What the case's drive says of itself; none while its design is open. */
+  readonly known = computed(() => driveTeeth(this.layouts()));
+  readonly teeth = computed((): DriveTeeth => {
+    const { zCrank, zCam } = this.typed();
+    const cam = { id: '', name: 'Cam', teeth: zCam, unit: 'tooth' as const };
+    return this.known() ?? { zCrank, unit: 'tooth', cams: [cam] };
+  });
+  readonly catalogue = computed((): Side | undefined => {
+    const good = knownGood(this.layouts());
+    if (!good.ok || !good.value) return undefined;
+    const cams = good.value.cams.map((c) => ({
+      at: this.teeth().cams.findIndex((k) => k.id === c.id),
+      pattern: c.pattern,
+    }));
+    return { ...good.value, name: 'the catalogue', cams };
+  });
+  readonly against = computed((): Against => {
+    const chosen = this.chosen();
+    if (chosen !== undefined && (chosen !== 'catalogue' || this.catalogue())) return chosen;
+    return this.catalogue() ? 'catalogue' : 'good';
+  });
   /** What the drive has; none while no case says. */
   readonly has = computed(() => this.desk.current()?.answers?.possible.has);
+  /** Captures that lie with the case. */
+  readonly kept = computed((): FileRef[] => {
+    const state = this.desk.current()?.state;
+    const files = state ? allStanding(state).flatMap((s) => s.facts.flatMap((f) => f.files ?? [])) : [];
+    return [...new Map(files.filter((f) => CAPTURE.test(f.name)).map((f) => [f.hash, f])).values()];
+  });
   private readonly tolerance = computed(
     () => (this.desk.current()?.answers?.rules ?? RULES).traceToleranceDeg,
   );
 
-  /** Cam by cam: how it stands against the other capture. */
+  /** Cam by cam: how it stands against the other side. */
   readonly compared = computed((): ComparedCam[] => {
-    const [a, b] = [this.mine().read, this.reference().read];
-    if (!a || !b) return [];
-    return a.cams.flatMap((cam, i): ComparedCam[] => {
-      const other = b.cams[i]?.pattern;
-      if (!cam.pattern || !other) return [];
-      const c = compareCams({ ...a, pattern: cam.pattern }, { ...b, pattern: other });
-      if (!c.ok) return [{ cam: cam.name, error: c.error }];
-      const wheels = { ...(this.known() ?? this.typed()), sensorSlots: a.slots };
-      return [
-        { cam: cam.name, shift: c.value, wheels, said: traceVerdict(c.value, wheels, this.tolerance()) },
-      ];
-    });
+    const mine = sideOf(this.mine());
+    const other = this.against() === 'catalogue' ? this.catalogue() : sideOf(this.reference());
+    return mine && other ? this.compare(mine, other) : [];
+  });
+  readonly together = computed((): Together | undefined => allTogether(this.compared()));
+  /** Before and after a repair, each against the catalogue. */
+  readonly beforeAfter = computed(() => {
+    const [before, after, good] = [sideOf(this.reference()), sideOf(this.mine()), this.catalogue()];
+    return this.against() === 'before' && before && after && good
+      ? { before: this.compare(before, good), after: this.compare(after, good) }
+      : undefined;
   });
 
-  async open(slot: Slot, file: File): Promise<void> {
+  private compare(mine: Side, other: Side): ComparedCam[] {
+    const { cams } = this.teeth();
+    return mine.cams.flatMap(({ at, pattern }): ComparedCam[] => {
+      const ref = other.cams.find((c) => c.at === at)?.pattern;
+      if (!ref) return [];
+      const [cam, name] = [at, cams[at]?.name ?? `Cam ${at + 1}`];
+      const c = compareCams({ ...mine, pattern }, { ...other, pattern: ref });
+      if (!c.ok) return [{ cam, name, error: c.error }];
+      const wheels = wheelsOf(this.teeth(), mine.slots, cams[at]?.id);
+      if (!wheels) return [];
+      const said = traceVerdict(c.value, wheels, this.tolerance());
+      return [{ cam, name, shift: c.value, wheels, said }];
+    });
+  }
+
+  holdAgainst(against: Against): void {
+    this.chosen.set(against);
+  }
+
+  /** Reads a file into a slot; what was said of the one before is forgotten. */
+  open(slot: Slot, file: File): Promise<void> {
+    return this.read(slot, file, {});
+  }
+
+  /** Reads a capture that lies with the case. */
+  async openKept(slot: Slot, ref: FileRef): Promise<void> {
+    const blob = await this.attachments.blobOf(ref);
+    if (blob) return this.open(slot, new File([blob], ref.name, { type: ref.type }));
+    const words = `${ref.name} is not in this browser. Open a bundle of this case that holds it.`;
+    this.slots[slot].set({ said: {}, failure: { code: 'not_here', words } });
+  }
+
+  /** Says something of a capture and reads it again. */
+  say(slot: Slot, said: Said): void {
+    const { file } = this.slots[slot]();
+    if (file) void this.read(slot, file, said);
+  }
+
+  cancel(slot: Slot): void {
+    this.stops[slot]?.abort();
+  }
+
+  /** A stretch of a slot's recording, channel by channel. */
+  async stretch(slot: Slot, from: number, to: number, columns: number): Promise<Float32Array[]> {
+    const got = await this.traces.stretch({ slot, from, to, columns }, new AbortController().signal);
+    return got.ok ? got.value : [];
+  }
+
+  private async read(slot: Slot, file: File, said: Said): Promise<void> {
     this.stops[slot]?.abort();
     const stop = (this.stops[slot] = new AbortController());
     const state = this.slots[slot];
-    state.set({ share: 0, file });
-    const [wheel, stepS] = [this.wheel(), this.stepS()];
+    state.set({ share: 0, file, said });
+    const { roles, ...rest } = said;
+    const ask = { slot, blob: file, name: file.name, ...rest, ...(roles ? { roles: rolesOf(roles) } : {}) };
     const read = await this.traces.read(
-      {
-        blob: file,
-        name: file.name,
-        ...(wheel === undefined ? {} : { wheel }),
-        ...(stepS === undefined ? {} : { stepS }),
-      },
+      ask,
       (share) => {
         if (this.stops[slot] === stop) state.update((s) => (s.share === undefined ? s : { ...s, share }));
       },
@@ -87,22 +174,30 @@ export class TraceStore {
     if (!read.ok)
       state.set(
         read.error.code === 'cancelled'
-          ? {}
-          : { file, failure: `${file.name} could not be read: ${read.error.detail}` },
+          ? { said: {} }
+          : {
+              file,
+              said,
+              failure: { code: 'failed', words: `${file.name} could not be read: ${read.error.detail}` },
+            },
       );
-    else if (read.value.ok) state.set({ file, read: read.value.value });
-    else state.set({ file, failure: failureWords(file.name, read.value.error) });
-  }
-
-  cancel(slot: Slot): void {
-    this.stops[slot]?.abort();
-  }
-
-  /** Reads both again, since the wheel or the interval was said. */
-  again(): void {
-    for (const slot of ['mine', 'reference'] as const) {
-      const { file } = this.slots[slot]();
-      if (file) void this.open(slot, file);
+    else if (read.value.ok) state.set({ file, said, read: read.value.value });
+    else {
+      const { error } = read.value;
+      state.set({ file, said, failure: { code: error.code, words: failureWords(file.name, error) } });
     }
   }
+}
+
+/** The cams of a capture by their place among the drive's, as it was said or in the order of the channels. */
+function sideOf({ read, said }: SlotState): Side | undefined {
+  if (!read) return undefined;
+  const at = said.roles?.cams.map((c) => c.cam).sort((a, b) => a - b);
+  const cams = read.cams.flatMap((c, i) => (c.pattern ? [{ at: at?.[i] ?? i, pattern: c.pattern }] : []));
+  return { ...read, cams };
+}
+
+function allTogether(cams: readonly ComparedCam[]): Together | undefined {
+  const verdicts = cams.flatMap((c) => (c.shift ? [c.said] : []));
+  return verdicts.length === cams.length ? togetherOf(verdicts) : undefined;
 }

@@ -1,0 +1,121 @@
+import { ChangeDetectionStrategy, Component, computed, inject, output } from '@angular/core';
+import { NzButtonComponent } from 'ng-zorro-antd/button';
+import { isOffset } from '@core/answer/trace-answer';
+import { CaseDesk } from '../../data/case-desk';
+import {
+  arithmeticWords,
+  compareTrouble,
+  movedWords,
+  togetherWords,
+  type Units,
+  verdictWords,
+} from '../../words/trace';
+import { type ComparedCam, TraceStore } from './trace-store';
+
+/** What the captures say, cam by cam and of all together, with the arithmetic line by line. */
+@Component({
+  selector: 'hs-trace-says',
+  imports: [NzButtonComponent],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    @if (all(); as a) {
+      <p class="says" aria-live="polite">{{ a }}</p>
+    }
+    <div>
+      @for (a of answers(); track a.of.cam) {
+        <section class="card" [attr.aria-label]="'What ' + a.of.name + ' says'">
+          <p class="quiet">{{ a.of.name }}</p>
+          <p class="says" aria-live="polite">{{ a.said }}</p>
+          @if (a.before) {
+            <p>Before the repair: {{ a.before }}</p>
+          }
+          @if (a.after) {
+            <p>Now: {{ a.after }}</p>
+          }
+          <ol>
+            @for (l of a.lines; track l) {
+              <li>{{ l }}</li>
+            }
+          </ol>
+          @if (a.files) {
+            <button
+              nz-button
+              nzSize="small"
+              [nzType]="$first ? 'primary' : 'default'"
+              (click)="file.emit(a.of)"
+            >
+              File it with the capture
+            </button>
+          }
+        </section>
+      }
+    </div>
+  `,
+  styles: `
+    :host {
+      display: grid;
+      gap: 8px;
+    }
+    div {
+      display: grid;
+      grid-template-columns: repeat(auto-fit, minmax(300px, 1fr));
+      gap: 8px;
+    }
+    section {
+      display: grid;
+      align-content: start;
+      gap: 4px;
+      justify-items: start;
+    }
+    p,
+    ol {
+      margin: 0;
+    }
+    ol {
+      padding-inline-start: 20px;
+    }
+    .says {
+      font-weight: 600;
+    }
+  `,
+})
+export class TraceSays {
+  private readonly store = inject(TraceStore);
+  private readonly desk = inject(CaseDesk);
+  readonly file = output<ComparedCam>();
+
+  protected readonly all = computed(() => {
+    const together = this.store.together();
+    if (!together || this.store.against() === 'before') return undefined;
+    return togetherWords(
+      together,
+      this.store.compared().map((c) => c.name),
+      this.store.teeth().unit,
+    );
+  });
+  protected readonly answers = computed(() =>
+    this.store.compared().map((of) => {
+      if (of.error) return { of, said: compareTrouble(of.error), lines: [], files: false };
+      const units = this.unitsOf(of);
+      const before = this.store.against() === 'before';
+      const against = (side: 'before' | 'after') => {
+        const c = this.store.beforeAfter()?.[side].find((k) => k.cam === of.cam);
+        return c?.shift && verdictWords(c.said, units, this.store.has());
+      };
+      return {
+        of,
+        said: before ? movedWords(of.said, units) : verdictWords(of.said, units, this.store.has()),
+        before: against('before'),
+        after: against('after'),
+        lines: arithmeticWords(of.said, of.wheels, of.shift, units),
+        // What a repair moved is no offset of the engine: before and after are filed against the catalogue or a good one.
+        files: this.desk.current() !== undefined && !before && isOffset(of.said),
+      };
+    }),
+  );
+
+  private unitsOf({ cam }: ComparedCam): Units {
+    const { unit, cams } = this.store.teeth();
+    return { crank: unit, cam: cams[cam]?.unit ?? unit };
+  }
+}
