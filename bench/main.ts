@@ -8,6 +8,7 @@ import { handBench } from './hand-bench';
 import { intakeBench } from './intake-bench';
 import { loadBench } from './load-bench';
 import { traceBench } from './trace-bench';
+import { traceScreenBench } from './trace-screen-bench';
 import { print } from './measure';
 import { screenBench } from './screen-bench';
 import { sheetBench } from './sheet-bench';
@@ -21,7 +22,7 @@ const BENCHES = {
   sheet: () => sheetBench(root),
   load: () => loadBench(root),
   screen: () => screenBench(root, benchLayoutFile()),
-  trace: traceBench,
+  trace: async () => [...traceBench(), ...(await traceScreenBench(root))],
   examine: () => examineBench(root),
   hand: () => handBench(root),
   desk: () => deskBench(root),

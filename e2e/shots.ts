@@ -127,14 +127,15 @@ test('the drive bench: marks', async ({ page }) => {
   await page.screenshot({ path: out('marks') });
 });
 
-test('the drive bench: machined heads', async ({ page }) => {
-  await open(page, '/drive');
-  await new Desk(page).pick('Drive', 'OL25-FLET', 'OL25');
-  await new Desk(page).panel('Heads');
-  await fill(page, 'Left head nearer by', '1');
-  await fill(page, 'Right head nearer by', '1');
-  await page.getByRole('button', { name: 'Compute and set the idlers' }).click();
-  await page.screenshot({ path: out('heads') });
+test('cam against crank', async ({ page }) => {
+  await open(page, '/');
+  await new Desk(page).box('1947');
+  await page.getByRole('link', { name: 'A capture of crank and cam' }).click();
+  await page.getByRole('button', { name: 'OL15 no start.zip', exact: true }).click();
+  await page.getByText('All cams are one link late').waitFor();
+  const cursor = page.getByRole('slider', { name: /Cursor over one cycle/ });
+  for (const key of ['Home', 'n', 'm', 'n', '+']) await cursor.press(key);
+  await page.screenshot({ path: out('trace') });
 });
 
 test('narrow', async ({ page }) => {

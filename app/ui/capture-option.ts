@@ -51,7 +51,15 @@ export function captureOption(s: CaptureShown, ink: Inks['ink']): EChartsCoreOpt
     yAxis: { type: 'value', show: false, scale: true },
     dataZoom: [
       { type: 'inside', ...zoom },
-      { type: 'slider', ...zoom, height: 18, bottom: 8, brushSelect: false, textStyle: quiet },
+      {
+        type: 'slider',
+        ...zoom,
+        height: 18,
+        bottom: 8,
+        brushSelect: false,
+        showDataShadow: false,
+        textStyle: quiet,
+      },
     ],
     series: [
       ...s.lines.map((l) => ({
@@ -64,7 +72,8 @@ export function captureOption(s: CaptureShown, ink: Inks['ink']): EChartsCoreOpt
           type: l.look === 'other' ? 'dashed' : 'solid',
         },
         itemStyle: { color: colours[l.look] },
-        data: Array.from(l.values, (v, k) => [l.from + Math.floor(k / 2) * l.step, v + l.lift]),
+        dimensions: ['x', 'y'],
+        data: pointsOf(l),
       })),
       ...(s.ruler ? [rulerOf(s.ruler, quiet.color)] : []),
       {
@@ -76,6 +85,16 @@ export function captureOption(s: CaptureShown, ink: Inks['ink']): EChartsCoreOpt
       },
     ],
   };
+}
+
+/** The points of a line one behind the other, as the library takes many at once. */
+function pointsOf({ values, from, step, lift }: CaptureLine): Float64Array {
+  const out = new Float64Array(2 * values.length);
+  for (let k = 0; k < values.length; k++) {
+    out[2 * k] = from + (k >> 1) * step;
+    out[2 * k + 1] = values[k]! + lift;
+  }
+  return out;
 }
 
 const rulerOf = ({ at, teeth }: CaptureRuler, color: string) => ({

@@ -3,10 +3,11 @@ import { boxCapture } from '@core/simulate/capture-box';
 import { VIEW_STEP } from '@core/trace/cycle-view';
 import { failureWords, readWords } from '../words/trace';
 import { traceOf } from './read-trace';
+import type { TraceAsk } from './trace.protocol';
 
 const quiet = { progress: () => undefined, cancelled: () => false };
 const text = boxCapture({ engine: 'QU13-STOA', fault: 'good', dialect: 'comma', seed: 2, zCrank: 20 });
-const read = async (content: BlobPart, more: { wheel?: string } = {}) =>
+const read = async (content: BlobPart, more: Partial<TraceAsk> = {}) =>
   traceOf({ blob: new Blob([content]), name: 'x.csv', ...more }, quiet);
 
 describe('the thread that reads captures', () => {
@@ -52,5 +53,26 @@ describe('the thread that reads captures', () => {
     expect(said.size).toBe(bad.length);
     const other = await read(text, { wheel: '36-1' });
     expect(other.ok ? '' : other.error.code).toBe('crank');
+  });
+
+  it('reads what is said instead of found, and refuses what cannot be so, by its name', async () => {
+    const code = async (more: Partial<TraceAsk>) => {
+      const r = await read(text, more);
+      return r.ok ? r.value.roles : r.error.code;
+    };
+    expect(await code({ roles: { crank: 1, cams: [0] } })).toBe('swapped');
+    expect(await code({ roles: { crank: 0, cams: [] } })).toBe('one_channel');
+    // channels that this capture has not are passed over
+    expect(await code({ roles: { crank: 0, cams: [1, 7] } })).toEqual({ crank: 0, cams: [1] });
+    expect(await code({ wheel: 'sixty' })).toBe('no_wheel');
+    const pattern = '1'.repeat(58) + '00';
+    const typed = await read(text, { wheel: pattern });
+    expect(typed.ok && typed.value.wheel).toBe(pattern);
+    const slow = await read(text, { timeUnit: 's' });
+    if (!slow.ok || !typed.ok) return fail('not read');
+    const rpm = (r: typeof slow) => r.value.speed[3]!.rpm;
+    expect(rpm(typed) / rpm(slow)).toBeCloseTo(1000, 3);
+    expect(rpm(typed)).toBeGreaterThan(200);
+    expect(rpm(typed)).toBeLessThan(280);
   });
 });

@@ -27,7 +27,6 @@ export type Said = SaidOfFile & { wheel?: string; roles?: SaidRoles };
 export type SlotState = {
   read?: TraceRead;
   failure?: { code: string; words: string };
-  share?: number;
   file?: File;
   said: Said;
 };
@@ -50,11 +49,17 @@ export class TraceStore {
     mine: signal<SlotState>({ said: {} }),
     reference: signal<SlotState>({ said: {} }),
   };
+  /** How much of a slot's file is read, while it is; apart from the slots, so that nothing else is computed anew for it. */
+  private readonly shares = {
+    mine: signal<number | undefined>(undefined),
+    reference: signal<number | undefined>(undefined),
+  };
   private readonly stops: Partial<Record<Slot, AbortController>> = {};
   /** Teeth of the drive where no case says them. */
   readonly typed = signal({ zCrank: 20, zCam: 40 });
   private readonly chosen = signal<Against | undefined>(undefined);
 
+  readonly share = (slot: Slot): number | undefined => this.shares[slot]();
   readonly mine = this.slots.mine.asReadonly();
   readonly reference = this.slots.reference.asReadonly();
   private readonly layouts = computed(
@@ -160,17 +165,20 @@ export class TraceStore {
     this.stops[slot]?.abort();
     const stop = (this.stops[slot] = new AbortController());
     const state = this.slots[slot];
-    state.set({ share: 0, file, said });
+    const share = this.shares[slot];
+    share.set(0);
+    state.set({ file, said });
     const { roles, ...rest } = said;
     const ask = { slot, blob: file, name: file.name, ...rest, ...(roles ? { roles: rolesOf(roles) } : {}) };
     const read = await this.traces.read(
       ask,
-      (share) => {
-        if (this.stops[slot] === stop) state.update((s) => (s.share === undefined ? s : { ...s, share }));
+      (part) => {
+        if (this.stops[slot] === stop) share.set(part);
       },
       stop.signal,
     );
     if (this.stops[slot] !== stop) return;
+    share.set(undefined);
     if (!read.ok)
       state.set(
         read.error.code === 'cancelled'

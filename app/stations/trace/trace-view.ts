@@ -17,8 +17,8 @@ const LIFT = 7;
 const NAMED_V = 5;
 /** The other capture is drawn a little lower, so that both are seen. */
 const BELOW = 0.4;
-/** Columns that a stretch of a recording is drawn in: more than a screen has. */
-const COLUMNS = 2000;
+/** Columns that a stretch of a recording is drawn in: as many as the picture has on a wide screen. */
+const COLUMNS = 1000;
 type Looked = 'cycle' | Slot;
 
 /** Both captures over one cycle of the crank, or one of them over its whole time; taken out as picture, drawing and table. */
