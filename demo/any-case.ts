@@ -1,4 +1,4 @@
-import { CAUSES } from '@core/cause/cause-data';
+import { CAUSES, inputsOf, weighedFindings } from '@core/cause/cause-data';
 import type { Catalogue } from '@core/catalogue/find-records';
 import { PLACED_ON } from '@core/facts/place';
 import { fileFact, type NewFact, strikeFact } from '@core/facts/change';
@@ -10,7 +10,7 @@ import { bankThing, faultThing, oldThing, wheelThing } from '@core/facts/thing';
 import { randomFrom } from '@core/quantity/random';
 
 /** Observables that evidence is read from. */
-const WEIGHED = new Set(CAUSES.evidence.flatMap((e) => e.inputs ?? [e.finding]));
+const WEIGHED = new Set(weighedFindings(CAUSES).flatMap((f) => inputsOf(CAUSES, f)));
 
 /** Where the random facts of tests come from: numbers in [0, 1). */
 type Random = () => number;

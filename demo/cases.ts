@@ -34,8 +34,7 @@ const round = (v: number, to: number) => Math.round(v / to) * to;
 
 function scripts(random: () => number): Script[] {
   const life = (key: string) => {
-    const row = CAUSES.evidence.find((e) => e.finding === 'distance.run');
-    const { shape, scale } = (row?.kind === 'life' ? row.causes[key] : undefined)!;
+    const { shape, scale } = CAUSES.causes.find((c) => c.key === key)!.life;
     return round(weibullLife(random, shape, scale), 100);
   };
   const wrongWayRun = life('set_wrong_way');

@@ -228,7 +228,7 @@ function causePart(state: State, a: Answers, voice: Voice): Content[] {
   const shown = a.ranking.causes.find((c) => c.cause.key === chosen);
   const rows = a.ranking.causes.slice(0, 5).map((c) => [c.cause.wording, percent(c.probability)]);
   const weights = [...(shown?.weights ?? [])]
-    .filter((w) => w.counted && Math.abs(w.nats) > 0.05)
+    .filter((w) => Math.abs(w.nats) > 0.05)
     .sort((x, y) => Math.abs(y.nats) - Math.abs(x.nats));
   const unexplained = a.ranking.unexplained.map((f) => findingWords(f, voice));
   return [

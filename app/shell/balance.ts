@@ -64,7 +64,7 @@ export class Balance {
     if (answers?.kind === 'question') return [];
     const ranking = answers?.ranking;
     // Nothing is judged before something that weighs is known.
-    if (!ranking?.causes[0]?.weights.some((w) => w.counted)) return [];
+    if (!ranking?.weighed) return [];
     const rows = ranking.causes
       .slice(0, 4)
       .map((c) => ({ name: c.cause.wording, p: c.probability, share: percent(c.probability) }));

@@ -20,6 +20,12 @@ import { nameWords, valueWords } from './facts';
 import { list } from './list';
 import type { Voice } from './voice';
 
+/** A reading that weighs by what the new part measures. */
+const AGAINST_NEW: Readonly<Record<string, string>> = {
+  as_new: 'as the new part',
+  off: 'not as the new part',
+};
+
 /** "Cover rub: Rubbed through". */
 export function findingWords(f: Pick<Finding, 'finding' | 'value' | 'about'>, v: Voice): string {
   const of = f.about === undefined ? '' : ` (${v.thing?.(f.about) ?? nameOfId(f.about)})`;
@@ -32,7 +38,8 @@ function ofFirst(f: Pick<Finding, 'finding' | 'value'>, v: Voice): string {
   const o = v.registry.get(finding);
   const name = derived?.wording ?? o?.wording ?? finding;
   if (typeof value === 'string') {
-    const own = derived?.values?.[value] ?? FAULTS.find((f) => f.code === value)?.wording;
+    const own =
+      derived?.values?.[value] ?? AGAINST_NEW[value] ?? FAULTS.find((f) => f.code === value)?.wording;
     return `${name}: ${own ?? (o && optionsOf(o).find((x) => x.key === value)?.wording) ?? value}`;
   }
   return `${name}: ${numberWords(value, (x, u) => figure(x, u, derived, o, v))}`;

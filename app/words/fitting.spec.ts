@@ -4,7 +4,7 @@ import { FINDINGS } from '@core/bench/finding-data';
 import { catalogueOf, stagesFor } from '@core/catalogue/find-records';
 import type { IssueReason } from '@core/catalogue/pack-issue';
 import { judgePair, readTorque } from '@core/catalogue/torque-plan';
-import { CAUSES } from '@core/cause/cause-data';
+import { CAUSES, weighedFindings } from '@core/cause/cause-data';
 import { FAULTS } from '@core/claim/faults';
 import { brokenGates, wayBack } from '@core/fitting/order';
 import type { RecoverError } from '@core/fitting/recover';
@@ -33,9 +33,9 @@ const sheets = [...cat.variants.values()].map((v) => makeSheet(cat, v, stagesFor
 
 describe('sentences about the fitting', () => {
   it('name whatever can be weighed, a fault of a sheet by its wording', () => {
-    for (const row of CAUSES.evidence)
-      expect(FINDINGS.has(row.finding) || registry.has(row.finding))
-        .withContext(row.finding)
+    for (const finding of weighedFindings(CAUSES))
+      expect(FINDINGS.has(finding) || registry.has(finding))
+        .withContext(finding)
         .toBeTrue();
     for (const f of FAULTS)
       expect(findingWords({ finding: 'sheet.fault', value: f.code }, voice)).toContain(f.wording);

@@ -1,5 +1,5 @@
 import type { Finding } from '@core/bench/finding';
-import type { CauseData } from '@core/cause/cause-data';
+import { type CauseData, inputsOf } from '@core/cause/cause-data';
 import { type Check, checkWorth } from '@core/cause/next-check';
 import type { Ranking } from '@core/cause/rank';
 import type { Observable, Registry } from '@core/facts/observable';
@@ -25,11 +25,10 @@ export function checkList(
   drive: Possible,
   leastBits: number,
 ): CheckAnswer[] {
-  const inputs = new Map(causes.evidence.map((e) => [e.finding, e.inputs ?? [e.finding]]));
   return checkWorth(causes, ranking, findings)
     .filter((c) => c.bits > leastBits)
     .flatMap((c): CheckAnswer[] => {
-      const wanted = (inputs.get(c.finding) ?? []).map((key) => registry.get(key));
+      const wanted = inputsOf(causes, c.finding).map((key) => registry.get(key));
       if (wanted.length === 0 || wanted.some((o) => o === undefined || !applies(o, drive))) return [];
       const missing = wanted.flatMap((o) => (o ? openOf(o, state, drive) : []));
       if (missing.length === 0) return [];

@@ -4,7 +4,7 @@ import { textsOf } from '@core/catalogue/check-procedures';
 import type { Variant } from '@core/catalogue/pack';
 import { isUse, type StepRow } from '@core/catalogue/procedure';
 import { ambiguousValues, checkWording } from '@core/catalogue/check-wording';
-import { CAUSES } from '@core/cause/cause-data';
+import { CAUSES, inputsOf, weighedFindings } from '@core/cause/cause-data';
 import { carrierKind } from '@core/drive/carrier';
 import { driveHas, HAS } from '@core/drive/drive-has';
 import { tensionerIndex } from '@core/drive/layout';
@@ -271,8 +271,8 @@ describe('causes, findings and checks, on every drive of the catalogue', () => {
   });
 
   it('cover every evidence row with observables that exist', () => {
-    for (const e of CAUSES.evidence)
-      for (const key of e.inputs ?? [e.finding]) expect(registry.has(key)).withContext(e.finding).toBeTrue();
+    for (const finding of weighedFindings(CAUSES))
+      for (const key of inputsOf(CAUSES, finding)) expect(registry.has(key)).withContext(finding).toBeTrue();
   });
 });
 

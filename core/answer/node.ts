@@ -6,6 +6,8 @@ import type { World } from './world';
 export type Node<T> = {
   readonly inputs: Inputs;
   readonly compute: (inputs: never, world: World, state: State) => T;
+  /** Whether a value computed anew says the same as the one before, which is then kept, so that nothing behind it is computed again. */
+  readonly same?: (before: never, now: never) => boolean;
 };
 type Inputs = Readonly<Record<string, Node<unknown>>>;
 export type ValueOf<N> = N extends Node<infer T> ? T : never;
@@ -14,7 +16,8 @@ type ValuesOf<I extends Inputs> = { readonly [K in keyof I]: ValueOf<I[K]> };
 export const node = <const I extends Inputs, T>(
   inputs: I,
   compute: (inputs: ValuesOf<I>, world: World, state: State) => T,
-): Node<T> => ({ inputs, compute });
+  same?: (before: T, now: T) => boolean,
+): Node<T> => ({ inputs, compute, ...(same ? { same } : {}) });
 
 type Cell = { inputs: Record<string, unknown>; reads: Reads; value: unknown };
 
@@ -41,6 +44,8 @@ export class Answering {
     for (const [name, input] of Object.entries(node.inputs)) inputs[name] = this.ask(input);
     const kept = this.kept.get(node);
     const cell = kept && this.holds(kept, inputs) ? kept : this.compute(node, inputs);
+    if (kept && cell !== kept && node.same?.(kept.value as never, cell.value as never))
+      cell.value = kept.value;
     this.cells.set(node, cell);
     return cell.value as T;
   }

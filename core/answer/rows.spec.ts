@@ -2,7 +2,7 @@ import { demoFacts } from '../../demo/cases';
 import { demoPack } from '../../demo/catalogue';
 import { SEED } from '../../demo/scenario';
 import { catalogueOf } from '@core/catalogue/find-records';
-import type { EvidenceRow } from '@core/cause/likelihood';
+import type { CauseData, FindingSpec } from '@core/cause/cause-data';
 import { fileFact, type NewFact } from '@core/facts/change';
 import type { Author, Fact } from '@core/facts/fact';
 import { readLine } from '@core/facts/fact-line';
@@ -55,34 +55,32 @@ const measured: Observable = ObservableSchema.parse({
   how: 'measured',
   minutes: 2,
 });
-const rows: EvidenceRow[] = [
+const specs: FindingSpec[] = [
+  { finding: 'guide.shade', sound: ['pale'], off: { burnt: 0.02 } },
   {
-    kind: 'table',
-    finding: 'guide.shade',
-    group: 'colour',
-    normal: ['pale'],
-    background: { pale: 0.9, burnt: 0.1 },
-    causes: { guide_worn: { pale: 0.2, burnt: 0.8 } },
-  },
-  {
-    kind: 'normal',
     finding: 'guide.gap',
-    group: 'gap',
-    normal: [0, 3],
-    background: { mean: 1, sd: 1 },
-    causes: { guide_worn: { mean: 5, sd: 2 } },
+    sound: ['close'],
+    off: { wide: 0.02 },
+    edges: [0, 3, 20],
+    grades: ['close', 'wide'],
   },
 ];
+const SHOWS = { 'guide.shade': { burnt: 0.6 }, 'guide.gap': { wide: 0.7 } };
+const { causes } = shipped.knowledge;
+const taught: CauseData = {
+  ...causes,
+  findings: [...causes.findings, ...specs],
+  mechanisms: causes.mechanisms.map((m) =>
+    m.key === 'guide_worn_face' ? { ...m, shows: { ...m.shows, ...SHOWS } } : m,
+  ),
+};
 /** The world that ships, with two observables and their evidence more: rows of data and nothing else. */
 const grown: World = {
   ...shipped,
   knowledge: {
     ...shipped.knowledge,
     observables: [...shipped.knowledge.observables, graded, measured],
-    causes: {
-      ...shipped.knowledge.causes,
-      evidence: [...shipped.knowledge.causes.evidence, ...rows],
-    },
+    causes: taught,
   },
 };
 
@@ -119,14 +117,14 @@ describe('an observable, its finding and its weight that are added as rows', () 
     const before = share(chain);
     const odds = (p: number) => p / (1 - p);
     const burnt = plus(chain, { key: 'guide.shade', value: 'burnt', how: 'seen' });
-    expect(odds(share(burnt)) / odds(before)).toBeCloseTo(8, 6);
-    const wide = plus(chain, { key: 'guide.gap', value: 5, u: 0.1, how: 'measured' });
-    const spread = (sd: number) => Math.hypot(sd, 0.1);
-    const density = (x: number, mean: number, sd: number) => Math.exp(-0.5 * ((x - mean) / sd) ** 2) / sd;
-    const factor = density(5, 5, spread(2)) / density(5, 1, spread(1));
-    // one row may move the balance no further than the knowledge says
-    const most = Math.exp(grown.knowledge.causes.maxWeight);
-    expect(odds(share(wide)) / odds(before) / Math.min(factor, most)).toBeCloseTo(1, 6);
+    expect(odds(share(burnt)) / odds(before)).toBeGreaterThan(1.3);
+    const gap = (value: number, u: number) =>
+      share(plus(chain, { key: 'guide.gap', value, u, how: 'measured' }));
+    expect(odds(gap(5, 0.1)) / odds(before)).toBeGreaterThan(1.3);
+    expect(gap(1, 0.1)).toBeLessThan(before);
+    // half in one band and half in the other says something between the two
+    expect(gap(3, 0.5)).toBeGreaterThan(gap(1, 0.1));
+    expect(gap(3, 0.5)).toBeLessThan(gap(5, 0.1));
     expect(movedBy(grown, burnt, burnt.at(-1)!).map((d) => d.of)).toContain('guide_worn');
     expect(share(plus(chain, { key: 'guide.shade', value: 'pale', how: 'seen' }))).toBeLessThan(before);
     expect(nameWorld(grown).knowledge).not.toBe(nameWorld(shipped).knowledge);
@@ -151,8 +149,7 @@ describe('measurements at places', () => {
     const deep = weight([at(10, 0.3), at(40, 3.2), at(90, 1.1)])!;
     expect(deep.value).toEqual({ x: 3.2, u: 0.05 });
     expect(weight([at(40, 3.2), at(90, 1.1), at(10, 0.3)])!.nats).toBe(deep.nats);
-    // far from any edge the ratio is that of the shares
-    expect(deep.nats).toBeCloseTo(Math.log(0.4 / 0.05), 9);
+    expect(deep.nats).toBeGreaterThan(0);
     expect(weight([at(10, 0.3)])!.nats).toBeLessThan(0);
     expect(weight([])).toBeUndefined();
   });

@@ -22,8 +22,7 @@ const told = (step: string, value: string): Fact => ({
   by: 'F',
   at: new Date(Date.UTC(2026, 0, 1) + n).toISOString(),
 });
-const row = CAUSES.evidence.find((e) => e.kind === 'named')!;
-const names = row.kind === 'named' ? row.names : {};
+const { names } = CAUSES.sheet;
 
 describe('what went wrong', () => {
   const cases = [...cat.variants.values()].map((v) => {

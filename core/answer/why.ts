@@ -23,12 +23,11 @@ export type Suspect = {
 export function suspects(
   sheet: Sheet,
   ranking: Ranking,
-  causes: Pick<CauseData, 'evidence'>,
+  causes: Pick<CauseData, 'sheet'>,
   fitted: Fitted | undefined,
   left: Rules['suspicion'] = RULES.suspicion,
 ): Suspect[] {
-  const row = causes.evidence.find((e) => e.kind === 'named');
-  const names: Readonly<Record<string, string>> = row?.kind === 'named' ? row.names : {};
+  const { names } = causes.sheet;
   const likely = new Map(ranking.causes.map((c) => [c.cause.key, c.probability]));
   const shown = new Set(fitted?.faults.map((f) => f.step));
   const found = sheet.steps.flatMap((step): (Suspect & { keys: string[] })[] => {

@@ -46,5 +46,9 @@ export type BenchContext = {
   trace?:
     | { facts: string[]; said?: { verdict: 'in_tolerance' | 'whole' | 'fraction' | 'cannot_tell' } }
     | undefined;
+  /** Readings held against the dimension of the new part, thing by thing. */
+  limits: readonly { key: string; about?: string; within: boolean }[];
+  /** Findings that weigh as numbers, in bands; other numbers weigh by their limit. */
+  numbers: ReadonlySet<string>;
   sheetFaults: readonly { code: string; facts: readonly string[] }[];
 };

@@ -1,6 +1,7 @@
 import { readingUnit } from '@core/drive/carrier';
-import { listOf, standing, textOf, thingsWith } from '@core/facts/read';
+import { listOf, measuredOf, standing, textOf, thingsWith } from '@core/facts/read';
 import { COVERAGE, judged } from '@core/quantity/judge';
+import { codeMeaning } from './codes';
 import type { BenchContext } from './context';
 import type { Finding } from './finding';
 
@@ -22,6 +23,9 @@ export const DERIVED: Readonly<Record<string, Rule>> = {
   'guide.material': guideMaterial,
   'leak.down': leaksDown,
   'trace.shift': traceShift,
+  'count.match': countMatch,
+  'codes.shown': codesShown,
+  'heads.nearer': headsNearer,
 };
 
 const of = (about: string) => (about === '' ? {} : { about });
@@ -126,6 +130,42 @@ function traceShift({ trace }: BenchContext): Finding[] {
   return trace?.said === undefined || trace.said.verdict === 'cannot_tell'
     ? []
     : [{ finding: 'trace.shift', value: SHIFTS[trace.said.verdict], facts: trace.facts }];
+}
+
+/** Teeth or links that were counted against what the drive needs. */
+function countMatch({ drive, state, registry }: BenchContext): Finding[] {
+  const { layout } = drive;
+  if (!layout) return [];
+  const key = layout.kind === 'belt' ? 'belt.tooth_count' : 'chain.count';
+  const counted = measuredOf(state, registry, key);
+  if (!counted) return [];
+  const facts = counted.facts.map((f) => f.id);
+  return [{ finding: 'count.match', value: counted.value === layout.count ? 'same' : 'differs', facts }];
+}
+
+/** What codes of the cam and crank families tell, each kind once; "none" where codes were read and none is of them. */
+function codesShown({ state }: BenchContext): Finding[] {
+  const fact = standing(state, 'fault.codes');
+  if (!fact) return [];
+  const kinds = new Set(listOf(state, 'fault.codes').flatMap((c) => codeMeaning(c)?.kind ?? []));
+  return [...(kinds.size === 0 ? ['none'] : kinds)].map((value) => ({
+    finding: 'codes.shown',
+    value,
+    facts: [fact.id],
+  }));
+}
+
+/** A head or block that stands nearer than drawn by more than its reading may be off. */
+function headsNearer({ state, registry }: BenchContext): Finding[] {
+  const read = thingsWith(state, 'bank.nearer').flatMap((about) => {
+    const m = measuredOf(state, registry, 'bank.nearer', about === '' ? undefined : about);
+    return m ? [m] : [];
+  });
+  if (read.length === 0) return [];
+  const nearer = read.filter((m) => m.value > COVERAGE * m.u);
+  const said = nearer.length > 0 ? nearer : read;
+  const facts = said.flatMap((m) => m.facts.map((f) => f.id));
+  return [{ finding: 'heads.nearer', value: nearer.length > 0 ? 'nearer' : 'as_drawn', facts }];
 }
 
 /** Each fault once, on all steps that show it. */

@@ -18,7 +18,7 @@ export function findingsOf(wanted: readonly string[], ctx: BenchContext): Findin
   });
 }
 
-function direct(o: Observable, { state, registry }: BenchContext): Finding[] {
+function direct(o: Observable, { state, registry, limits, numbers }: BenchContext): Finding[] {
   return thingsWith(state, o.key).flatMap((about): Finding[] => {
     const thing = about === '' ? undefined : about;
     const of = thing === undefined ? {} : { about: thing };
@@ -27,8 +27,11 @@ function direct(o: Observable, { state, registry }: BenchContext): Finding[] {
     if (o.place) return largest(o, state, registry, thing, of);
     if (counts) {
       const m = measuredOf(state, registry, o.key, thing);
-      const facts = m?.facts.map((f) => f.id) ?? [];
-      return m ? [{ finding: o.key, value: { x: m.value, u: m.u }, facts, ...of }] : [];
+      if (!m) return [];
+      const facts = m.facts.map((f) => f.id);
+      if (numbers.has(o.key)) return [{ finding: o.key, value: { x: m.value, u: m.u }, facts, ...of }];
+      const limit = limits.find((l) => l.key === o.key && l.about === thing);
+      return limit ? [{ finding: o.key, value: limit.within ? 'as_new' : 'off', facts, ...of }] : [];
     }
     const value = textOf(state, o.key, thing);
     const fact = standing(state, o.key, thing);

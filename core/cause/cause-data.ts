@@ -1,29 +1,79 @@
 import * as z from 'zod';
 import { HAS, hasAll, kindWord } from '@core/drive/drive-has';
-import { EvidenceSchema } from './likelihood';
-import shipped from './data/causes.json';
+import causes from './data/causes.json';
+import findings from './data/findings.json';
+import mechanisms from './data/mechanisms.json';
 
 z.config({ jitless: true });
+const Share = z.number().gt(0).lt(1);
+const Shares = z.record(z.string(), Share);
+const Needs = z.array(z.enum(HAS)).optional();
+
+/** A run until failure: Weibull, km. */
+const Life = z.strictObject({ shape: z.number().positive(), scale: z.number().positive() });
+export type LifeTime = z.infer<typeof Life>;
+
+/** Who bears what a cause comes of. */
+export const BEARERS = ['fitter', 'supplier', 'engine', 'owner', 'carrier', 'dealer', 'nobody'] as const;
+
+const CauseSchema = z.strictObject({
+  key: z.string(),
+  wording: z.string(),
+  family: z.string(),
+  prior: Share,
+  /** What a drive must have for it to occur there; any drive unless given. */
+  needs: Needs,
+  /** Code of the installation fault that it is, if it is one. */
+  fault: z.string().optional(),
+  mechanism: z.string(),
+  consequence: z.string(),
+  bears: z.enum(BEARERS),
+  /** What is noticed of it, by the name of a profile. */
+  symptoms: z.string(),
+  /** Distance from the fitting until it is noticed. */
+  life: Life,
+  /** How surely it sets off each mechanism, the primary one first. */
+  works: Shares,
+});
+export type CauseEntry = z.infer<typeof CauseSchema>;
+
+const MechanismSchema = z.strictObject({
+  key: z.string(),
+  wording: z.string(),
+  needs: Needs,
+  /** How often it is at work though none of the causes set it off. */
+  leak: Share,
+  /** By finding: how surely it shows as each abnormal grade; the rest stays sound. */
+  shows: z.record(z.string(), Shares),
+});
+export type Mechanism = z.infer<typeof MechanismSchema>;
+
+const FindingSchema = z.strictObject({
+  finding: z.string(),
+  /** Observables that have to be filed to get it; the finding's own key unless given. */
+  inputs: z.array(z.string()).optional(),
+  /** Grades that need no explanation. */
+  sound: z.array(z.string()).min(1),
+  /** Abnormal grades, each with its share where no mechanism is at work: mistaken looks, other sources. */
+  off: Shares,
+  /** A number is read by bands between these edges, each a grade. */
+  edges: z.array(z.number()).min(2).optional(),
+  grades: z.array(z.string()).optional(),
+});
+export type FindingSpec = z.infer<typeof FindingSchema>;
 
 export const CauseDataSchema = z.strictObject({
-  /** No single group of findings may move the balance by more than this, in nats either way. */
-  maxWeight: z.number().positive(),
-  none: z.strictObject({ prior: z.number().gt(0).lt(1), wording: z.string() }),
-  causes: z.array(
-    z.strictObject({
-      key: z.string(),
-      wording: z.string(),
-      family: z.string(),
-      prior: z.number().gt(0).lt(1),
-      mechanism: z.string(),
-      consequence: z.string(),
-      /** What a drive must have for it to occur there; any drive unless given. */
-      needs: z.array(z.enum(HAS)).optional(),
-      /** Code of the installation fault that it is, if it is one. */
-      fault: z.string().optional(),
-    }),
-  ),
-  evidence: z.array(EvidenceSchema),
+  edition: z.number().int().positive(),
+  none: z.strictObject({ prior: Share, wording: z.string() }),
+  /** Two causes at once are as much rarer than their shares alone would make them. */
+  pair: z.strictObject({ penalty: Share }),
+  /** A fault that the fitting sheet shows: how often with its cause, and at large; the cause that each code is. */
+  sheet: z.strictObject({ hit: Share, background: Share, names: z.record(z.string(), z.string()) }),
+  /** Profiles of what is noticed: the share of each symptom. */
+  symptoms: z.record(z.string(), Shares),
+  /** What a drive runs a month, km: median, and the spread of its logarithm. */
+  yearly: z.strictObject({ kmPerMonth: z.number().positive(), sd: z.number().positive() }),
+  /** Run at large. */
   contradictions: z.array(
     z.strictObject({
       a: z.tuple([z.string(), z.string()]),
@@ -31,15 +81,58 @@ export const CauseDataSchema = z.strictObject({
       wording: z.string(),
     }),
   ),
+  causes: z.array(CauseSchema),
+  mechanisms: z.array(MechanismSchema),
+  findings: z.array(FindingSchema),
 });
 export type CauseData = z.infer<typeof CauseDataSchema>;
-export type CauseEntry = CauseData['causes'][number];
 
-/** The causes and weights that ship. */
-export const CAUSES: CauseData = CauseDataSchema.parse(shipped);
+/** The knowledge that ships. */
+export const CAUSES: CauseData = CauseDataSchema.parse({ ...causes, mechanisms, findings });
 
-/** The causes that can occur on a drive with these things, in its words; all while the drive is not known. */
+/** Findings that are weighed beside those that mechanisms show in: what is noticed, how far it ran, what the sheet says. */
+export const APART = {
+  symptom: { finding: 'symptom', inputs: ['symptom'] },
+  distance: { finding: 'distance.run', inputs: ['vehicle.odometer', 'kit.fitted_odometer'] },
+  time: { finding: 'time.run', inputs: ['kit.fitted', 'case.date'] },
+  sheet: { finding: 'sheet.fault', inputs: [] as string[] },
+} as const;
+
+/** Every finding that is weighed; those among them that are read as numbers. */
+export const weighedFindings = (data: Pick<CauseData, 'findings'>): string[] => listed(data).all;
+export const numberedFindings = (data: Pick<CauseData, 'findings'>): ReadonlySet<string> =>
+  listed(data).numbers;
+
+const lists = new WeakMap<object, { all: string[]; numbers: ReadonlySet<string> }>();
+function listed({ findings }: Pick<CauseData, 'findings'>): { all: string[]; numbers: ReadonlySet<string> } {
+  const known = lists.get(findings);
+  if (known) return known;
+  const all = [...findings.map((f) => f.finding), ...Object.values(APART).map((a) => a.finding)];
+  const numbers = new Set(findings.flatMap((f) => (f.edges ? [f.finding] : [])));
+  const made = { all, numbers };
+  lists.set(findings, made);
+  return made;
+}
+
+/** Observables that a finding takes. */
+export function inputsOf(data: Pick<CauseData, 'findings'>, finding: string): readonly string[] {
+  const apart = Object.values(APART).find((a) => a.finding === finding);
+  return apart?.inputs ?? data.findings.find((f) => f.finding === finding)?.inputs ?? [finding];
+}
+
+/** The causes and mechanisms that can occur on a drive with these things, in its words; all while the drive is not known. */
 export function causesFor(data: CauseData, has: ReadonlySet<string> | undefined): CauseData {
+  const key = has === undefined ? '*' : [...has].sort().join(' ');
+  const known = filtered.get(data)?.get(key);
+  if (known) return known;
+  const made = filter(data, has);
+  filtered.set(data, (filtered.get(data) ?? new Map<string, CauseData>()).set(key, made));
+  return made;
+}
+
+/** One and the same for drives that have the same, so that what is made of it is made once. */
+const filtered = new WeakMap<CauseData, Map<string, CauseData>>();
+function filter(data: CauseData, has: ReadonlySet<string> | undefined): CauseData {
   const word = kindWord(has);
   const Word = word[0]!.toUpperCase() + word.slice(1);
   const fill = (text: string) => text.replace(/\{drive\}/g, word).replace(/\{Drive\}/g, Word);
@@ -53,5 +146,8 @@ export function causesFor(data: CauseData, has: ReadonlySet<string> | undefined)
         mechanism: fill(c.mechanism),
         consequence: fill(c.consequence),
       })),
+    mechanisms: data.mechanisms
+      .filter((m) => hasAll(m.needs, has))
+      .map((m) => ({ ...m, wording: fill(m.wording) })),
   };
 }

@@ -1,39 +1,124 @@
 import type { Finding } from '@core/bench/finding';
-import type { CauseData } from './cause-data';
-import { cellsOf, type EvidenceRow } from './likelihood';
+import { APART, type CauseData } from './cause-data';
+import { evidenceOf } from './evidence';
+import { type Plan, planOf } from './eliminate';
+import { lay, type Laid, summed, withTouches } from './infer';
+import { type CauseModel, type FindingNode, modelOf, statesOf } from './model';
 import type { Ranking } from './rank';
+
+/** Causes below this share are left out of what a look would tell. */
+const NEGLIGIBLE = 1e-5;
 
 export type Check = { finding: string; bits: number };
 
 /**
- * What each check not yet made would tell about the cause, in bits: the mutual information between the cause
- * (as it stands) and the check's result (Lindley 1956). A group that already spoke is left out.
+ * What each check not yet made would tell about the cause, in bits: the mutual information between the cause as it stands and the check's result (Lindley 1956). What a look would
+ * show is worked out under each cause with all findings known, so that a look that says again what one said already is worth little.
  */
 export function checkWorth(data: CauseData, ranking: Ranking, findings: readonly Finding[]): Check[] {
-  const spoken = new Set(
-    findings
-      .map((f) => data.evidence.find((r) => r.finding === f.finding)?.group)
-      .filter((g) => g !== undefined),
-  );
-  return data.evidence
-    .filter((row) => !spoken.has(row.group))
-    .map((row) => ({ finding: row.finding, bits: information(row, ranking) }))
-    .sort((a, b) => b.bits - a.bits);
+  const model = modelOf(data);
+  const laid = lay(model, evidenceOf(model, findings).observed);
+  const share = new Map(ranking.causes.map((c) => [c.cause.key, c.probability]));
+  const p = Float64Array.from(model.causes, (c) => share.get(c.key) ?? 0);
+  const made = new Set(findings.map((f) => f.finding));
+  const out: Check[] = [];
+  for (const [finding, node] of model.findings)
+    if (!made.has(finding)) out.push({ finding, bits: information(model, laid, node, p, ranking.none) });
+  if (!made.has(APART.symptom.finding))
+    out.push({ finding: APART.symptom.finding, bits: ofSymptom(model, p, ranking.none) });
+  return out.sort((a, b) => b.bits - a.bits);
 }
 
-function information(row: EvidenceRow, ranking: Ranking): number {
-  const cells = cellsOf(row);
-  const given = [
-    ...ranking.causes.map((c) => ({ p: c.probability, shares: cells(c.cause.key) })),
-    { p: ranking.none, shares: cells(undefined) },
-  ];
-  let bits = 0;
-  for (let k = 0; k < (given[0]?.shares.length ?? 0); k++) {
-    const mean = given.reduce((s, g) => s + g.p * g.shares[k]!, 0);
-    for (const g of given) {
-      const q = g.shares[k]!;
-      if (g.p > 0 && q > 0) bits += g.p * q * Math.log2(q / mean);
-    }
+/** Bits that a look would tell. Only causes that touch what shows in it expect anything else of it than the others do. */
+function information(
+  model: CauseModel,
+  laid: Laid,
+  node: FindingNode,
+  p: Float64Array,
+  none: number,
+): number {
+  if (node.parents.length === 0) return 0;
+  const around = aroundOf(laid, node);
+  const states = around.states[0]!.length;
+  const at = Float64Array.from(model.leaks);
+  const touching = new Set(around.mechanisms.flatMap((m) => model.touchedBy[m]!));
+  let others = none;
+  p.forEach((x, i) => (others += touching.has(i) ? 0 : x));
+  const rows = [{ p: others, q: expected(laid, around, at) }];
+  for (const i of touching) {
+    if (p[i]! < NEGLIGIBLE) continue;
+    rows.push({ p: p[i]!, q: withTouches(at, model.touches[i]!, (x) => expected(laid, around, x)) });
   }
-  return bits;
+  return mutual(rows, states);
+}
+
+/** Bits between which row it is and what comes of it. */
+function mutual(rows: readonly { p: number; q: Float64Array }[], states: number): number {
+  let bits = 0;
+  for (let s = 0; s < states; s++) {
+    const mean = rows.reduce((sum, r) => sum + r.p * r.q[s]!, 0);
+    for (const { p, q } of rows) if (p > 0 && q[s]! > 0) bits += p * q[s]! * Math.log2(q[s]! / mean);
+  }
+  return Math.max(0, bits);
+}
+
+function ofSymptom({ causes, data }: CauseModel, p: Float64Array, none: number): number {
+  const states = Object.keys(Object.values(data.symptoms)[0] ?? {});
+  const all = causes.reduce((s, c) => s + c.prior, 0);
+  const of = (symptoms: string) => Float64Array.from(states, (s) => data.symptoms[symptoms]?.[s] ?? 0);
+  const rows = causes.map((c, i) => ({ p: p[i]!, q: of(c.symptoms) }));
+  const mean = Float64Array.from(states, (_, s) =>
+    causes.reduce((sum, c, i) => sum + (c.prior / all) * rows[i]!.q[s]!, 0),
+  );
+  return mutual([...rows, { p: none, q: mean }], states.length);
+}
+
+type Around = {
+  /** Mechanisms that show in the look or are coupled to one that does. */
+  mechanisms: readonly number[];
+  /** How each part of what was laid that shows in it is summed down to the parents; parents in no part. */
+  parts: readonly Plan[];
+  single: readonly number[];
+  /** How likely each state of the look is in each state of its parents, in the order of the parts, then the single ones. */
+  states: readonly Float64Array[];
+};
+
+function aroundOf(laid: Laid, node: FindingNode): Around {
+  const mine = node.parents.map((x) => x.mechanism);
+  const ids = [...new Set(mine.map((m) => laid.partOf[m]!))].filter((k) => k >= 0);
+  const parts = ids.map((k) => {
+    const { factors, mechanisms } = laid.parts[k]!;
+    return planOf(
+      factors,
+      mechanisms.filter((m) => mine.includes(m)),
+    );
+  });
+  const single = mine.filter((m) => laid.partOf[m]! < 0);
+  const order = [...parts.flatMap((k) => k.keep), ...single];
+  const bit = mine.map((m) => order.indexOf(m));
+  const states = Array.from({ length: 2 ** order.length }, (_, s) =>
+    statesOf(node, (i) => ((s >> bit[i]!) & 1) === 1),
+  );
+  const mechanisms = [...ids.flatMap((k) => laid.parts[k]!.mechanisms), ...single];
+  return { mechanisms, parts, single, states };
+}
+
+/** How likely each state of a look is, with all findings known, for shares in which mechanisms are at work. */
+function expected(laid: Laid, { parts, single, states }: Around, p: Float64Array): Float64Array {
+  let weights: Float64Array = Float64Array.of(1);
+  const grow = (next: Float64Array) => {
+    const out = new Float64Array(weights.length * next.length);
+    for (let b = 0; b < next.length; b++)
+      for (let a = 0; a < weights.length; a++) out[b * weights.length + a] = weights[a]! * next[b]!;
+    weights = out;
+  };
+  for (const plan of parts) grow(summed(plan, laid.sound, p));
+  for (const m of single) grow(Float64Array.of(1 - p[m]!, p[m]! * laid.sound[m]!));
+  const out = new Float64Array(states[0]!.length);
+  let total = 0;
+  weights.forEach((w, s) => {
+    total += w;
+    for (let k = 0; k < out.length; k++) out[k]! += w * states[s]![k]!;
+  });
+  return out.map((x) => x / total);
 }

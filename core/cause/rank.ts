@@ -1,8 +1,10 @@
 import type { Finding, FindingValue } from '@core/bench/finding';
 import type { CauseData, CauseEntry } from './cause-data';
-import { type EvidenceRow, groupOf, isNormal, logRatios, weighs } from './likelihood';
+import { type Evidence, evidenceOf, isAbnormal } from './evidence';
+import { scores, shares } from './infer';
+import { type CauseModel, modelOf } from './model';
 
-/** What one finding does to one cause: natural log of its odds factor against returns at large. */
+/** What one finding does to one cause, all others being known: change of its log-odds, natural log. */
 export type Weight = {
   finding: string;
   value: FindingValue;
@@ -10,88 +12,101 @@ export type Weight = {
   about?: string;
   facts: string[];
   nats: number;
-  /** False when a stronger finding of the same group already says it. */
-  counted: boolean;
 };
-export type RankedCause = { cause: CauseEntry; probability: number; weights: Weight[] };
+export type RankedCause = {
+  cause: CauseEntry;
+  probability: number;
+  /** Worked out when it is first asked for. */
+  readonly weights: readonly Weight[];
+};
 export type Ranking = {
   causes: RankedCause[];
   none: number;
+  /** Findings that weigh at all. */
+  weighed: number;
   /** Abnormal findings that the leader does not make likelier. */
-  unexplained: Finding[];
+  readonly unexplained: readonly Finding[];
   contradictions: { wording: string; facts: string[] }[];
+  /** Findings outside every grade and band of the knowledge: flagged, and without weight. */
+  strange: readonly Finding[];
 };
 
+/** Finding by finding, what causes would be without it. */
+type Without = { finding: Finding; logs: Float64Array; causes: Float64Array };
+
 /**
- * Ranks causes by Bayes' rule in log-odds: prior share, times for each group of findings the likelihood ratio of its
- * strongest finding against returns at large. Unknown is neutral. "None of these" keeps its prior and a ratio of one.
- * Probabilities add up to 1. Good 1950; the weights are the `nats` listed.
- * @param explainedFactor the leader explains a finding that it makes so many times likelier
+ * Ranks causes by Bayes' rule: prior share times how likely each makes the findings, summed over the hidden mechanisms (`infer.ts`), so that two findings of one mechanism
+ * never count twice. What is not known is neutral; "none of these" is a drive where only leaks are at work. Probabilities add up to 1.
+ * @param explainedFactor the leader explains a finding that it makes so many times likelier than none of these does
  */
 export function rankCauses(data: CauseData, findings: readonly Finding[], explainedFactor: number): Ranking {
-  const evidence = pickByGroup(data, findings);
-  const scored = data.causes.map((cause) => {
-    const weights = evidence.map((e) => weigh(data, cause, e));
-    const sum = weights.reduce((s, w) => s + (w.counted ? w.nats : 0), 0);
-    return { cause, weights, score: Math.log(cause.prior) + sum };
+  const model = modelOf(data);
+  const evidence = evidenceOf(model, findings);
+  const logs = scores(model, evidence);
+  const share = shares(model, logs);
+  const order = [...share.causes.keys()].sort((a, b) => share.causes[b]! - share.causes[a]!);
+  const without = once(() => leftOut(model, evidence));
+  const causes = order.map((i): RankedCause => {
+    const weights = once(() => weightsOf(i, share.causes, without()));
+    return {
+      cause: model.causes[i]!,
+      probability: share.causes[i]!,
+      get weights() {
+        return weights();
+      },
+    };
   });
-  const noneScore = Math.log(data.none.prior);
-  const top = Math.max(noneScore, ...scored.map((s) => s.score));
-  const total = Math.exp(noneScore - top) + scored.reduce((s, c) => s + Math.exp(c.score - top), 0);
-  const causes = scored
-    .map(({ cause, weights, score }) => ({ cause, weights, probability: Math.exp(score - top) / total }))
-    .sort((a, b) => b.probability - a.probability);
+  const unexplained = once(() => {
+    const leader = order[0];
+    if (leader === undefined) return [];
+    const abnormal = new Set(evidence.observed.filter(isAbnormal).map((o) => o.finding));
+    return without()
+      .filter((w) => abnormal.has(w.finding) && logs[leader]! - w.logs[leader]! < Math.log(explainedFactor))
+      .map((w) => w.finding);
+  });
   return {
     causes,
-    none: Math.exp(noneScore - top) / total,
-    unexplained: unexplained(data, findings, causes[0]?.cause, explainedFactor),
+    none: share.none,
+    weighed: evidence.observed.length + evidence.direct.length,
+    get unexplained() {
+      return unexplained();
+    },
     contradictions: contradictions(data, findings),
+    strange: evidence.strange,
   };
 }
 
-/** A finding that is weighed, and what it does to each cause in nats. */
-type Picked = { row: EvidenceRow; finding: Finding; nats: ReadonlyMap<string, number>; counted: boolean };
-/** Marks, in each group, the finding that can say most (largest ratio over all causes). */
-function pickByGroup(data: CauseData, findings: readonly Finding[]): Picked[] {
-  const picked: Picked[] = [];
-  for (const finding of findings) {
-    const row = data.evidence.find((r) => r.finding === finding.finding);
-    if (!row || !weighs(row, finding.value)) continue;
-    const of = logRatios(row, finding.value);
-    const nats = new Map(data.causes.map((c) => [c.key, of(c.key)]));
-    picked.push({ row, finding, nats, counted: true });
-  }
-  const strength = new Map(picked.map((p) => [p, Math.max(0, ...[...p.nats.values()].map(Math.abs))]));
-  for (const p of picked) {
-    const stronger = picked.find(
-      (q) =>
-        q !== p &&
-        groupOf(q.row, q.finding.value) === groupOf(p.row, p.finding.value) &&
-        q.counted &&
-        strength.get(q)! >= strength.get(p)!,
-    );
-    if (stronger) p.counted = false;
-  }
-  return picked;
+/** A value that is worked out when it is first asked for. */
+function once<T>(make: () => T): () => T {
+  let made: { value: T } | undefined;
+  return () => (made ??= { value: make() }).value;
 }
 
-function weigh(data: CauseData, cause: CauseEntry, p: Picked): Weight {
-  return { ...p.finding, nats: clip(p.nats.get(cause.key) ?? 0, data.maxWeight), counted: p.counted };
+/** Every finding left out in turn. */
+export function leftOut(model: CauseModel, evidence: Evidence): Without[] {
+  const left = (finding: Finding, rest: Evidence): Without => {
+    const logs = scores(model, rest);
+    return { finding, logs, causes: shares(model, logs).causes };
+  };
+  return [
+    ...evidence.observed.map((o) =>
+      left(o.finding, { ...evidence, observed: evidence.observed.filter((x) => x !== o) }),
+    ),
+    ...evidence.direct.map((d) =>
+      left(d.finding, { ...evidence, direct: evidence.direct.filter((x) => x !== d) }),
+    ),
+  ];
 }
 
-const clip = (x: number, limit: number) => Math.max(-limit, Math.min(limit, x));
+const logit = (p: number): number => Math.log(p) - Math.log1p(-p);
+const LEAST = 1e-15;
+const held = (p: number): number => Math.max(LEAST, Math.min(1 - LEAST, p));
 
-/** A finding is explained when the leader makes it likelier than at large by the house's factor. */
-function unexplained(
-  data: CauseData,
-  findings: readonly Finding[],
-  leader: CauseEntry | undefined,
-  factor: number,
-): Finding[] {
-  return findings.filter((f) => {
-    const row = data.evidence.find((r) => r.finding === f.finding);
-    return row && leader && !isNormal(row, f.value) && logRatios(row, f.value)(leader.key) < Math.log(factor);
-  });
+function weightsOf(i: number, now: Float64Array, without: readonly Without[]): Weight[] {
+  return without.map(({ finding, causes }) => ({
+    ...finding,
+    nats: logit(held(now[i]!)) - logit(held(causes[i]!)),
+  }));
 }
 
 function contradictions(data: CauseData, findings: readonly Finding[]) {

@@ -21,3 +21,14 @@ export function normalCdf(z: number): number {
   for (let n = 60; n > 0; n--) tail = n / (-z + tail);
   return normalDensity(z) / (-z + tail);
 }
+
+/** Quantile of the standard normal, by halving; 1e-12. */
+export function normalQuantile(q: number): number {
+  let [low, high] = [-10, 10];
+  for (let k = 0; k < 60; k++) {
+    const mid = (low + high) / 2;
+    if (normalCdf(mid) < q) low = mid;
+    else high = mid;
+  }
+  return (low + high) / 2;
+}

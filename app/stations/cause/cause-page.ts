@@ -72,9 +72,7 @@ export class CausePage {
   /** Why a decision was not taken. */
   protected readonly why = signal('');
   /** Nothing is weighed before there is something to weigh. */
-  protected readonly weighed = computed(
-    () => this.ranking()?.causes[0]?.weights.some((w) => w.counted) ?? false,
-  );
+  protected readonly weighed = computed(() => (this.ranking()?.weighed ?? 0) > 0);
   protected readonly checks = computed(() =>
     (this.question() ? [] : (this.desk.current()?.answers?.checks ?? [])).slice(0, 3).map((c) => ({
       finding: c.finding,
@@ -92,8 +90,7 @@ export class CausePage {
   }
 
   private detailOf(c: RankedCause) {
-    const line = (w: RankedCause['weights'][number]) =>
-      `${weightWords(w, this.voice())}${w.counted ? '' : ' (said already, not counted twice)'}`;
+    const line = (w: RankedCause['weights'][number]) => weightWords(w, this.voice());
     const sorted = [...c.weights].sort((a, b) => Math.abs(b.nats) - Math.abs(a.nats));
     return {
       key: c.cause.key,

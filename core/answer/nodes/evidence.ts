@@ -1,9 +1,10 @@
 import type { Finding } from '@core/bench/finding';
 import { findingsOf } from '@core/bench/findings';
 import { intervalFor } from '@core/catalogue/interval';
-import { causesFor } from '@core/cause/cause-data';
+import { causesFor, numberedFindings, weighedFindings } from '@core/cause/cause-data';
 import { rankCauses, type Ranking } from '@core/cause/rank';
 import { textOf } from '@core/facts/read';
+import type { BenchContext } from '@core/bench/context';
 import { applies } from '../applies';
 import { type CheckAnswer, checkList } from '../checks';
 import { toConclude, type ToConclude } from '../conclude';
@@ -31,31 +32,43 @@ const kitFits = node({ kits }, ({ kits }, _, state): boolean | undefined => {
   return match === undefined || match.verdict === 'fits_if' ? undefined : match.verdict === 'fits';
 });
 
-export const findings = node(
-  { registry, possible, drive, openMarks, kitFits, interval, ran, fitted, balances, leaks, trace },
-  ({ registry, possible, drive, openMarks, fitted, ...known }, { knowledge }, state): Finding[] =>
-    findingsOf(
-      knowledge.causes.evidence.map((e) => e.finding),
-      {
-        ...known,
-        state,
-        registry,
-        applies: (key) => {
-          const o = registry.get(key);
-          return o !== undefined && applies(o, possible);
-        },
-        drive: {
-          layout: drive?.layout,
-          settings: drive?.settings.ok ? drive.settings.value : undefined,
-          carrier: drive?.carrier,
-          tensioners: drive?.tensioners ?? [],
-          elongations: drive?.elongations ?? [],
-          extensions: drive?.extensions ?? [],
-        },
-        marks: drive?.marks ?? openMarks,
-        sheetFaults: fitted?.faults ?? [],
-      },
+/** Readings that were held against the new part's dimension, with what came of it. */
+const limits = node(
+  { bench },
+  ({ bench }): BenchContext['limits'] =>
+    bench.things.flatMap((t) =>
+      t.looks.flatMap(({ look, limit }) =>
+        limit?.within === undefined
+          ? []
+          : [{ key: look.key, ...(t.about === undefined ? {} : { about: t.about }), within: limit.within }],
+      ),
     ),
+  (a, b) => JSON.stringify(a) === JSON.stringify(b),
+);
+
+export const findings = node(
+  { registry, possible, drive, openMarks, kitFits, interval, ran, fitted, balances, leaks, trace, limits },
+  ({ registry, possible, drive, openMarks, fitted, ...known }, { knowledge }, state): Finding[] =>
+    findingsOf(weighedFindings(knowledge.causes), {
+      ...known,
+      numbers: numberedFindings(knowledge.causes),
+      state,
+      registry,
+      applies: (key) => {
+        const o = registry.get(key);
+        return o !== undefined && applies(o, possible);
+      },
+      drive: {
+        layout: drive?.layout,
+        settings: drive?.settings.ok ? drive.settings.value : undefined,
+        carrier: drive?.carrier,
+        tensioners: drive?.tensioners ?? [],
+        elongations: drive?.elongations ?? [],
+        extensions: drive?.extensions ?? [],
+      },
+      marks: drive?.marks ?? openMarks,
+      sheetFaults: fitted?.faults ?? [],
+    }),
 );
 
 export const ranking = node(

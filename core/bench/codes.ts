@@ -1,0 +1,22 @@
+import * as z from 'zod';
+import data from './data/codes.json';
+
+z.config({ jitless: true });
+const Code = z.string().regex(/^P\d{4}$/);
+const MeaningSchema = z.strictObject({
+  from: Code,
+  to: Code,
+  /** Cam and crank do not agree; a cam does not follow what is asked of it; a sensor's own signal. */
+  kind: z.enum(['correlation', 'response', 'signal']),
+  shaft: z.literal('crank').optional(),
+  /** Bank of the cam and which of its cams, where it names one. */
+  bank: z.union([z.literal(1), z.literal(2)]).optional(),
+  sensor: z.enum(['A', 'B']).optional(),
+});
+export type CodeMeaning = z.infer<typeof MeaningSchema>;
+
+const MEANINGS: readonly CodeMeaning[] = z.array(MeaningSchema).parse(data);
+
+/** What a generic fault code of the cam and crank families accuses; none of any other code. A code alone is never a cause. */
+export const codeMeaning = (code: string): CodeMeaning | undefined =>
+  MEANINGS.find((m) => code >= m.from && code <= m.to);

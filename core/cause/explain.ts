@@ -1,0 +1,152 @@
+import type { Finding } from '@core/bench/finding';
+import type { CauseData, CauseEntry } from './cause-data';
+import { type Evidence, evidenceOf } from './evidence';
+import { baseOf, lay, partLikelihood, scores, shares, shiftOf, touchesOfBoth, withTouches } from './infer';
+import { type CauseModel, modelOf } from './model';
+import { leftOut } from './rank';
+
+/** What a finding does between two causes, in decibans: above nought for the leader. */
+export type Line = { finding: Finding; decibans: number };
+/** A mechanism that the leader sets off, how surely it is at work by all findings, and the abnormal findings that show it. */
+export type Working = { mechanism: string; wording: string; probability: number; shows: Finding[] };
+export type Explanation = {
+  leader: CauseEntry;
+  runner: CauseEntry;
+  /** For the leader and against it, the strongest first. Together with the priors they do not add up exactly, since findings of one mechanism share what they say. */
+  lines: Line[];
+  priorDecibans: number;
+  /** From the primary mechanism to what follows. */
+  working: Working[];
+  /** Fewest findings without which another cause would lead; none where no few would. */
+  turns: Finding[];
+  /** Two causes that explain significantly more together than any one. */
+  pair?: { causes: [CauseEntry, CauseEntry]; odds: number };
+};
+
+/** Decibans of a natural log of odds. */
+export const decibans = (nats: number): number => (10 * nats) / Math.LN10;
+/** Most findings that are left out together to find what would turn the order. */
+const MOST_TURNS = 4;
+/** Causes that pairs are tried of; odds from which a pair is said. */
+const PAIRED = { of: 10, odds: 3 };
+
+/** Why the leader leads: against the runner-up, through its mechanisms, and what would turn it. None with fewer than two causes or no finding. */
+export function explain(data: CauseData, findings: readonly Finding[]): Explanation | undefined {
+  const model = modelOf(data);
+  const evidence = evidenceOf(model, findings);
+  if (model.causes.length < 2 || evidence.observed.length + evidence.direct.length === 0) return undefined;
+  const logs = scores(model, evidence);
+  const order = orderOf(model, logs);
+  const [first, second] = order as [number, number];
+  const out = leftOut(model, evidence);
+  const gap = (l: Float64Array) => l[first]! - l[second]!;
+  const lines = out
+    .map(({ finding, logs: l }) => ({ finding, decibans: decibans(gap(logs) - gap(l)) }))
+    .sort((a, b) => Math.abs(b.decibans) - Math.abs(a.decibans));
+  const [leader, runner] = [model.causes[first]!, model.causes[second]!];
+  const pair = pairOf(model, evidence, logs, order);
+  return {
+    leader,
+    runner,
+    lines,
+    priorDecibans: decibans(Math.log(leader.prior / runner.prior)),
+    working: workingOf(model, evidence, first),
+    turns: turnsOf(model, evidence, first),
+    ...(pair ? { pair } : {}),
+  };
+}
+
+function orderOf(model: CauseModel, logs: Float64Array): number[] {
+  const { causes } = shares(model, logs);
+  return [...causes.keys()].sort((a, b) => causes[b]! - causes[a]!);
+}
+
+/** How surely each mechanism of a cause is at work, given the cause and all findings: by Bayes' rule over its two states. */
+function workingOf(model: CauseModel, evidence: Evidence, cause: number): Working[] {
+  const laid = lay(model, evidence.observed);
+  const mine = model.touches[cause]!;
+  const at = Float64Array.from(model.leaks);
+  for (const t of mine) at[t.mechanism] = t.p;
+  const keys = new Map(Object.keys(model.causes[cause]!.works).map((k, i) => [k, i]));
+  return mine
+    .flatMap(({ mechanism, p }): (Working & { place: number })[] => {
+      const key = model.mechanisms[mechanism]!;
+      const place = keys.get(key);
+      if (place === undefined) return [];
+      const part = laid.partOf[mechanism]!;
+      const like = (state: number) => {
+        if (part < 0) return state === 1 ? laid.sound[mechanism]! : 1;
+        // the table has what sound findings do to a mechanism at work
+        return withTouches(at, [{ mechanism, p: state }], (x) =>
+          partLikelihood(laid.parts[part]!, laid.sound, x),
+        );
+      };
+      const [on, off] = [p * like(1), (1 - p) * like(0)];
+      const shows = laid.coupling
+        .filter((o) => o.node.parents.some((x) => x.mechanism === mechanism && shown(o.grades, x.shows)))
+        .map((o) => o.finding);
+      const { wording } = model.data.mechanisms[mechanism]!;
+      return [{ mechanism: key, wording, probability: on / (on + off), shows, place }];
+    })
+    .sort((a, b) => a.place - b.place)
+    .map(({ mechanism, wording, probability, shows }) => ({ mechanism, wording, probability, shows }));
+}
+
+const shown = (grades: Float64Array, shows: Float64Array): boolean =>
+  grades.some((g, i) => g > 0 && shows[i]! > 0);
+
+/** The fewest findings without which another cause leads: taken out greedily, the one that brings the nearest rival nearest first. */
+function turnsOf(model: CauseModel, evidence: Evidence, leader: number): Finding[] {
+  let now = evidence;
+  const gone: Finding[] = [];
+  while (gone.length < MOST_TURNS) {
+    const all = [...now.observed, ...now.direct];
+    let best: { evidence: Evidence; finding: Finding; lead: number } | undefined;
+    for (const x of all) {
+      const next = {
+        ...now,
+        observed: now.observed.filter((o) => o !== x),
+        direct: now.direct.filter((d) => d !== x),
+      };
+      const { causes } = shares(model, scores(model, next));
+      const rival = causes.reduce((m, p, i) => (i === leader ? m : Math.max(m, p)), 0);
+      const lead = causes[leader]! / rival;
+      if (!best || lead < best.lead) best = { evidence: next, finding: x.finding, lead };
+    }
+    if (!best) return [];
+    gone.push(best.finding);
+    if (best.lead < 1) return gone;
+    now = best.evidence;
+  }
+  return [];
+}
+
+/** The best pair of causes, where it explains significantly more than the best single one. The later of two runs is what was seen of them: the likelier one is taken. */
+function pairOf(
+  model: CauseModel,
+  evidence: Evidence,
+  logs: Float64Array,
+  order: readonly number[],
+): Explanation['pair'] {
+  const laid = lay(model, evidence.observed);
+  const leaks = Float64Array.from(model.leaks);
+  const base = baseOf(laid, leaks);
+  const all = model.causes.reduce((s, c) => s + c.prior, model.data.none.prior);
+  const prior = (i: number) => Math.log(model.causes[i]!.prior / all);
+  const single = Math.max(...order.map((i) => prior(i) + logs[i]!));
+  const direct = (i: number) => evidence.direct.reduce((s, d) => s + d.nats[i]!, 0);
+  // The best of a pair need not lead alone: each explains what the other leaves.
+  const likely = [...order].slice(0, 3 * PAIRED.of);
+  let best: { causes: [CauseEntry, CauseEntry]; odds: number } | undefined;
+  for (const a of likely.slice(0, PAIRED.of))
+    for (const b of likely) {
+      if (a === b || (model.causes[b]!.family === model.causes[a]!.family && a > b)) continue;
+      const together = shiftOf(laid, base, leaks, touchesOfBoth(model, a, b));
+      const log =
+        prior(a) + prior(b) + Math.log(model.data.pair.penalty) + together + Math.max(direct(a), direct(b));
+      const odds = Math.exp(log - single);
+      if (odds > PAIRED.odds && (!best || odds > best.odds))
+        best = { causes: [model.causes[a]!, model.causes[b]!], odds };
+    }
+  return best;
+}

@@ -1,0 +1,167 @@
+import { type Factor, type Plan, planOf, sumBy } from './eliminate';
+import type { Evidence, Observed } from './evidence';
+import { type CauseModel, statesOf } from './model';
+
+/**
+ * Exact inference in a network of two layers: a cause sets mechanisms off, each for itself; mechanisms show in findings. Where several at work show in one finding it stays sound
+ * only if each leaves it so (noisy-or, Pearl 1988); abnormal, its grade is shared out by what each shows. A sound finding so parts into a factor of each mechanism; only abnormal
+ * ones couple the mechanisms that show in them, and those few are summed out over all their states.
+ */
+
+/** Mechanisms that abnormal findings couple, what those findings say of them, and how it is summed. */
+export type Part = { mechanisms: readonly number[]; factors: readonly Factor[]; plan: Plan };
+/** Evidence laid on the mechanisms. */
+export type Laid = {
+  /** Of each mechanism: how much less likely the sound findings are while it is at work. */
+  sound: Float64Array;
+  parts: readonly Part[];
+  /** Part of each mechanism; -1: alone. */
+  partOf: Int32Array;
+  coupling: readonly Observed[];
+};
+
+/** How likely a look is while mechanisms are at work. @param at whether parent i is */
+function likelihood(o: Observed, at: (parent: number) => boolean): number {
+  const states = statesOf(o.node, at);
+  let sum = o.sound * states[0]!;
+  for (let g = 0; g < o.grades.length; g++) sum += o.grades[g]! * states[g + 1]!;
+  return sum;
+}
+
+/** Lays findings on mechanisms: sound ones as factors, the others as tables over the mechanisms that they couple. */
+export function lay(model: CauseModel, observed: readonly Observed[]): Laid {
+  const n = model.leaks.length;
+  const sound = new Float64Array(n).fill(1);
+  const coupling: Observed[] = [];
+  const group = Int32Array.from({ length: n }, (_, i) => i);
+  const root = (i: number): number => (group[i] === i ? i : (group[i] = root(group[i]!)));
+  for (const o of observed) {
+    const { parents } = o.node;
+    if (o.sound === 1) for (const p of parents) sound[p.mechanism]! *= 1 - p.sum;
+    else if (parents.length > 0) {
+      coupling.push(o);
+      for (const p of parents) group[root(p.mechanism)] = root(parents[0]!.mechanism);
+    }
+  }
+  const members = new Map<number, number[]>();
+  for (const o of coupling)
+    for (const p of o.node.parents) {
+      const r = root(p.mechanism);
+      const list = members.get(r) ?? [];
+      if (!list.includes(p.mechanism)) list.push(p.mechanism);
+      members.set(r, list);
+    }
+  const partOf = new Int32Array(n).fill(-1);
+  const parts = [...members.values()].map((mechanisms, k): Part => {
+    for (const m of mechanisms) partOf[m] = k;
+    const mine = coupling.filter((o) => mechanisms.includes(o.node.parents[0]!.mechanism));
+    const factors = mine.map(factorOf);
+    return { mechanisms, factors, plan: planOf(factors, []) };
+  });
+  return { sound, parts, partOf, coupling };
+}
+
+/** How likely a look is in each state of the mechanisms that show in it. */
+const factorOf = (o: Observed): Factor => ({
+  vars: o.node.parents.map((p) => p.mechanism),
+  table: Float64Array.from({ length: 2 ** o.node.parents.length }, (_, s) =>
+    likelihood(o, (i) => ((s >> i) & 1) === 1),
+  ),
+});
+
+/** How likely the findings of a part are, for the share in which each mechanism of the model is at work. */
+export const partLikelihood = ({ plan }: Part, sound: Float64Array, p: Float64Array): number =>
+  summed(plan, sound, p)[0]!;
+
+/** A part summed by a plan of its factors, over the mechanisms that the plan keeps. */
+export const summed = (plan: Plan, sound: Float64Array, p: Float64Array): Float64Array =>
+  sumBy(
+    plan,
+    (m) => 1 - p[m]!,
+    (m) => p[m]! * sound[m]!,
+  );
+
+export type Touch = { mechanism: number; p: number };
+/** Shares in which mechanisms are at work with some of them set off; whoever asks gets them back as they were. */
+export function withTouches<T>(p: Float64Array, mine: readonly Touch[], act: (p: Float64Array) => T): T {
+  const before = mine.map((t) => p[t.mechanism]!);
+  for (const t of mine) p[t.mechanism] = t.p;
+  const out = act(p);
+  mine.forEach((t, i) => (p[t.mechanism] = before[i]!));
+  return out;
+}
+
+/** Of each cause, natural log of how much likelier it makes what was laid than a drive where nothing but leaks is at work. */
+export function logLikelihoods(model: CauseModel, laid: Laid): Float64Array {
+  const p = Float64Array.from(model.leaks);
+  const base = baseOf(laid, p);
+  return Float64Array.from(model.touches, (mine) => shiftOf(laid, base, p, mine));
+}
+
+/** How likely the findings of each part are with nothing but leaks at work. */
+export const baseOf = (laid: Laid, leaks: Float64Array): number[] =>
+  laid.parts.map((part) => partLikelihood(part, laid.sound, leaks));
+
+/** Natural log of what a set of mechanisms set off changes. @param leaks shares without it; they come back as they were */
+export function shiftOf(
+  { sound, parts, partOf }: Laid,
+  base: readonly number[],
+  leaks: Float64Array,
+  mine: readonly Touch[],
+): number {
+  let log = 0;
+  let touched: Set<number> | undefined;
+  for (const { mechanism, p } of mine) {
+    const part = partOf[mechanism]!;
+    const s = sound[mechanism]!;
+    if (part >= 0) (touched ??= new Set()).add(part);
+    else if (s !== 1) {
+      const l = leaks[mechanism]!;
+      log += Math.log((1 - p + p * s) / (1 - l + l * s));
+    }
+  }
+  if (touched)
+    withTouches(leaks, mine, (p) => {
+      for (const k of touched) log += Math.log(partLikelihood(parts[k]!, sound, p) / base[k]!);
+    });
+  return log;
+}
+
+/** Mechanisms that two causes set off together. */
+export function touchesOfBoth(model: CauseModel, a: number, b: number): Touch[] {
+  const out = new Map<number, number>();
+  for (const k of [a, b])
+    for (const { mechanism, p } of model.touches[k]!) {
+      const leak = model.leaks[mechanism]!;
+      // what the leak does is not counted twice
+      const off = out.has(mechanism) ? ((1 - out.get(mechanism)!) * (1 - p)) / (1 - leak) : 1 - p;
+      out.set(mechanism, 1 - off);
+    }
+  return [...out].map(([mechanism, p]) => ({ mechanism, p }));
+}
+
+/** What evidence adds to each cause, natural log. */
+export function scores(model: CauseModel, evidence: Evidence): Float64Array {
+  const logs = logLikelihoods(model, lay(model, evidence.observed));
+  for (const { nats } of evidence.direct) for (let i = 0; i < logs.length; i++) logs[i]! += nats[i]!;
+  return logs;
+}
+
+/** Shares of causes and of none from their logs; they add up to one. */
+export function shares(
+  { causes: entries, data }: CauseModel,
+  logs: Float64Array,
+): { causes: Float64Array; none: number } {
+  const n = logs.length;
+  const causes = new Float64Array(n);
+  const none = Math.log(data.none.prior);
+  let top = none;
+  for (let i = 0; i < n; i++) {
+    causes[i] = Math.log(entries[i]!.prior) + logs[i]!;
+    if (causes[i]! > top) top = causes[i]!;
+  }
+  let sum = Math.exp(none - top);
+  for (let i = 0; i < n; i++) sum += causes[i] = Math.exp(causes[i]! - top);
+  for (let i = 0; i < n; i++) causes[i]! /= sum;
+  return { causes, none: Math.exp(none - top) / sum };
+}

@@ -1,0 +1,98 @@
+import type { CauseData, CauseEntry, FindingSpec } from './cause-data';
+
+/** A finding as the network has it: grades in order, sound as one. */
+export type FindingNode = {
+  spec: FindingSpec;
+  /** Abnormal grades; a finding's sound grades are one state. */
+  grades: readonly string[];
+  off: Float64Array;
+  /** Sum of `off`: how often it is abnormal though nothing is at work. */
+  off0: number;
+  /** Mechanisms that show in it, with the share of each abnormal grade while they are at work, and their sum. */
+  parents: readonly { mechanism: number; shows: Float64Array; sum: number }[];
+};
+/** The knowledge laid out for computing: causes set off mechanisms, mechanisms show in findings. */
+export type CauseModel = {
+  data: CauseData;
+  causes: readonly CauseEntry[];
+  mechanisms: readonly string[];
+  leaks: Float64Array;
+  /** Of each cause: the mechanisms that it sets off, with the share in which they are then at work. */
+  touches: readonly (readonly { mechanism: number; p: number }[])[];
+  findings: ReadonlyMap<string, FindingNode>;
+  /** Causes that touch each mechanism. */
+  touchedBy: readonly (readonly number[])[];
+};
+
+/** Mechanisms that no cause of a quiet drive sets off are rarer there than at large, by this. */
+export const QUIET = 0.3;
+/** The family of causes that are no cause. */
+const NO_FAULT = 'no fault found';
+export const isQuiet = (c: CauseEntry): boolean => c.family === NO_FAULT;
+
+const made = new WeakMap<CauseData, CauseModel>();
+/** The model of a set of knowledge, made once. */
+export function modelOf(data: CauseData): CauseModel {
+  let model = made.get(data);
+  if (!model) made.set(data, (model = make(data)));
+  return model;
+}
+
+function make(data: CauseData): CauseModel {
+  const at = new Map(data.mechanisms.map((m, i) => [m.key, i]));
+  const leaks = Float64Array.from(data.mechanisms, (m) => m.leak);
+  const touches = data.causes.map((c) =>
+    isQuiet(c)
+      ? [...leaks].map((leak, mechanism) => ({ mechanism, p: QUIET * leak }))
+      : Object.entries(c.works).flatMap(([key, strength]) => {
+          const mechanism = at.get(key);
+          return mechanism === undefined
+            ? []
+            : [{ mechanism, p: 1 - (1 - leaks[mechanism]!) * (1 - strength) }];
+        }),
+  );
+  const touchedBy = data.mechanisms.map((): number[] => []);
+  touches.forEach((list, cause) => list.forEach(({ mechanism }) => touchedBy[mechanism]!.push(cause)));
+  const findings = new Map<string, FindingNode>();
+  for (const spec of data.findings) {
+    const grades = Object.keys(spec.off);
+    const off = Float64Array.from(grades, (g) => spec.off[g]!);
+    const parents = data.mechanisms.flatMap((m, mechanism) => {
+      const shown = m.shows[spec.finding];
+      if (!shown) return [];
+      const shows = Float64Array.from(grades, (g) => shown[g] ?? 0);
+      return [{ mechanism, shows, sum: total(shows) }];
+    });
+    findings.set(spec.finding, { spec, grades, off, off0: total(off), parents });
+  }
+  return {
+    data,
+    causes: data.causes,
+    mechanisms: data.mechanisms.map((m) => m.key),
+    leaks,
+    touches,
+    findings,
+    touchedBy,
+  };
+}
+
+const total = (xs: Float64Array): number => xs.reduce((a, b) => a + b, 0);
+
+/**
+ * How likely each state of a finding is while some of its mechanisms are at work, sound first: it stays sound only if each leaves it so, abnormal its grade is shared out by what
+ * each shows. @param at whether parent i is at work
+ */
+export function statesOf(node: FindingNode, at: (parent: number) => boolean): Float64Array {
+  const out = new Float64Array(node.grades.length + 1);
+  let [stays, weight] = [1 - node.off0, node.off0];
+  out.set(node.off, 1);
+  node.parents.forEach((p, i) => {
+    if (!at(i)) return;
+    stays *= 1 - p.sum;
+    weight += p.sum;
+    for (let g = 0; g < p.shows.length; g++) out[g + 1]! += p.shows[g]!;
+  });
+  for (let g = 1; g < out.length; g++) out[g]! *= (1 - stays) / weight;
+  out[0] = stays;
+  return out;
+}
