@@ -68,10 +68,10 @@ describe('the fitting in the report', () => {
     const unsure = on(fresh, piece(1, 60), piece(2, 19.5));
     expect(unsure.balances.map((b) => b.verdict)).toEqual(['cannot_tell']);
     expect(textOf(piecesPart(unsure, heading))).not.toContain('open the sump');
-    // Surely missing speaks for a worn guide; what cannot be told speaks for nothing.
+    // Surely missing speaks for a broken guide; what cannot be told speaks for nothing.
     const weight = (a: Answers) =>
       a.ranking.causes
-        .find((c) => c.cause.key === 'guide_worn')!
+        .find((c) => c.cause.key === 'guide_brittle')!
         .weights.find((w) => w.finding === 'guide.material')?.nats;
     expect(weight(missing)).toBeGreaterThan(1);
     expect(weight(unsure)).toBeUndefined();

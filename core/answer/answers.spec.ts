@@ -6,8 +6,6 @@ import { judgePointer } from '@core/bench/tensioners';
 import { extractPack } from '@core/catalogue/extract-pack';
 import { catalogueOf, findCode, nearestCodes } from '@core/catalogue/find-records';
 import { CAUSES } from '@core/cause/cause-data';
-import { checkWorth } from '@core/cause/next-check';
-import { rankCauses } from '@core/cause/rank';
 import { logLife, logWeibull } from '@core/cause/life';
 import { readCaseFile, writeCaseFile } from '@core/claim/case-file';
 import { checkSeals, sealedNow } from '@core/claim/seal';

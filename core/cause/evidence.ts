@@ -117,6 +117,10 @@ function directly(
   return { direct, odd };
 }
 
+/** How surely a life is known: the rest is a return like any, so that no run alone rules a cause out. */
+const SURE = 0.95;
+const held = (nats: number): number => Math.log(SURE * Math.exp(nats) + 1 - SURE);
+
 const against = (log: (life: CauseEntry['life']) => number): ((c: CauseEntry) => number) => {
   const base = log(AT_LARGE);
   // many causes have one and the same life
@@ -124,7 +128,7 @@ const against = (log: (life: CauseEntry['life']) => number): ((c: CauseEntry) =>
   return ({ life }) => {
     const key = `${life.shape} ${life.scale}`;
     let nats = known.get(key);
-    if (nats === undefined) known.set(key, (nats = log(life) - base));
+    if (nats === undefined) known.set(key, (nats = held(log(life) - base)));
     return nats;
   };
 };

@@ -2,6 +2,7 @@ import { driveHas } from '@core/drive/drive-has';
 import { stagesOf } from '@core/drive/stages';
 import { FINDINGS } from '@core/bench/finding-data';
 import { OBSERVABLES } from '@core/facts/registry';
+import { breathe } from '@core/quantity/breathe.fixture';
 import { demoPack } from '../../demo/catalogue';
 import { CauseDataSchema, CAUSES, causesFor, type CauseData } from './cause-data';
 import { drawReturn } from './draw.fixture';
@@ -54,7 +55,7 @@ describe('the knowledge of causes', () => {
 
   it('is refused with the place where it does not fit together', () => {
     const change = (at: (d: CauseData) => void) => {
-      const d = structuredClone(CAUSES) as CauseData;
+      const d: CauseData = structuredClone(CAUSES);
       at(d);
       return lintKnowledge(d, known).map((i) => `${i.code} ${i.at}`);
     };
@@ -161,11 +162,12 @@ describe('what is plausible to a specialist', () => {
 });
 
 describe('calibration', () => {
-  it('holds on 5,000 returns drawn from the knowledge with its shares off and looks missing: of those stated 80 to 90 % three to nineteen in twenty are right', () => {
+  it('holds on 5,000 returns drawn from the knowledge with its shares off and looks missing: of those stated 80 to 90 % three to nineteen in twenty are right', async () => {
     const drives = [belt(), chain()];
     let [stated, right, brier] = [0, 0, 0];
     const N = 5000;
     for (let k = 0; k < N; k++) {
+      if (k % 250 === 0) await breathe();
       const data = drives[k % 2]!;
       const drawn = drawReturn(data, k + 1, { noise: 0.5, looked: 0.05 + 0.1 * ((k % 3) / 2) });
       const r = rankCauses(data, drawn.findings, 1.5);

@@ -14,6 +14,7 @@ import { smallFindings, smallKnowledge } from './small.fixture';
  */
 function byHand(data: CauseData, findings: readonly Finding[]): { shares: number[]; total: number } {
   const n = data.mechanisms.length;
+  const said = (f: Finding) => (typeof f.value === 'string' ? f.value : '');
   const likely = (p: (i: number) => number) => {
     let sum = 0;
     for (let s = 0; s < 2 ** n; s++) {
@@ -29,7 +30,7 @@ function byHand(data: CauseData, findings: readonly Finding[]): { shares: number
         const stays = at.reduce((q, g) => q * (1 - Object.values(g).reduce((a, b) => a + b, 0)), 1);
         const of = (grade: string) => at.reduce((a, g) => a + (g[grade] ?? 0), 0);
         const all = Object.keys(spec.off).reduce((a, g) => a + of(g), 0);
-        x *= spec.sound.includes(String(f.value)) ? stays : ((1 - stays) * of(String(f.value))) / all;
+        x *= spec.sound.includes(said(f)) ? stays : ((1 - stays) * of(said(f))) / all;
       }
       sum += x;
     }
@@ -77,12 +78,13 @@ describe('causes weighed through mechanisms', () => {
 
   it('are moved less by a second finding of a mechanism that the first one showed already', () => {
     const base = smallKnowledge(5, 2, 1, 2);
+    const works: Record<string, number>[] = [{ m0: 0.9 }];
     const data: CauseData = {
       ...base,
       causes: base.causes.map((c, i) => ({
         ...c,
         prior: 0.2,
-        works: (i === 0 ? { m0: 0.9 } : {}) as Record<string, number>,
+        works: works[i] ?? {},
       })),
       mechanisms: [{ key: 'm0', wording: '', leak: 0.05, shows: { f0: { bad: 0.8 }, f1: { bad: 0.8 } } }],
     };
@@ -170,6 +172,7 @@ describe('an explanation', () => {
 
   it('finds two causes where each explains what the other cannot, and no pair where one explains all', () => {
     const base = smallKnowledge(5, 3, 2, 2);
+    const works: Record<string, number>[] = [{ m0: 0.95 }, { m1: 0.95 }];
     const shows = (f: string) => ({ [f]: { bad: 0.95 } });
     const data: CauseData = {
       ...base,
@@ -177,7 +180,7 @@ describe('an explanation', () => {
         ...c,
         family: 'fitting',
         prior: 0.1,
-        works: [{ m0: 0.95 }, { m1: 0.95 }, {}][i]! as Record<string, number>,
+        works: works[i] ?? {},
       })),
       mechanisms: [
         { key: 'm0', wording: '', leak: 0.001, shows: shows('f0') },

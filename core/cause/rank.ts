@@ -59,10 +59,12 @@ export function rankCauses(data: CauseData, findings: readonly Finding[], explai
   const unexplained = once(() => {
     const leader = order[0];
     if (leader === undefined) return [];
-    const abnormal = new Set(evidence.observed.filter(isAbnormal).map((o) => o.finding));
-    return without()
-      .filter((w) => abnormal.has(w.finding) && logs[leader]! - w.logs[leader]! < Math.log(explainedFactor))
-      .map((w) => w.finding);
+    // each for itself: what another finding shows already is explained by the same leader
+    const alone = (o: Evidence['observed'][number]) =>
+      scores(model, { observed: [o], direct: [], strange: [] })[leader]!;
+    return evidence.observed
+      .filter((o) => isAbnormal(o) && alone(o) < Math.log(explainedFactor))
+      .map((o) => o.finding);
   });
   return {
     causes,

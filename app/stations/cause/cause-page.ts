@@ -3,13 +3,20 @@ import { RouterLink } from '@angular/router';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
 import { NzInputDirective } from 'ng-zorro-antd/input';
 import { decideCause } from '@core/answer/decide';
+import { explained } from '@core/answer/explained';
 import type { RankedCause } from '@core/cause/rank';
 import { standing, textOf } from '@core/facts/read';
 import { CaseDesk } from '../../data/case-desk';
 import { VoiceService } from '../../acts/voice';
 import { DeskSession } from '../../entry/desk-session';
 import { Field } from '../../entry/field';
+import { lineWords, pairWords, sureWords, turnsWords, workingWords } from '../../words/explain';
 import { contradictionWords, decideSentence, findingWords, percent, weightWords } from '../../words/answers';
+
+/** Weights below this are not told; lines that are told at most; a leader below this leaves the case open. */
+const LEAST_DECIBANS = 0.5;
+const MOST_LINES = 8;
+const UNDECIDED = 0.5;
 
 /** Rivals weighed on all the evidence; the specialist decides. */
 @Component({
@@ -88,6 +95,30 @@ export class CausePage {
     if (entry?.ok) void this.desk.file(entry.value);
     else if (entry) this.why.set(decideSentence(entry.error, this.desk.nameOf));
   }
+
+  /** Why the leader leads: against the runner-up, through its mechanisms, and what would turn it. */
+  protected readonly leads = computed(() => {
+    const a = this.desk.current()?.answers;
+    const e = a && this.weighed() && !this.question() ? explained(a) : undefined;
+    if (!e) return undefined;
+    const v = this.voice();
+    const p = a!.ranking.causes[0]!.probability;
+    const lines = e.lines.filter((l) => Math.abs(l.decibans) >= LEAST_DECIBANS);
+    return {
+      leader: e.leader.wording,
+      runner: e.runner.wording,
+      sure: sureWords(p),
+      undecided: p < UNDECIDED,
+      lines: lines.slice(0, MOST_LINES).map((l) => lineWords(l, v)),
+      working: e.working.map((w) => workingWords(w, v)),
+      turns: turnsWords(e, v),
+      pair: pairWords(e),
+    };
+  });
+  /** What was found and no band or grade of the knowledge holds. */
+  protected readonly strange = computed(() =>
+    (this.ranking()?.strange ?? []).map((f) => findingWords(f, this.voice())),
+  );
 
   private detailOf(c: RankedCause) {
     const line = (w: RankedCause['weights'][number]) => weightWords(w, this.voice());

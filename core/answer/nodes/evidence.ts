@@ -18,7 +18,9 @@ import { engine, kits, possible, registry, rules } from './identification';
 export const ran = node({ registry }, ({ registry }, _, state) => ranSince(state, registry));
 
 /** The causes that can occur on a drive that is still possible, in its words. */
-const causes = node({ possible }, ({ possible }, { knowledge }) => causesFor(knowledge.causes, possible.has));
+export const causes = node({ possible }, ({ possible }, { knowledge }) =>
+  causesFor(knowledge.causes, possible.has),
+);
 
 const interval = node(
   { engine },
