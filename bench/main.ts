@@ -1,6 +1,7 @@
 import { resolve } from 'node:path';
 import { answerBench } from './answer-bench';
 import { catalogueBench } from './catalogue-bench';
+import { causeBench } from './cause-bench';
 import { deskBench } from './desk-bench';
 import { benchLayoutFile, driveBench } from './drive-bench';
 import { examineBench } from './examine-bench';
@@ -18,6 +19,7 @@ const BENCHES = {
   drive: driveBench,
   catalogue: catalogueBench,
   answers: answerBench,
+  cause: causeBench,
   intake: intakeBench,
   sheet: () => sheetBench(root),
   load: () => loadBench(root),

@@ -5,6 +5,7 @@ import { mergeFacts } from '@core/facts/change';
 import type { Fact } from '@core/facts/fact';
 import { circleIn } from '@core/facts/circle';
 import { needsThing } from '@core/facts/registry';
+import { breathe } from '@core/quantity/breathe.fixture';
 import { reduce } from '@core/facts/state';
 import { checkThings } from '@core/facts/thing';
 import { applies } from './applies';
@@ -70,8 +71,10 @@ describe('the answers of any case', () => {
     });
   });
 
-  it('are the same in whatever order the facts come, and however they were kept while the case grew', () => {
-    each((a, facts, seed) => {
+  it('are the same in whatever order the facts come, and however they were kept while the case grew', async () => {
+    for (const [i, facts] of cases.slice(0, 24).entries()) {
+      const [a, seed] = [settled(answersFor(world, reduce(facts))), SEEDS[i]!];
+      if (i % 3 === 0) await breathe();
       const turned = answersFor(world, reduce([...facts].reverse()));
       let kept: Answers | undefined;
       for (let n = 1; n <= facts.length; n++)
@@ -84,7 +87,7 @@ describe('the answers of any case', () => {
           .withContext(`${seed} ${name}, kept`)
           .toEqual(a[name] as never);
       }
-    });
+    }
   });
 
   it('count every look once: looked at, open, not sent and not applying are all there are', () => {

@@ -49,6 +49,7 @@ export class CausePage {
     (this.ranking()?.causes ?? []).map((c) => ({
       key: c.cause.key,
       name: c.cause.wording,
+      fault: c.cause.fault ?? '',
       family: c.cause.family,
       p: c.probability,
       share: percent(c.probability),
@@ -57,9 +58,15 @@ export class CausePage {
     })),
   );
   protected readonly all = signal(false);
-  /** Those that are worth a look: from one in a hundred on, the one decided and the one looked at. */
+  /** Faults that the fitting sheet shows: their causes are told, however unlikely all else makes them. */
+  private readonly onSheet = computed(
+    () => new Set(this.desk.current()?.answers?.fitted?.faults.map((f) => f.code)),
+  );
+  /** Those that are worth a look: from one in a hundred on, the one decided, the one looked at, and what the sheet shows. */
   protected readonly likely = computed(() =>
-    this.rows().filter((r) => this.all() || r.p >= 0.01 || r.decided || r.key === this.shown()),
+    this.rows().filter(
+      (r) => this.all() || r.p >= 0.01 || r.decided || r.key === this.shown() || this.onSheet().has(r.fault),
+    ),
   );
   protected readonly unlikely = computed(() =>
     this.all() ? this.rows().length : this.rows().length - this.likely().length,
