@@ -26,7 +26,9 @@ export type Explanation = {
 /** Decibans of a natural log of odds. */
 export const decibans = (nats: number): number => (10 * nats) / Math.LN10;
 /** Most findings that are left out together to find what would turn the order. */
-const MOST_TURNS = 4;
+const MOST_TURNS = 3;
+/** Findings that are tried for it. */
+const TRIED = 6;
 /** Causes that pairs are tried of; odds from which a pair is said. */
 const PAIRED = { of: 10, odds: 3 };
 
@@ -51,7 +53,7 @@ export function explain(data: CauseData, findings: readonly Finding[]): Explanat
     lines,
     priorDecibans: decibans(Math.log(leader.prior / runner.prior)),
     working: workingOf(model, evidence, first),
-    turns: turnsOf(model, evidence, first),
+    turns: turnsOf(model, evidence, first, lines),
     ...(pair ? { pair } : {}),
   };
 }
@@ -96,11 +98,18 @@ const shown = (grades: Float64Array, shows: Float64Array): boolean =>
   grades.some((g, i) => g > 0 && shows[i]! > 0);
 
 /** The fewest findings without which another cause leads: taken out greedily, the one that brings the nearest rival nearest first. */
-function turnsOf(model: CauseModel, evidence: Evidence, leader: number): Finding[] {
+function turnsOf(model: CauseModel, evidence: Evidence, leader: number, lines: readonly Line[]): Finding[] {
+  // only what speaks for the leader can turn it, and the strongest of it first
+  const speaking = new Set(
+    lines
+      .filter((l) => l.decibans > 0)
+      .slice(0, TRIED)
+      .map((l) => l.finding),
+  );
   let now = evidence;
   const gone: Finding[] = [];
   while (gone.length < MOST_TURNS) {
-    const all = [...now.observed, ...now.direct];
+    const all = [...now.observed, ...now.direct].filter((x) => speaking.has(x.finding));
     let best: { evidence: Evidence; finding: Finding; lead: number } | undefined;
     for (const x of all) {
       const next = {

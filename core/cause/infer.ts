@@ -127,6 +127,26 @@ export function shiftOf(
   return log;
 }
 
+/** What causes would be without one sound finding: only those that touch what shows in it, or what is coupled to that, are worked out again. */
+export function withoutSound(model: CauseModel, laid: Laid, logs: Float64Array, o: Observed): Float64Array {
+  const sound = Float64Array.from(laid.sound);
+  const around = new Set<number>();
+  for (const { mechanism, sum } of o.node.parents) {
+    sound[mechanism]! /= 1 - sum;
+    const part = laid.partOf[mechanism]!;
+    for (const m of part < 0 ? [mechanism] : laid.parts[part]!.mechanisms) around.add(m);
+  }
+  const touching = new Set([...around].flatMap((m) => model.touchedBy[m]!));
+  const leaks = Float64Array.from(model.leaks);
+  const [with_, without] = [baseOf(laid, leaks), baseOf({ ...laid, sound }, leaks)];
+  const out = Float64Array.from(logs);
+  for (const i of touching) {
+    const mine = model.touches[i]!;
+    out[i]! += shiftOf({ ...laid, sound }, without, leaks, mine) - shiftOf(laid, with_, leaks, mine);
+  }
+  return out;
+}
+
 /** Mechanisms that two causes set off together. */
 export function touchesOfBoth(model: CauseModel, a: number, b: number): Touch[] {
   const out = new Map<number, number>();

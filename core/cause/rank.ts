@@ -1,7 +1,7 @@
 import type { Finding, FindingValue } from '@core/bench/finding';
 import type { CauseData, CauseEntry } from './cause-data';
 import { type Evidence, evidenceOf, isAbnormal } from './evidence';
-import { scores, shares } from './infer';
+import { lay, scores, shares, withoutSound } from './infer';
 import { type CauseModel, modelOf } from './model';
 
 /** What one finding does to one cause, all others being known: change of its log-odds, natural log. */
@@ -86,16 +86,27 @@ function once<T>(make: () => T): () => T {
 
 /** Every finding left out in turn. */
 export function leftOut(model: CauseModel, evidence: Evidence): Without[] {
-  const left = (finding: Finding, rest: Evidence): Without => {
-    const logs = scores(model, rest);
-    return { finding, logs, causes: shares(model, logs).causes };
-  };
+  const of = (finding: Finding, logs: Float64Array): Without => ({
+    finding,
+    logs,
+    causes: shares(model, logs).causes,
+  });
+  const laid = lay(model, evidence.observed);
+  const all = scores(model, evidence);
   return [
-    ...evidence.observed.map((o) =>
-      left(o.finding, { ...evidence, observed: evidence.observed.filter((x) => x !== o) }),
-    ),
+    ...evidence.observed.map((o) => {
+      if (o.sound === 1) return of(o.finding, withoutSound(model, laid, all, o));
+      return of(
+        o.finding,
+        scores(model, { ...evidence, observed: evidence.observed.filter((x) => x !== o) }),
+      );
+    }),
+    // what speaks of causes themselves is a factor of its own
     ...evidence.direct.map((d) =>
-      left(d.finding, { ...evidence, direct: evidence.direct.filter((x) => x !== d) }),
+      of(
+        d.finding,
+        all.map((l, i) => l - d.nats[i]!),
+      ),
     ),
   ];
 }
