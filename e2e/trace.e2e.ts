@@ -12,7 +12,10 @@ const ENGINE = 'QU13-STOA';
 const teeth = () => {
   const { pack } = JSON.parse(readFileSync('demo/demo.json', 'utf8')) as { pack: Pack };
   const layout = pack.variants.find((v) => v.engine === ENGINE)!.layout;
-  const good = knownGood(pack.layouts.filter((l) => l.id === layout));
+  const good = knownGood(
+    pack.layouts.filter((l) => l.id === layout),
+    1,
+  );
   const wheel = good.ok && good.value ? readWheel(good.value.wheel) : undefined;
   if (!wheel?.ok) throw new Error('the engine names no wheel');
   return wheel.value.teeth;

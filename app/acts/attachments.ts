@@ -2,6 +2,7 @@ import { inject, Injectable } from '@angular/core';
 import type { FileRef } from '@core/facts/fact';
 import { THING } from '@core/facts/thing';
 import { withoutLocation } from '@core/intake/without-location';
+import { notHereWords } from '../words/case-file';
 import { CaseDesk } from '../data/case-desk';
 import { FactRepository } from '../data/fact-repository';
 import { hashOf } from '../data/hash';
@@ -74,6 +75,6 @@ export class Attachments {
   async save(file: FileRef): Promise<void> {
     const blob = await this.blobOf(file);
     if (blob) download(file.name, blob);
-    else this.words.refuse(`${file.name} is not in this browser. Open a bundle of this case that holds it.`);
+    else this.words.refuse(notHereWords(file.name));
   }
 }

@@ -51,3 +51,7 @@ export function caseFileSentence(
       return `${name} has ${Math.ceil(e.bytes / 1e6)} MB; a case file has at most ${Math.round(e.most / 1e6)} MB. Nothing was changed.`;
   }
 }
+
+/** A file that a case points to, and whose content is elsewhere. */
+export const notHereWords = (name: string): string =>
+  `${name} is not in this browser. Open a bundle of this case that holds it.`;

@@ -1,13 +1,21 @@
+import type { CodeAnswer } from '@core/answer/codes-answer';
 import type { Explanation, Line, Working } from '@core/cause/explain';
+import type { Rules } from '@core/house/rules';
 import { formatNumber } from '@core/quantity/format-quantity';
 import { findingWords, percent } from './answers';
 import { list } from './list';
 import type { Voice } from './voice';
 
 /** How sure a share is, in words with the number. */
-export function sureWords(p: number): string {
+export function sureWords(p: number, { certain, probable, likely }: Rules['sureFrom']): string {
   const word =
-    p >= 0.95 ? 'almost certain' : p >= 0.8 ? 'probable' : p >= 0.5 ? 'more likely than not' : 'open';
+    p >= certain
+      ? 'almost certain'
+      : p >= probable
+        ? 'probable'
+        : p >= likely
+          ? 'more likely than not'
+          : 'open';
   return `${word}, ${percent(p)}`;
 }
 
@@ -30,4 +38,23 @@ export function pairWords({ pair }: Explanation): string | undefined {
   if (!pair) return undefined;
   const odds = pair.odds >= 100 ? 'more than 100' : formatNumber(pair.odds, 0);
   return `Two causes together explain it better than one: ${pair.causes.map((c) => `“${c.wording}”`).join(' and ')}, ${odds} to 1.`;
+}
+
+const KINDS: Readonly<Record<CodeAnswer['kind'], string>> = {
+  correlation: 'cam and crank do not agree',
+  response: 'the cam does not follow what is asked of it',
+  signal: 'a signal is missing or out of range',
+};
+
+/** What a code accuses and what sets it. */
+export function codeWords({ code, kind, shaft, bank, sensor, setBy }: CodeAnswer): string {
+  const where = shaft === 'crank' ? 'crank' : `cam of bank ${bank}, sensor ${sensor}`;
+  return `${code}, ${where}: ${KINDS[kind]}. ${
+    setBy.length === 0
+      ? ''
+      : `It is set when: ${list(
+          setBy.map((w) => w[0]!.toLowerCase() + w.slice(1)),
+          'or',
+        )}. `
+  }A code alone is never a cause.`;
 }

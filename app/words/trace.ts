@@ -20,6 +20,8 @@ export const FAULT_WORDS: Readonly<Record<BoxFault, string>> = {
   upside_down: 'cam upside down',
   phaser: 'phaser moving',
 };
+/** A cam that no drive names, by its place. */
+export const camName = (at: number): string => (at === 0 ? 'Cam' : `Cam ${at + 1}`);
 const SEPARATORS: Readonly<Record<string, string>> = { ';': 'semicolon', ',': 'comma', '\t': 'tab' };
 
 /** What was taken for granted of a file, to be looked at. */

@@ -67,6 +67,10 @@ describe('the thread that reads captures', () => {
     expect(await code({ wheel: 'sixty' })).toBe('no_wheel');
     const pattern = '1'.repeat(58) + '00';
     const typed = await read(text, { wheel: pattern });
+    // wherever a pattern begins, angles and the slots that are drawn begin at the first tooth behind the gap
+    const turned = await read(text, { wheel: `1100${'1'.repeat(56)}` });
+    expect(turned.ok && turned.value.teeth.slice(56)).toEqual([true, true, false, false]);
+    expect(turned.ok && turned.value.cams[0]!.pattern).toEqual(typed.ok && typed.value.cams[0]!.pattern);
     expect(typed.ok && typed.value.wheel).toBe(pattern);
     const slow = await read(text, { timeUnit: 's' });
     if (!slow.ok || !typed.ok) return fail('not read');

@@ -2,7 +2,7 @@ import { cycleView } from '@core/trace/cycle-view';
 import { speedOf } from '@core/trace/clock';
 import { type Capture, CaptureReader } from '@core/trace/read-capture';
 import { readTrace } from '@core/trace/trace';
-import { readWheel } from '@core/trace/wheel';
+import { fromFirstTooth, readWheel } from '@core/trace/wheel';
 import type { TraceAsk, TraceReply } from './trace.protocol';
 
 const isZip = (b: Uint8Array): boolean => b[0] === 0x50 && b[1] === 0x4b && b[2] === 3 && b[3] === 4;
@@ -59,7 +59,7 @@ export async function traceOf(
       name,
       wheel: clock.wheel.notation,
       slots: clock.wheel.teeth.length,
-      teeth: clock.wheel.teeth,
+      teeth: fromFirstTooth(clock.wheel),
       even: clock.even,
       crankKind,
       lost: clock.lost,

@@ -9,7 +9,7 @@ export type TraceRead = {
   name: string;
   wheel: string;
   slots: number;
-  /** Slots of the wheel around a turn: true where there is a tooth. */
+  /** Slots of the wheel around a turn from where angles begin: true where there is a tooth. */
   teeth: readonly boolean[];
   even: boolean;
   crankKind: Trace['crankKind'];

@@ -25,15 +25,19 @@ export function checkList(
   drive: Possible,
   leastBits: number,
 ): CheckAnswer[] {
-  return checkWorth(causes, ranking, findings)
+  const missing = (finding: string): Look[] => {
+    const wanted = inputsOf(causes, finding).map((key) => registry.get(key));
+    if (wanted.some((o) => o === undefined || !applies(o, drive))) return [];
+    return wanted.flatMap((o) => (o ? openOf(o, state, drive) : []));
+  };
+  const looks = new Map<string, Look[]>();
+  // What cannot be looked at is not worked out.
+  const wanted = (finding: string) => looks.set(finding, missing(finding)).get(finding)!.length > 0;
+  return checkWorth(causes, ranking, findings, wanted)
     .filter((c) => c.bits > leastBits)
-    .flatMap((c): CheckAnswer[] => {
-      const wanted = inputsOf(causes, c.finding).map((key) => registry.get(key));
-      if (wanted.length === 0 || wanted.some((o) => o === undefined || !applies(o, drive))) return [];
-      const missing = wanted.flatMap((o) => (o ? openOf(o, state, drive) : []));
-      if (missing.length === 0) return [];
-      const minutes = missing.reduce((sum, m) => sum + m.minutes, 0);
-      return [{ ...c, minutes, looks: missing }];
+    .map((c): CheckAnswer => {
+      const mine = looks.get(c.finding)!;
+      return { ...c, minutes: mine.reduce((sum, m) => sum + m.minutes, 0), looks: mine };
     })
     .sort((a, b) => b.bits / b.minutes - a.bits / a.minutes);
 }

@@ -192,10 +192,16 @@ describe('causes, findings and checks, on every drive of the catalogue', () => {
       const a = answersFor(worldOf(cat), reduce(identified(v)));
       expect(a.variant?.id).withContext(v.id).toBe(v.id);
       const has = driveHas(a.drive!.stages);
-      for (const { cause } of a.ranking.causes) {
-        const where = `${v.id} ${cause.key}`;
-        for (const need of cause.needs ?? []) expect(has.has(need)).withContext(where).toBeTrue();
-        const text = `${cause.wording} ${cause.mechanism} ${cause.consequence}`;
+      const said = [
+        ...a.ranking.causes.map(({ cause: c }) => ({
+          ...c,
+          text: `${c.wording} ${c.mechanism} ${c.consequence}`,
+        })),
+        ...a.causes.mechanisms.map((m) => ({ ...m, text: m.wording })),
+      ];
+      for (const { key, needs, text } of said) {
+        const where = `${v.id} ${key}`;
+        for (const need of needs ?? []) expect(has.has(need)).withContext(where).toBeTrue();
         expect(text).withContext(where).not.toMatch(/[{}]/);
         if (!has.has('belt'))
           expect(text)

@@ -17,6 +17,13 @@ export type CodeMeaning = z.infer<typeof MeaningSchema>;
 
 const MEANINGS: readonly CodeMeaning[] = z.array(MeaningSchema).parse(data);
 
+/** Codes of the cam and crank families, each with what it accuses; what it is about. */
+export const codesRead = (codes: readonly string[]): (CodeMeaning & { code: string })[] =>
+  codes.flatMap((code) => {
+    const meaning = codeMeaning(code);
+    return meaning ? [{ ...meaning, code }] : [];
+  });
+
 /** What a generic fault code of the cam and crank families accuses; none of any other code. A code alone is never a cause. */
 export const codeMeaning = (code: string): CodeMeaning | undefined =>
   MEANINGS.find((m) => code >= m.from && code <= m.to);

@@ -65,15 +65,18 @@ export type FindingSpec = z.infer<typeof FindingSchema>;
 export const CauseDataSchema = z.strictObject({
   edition: z.number().int().positive(),
   none: z.strictObject({ prior: Share, wording: z.string() }),
-  /** Two causes at once are as much rarer than their shares alone would make them. */
-  pair: z.strictObject({ penalty: Share }),
+  /** Two causes at once are as much rarer than their shares alone would make them; odds against one cause from which they are said. */
+  pair: z.strictObject({ penalty: Share, odds: z.number().gt(1) }),
   /** A fault that the fitting sheet shows: how often with its cause, and at large; the cause that each code is. */
   sheet: z.strictObject({ hit: Share, background: Share, names: z.record(z.string(), z.string()) }),
   /** Profiles of what is noticed: the share of each symptom. */
   symptoms: z.record(z.string(), Shares),
   /** What a drive runs a month, km: median, and the spread of its logarithm. */
   yearly: z.strictObject({ kmPerMonth: z.number().positive(), sd: z.number().positive() }),
-  /** Run at large. */
+  /** How far returns at large have run, km; how surely a life is known: the rest is a return like any, so that no run alone rules a cause out. */
+  lives: z.strictObject({ atLarge: Life, sure: Share }),
+  /** Where nothing is wrong, mechanisms are rarer than at large by this. */
+  quiet: Share,
   contradictions: z.array(
     z.strictObject({
       a: z.tuple([z.string(), z.string()]),

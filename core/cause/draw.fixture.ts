@@ -1,7 +1,7 @@
 import type { Finding } from '@core/bench/finding';
 import { normalFrom, randomFrom } from '@core/quantity/random';
 import type { CauseData } from './cause-data';
-import { modelOf, statesOf } from './model';
+import { modelOf } from './model';
 
 /** A return drawn from the knowledge: the cause it truly has (none: none of these), and what was found of it. */
 export type Drawn = { cause: string | undefined; findings: Finding[] };
@@ -26,7 +26,7 @@ export function drawReturn(data: CauseData, seed: number, drift: Drift): Drawn {
   const findings: Finding[] = [];
   for (const [finding, node] of model.findings) {
     if (random() >= drift.looked || node.parents.length === 0) continue;
-    const states = statesOf(node, (i) => on[node.parents[i]!.mechanism] === 1).map(off);
+    const states = node.states[node.parents.reduce((s, x, i) => s | (on[x.mechanism]! << i), 0)]!.map(off);
     let left = random() * states.reduce((a, b) => a + b, 0);
     const state = states.findIndex((p) => (left -= p) < 0);
     const grade = state <= 0 ? node.spec.sound[0]! : node.grades[state - 1]!;

@@ -2,7 +2,7 @@ import type { Finding, FindingValue } from '@core/bench/finding';
 import { normalCdf } from '@core/quantity/normal';
 import { own } from '@core/quantity/own';
 import { APART, type CauseData, type CauseEntry } from './cause-data';
-import { AT_LARGE, logDistance, logTime } from './life';
+import { logDistance, logTime } from './life';
 import type { CauseModel, FindingNode } from './model';
 
 /** A finding as it weighs in the network: how likely the look is under each of its states, sound first. */
@@ -95,10 +95,10 @@ function directly(
         return typeof value === 'string' ? noticed(data, value) : undefined;
       case APART.distance.finding:
         if (typeof value === 'string') return undefined;
-        return against((life) => logDistance(value, life));
+        return against(data, (life) => logDistance(value, life));
       case APART.time.finding:
         if (typeof value === 'string' || known) return undefined;
-        return against((life) => logTime(value, life, data.yearly));
+        return against(data, (life) => logTime(value, life, data.yearly));
       case APART.sheet.finding: {
         const named = typeof value === 'string' ? own(data.sheet.names, value) : undefined;
         const nats = Math.log(data.sheet.hit / data.sheet.background);
@@ -117,12 +117,13 @@ function directly(
   return { direct, odd };
 }
 
-/** How surely a life is known: the rest is a return like any, so that no run alone rules a cause out. */
-const SURE = 0.95;
-const held = (nats: number): number => Math.log(SURE * Math.exp(nats) + 1 - SURE);
-
-const against = (log: (life: CauseEntry['life']) => number): ((c: CauseEntry) => number) => {
-  const base = log(AT_LARGE);
+/** How much likelier each cause's life makes a run than returns at large have it. */
+const against = (
+  { lives: { atLarge, sure } }: CauseData,
+  log: (life: CauseEntry['life']) => number,
+): ((c: CauseEntry) => number) => {
+  const base = log(atLarge);
+  const held = (nats: number) => Math.log(sure * Math.exp(nats) + 1 - sure);
   // many causes have one and the same life
   const known = new Map<string, number>();
   return ({ life }) => {

@@ -1,8 +1,8 @@
 import type { Finding } from '@core/bench/finding';
 import type { CauseData, CauseEntry } from './cause-data';
 import { type Evidence, evidenceOf } from './evidence';
-import { baseOf, lay, partLikelihood, scores, shares, shiftOf, touchesOfBoth, withTouches } from './infer';
-import { type CauseModel, modelOf } from './model';
+import { baseOf, lay, type Laid, partLikelihood, scores, shares, shiftOf, touchesOfBoth } from './infer';
+import { type CauseModel, isQuiet, modelOf, sharesWith } from './model';
 import { leftOut } from './rank';
 
 /** What a finding does between two causes, in decibans: above nought for the leader. */
@@ -14,10 +14,9 @@ export type Explanation = {
   runner: CauseEntry;
   /** For the leader and against it, the strongest first. Together with the priors they do not add up exactly, since findings of one mechanism share what they say. */
   lines: Line[];
-  priorDecibans: number;
   /** From the primary mechanism to what follows. */
   working: Working[];
-  /** Fewest findings without which another cause would lead; none where no few would. */
+  /** A few findings without which another cause would lead; none where no few would. */
   turns: Finding[];
   /** Two causes that explain significantly more together than any one. */
   pair?: { causes: [CauseEntry, CauseEntry]; odds: number };
@@ -29,15 +28,16 @@ export const decibans = (nats: number): number => (10 * nats) / Math.LN10;
 const MOST_TURNS = 3;
 /** Findings that are tried for it. */
 const TRIED = 6;
-/** Causes that pairs are tried of; odds from which a pair is said. */
-const PAIRED = { of: 10, odds: 3 };
+/** Causes that pairs are tried of: one that is likely, with one that need not be. */
+const PAIRED = { likely: 10, other: 30 };
 
 /** Why the leader leads: against the runner-up, through its mechanisms, and what would turn it. None with fewer than two causes or no finding. */
 export function explain(data: CauseData, findings: readonly Finding[]): Explanation | undefined {
   const model = modelOf(data);
   const evidence = evidenceOf(model, findings);
   if (model.causes.length < 2 || evidence.observed.length + evidence.direct.length === 0) return undefined;
-  const logs = scores(model, evidence);
+  const laid = lay(model, evidence.observed);
+  const logs = scores(model, evidence, laid);
   const order = orderOf(model, logs);
   const [first, second] = order as [number, number];
   const out = leftOut(model, evidence);
@@ -46,13 +46,12 @@ export function explain(data: CauseData, findings: readonly Finding[]): Explanat
     .map(({ finding, logs: l }) => ({ finding, decibans: decibans(gap(logs) - gap(l)) }))
     .sort((a, b) => Math.abs(b.decibans) - Math.abs(a.decibans));
   const [leader, runner] = [model.causes[first]!, model.causes[second]!];
-  const pair = pairOf(model, evidence, logs, order);
+  const pair = pairOf(model, evidence, laid, logs, order);
   return {
     leader,
     runner,
     lines,
-    priorDecibans: decibans(Math.log(leader.prior / runner.prior)),
-    working: workingOf(model, evidence, first),
+    working: workingOf(model, laid, first),
     turns: turnsOf(model, evidence, first, lines),
     ...(pair ? { pair } : {}),
   };
@@ -64,11 +63,8 @@ function orderOf(model: CauseModel, logs: Float64Array): number[] {
 }
 
 /** How surely each mechanism of a cause is at work, given the cause and all findings: by Bayes' rule over its two states. */
-function workingOf(model: CauseModel, evidence: Evidence, cause: number): Working[] {
-  const laid = lay(model, evidence.observed);
+function workingOf(model: CauseModel, laid: Laid, cause: number): Working[] {
   const mine = model.touches[cause]!;
-  const at = Float64Array.from(model.leaks);
-  for (const t of mine) at[t.mechanism] = t.p;
   const keys = new Map(Object.keys(model.causes[cause]!.works).map((k, i) => [k, i]));
   return mine
     .flatMap(({ mechanism, p }): (Working & { place: number })[] => {
@@ -79,9 +75,8 @@ function workingOf(model: CauseModel, evidence: Evidence, cause: number): Workin
       const like = (state: number) => {
         if (part < 0) return state === 1 ? laid.sound[mechanism]! : 1;
         // the table has what sound findings do to a mechanism at work
-        return withTouches(at, [{ mechanism, p: state }], (x) =>
-          partLikelihood(laid.parts[part]!, laid.sound, x),
-        );
+        const shares = sharesWith(model.shares[cause]!, [{ mechanism, p: state }]);
+        return partLikelihood(laid.parts[part]!, laid.sound, shares);
       };
       const [on, off] = [p * like(1), (1 - p) * like(0)];
       const shows = laid.coupling
@@ -97,7 +92,7 @@ function workingOf(model: CauseModel, evidence: Evidence, cause: number): Workin
 const shown = (grades: Float64Array, shows: Float64Array): boolean =>
   grades.some((g, i) => g > 0 && shows[i]! > 0);
 
-/** The fewest findings without which another cause leads: taken out greedily, the one that brings the nearest rival nearest first. */
+/** Findings without which another cause leads: taken out greedily, the one that brings the nearest rival nearest first. */
 function turnsOf(model: CauseModel, evidence: Evidence, leader: number, lines: readonly Line[]): Finding[] {
   // only what speaks for the leader can turn it, and the strongest of it first
   const speaking = new Set(
@@ -130,32 +125,30 @@ function turnsOf(model: CauseModel, evidence: Evidence, leader: number, lines: r
   return [];
 }
 
-/** The best pair of causes, where it explains significantly more than the best single one. The later of two runs is what was seen of them: the likelier one is taken. */
+/** The best pair of causes, where it explains significantly more than the best single one. What speaks of causes themselves (noticed, run, sheet) is owed to the one of them that makes it likelier. */
 function pairOf(
   model: CauseModel,
   evidence: Evidence,
+  laid: Laid,
   logs: Float64Array,
   order: readonly number[],
 ): Explanation['pair'] {
-  const laid = lay(model, evidence.observed);
-  const leaks = Float64Array.from(model.leaks);
-  const base = baseOf(laid, leaks);
-  const all = model.causes.reduce((s, c) => s + c.prior, model.data.none.prior);
+  const { pair, none } = model.data;
+  const base = baseOf(model, laid);
+  const all = model.causes.reduce((s, c) => s + c.prior, none.prior);
   const prior = (i: number) => Math.log(model.causes[i]!.prior / all);
   const single = Math.max(...order.map((i) => prior(i) + logs[i]!));
-  const direct = (i: number) => evidence.direct.reduce((s, d) => s + d.nats[i]!, 0);
-  // The best of a pair need not lead alone: each explains what the other leaves.
-  const likely = [...order].slice(0, 3 * PAIRED.of);
-  let best: { causes: [CauseEntry, CauseEntry]; odds: number } | undefined;
-  for (const a of likely.slice(0, PAIRED.of))
-    for (const b of likely) {
-      if (a === b || (model.causes[b]!.family === model.causes[a]!.family && a > b)) continue;
-      const together = shiftOf(laid, base, leaks, touchesOfBoth(model, a, b));
-      const log =
-        prior(a) + prior(b) + Math.log(model.data.pair.penalty) + together + Math.max(direct(a), direct(b));
-      const odds = Math.exp(log - single);
-      if (odds > PAIRED.odds && (!best || odds > best.odds))
+  const something = order.filter((i) => !isQuiet(model.causes[i]!)).slice(0, PAIRED.other);
+  let best: Explanation['pair'];
+  something.slice(0, PAIRED.likely).forEach((a, k) => {
+    for (const b of something.slice(k + 1)) {
+      const direct = evidence.direct.reduce((s, d) => s + Math.max(d.nats[a]!, d.nats[b]!), 0);
+      const both = touchesOfBoth(model, a, b);
+      const together = shiftOf(model, laid, base, both, sharesWith(model.leaks, both)) + direct;
+      const odds = Math.exp(prior(a) + prior(b) + Math.log(pair.penalty) + together - single);
+      if (odds > Math.max(pair.odds, best?.odds ?? 0))
         best = { causes: [model.causes[a]!, model.causes[b]!], odds };
     }
+  });
   return best;
 }

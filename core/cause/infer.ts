@@ -1,6 +1,6 @@
 import { type Factor, type Plan, planOf, sumBy } from './eliminate';
 import type { Evidence, Observed } from './evidence';
-import { type CauseModel, statesOf } from './model';
+import type { CauseModel, Touch } from './model';
 
 /**
  * Exact inference in a network of two layers: a cause sets mechanisms off, each for itself; mechanisms show in findings. Where several at work show in one finding it stays sound
@@ -19,14 +19,6 @@ export type Laid = {
   partOf: Int32Array;
   coupling: readonly Observed[];
 };
-
-/** How likely a look is while mechanisms are at work. @param at whether parent i is */
-function likelihood(o: Observed, at: (parent: number) => boolean): number {
-  const states = statesOf(o.node, at);
-  let sum = o.sound * states[0]!;
-  for (let g = 0; g < o.grades.length; g++) sum += o.grades[g]! * states[g + 1]!;
-  return sum;
-}
 
 /** Lays findings on mechanisms: sound ones as factors, the others as tables over the mechanisms that they couple. */
 export function lay(model: CauseModel, observed: readonly Observed[]): Laid {
@@ -64,9 +56,11 @@ export function lay(model: CauseModel, observed: readonly Observed[]): Laid {
 /** How likely a look is in each state of the mechanisms that show in it. */
 const factorOf = (o: Observed): Factor => ({
   vars: o.node.parents.map((p) => p.mechanism),
-  table: Float64Array.from({ length: 2 ** o.node.parents.length }, (_, s) =>
-    likelihood(o, (i) => ((s >> i) & 1) === 1),
-  ),
+  table: Float64Array.from(o.node.states, (states) => {
+    let sum = o.sound * states[0]!;
+    for (let g = 0; g < o.grades.length; g++) sum += o.grades[g]! * states[g + 1]!;
+    return sum;
+  }),
 });
 
 /** How likely the findings of a part are, for the share in which each mechanism of the model is at work. */
@@ -81,33 +75,23 @@ export const summed = (plan: Plan, sound: Float64Array, p: Float64Array): Float6
     (m) => p[m]! * sound[m]!,
   );
 
-export type Touch = { mechanism: number; p: number };
-/** Shares in which mechanisms are at work with some of them set off; whoever asks gets them back as they were. */
-export function withTouches<T>(p: Float64Array, mine: readonly Touch[], act: (p: Float64Array) => T): T {
-  const before = mine.map((t) => p[t.mechanism]!);
-  for (const t of mine) p[t.mechanism] = t.p;
-  const out = act(p);
-  mine.forEach((t, i) => (p[t.mechanism] = before[i]!));
-  return out;
-}
-
 /** Of each cause, natural log of how much likelier it makes what was laid than a drive where nothing but leaks is at work. */
 export function logLikelihoods(model: CauseModel, laid: Laid): Float64Array {
-  const p = Float64Array.from(model.leaks);
-  const base = baseOf(laid, p);
-  return Float64Array.from(model.touches, (mine) => shiftOf(laid, base, p, mine));
+  const base = baseOf(model, laid);
+  return Float64Array.from(model.touches, (mine, i) => shiftOf(model, laid, base, mine, model.shares[i]!));
 }
 
 /** How likely the findings of each part are with nothing but leaks at work. */
-export const baseOf = (laid: Laid, leaks: Float64Array): number[] =>
+export const baseOf = ({ leaks }: CauseModel, laid: Laid): number[] =>
   laid.parts.map((part) => partLikelihood(part, laid.sound, leaks));
 
-/** Natural log of what a set of mechanisms set off changes. @param leaks shares without it; they come back as they were */
+/** Natural log of what a set of mechanisms set off changes. @param shares of all mechanisms with these set off */
 export function shiftOf(
+  { leaks }: CauseModel,
   { sound, parts, partOf }: Laid,
   base: readonly number[],
-  leaks: Float64Array,
   mine: readonly Touch[],
+  shares: Float64Array,
 ): number {
   let log = 0;
   let touched: Set<number> | undefined;
@@ -120,10 +104,7 @@ export function shiftOf(
       log += Math.log((1 - p + p * s) / (1 - l + l * s));
     }
   }
-  if (touched)
-    withTouches(leaks, mine, (p) => {
-      for (const k of touched) log += Math.log(partLikelihood(parts[k]!, sound, p) / base[k]!);
-    });
+  for (const k of touched ?? []) log += Math.log(partLikelihood(parts[k]!, sound, shares) / base[k]!);
   return log;
 }
 
@@ -137,12 +118,12 @@ export function withoutSound(model: CauseModel, laid: Laid, logs: Float64Array, 
     for (const m of part < 0 ? [mechanism] : laid.parts[part]!.mechanisms) around.add(m);
   }
   const touching = new Set([...around].flatMap((m) => model.touchedBy[m]!));
-  const leaks = Float64Array.from(model.leaks);
-  const [with_, without] = [baseOf(laid, leaks), baseOf({ ...laid, sound }, leaks)];
+  const rest = { ...laid, sound };
+  const [base, baseOfRest] = [baseOf(model, laid), baseOf(model, rest)];
   const out = Float64Array.from(logs);
   for (const i of touching) {
-    const mine = model.touches[i]!;
-    out[i]! += shiftOf({ ...laid, sound }, without, leaks, mine) - shiftOf(laid, with_, leaks, mine);
+    const [mine, shares] = [model.touches[i]!, model.shares[i]!];
+    out[i]! += shiftOf(model, rest, baseOfRest, mine, shares) - shiftOf(model, laid, base, mine, shares);
   }
   return out;
 }
@@ -160,9 +141,13 @@ export function touchesOfBoth(model: CauseModel, a: number, b: number): Touch[] 
   return [...out].map(([mechanism, p]) => ({ mechanism, p }));
 }
 
-/** What evidence adds to each cause, natural log. */
-export function scores(model: CauseModel, evidence: Evidence): Float64Array {
-  const logs = logLikelihoods(model, lay(model, evidence.observed));
+/** What evidence adds to each cause, natural log. @param laid its findings laid on the mechanisms, where that was done already */
+export function scores(
+  model: CauseModel,
+  evidence: Evidence,
+  laid = lay(model, evidence.observed),
+): Float64Array {
+  const logs = logLikelihoods(model, laid);
   for (const { nats } of evidence.direct) for (let i = 0; i < logs.length; i++) logs[i]! += nats[i]!;
   return logs;
 }

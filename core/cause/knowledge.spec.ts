@@ -108,13 +108,16 @@ describe('written stories', () => {
     expect(first / told.length).toBeGreaterThanOrEqual(0.95);
   });
 
-  it('name next a look that was not made and that the drive’s causes differ in', () => {
-    for (const v of told) {
-      const [best] = checkWorth(v.data, rankCauses(v.data, v.findings, 1.5), v.findings);
-      expect(v.findings.some((f) => f.finding === best!.finding))
-        .withContext(v.story)
-        .toBeFalse();
-      expect(best!.bits).toBeGreaterThan(0);
+  it('name next what a specialist would look at: one of the expected looks is among the first five, or none would tell much', () => {
+    const stated = told.filter((v) => v.next);
+    expect(stated.length).toBeGreaterThanOrEqual(12);
+    for (const v of stated) {
+      const checks = checkWorth(v.data, rankCauses(v.data, v.findings, 1.5), v.findings);
+      const first = checks.slice(0, 5).map((c) => c.finding);
+      const settled = checks[0]!.bits < 0.05;
+      expect(settled || v.next!.some((n) => first.includes(n)))
+        .withContext(`${v.story} ${first.join(', ')}`)
+        .toBeTrue();
     }
   });
 });
@@ -164,7 +167,7 @@ describe('what is plausible to a specialist', () => {
 describe('calibration', () => {
   it('holds on 5,000 returns drawn from the knowledge with its shares off and looks missing: of those stated 80 to 90 % three to nineteen in twenty are right', async () => {
     const drives = [belt(), chain()];
-    let [stated, right, brier] = [0, 0, 0];
+    let [stated, right, brier, atLarge] = [0, 0, 0, 0];
     const N = 5000;
     for (let k = 0; k < N; k++) {
       if (k % 250 === 0) await breathe();
@@ -172,7 +175,11 @@ describe('calibration', () => {
       const drawn = drawReturn(data, k + 1, { noise: 0.5, looked: 0.05 + 0.1 * ((k % 3) / 2) });
       const r = rankCauses(data, drawn.findings, 1.5);
       const top = r.causes[0]!;
-      for (const c of r.causes) brier += (c.probability - (c.cause.key === drawn.cause ? 1 : 0)) ** 2 / N;
+      const off = (x: typeof r) =>
+        x.causes.reduce((sum, c) => sum + (c.probability - (c.cause.key === drawn.cause ? 1 : 0)) ** 2, 0) /
+        N;
+      brier += off(r);
+      atLarge += off(rankCauses(data, [], 1.5));
       if (top.probability < 0.8 || top.probability > 0.9) continue;
       stated++;
       if (top.cause.key === drawn.cause) right++;
@@ -180,8 +187,8 @@ describe('calibration', () => {
     expect(stated).toBeGreaterThan(60);
     expect(right / stated).toBeGreaterThan(0.75);
     expect(right / stated).toBeLessThan(0.95);
-    // telling the shares of all returns and nothing else would give this
-    expect(brier).toBeLessThan(0.9);
+    // than telling the shares of all returns and nothing else
+    expect(brier).toBeLessThan(0.9 * atLarge);
   });
   const belt = () => causesFor(CAUSES, has('TE16-CORM/A'));
   const chain = () => causesFor(CAUSES, has('QU13-STOA/A'));

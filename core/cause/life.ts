@@ -2,9 +2,6 @@ import type { FindingValue } from '@core/bench/finding';
 import { normalDensity, normalQuantile } from '@core/quantity/normal';
 import type { LifeTime } from './cause-data';
 
-/** How far returns at large have run, km. */
-export const AT_LARGE: LifeTime = { shape: 1, scale: 70_000 };
-
 /** Log density of a Weibull life at x > 0. Standard form, shape k, scale λ. */
 export function logWeibull(x: number, { shape, scale }: LifeTime): number {
   const z = x / scale;

@@ -9,8 +9,12 @@ export type FindingNode = {
   /** Sum of `off`: how often it is abnormal though nothing is at work. */
   off0: number;
   /** Mechanisms that show in it, with the share of each abnormal grade while they are at work, and their sum. */
-  parents: readonly { mechanism: number; shows: Float64Array; sum: number }[];
+  parents: readonly Parent[];
+  /** How likely each of its states is, sound first, in every state of its parents: bit i is whether the i-th is at work. */
+  states: readonly Float64Array[];
 };
+export type Touch = { mechanism: number; p: number };
+type Parent = { mechanism: number; shows: Float64Array; sum: number };
 /** The knowledge laid out for computing: causes set off mechanisms, mechanisms show in findings. */
 export type CauseModel = {
   data: CauseData;
@@ -18,14 +22,14 @@ export type CauseModel = {
   mechanisms: readonly string[];
   leaks: Float64Array;
   /** Of each cause: the mechanisms that it sets off, with the share in which they are then at work. */
-  touches: readonly (readonly { mechanism: number; p: number }[])[];
+  touches: readonly (readonly Touch[])[];
+  /** Of each cause: the share in which every mechanism is at work. */
+  shares: readonly Float64Array[];
   findings: ReadonlyMap<string, FindingNode>;
   /** Causes that touch each mechanism. */
   touchedBy: readonly (readonly number[])[];
 };
 
-/** Mechanisms that no cause of a quiet drive sets off are rarer there than at large, by this. */
-export const QUIET = 0.3;
 /** The family of causes that are no cause. */
 const NO_FAULT = 'no fault found';
 export const isQuiet = (c: CauseEntry): boolean => c.family === NO_FAULT;
@@ -43,7 +47,7 @@ function make(data: CauseData): CauseModel {
   const leaks = Float64Array.from(data.mechanisms, (m) => m.leak);
   const touches = data.causes.map((c) =>
     isQuiet(c)
-      ? [...leaks].map((leak, mechanism) => ({ mechanism, p: QUIET * leak }))
+      ? [...leaks].map((leak, mechanism) => ({ mechanism, p: data.quiet * leak }))
       : Object.entries(c.works).flatMap(([key, strength]) => {
           const mechanism = at.get(key);
           return mechanism === undefined
@@ -63,7 +67,9 @@ function make(data: CauseData): CauseModel {
       const shows = Float64Array.from(grades, (g) => shown[g] ?? 0);
       return [{ mechanism, shows, sum: total(shows) }];
     });
-    findings.set(spec.finding, { spec, grades, off, off0: total(off), parents });
+    const own = { off, off0: total(off), parents };
+    const states = Array.from({ length: 2 ** parents.length }, (_, s) => statesOf(own, s));
+    findings.set(spec.finding, { spec, grades, ...own, states });
   }
   return {
     data,
@@ -71,23 +77,31 @@ function make(data: CauseData): CauseModel {
     mechanisms: data.mechanisms.map((m) => m.key),
     leaks,
     touches,
+    shares: touches.map((mine) => sharesWith(leaks, mine)),
     findings,
     touchedBy,
   };
+}
+
+/** Shares in which mechanisms are at work with some of them set off. */
+export function sharesWith(leaks: Float64Array, mine: readonly Touch[]): Float64Array {
+  const out = Float64Array.from(leaks);
+  for (const t of mine) out[t.mechanism] = t.p;
+  return out;
 }
 
 const total = (xs: Float64Array): number => xs.reduce((a, b) => a + b, 0);
 
 /**
  * How likely each state of a finding is while some of its mechanisms are at work, sound first: it stays sound only if each leaves it so, abnormal its grade is shared out by what
- * each shows. @param at whether parent i is at work
+ * each shows. @param at bit i: whether parent i is at work
  */
-export function statesOf(node: FindingNode, at: (parent: number) => boolean): Float64Array {
-  const out = new Float64Array(node.grades.length + 1);
+function statesOf(node: Pick<FindingNode, 'off' | 'off0' | 'parents'>, at: number): Float64Array {
+  const out = new Float64Array(node.off.length + 1);
   let [stays, weight] = [1 - node.off0, node.off0];
   out.set(node.off, 1);
   node.parents.forEach((p, i) => {
-    if (!at(i)) return;
+    if (((at >> i) & 1) === 0) return;
     stays *= 1 - p.sum;
     weight += p.sum;
     for (let g = 0; g < p.shows.length; g++) out[g + 1]! += p.shows[g]!;

@@ -3,7 +3,6 @@ import { randomFrom } from '@core/quantity/random';
 import type { CauseData } from './cause-data';
 import { planOf, sumBy } from './eliminate';
 import { decibans, explain } from './explain';
-import { QUIET } from './model';
 import { checkWorth } from './next-check';
 import { rankCauses } from './rank';
 import { smallFindings, smallKnowledge } from './small.fixture';
@@ -40,7 +39,7 @@ function byHand(data: CauseData, findings: readonly Finding[]): { shares: number
   const scores = data.causes.map((c) => {
     const works = (i: number) => c.works[data.mechanisms[i]!.key] ?? 0;
     const p = (i: number) =>
-      c.family === 'no fault found' ? QUIET * leak(i) : 1 - (1 - leak(i)) * (1 - works(i));
+      c.family === 'no fault found' ? data.quiet * leak(i) : 1 - (1 - leak(i)) * (1 - works(i));
     return c.prior * likely(p);
   });
   scores.push(data.none.prior * likely(leak));

@@ -92,7 +92,7 @@ export function leftOut(model: CauseModel, evidence: Evidence): Without[] {
     causes: shares(model, logs).causes,
   });
   const laid = lay(model, evidence.observed);
-  const all = scores(model, evidence);
+  const all = scores(model, evidence, laid);
   return [
     ...evidence.observed.map((o) => {
       if (o.sound === 1) return of(o.finding, withoutSound(model, laid, all, o));

@@ -2,6 +2,7 @@ import * as z from 'zod';
 import type { Sheet, SheetStep } from '@core/fitting/sheet';
 import { APART } from '@core/cause/cause-data';
 import type { Ranking } from '@core/cause/rank';
+import type { Rules } from '@core/house/rules';
 import data from './data/faults.json';
 
 z.config({ jitless: true });
@@ -29,18 +30,19 @@ export function faultStep(
   return own ?? sheet?.steps.find((s) => s.id === gate?.before);
 }
 
-/** A cause less likely than this is not spoken for, but by the sheet; a finding that moves it by less says nothing of it, natural log. */
-const SPEAKS = { share: 0.02, nats: 0.2 };
-
-/** Ids of the facts that speak for a fault: findings it can be proved by, that make its likeliest cause likelier. */
-export function faultEvidence(fault: InstallationFault, ranking: Ranking): string[] {
+/** Ids of the facts that speak for a fault: findings it can be proved by, that make its likeliest cause likelier; an unlikely one only the sheet speaks for. */
+export function faultEvidence(
+  fault: InstallationFault,
+  ranking: Ranking,
+  { speaks }: Pick<Rules, 'speaks'>,
+): string[] {
   const cause = ranking.causes.find((c) => c.cause.fault === fault.code);
   if (!cause) return [];
   const speaking = cause.weights.filter(
     (w) =>
       fault.evidence.includes(w.finding) &&
-      w.nats > SPEAKS.nats &&
-      (cause.probability >= SPEAKS.share || w.finding === APART.sheet.finding),
+      w.nats > speaks.nats &&
+      (cause.probability >= speaks.share || w.finding === APART.sheet.finding),
   );
   return [...new Set(speaking.flatMap((w) => w.facts))];
 }

@@ -71,6 +71,16 @@ export const RulesSchema = z.strictObject({
   }),
   /** Degrees of the crank by which cam and crank of a good engine may differ from a known-good capture. */
   traceToleranceDeg: z.number().positive(),
+  /** Standard uncertainty of a cam edge that a design names: how sensors are mounted, crank degrees. */
+  traceDesignU: z.number().positive(),
+  /** A finding speaks for an installation fault when it moves its cause by so much, natural log, and that cause has at least this share. */
+  speaks: z.strictObject({ share: z.number().gt(0).lt(1), nats: z.number().positive() }),
+  /** Shares from which a cause is almost certain, probable, more likely than not; below the last a case is open. */
+  sureFrom: z.strictObject({
+    certain: z.number().gt(0).lt(1),
+    probable: z.number().gt(0).lt(1),
+    likely: z.number().gt(0).lt(1),
+  }),
   /** Minutes that an engine has to stand before it counts as cold when nobody measured it. */
   coldMinutes: z.number().positive(),
   /** Kelvin within which engine and air count as one temperature. */

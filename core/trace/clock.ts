@@ -1,6 +1,6 @@
 import type { Edges } from './edges';
 import { LEAST_TEETH, numbered, type Numbered } from './numbering';
-import { isEven, type ToothWheel } from './wheel';
+import { firstTooth, isEven, type ToothWheel } from './wheel';
 
 /** A crank's angle over time, from the teeth of its wheel. */
 export type AngleClock = {
@@ -81,8 +81,7 @@ export function angleClock(teeth: Numbered, wheel: ToothWheel): ClockReading {
         fits: Math.min(fits, even ? 1 - gaps.stray : gaps.shown),
       },
     };
-  const first = wheel.teeth.findIndex((t, i) => t && !wheel.teeth[(i + n - 1) % n]);
-  const zero = turn - Math.max(0, first);
+  const zero = turn - firstTooth(wheel);
   return {
     ok: true,
     value: {

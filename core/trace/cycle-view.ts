@@ -1,5 +1,6 @@
 import { angleAt } from './clock';
 import { CYCLE } from './cycle';
+import type { CamPattern } from './pattern';
 import type { Capture } from './read-capture';
 import type { Trace } from './trace';
 
@@ -39,4 +40,35 @@ export function turnedOn(values: Float32Array, deg: number): Float32Array {
   const n = values.length;
   const by = 2 * Math.round(deg / VIEW_STEP);
   return values.map((_, k) => values[(((k - by) % n) + n) % n]!);
+}
+
+/** Teeth of a crank wheel over a cycle, degrees, each with its number in its turn. */
+export function teethOver(teeth: readonly boolean[]): { at: number; n: number }[] {
+  const pitch = 360 / teeth.length;
+  const turn = teeth.flatMap((there, k) => (there ? [k * pitch] : []));
+  return [0, 360].flatMap((from) => turn.map((deg, i) => ({ at: from + deg, n: i + 1 })));
+}
+
+/** Gaps of a crank wheel over a cycle, degrees, from half a pitch behind the last tooth to half a pitch before the next. */
+export function gapsOver(teeth: readonly boolean[]): { from: number; to: number }[] {
+  const n = teeth.length;
+  const pitch = 360 / n;
+  const turn = teeth.flatMap((there, k) => {
+    if (there || !teeth[(k + n - 1) % n]) return [];
+    let wide = 1;
+    while (!teeth[(k + wide) % n]) wide++;
+    return [{ from: (k - 0.5) * pitch, to: (k + wide - 0.5) * pitch }];
+  });
+  return [0, 360].flatMap((from) => turn.map((g) => ({ from: from + g.from, to: from + g.to })));
+}
+
+/** A signal of which only the edges are known, as a square wave over a cycle: least and most of each step. */
+export function squareWave({ edges }: Pick<CamPattern, 'edges'>, low: number, high: number): Float32Array {
+  const sorted = [...edges].sort((a, b) => a.deg - b.deg);
+  const out = new Float32Array((2 * CYCLE) / VIEW_STEP);
+  for (let k = 0; k < CYCLE / VIEW_STEP; k++) {
+    const last = sorted.filter((e) => e.deg <= k * VIEW_STEP).at(-1) ?? sorted.at(-1);
+    out.fill(last?.rising ? high : low, 2 * k, 2 * k + 2);
+  }
+  return out;
 }

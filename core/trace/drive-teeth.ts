@@ -35,11 +35,8 @@ export type KnownGood = {
   cams: { id: string; pattern: CamPattern }[];
 };
 
-/** Standard uncertainty of an edge that a design names, crank degrees: how sensors are mounted. */
-const DESIGN_U = 0.25;
-
-/** The edges that the catalogue gives for a drive; none where it gives none. */
-export function knownGood(layouts: readonly Layout[]): Result<KnownGood | undefined, WheelError> {
+/** The edges that the catalogue gives for a drive; none where it gives none. @param u of an edge, standard, crank degrees */
+export function knownGood(layouts: readonly Layout[], u: number): Result<KnownGood | undefined, WheelError> {
   const reluctor = layouts.flatMap((l) => l.wheels).find((w) => w.reluctor)?.reluctor;
   if (!reluctor) return ok(undefined);
   const read = readWheel(reluctor.notation);
@@ -51,7 +48,7 @@ export function knownGood(layouts: readonly Layout[]): Result<KnownGood | undefi
           {
             id: w.id,
             pattern: {
-              edges: w.signal.map((e) => ({ ...e, sd: DESIGN_U, cycles: 1 })),
+              edges: w.signal.map((e) => ({ ...e, sd: u, cycles: 1 })),
               cycles: [],
               moving: false,
             },

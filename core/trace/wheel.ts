@@ -39,3 +39,18 @@ export function readWheel(text: string): Result<ToothWheel, WheelError> {
 
 /** True when the wheel has no gap by which a turn could be told from the next tooth. */
 export const isEven = (w: ToothWheel): boolean => w.teeth.every(Boolean);
+
+/** Slot of the first tooth behind a gap, where angles begin; the first slot of a wheel without one. */
+export function firstTooth({ teeth }: ToothWheel): number {
+  const n = teeth.length;
+  return Math.max(
+    0,
+    teeth.findIndex((t, i) => t && !teeth[(i + n - 1) % n]),
+  );
+}
+
+/** Slots around a turn from that tooth on. */
+export function fromFirstTooth(wheel: ToothWheel): boolean[] {
+  const first = firstTooth(wheel);
+  return [...wheel.teeth.slice(first), ...wheel.teeth.slice(0, first)];
+}

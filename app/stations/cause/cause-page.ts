@@ -10,13 +10,12 @@ import { CaseDesk } from '../../data/case-desk';
 import { VoiceService } from '../../acts/voice';
 import { DeskSession } from '../../entry/desk-session';
 import { Field } from '../../entry/field';
-import { lineWords, pairWords, sureWords, turnsWords, workingWords } from '../../words/explain';
+import { codeWords, lineWords, pairWords, sureWords, turnsWords, workingWords } from '../../words/explain';
 import { contradictionWords, decideSentence, findingWords, percent, weightWords } from '../../words/answers';
 
-/** Weights below this are not told; lines that are told at most; a leader below this leaves the case open. */
+/** Weights below this are not told, being rounded away; lines that are told at most. */
 const LEAST_DECIBANS = 0.5;
 const MOST_LINES = 8;
-const UNDECIDED = 0.5;
 
 /** Rivals weighed on all the evidence; the specialist decides. */
 @Component({
@@ -114,14 +113,17 @@ export class CausePage {
     return {
       leader: e.leader.wording,
       runner: e.runner.wording,
-      sure: sureWords(p),
-      undecided: p < UNDECIDED,
+      sure: sureWords(p, a!.rules.sureFrom),
+      undecided: p < a!.rules.sureFrom.likely,
       lines: lines.slice(0, MOST_LINES).map((l) => lineWords(l, v)),
       working: e.working.map((w) => workingWords(w, v)),
       turns: turnsWords(e, v),
       pair: pairWords(e),
     };
   });
+  protected readonly codes = computed(() =>
+    this.question() ? [] : (this.desk.current()?.answers?.codes ?? []).map(codeWords),
+  );
   /** What was found and no band or grade of the knowledge holds. */
   protected readonly strange = computed(() =>
     (this.ranking()?.strange ?? []).map((f) => findingWords(f, this.voice())),

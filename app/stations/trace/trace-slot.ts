@@ -12,7 +12,7 @@ import { Say } from '../../acts/say';
 import { CaseDesk } from '../../data/case-desk';
 import { FileButton } from '../../ui/file-button';
 import { Pick } from '../../ui/pick';
-import { FAULT_WORDS, readWords } from '../../words/trace';
+import { camName, failureWords, FAULT_WORDS, readWords } from '../../words/trace';
 import type { Slot } from '../../workers/trace.protocol';
 import { type Part, partOf, type SaidRoles, withPart } from './said-roles';
 import { type Said, TraceStore } from './trace-store';
@@ -98,7 +98,7 @@ export class TraceSlot {
       { key: 'crank', wording: 'Crank' },
       ...Array.from({ length: places }, (_, k) => ({
         key: `cam:${k}`,
-        wording: cams[k]?.name ?? `Cam ${k + 1}`,
+        wording: cams[k]?.name ?? camName(k),
       })),
       { key: 'none', wording: 'not used' },
     ];
@@ -128,10 +128,7 @@ export class TraceSlot {
 
   protected typeWheel(text: string): void {
     const read = readWheel(text);
-    if (!read.ok)
-      return this.words.refuse(
-        `“${text}” is no wheel: type slots less the missing ones, as 60-2, or a turn as ones and noughts.`,
-      );
+    if (!read.ok) return this.words.refuse(failureWords(text, read.error));
     this.say({ wheel: text.trim() });
   }
 

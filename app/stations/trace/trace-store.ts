@@ -11,7 +11,8 @@ import { type Together, togetherOf, traceVerdict, type TraceVerdict, type Wheels
 import { Attachments } from '../../acts/attachments';
 import { Traces } from '../../acts/traces';
 import { CaseDesk } from '../../data/case-desk';
-import { failureWords } from '../../words/trace';
+import { notHereWords } from '../../words/case-file';
+import { camName, failureWords } from '../../words/trace';
 import type { Slot, TraceRead } from '../../workers/trace.protocol';
 import { rolesOf, type SaidRoles } from './said-roles';
 
@@ -32,7 +33,6 @@ export type SlotState = {
 };
 /** Cams of one side of a comparison. */
 type Side = Pick<TraceRead, 'wheel' | 'slots' | 'even' | 'crankKind'> & {
-  name: string;
   /** By the place among the drive's cams. */
   cams: { at: number; pattern: CamPattern }[];
 };
@@ -60,6 +60,7 @@ export class TraceStore {
   private readonly chosen = signal<Against | undefined>(undefined);
 
   readonly share = (slot: Slot): number | undefined => this.shares[slot]();
+  private readonly rules = computed(() => this.desk.current()?.answers?.rules ?? RULES);
   readonly mine = this.slots.mine.asReadonly();
   readonly reference = this.slots.reference.asReadonly();
   private readonly layouts = computed(
@@ -69,17 +70,17 @@ export class TraceStore {
   readonly known = computed(() => driveTeeth(this.layouts()));
   readonly teeth = computed((): DriveTeeth => {
     const { zCrank, zCam } = this.typed();
-    const cam = { id: '', name: 'Cam', teeth: zCam, unit: 'tooth' as const };
+    const cam = { id: '', name: camName(0), teeth: zCam, unit: 'tooth' as const };
     return this.known() ?? { zCrank, unit: 'tooth', cams: [cam] };
   });
   readonly catalogue = computed((): Side | undefined => {
-    const good = knownGood(this.layouts());
+    const good = knownGood(this.layouts(), this.rules().traceDesignU);
     if (!good.ok || !good.value) return undefined;
     const cams = good.value.cams.map((c) => ({
       at: this.teeth().cams.findIndex((k) => k.id === c.id),
       pattern: c.pattern,
     }));
-    return { ...good.value, name: 'the catalogue', cams };
+    return { ...good.value, cams };
   });
   readonly against = computed((): Against => {
     const chosen = this.chosen();
@@ -94,9 +95,6 @@ export class TraceStore {
     const files = state ? allStanding(state).flatMap((s) => s.facts.flatMap((f) => f.files ?? [])) : [];
     return [...new Map(files.filter((f) => CAPTURE.test(f.name)).map((f) => [f.hash, f])).values()];
   });
-  private readonly tolerance = computed(
-    () => (this.desk.current()?.answers?.rules ?? RULES).traceToleranceDeg,
-  );
 
   /** Cam by cam: how it stands against the other side. */
   readonly compared = computed((): ComparedCam[] => {
@@ -118,14 +116,19 @@ export class TraceStore {
     return mine.cams.flatMap(({ at, pattern }): ComparedCam[] => {
       const ref = other.cams.find((c) => c.at === at)?.pattern;
       if (!ref) return [];
-      const [cam, name] = [at, cams[at]?.name ?? `Cam ${at + 1}`];
+      const [cam, name] = [at, cams[at]?.name ?? camName(at)];
       const c = compareCams({ ...mine, pattern }, { ...other, pattern: ref });
       if (!c.ok) return [{ cam, name, error: c.error }];
       const wheels = wheelsOf(this.teeth(), mine.slots, cams[at]?.id);
       if (!wheels) return [];
-      const said = traceVerdict(c.value, wheels, this.tolerance());
+      const said = traceVerdict(c.value, wheels, this.rules().traceToleranceDeg);
       return [{ cam, name, shift: c.value, wheels, said }];
     });
+  }
+
+  /** Place among the drive's cams of each cam of a slot's capture. */
+  placesOf(slot: Slot): number[] {
+    return placesOf(this.slots[slot]());
   }
 
   holdAgainst(against: Against): void {
@@ -141,8 +144,7 @@ export class TraceStore {
   async openKept(slot: Slot, ref: FileRef): Promise<void> {
     const blob = await this.attachments.blobOf(ref);
     if (blob) return this.open(slot, new File([blob], ref.name, { type: ref.type }));
-    const words = `${ref.name} is not in this browser. Open a bundle of this case that holds it.`;
-    this.slots[slot].set({ said: {}, failure: { code: 'not_here', words } });
+    this.slots[slot].set({ said: {}, failure: { code: 'not_here', words: notHereWords(ref.name) } });
   }
 
   /** Says something of a capture and reads it again. */
@@ -197,11 +199,17 @@ export class TraceStore {
   }
 }
 
-/** The cams of a capture by their place among the drive's, as it was said or in the order of the channels. */
+/** Place among the drive's cams of each cam of a capture: as it was said, or in the order of the channels. */
+function placesOf({ read, said }: Pick<SlotState, 'read' | 'said'>): number[] {
+  const at = said.roles?.cams.map((c) => c.cam).sort((a, b) => a - b);
+  return (read?.cams ?? []).map((_, i) => at?.[i] ?? i);
+}
+
+/** The cams of a capture by their place among the drive's. */
 function sideOf({ read, said }: SlotState): Side | undefined {
   if (!read) return undefined;
-  const at = said.roles?.cams.map((c) => c.cam).sort((a, b) => a - b);
-  const cams = read.cams.flatMap((c, i) => (c.pattern ? [{ at: at?.[i] ?? i, pattern: c.pattern }] : []));
+  const at = placesOf({ read, said });
+  const cams = read.cams.flatMap((c, i) => (c.pattern ? [{ at: at[i]!, pattern: c.pattern }] : []));
   return { ...read, cams };
 }
 

@@ -1,14 +1,13 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal, viewChild } from '@angular/core';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
-import { turnedOn, VIEW_STEP } from '@core/trace/cycle-view';
+import { gapsOver, squareWave, teethOver, turnedOn, VIEW_STEP } from '@core/trace/cycle-view';
 import { CYCLE } from '@core/trace/cycle';
-import type { CamPattern } from '@core/trace/pattern';
 import { download } from '../../acts/download';
 import { writeCsv } from '../../report/csv';
 import { CaptureChart } from '../../ui/capture-chart';
 import type { CaptureArea, CaptureLine, CaptureRuler } from '../../ui/capture-option';
 import { Segmented } from '../../ui/segmented';
-import { cursorWords } from '../../words/trace';
+import { camName, cursorWords } from '../../words/trace';
 import type { Slot, TraceRead } from '../../workers/trace.protocol';
 import { TraceStore } from './trace-store';
 
@@ -17,6 +16,8 @@ const LIFT = 7;
 const NAMED_V = 5;
 /** The other capture is drawn a little lower, so that both are seen. */
 const BELOW = 0.4;
+/** The ruler of teeth stands so far above the crank's signal, volts. */
+const ABOVE = 0.3;
 /** Columns that a stretch of a recording is drawn in: as many as the picture has on a wide screen. */
 const COLUMNS = 1000;
 type Looked = 'cycle' | Slot;
@@ -120,25 +121,33 @@ export class TraceView {
     const out: CaptureLine[] = [];
     if (a) {
       out.push(line(a.channels[a.roles.crank] ?? 'Crank', a.view.crank, 0, 'crank'));
-      a.view.cams.forEach((values, i) => out.push(line(a.cams[i]!.name, values, LIFT * (i + 1), 'mine')));
+      const places = this.store.placesOf('mine');
+      a.view.cams.forEach((values, i) =>
+        out.push(line(a.cams[i]!.name, values, LIFT * (places[i]! + 1), 'mine')),
+      );
     }
     const aligned = (i: number) => this.store.compared().find((c) => c.cam === i)?.shift?.aligned ?? 0;
     if (this.store.against() === 'catalogue')
       this.store.catalogue()?.cams.forEach(({ at, pattern }) => {
-        const name = `${this.store.teeth().cams[at]?.name ?? 'Cam'}, by the catalogue`;
-        if (a) out.push(line(name, turnedOn(drawn(pattern), aligned(at)), LIFT * (at + 1) - BELOW, 'other'));
+        const name = `${this.store.teeth().cams[at]?.name ?? camName(at)}, by the catalogue`;
+        if (a)
+          out.push(
+            line(
+              name,
+              turnedOn(squareWave(pattern, 0, NAMED_V), aligned(at)),
+              LIFT * (at + 1) - BELOW,
+              'other',
+            ),
+          );
       });
-    else
-      b?.view.cams.forEach((values, i) =>
-        out.push(
-          line(
-            `${b.cams[i]!.name}, the other capture`,
-            turnedOn(values, aligned(i)),
-            LIFT * (i + 1) - BELOW,
-            'other',
-          ),
-        ),
-      );
+    else {
+      const places = this.store.placesOf('reference');
+      b?.view.cams.forEach((values, i) => {
+        const at = places[i]!;
+        const name = `${b.cams[i]!.name}, the other capture`;
+        out.push(line(name, turnedOn(values, aligned(at)), LIFT * (at + 1) - BELOW, 'other'));
+      });
+    }
     return out;
   });
 
@@ -168,25 +177,13 @@ export class TraceView {
   protected readonly ruler = computed((): CaptureRuler | undefined => {
     const r = this.store.mine().read;
     if (!r) return undefined;
-    const pitch = 360 / r.slots;
     const top = r.view.crank.reduce((m, v) => (v > m ? v : m), -Infinity);
-    const teeth = r.teeth.flatMap((there, k) => (there ? [k * pitch] : []));
-    return {
-      at: top + 0.3,
-      teeth: [0, 360].flatMap((turn) => teeth.map((deg, i) => ({ at: turn + deg, n: i + 1 }))),
-    };
+    return { at: top + ABOVE, teeth: teethOver(r.teeth) };
   });
   /** Gaps of the wheel, and how far each edge stands off the other side's. */
   protected readonly areas = computed((): CaptureArea[] => {
     const r = this.store.mine().read;
     if (!r) return [];
-    const pitch = 360 / r.slots;
-    const gaps = r.teeth.flatMap((there, k) => {
-      if (there || !r.teeth[(k + r.slots - 1) % r.slots]) return [];
-      let wide = 1;
-      while (!r.teeth[(k + wide) % r.slots]) wide++;
-      return [{ from: (k - 0.5) * pitch, to: (k + wide - 0.5) * pitch }];
-    });
     const offs = this.store.compared().flatMap((c) =>
       (c.shift?.edges ?? []).map((e): CaptureArea => {
         const [low, high] = [LIFT * (c.cam + 1) - BELOW, LIFT * (c.cam + 1) + NAMED_V];
@@ -194,12 +191,7 @@ export class TraceView {
         return { from, to, look: 'off', low, high };
       }),
     );
-    return [
-      ...[0, 360].flatMap((turn) =>
-        gaps.map((g): CaptureArea => ({ from: turn + g.from, to: turn + g.to, look: 'gap' })),
-      ),
-      ...offs,
-    ];
+    return [...gapsOver(r.teeth).map((g): CaptureArea => ({ ...g, look: 'gap' })), ...offs];
   });
 
   protected readonly said = computed(() => {
@@ -257,16 +249,4 @@ export class TraceView {
     const svg = await this.chart().svg();
     if (svg) download('capture.svg', new Blob([svg], { type: 'image/svg+xml' }));
   }
-}
-
-/** A signal of which only the edges are known, as a square wave: least and most of each step. */
-function drawn({ edges }: CamPattern): Float32Array {
-  const n = CYCLE / VIEW_STEP;
-  const sorted = [...edges].sort((a, b) => a.deg - b.deg);
-  const out = new Float32Array(2 * n);
-  for (let k = 0; k < n; k++) {
-    const last = sorted.filter((e) => e.deg <= k * VIEW_STEP).at(-1) ?? sorted.at(-1)!;
-    out.fill(last.rising ? NAMED_V : 0.1, 2 * k, 2 * k + 2);
-  }
-  return out;
 }

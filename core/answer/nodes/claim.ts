@@ -35,8 +35,8 @@ export type FaultAnswer = {
 };
 /** Faults that can be recorded: those that a filled sheet shows at their steps, and the one that the cause decided names. */
 export const faults = node(
-  { ranking, sheet, fitted },
-  ({ ranking, sheet, fitted }, { knowledge }, state): FaultAnswer[] => {
+  { ranking, sheet, fitted, rules },
+  ({ ranking, sheet, fitted, rules }, { knowledge }, state): FaultAnswer[] => {
     const decided = textOf(state, 'cause.decided') ?? ranking.causes[0]?.cause.key;
     const wanted = ranking.causes.find((c) => c.cause.key === decided)?.cause.fault;
     return knowledge.faults.map((fault) => {
@@ -45,7 +45,7 @@ export const faults = node(
       return {
         fault,
         step: seen ?? faultStep(fault, sheet),
-        evidence: [...new Set([...faultEvidence(fault, ranking), ...shown.flatMap((f) => f.facts)])],
+        evidence: [...new Set([...faultEvidence(fault, ranking, rules), ...shown.flatMap((f) => f.facts)])],
         recorded: standing(state, 'claim.fault', faultThing(fault.code)),
         proposed: fault.code === wanted || shown.length > 0,
         shown: shown.length > 0,

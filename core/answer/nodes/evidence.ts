@@ -7,6 +7,7 @@ import { textOf } from '@core/facts/read';
 import type { BenchContext } from '@core/bench/context';
 import { applies } from '../applies';
 import { type CheckAnswer, checkList } from '../checks';
+import { type CodeAnswer, codesAnswer } from '../codes-answer';
 import { toConclude, type ToConclude } from '../conclude';
 import { node } from '../node';
 import { ranSince } from '../ran';
@@ -72,6 +73,9 @@ export const findings = node(
       sheetFaults: fitted?.faults ?? [],
     }),
 );
+
+/** Fault codes of the cam and crank families, with what they accuse. */
+export const codes = node({ causes }, ({ causes }, _, state): CodeAnswer[] => codesAnswer(state, causes));
 
 export const ranking = node(
   { causes, findings, rules },
