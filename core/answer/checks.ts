@@ -1,7 +1,6 @@
 import type { Finding } from '@core/bench/finding';
 import { type CauseData, inputsOf } from '@core/cause/cause-data';
 import { type Check, checkWorth } from '@core/cause/next-check';
-import type { Ranking } from '@core/cause/rank';
 import type { Observable, Registry } from '@core/facts/observable';
 import type { State } from '@core/facts/state';
 import { applies, type Possible } from './applies';
@@ -19,7 +18,6 @@ export type Look = { key: string; about: string | undefined; minutes: number };
 export function checkList(
   causes: CauseData,
   registry: Registry,
-  ranking: Ranking,
   findings: readonly Finding[],
   state: State,
   drive: Possible,
@@ -33,8 +31,7 @@ export function checkList(
   const looks = new Map<string, Look[]>();
   // What cannot be looked at is not worked out.
   const wanted = (finding: string) => looks.set(finding, missing(finding)).get(finding)!.length > 0;
-  return checkWorth(causes, ranking, findings, wanted)
-    .filter((c) => c.bits > leastBits)
+  return checkWorth(causes, findings, wanted, leastBits)
     .map((c): CheckAnswer => {
       const mine = looks.get(c.finding)!;
       return { ...c, minutes: mine.reduce((sum, m) => sum + m.minutes, 0), looks: mine };

@@ -30,6 +30,6 @@ export function recordFault(a: Answers, code: string): Result<NewFact, DecideErr
     about: faultThing(code),
     value: found.step?.id ?? 'step not known',
     how: 'decided',
-    basis: found.evidence,
+    basis: [...found.evidence],
   });
 }

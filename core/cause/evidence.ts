@@ -83,9 +83,10 @@ function shareIn(v: Exclude<FindingValue, string>, from: number, to: number, las
 
 /** What speaks of causes themselves: what was noticed, how far or how long it ran, what the fitting sheet shows. */
 function directly(
-  { causes, data }: CauseModel,
+  model: CauseModel,
   findings: readonly Finding[],
 ): { direct: Evidence['direct'][number][]; odd: Finding[] } {
+  const { causes, data } = model;
   const odd: Finding[] = [];
   const known = findings.some((f) => f.finding === APART.distance.finding && typeof f.value !== 'string');
   const weigh = (finding: Finding): ((c: CauseEntry) => number) | undefined => {
@@ -95,10 +96,10 @@ function directly(
         return typeof value === 'string' ? noticed(data, value) : undefined;
       case APART.distance.finding:
         if (typeof value === 'string') return undefined;
-        return against(data, (life) => logDistance(value, life));
+        return against(model, finding, (life) => logDistance(value, life));
       case APART.time.finding:
         if (typeof value === 'string' || known) return undefined;
-        return against(data, (life) => logTime(value, life, data.yearly));
+        return against(model, finding, (life) => logTime(value, life, data.yearly));
       case APART.sheet.finding: {
         const named = typeof value === 'string' ? own(data.sheet.names, value) : undefined;
         const nats = Math.log(data.sheet.hit / data.sheet.background);
@@ -117,22 +118,25 @@ function directly(
   return { direct, odd };
 }
 
-/** How much likelier each cause's life makes a run than returns at large have it. */
-const against = (
-  { lives: { atLarge, sure } }: CauseData,
+/** How much likelier each life makes a run than returns at large have it; kept of the last run, which most facts leave as it was. */
+function against(
+  model: CauseModel,
+  { finding, value }: Finding,
   log: (life: CauseEntry['life']) => number,
-): ((c: CauseEntry) => number) => {
-  const base = log(atLarge);
-  const held = (nats: number) => Math.log(sure * Math.exp(nats) + 1 - sure);
-  // many causes have one and the same life
-  const known = new Map<string, number>();
+): (c: CauseEntry) => number {
+  const { atLarge, sure } = model.data.lives;
+  const run = JSON.stringify(value);
+  let known = model.runs.get(finding);
+  if (known?.run !== run) model.runs.set(finding, (known = { run, base: log(atLarge), nats: new Map() }));
+  const { base, nats } = known;
   return ({ life }) => {
+    // many causes have one and the same life
     const key = `${life.shape} ${life.scale}`;
-    let nats = known.get(key);
-    if (nats === undefined) known.set(key, (nats = held(log(life) - base)));
-    return nats;
+    let mine = nats.get(key);
+    if (mine === undefined) nats.set(key, (mine = Math.log(sure * Math.exp(log(life) - base) + 1 - sure)));
+    return mine;
   };
-};
+}
 
 /** How much likelier each cause makes a symptom than returns at large, which have the causes' own mixture. */
 function noticed(data: CauseData, symptom: string): ((c: CauseEntry) => number) | undefined {

@@ -1,9 +1,9 @@
 import type { Finding } from '@core/bench/finding';
 import type { CauseData, CauseEntry } from './cause-data';
-import { type Evidence, evidenceOf } from './evidence';
-import { baseOf, lay, type Laid, partLikelihood, scores, shares, shiftOf, touchesOfBoth } from './infer';
-import { type CauseModel, isQuiet, modelOf, sharesWith } from './model';
-import { leftOut } from './rank';
+import type { Evidence } from './evidence';
+import { baseOf, type Laid, partLikelihood, scores, shares, shiftOf, touchesOfBoth } from './infer';
+import { type CauseModel, isQuiet, sharesWith } from './model';
+import { weigh, type Without } from './weighed';
 
 /** What a finding does between two causes, in decibans: above nought for the leader. */
 export type Line = { finding: Finding; decibans: number };
@@ -33,16 +33,12 @@ const PAIRED = { likely: 10, other: 30 };
 
 /** Why the leader leads: against the runner-up, through its mechanisms, and what would turn it. None with fewer than two causes or no finding. */
 export function explain(data: CauseData, findings: readonly Finding[]): Explanation | undefined {
-  const model = modelOf(data);
-  const evidence = evidenceOf(model, findings);
+  const { model, evidence, laid, logs, without } = weigh(data, findings);
   if (model.causes.length < 2 || evidence.observed.length + evidence.direct.length === 0) return undefined;
-  const laid = lay(model, evidence.observed);
-  const logs = scores(model, evidence, laid);
   const order = orderOf(model, logs);
   const [first, second] = order as [number, number];
-  const out = leftOut(model, evidence);
   const gap = (l: Float64Array) => l[first]! - l[second]!;
-  const lines = out
+  const lines = without()
     .map(({ finding, logs: l }) => ({ finding, decibans: decibans(gap(logs) - gap(l)) }))
     .sort((a, b) => Math.abs(b.decibans) - Math.abs(a.decibans));
   const [leader, runner] = [model.causes[first]!, model.causes[second]!];
@@ -52,7 +48,7 @@ export function explain(data: CauseData, findings: readonly Finding[]): Explanat
     runner,
     lines,
     working: workingOf(model, laid, first),
-    turns: turnsOf(model, evidence, first, lines),
+    turns: turnsOf(model, evidence, first, lines, without()),
     ...(pair ? { pair } : {}),
   };
 }
@@ -93,7 +89,13 @@ const shown = (grades: Float64Array, shows: Float64Array): boolean =>
   grades.some((g, i) => g > 0 && shows[i]! > 0);
 
 /** Findings without which another cause leads: taken out greedily, the one that brings the nearest rival nearest first. */
-function turnsOf(model: CauseModel, evidence: Evidence, leader: number, lines: readonly Line[]): Finding[] {
+function turnsOf(
+  model: CauseModel,
+  evidence: Evidence,
+  leader: number,
+  lines: readonly Line[],
+  without: readonly Without[],
+): Finding[] {
   // only what speaks for the leader can turn it, and the strongest of it first
   const speaking = new Set(
     lines
@@ -112,7 +114,9 @@ function turnsOf(model: CauseModel, evidence: Evidence, leader: number, lines: r
         observed: now.observed.filter((o) => o !== x),
         direct: now.direct.filter((d) => d !== x),
       };
-      const { causes } = shares(model, scores(model, next));
+      // of one alone it is known already
+      const one = gone.length === 0 ? without.find((w) => w.finding === x.finding) : undefined;
+      const causes = one?.causes ?? shares(model, scores(model, next)).causes;
       const rival = causes.reduce((m, p, i) => (i === leader ? m : Math.max(m, p)), 0);
       const lead = causes[leader]! / rival;
       if (!best || lead < best.lead) best = { evidence: next, finding: x.finding, lead };

@@ -112,7 +112,7 @@ describe('written stories', () => {
     const stated = told.filter((v) => v.next);
     expect(stated.length).toBeGreaterThanOrEqual(12);
     for (const v of stated) {
-      const checks = checkWorth(v.data, rankCauses(v.data, v.findings, 1.5), v.findings);
+      const checks = checkWorth(v.data, v.findings);
       const first = checks.slice(0, 5).map((c) => c.finding);
       const settled = checks[0]!.bits < 0.05;
       expect(settled || v.next!.some((n) => first.includes(n)))

@@ -28,6 +28,8 @@ export type CauseModel = {
   findings: ReadonlyMap<string, FindingNode>;
   /** Causes that touch each mechanism. */
   touchedBy: readonly (readonly number[])[];
+  /** Of the last distance and the last time run: what each life said of it, by its figures. */
+  runs: Map<string, { run: string; base: number; nats: Map<string, number> }>;
 };
 
 /** The family of causes that are no cause. */
@@ -80,6 +82,7 @@ function make(data: CauseData): CauseModel {
     shares: touches.map((mine) => sharesWith(leaks, mine)),
     findings,
     touchedBy,
+    runs: new Map(),
   };
 }
 

@@ -1,12 +1,11 @@
 import type { Finding } from '@core/bench/finding';
 import { APART, type CauseData } from './cause-data';
-import { evidenceOf } from './evidence';
 import { planOf } from './eliminate';
-import { lay, type Laid, summed } from './infer';
-import { type CauseModel, type FindingNode, modelOf } from './model';
-import type { Ranking } from './rank';
+import { type Laid, shares as sharesOf, summed } from './infer';
+import type { CauseModel, FindingNode } from './model';
+import { weigh } from './weighed';
 
-/** Causes below this share are left out of what a look would tell. */
+/** Causes below this share are taken as the others are, which expect nothing of a look. */
 const NEGLIGIBLE = 1e-5;
 
 export type Check = { finding: string; bits: number };
@@ -15,26 +14,25 @@ export type Check = { finding: string; bits: number };
  * What each check not yet made would tell about the cause, in bits: the mutual information between the cause as it stands and the check's result (Lindley 1956). What a look would
  * show is worked out under each cause with all findings known, so that a look that says again what one said already is worth little.
  * @param wanted whether a check can be made at all; what cannot be is not worked out
+ * @param least bits below which nobody asks: what cannot tell so much, whatever it shows, is not worked out either
  */
 export function checkWorth(
   data: CauseData,
-  ranking: Ranking,
   findings: readonly Finding[],
   wanted: (finding: string) => boolean = () => true,
+  least = 0,
 ): Check[] {
-  const model = modelOf(data);
-  const laid = lay(model, evidenceOf(model, findings).observed);
-  const share = new Map(ranking.causes.map((c) => [c.cause.key, c.probability]));
-  const p = Float64Array.from(model.causes, (c) => share.get(c.key) ?? 0);
+  const { model, laid, logs } = weigh(data, findings);
+  const { causes: p, none } = sharesOf(model, logs);
   const made = new Set(findings.map((f) => f.finding));
   const open = (finding: string) => !made.has(finding) && wanted(finding);
-  const sums = partSums(laid);
+  const known = { model, laid, sums: partSums(model, laid), p, none };
   const out: Check[] = [];
   for (const [finding, node] of model.findings)
-    if (open(finding)) out.push({ finding, bits: information(model, laid, sums, node, p, ranking.none) });
+    if (open(finding)) out.push({ finding, bits: information(known, node, least) });
   if (open(APART.symptom.finding))
-    out.push({ finding: APART.symptom.finding, bits: ofSymptom(model, p, ranking.none) });
-  return out.sort((a, b) => b.bits - a.bits);
+    out.push({ finding: APART.symptom.finding, bits: ofSymptom(model, p, none) });
+  return out.filter((c) => c.bits >= least).sort((a, b) => b.bits - a.bits);
 }
 
 /** A part summed down to some of its mechanisms, under a cause or none: many looks show the same ones, and each sum is worked out once. */
@@ -43,7 +41,10 @@ type PartSums = (
   keep: readonly number[],
 ) => (cause: number, shares: Float64Array) => Float64Array;
 
-function partSums(laid: Laid): PartSums {
+function partSums(model: CauseModel, laid: Laid): PartSums {
+  const touching = laid.parts.map(
+    ({ mechanisms }) => new Set(mechanisms.flatMap((m) => model.touchedBy[m]!)),
+  );
   const plans = new Map<string, ReturnType<PartSums>>();
   return (part, keep) => {
     const key = `${part} ${keep.join(' ')}`;
@@ -52,8 +53,10 @@ function partSums(laid: Laid): PartSums {
     const plan = planOf(laid.parts[part]!.factors, keep);
     const of = new Map<number, Float64Array>();
     const made = (cause: number, shares: Float64Array) => {
-      let sum = of.get(cause);
-      if (!sum) of.set(cause, (sum = summed(plan, laid.sound, shares)));
+      // a cause that sets off nothing of a part leaves it to the leaks
+      const who = touching[part]!.has(cause) ? cause : NONE;
+      let sum = of.get(who);
+      if (!sum) of.set(who, (sum = summed(plan, laid.sound, shares)));
       return sum;
     };
     plans.set(key, made);
@@ -64,32 +67,47 @@ function partSums(laid: Laid): PartSums {
 /** Nothing but leaks at work, where a cause is asked for. */
 const NONE = -1;
 
+type Known = { model: CauseModel; laid: Laid; sums: PartSums; p: Float64Array; none: number };
+
 /** Bits that a look would tell. Only causes that touch what shows in it expect anything else of it than the others do. */
-function information(
-  model: CauseModel,
-  laid: Laid,
-  sums: PartSums,
-  node: FindingNode,
-  p: Float64Array,
-  none: number,
-): number {
+function information({ model, laid, sums, p, none }: Known, node: FindingNode, least: number): number {
   if (node.parents.length === 0) return 0;
-  const around = aroundOf(laid, sums, node);
-  const touching = new Set(around.mechanisms.flatMap((m) => model.touchedBy[m]!));
+  const touching = new Set<number>();
+  for (const { mechanism } of node.parents) {
+    const part = laid.partOf[mechanism]!;
+    for (const m of part < 0 ? [mechanism] : laid.parts[part]!.mechanisms)
+      for (const i of model.touchedBy[m]!) if (p[i]! >= NEGLIGIBLE) touching.add(i);
+  }
   let others = none;
   p.forEach((x, i) => (others += touching.has(i) ? 0 : x));
-  const rows = [{ p: others, q: expected(laid, around, NONE, model.leaks) }];
-  for (const i of touching)
-    if (p[i]! >= NEGLIGIBLE) rows.push({ p: p[i]!, q: expected(laid, around, i, model.shares[i]!) });
-  return mutual(rows, around.states[0]!.length);
+  // a look cannot tell more than which of its causes it is
+  let most = surprise(others);
+  for (const i of touching) most += surprise(p[i]!);
+  if (most < least) return 0;
+  const around = aroundOf(laid, sums, node);
+  const states = around.states[0]!.length;
+  const ps = [others];
+  const qs = new Float64Array((touching.size + 1) * states);
+  expected(laid, around, NONE, model.leaks, qs, 0);
+  for (const i of touching) {
+    expected(laid, around, i, model.shares[i]!, qs, ps.length * states);
+    ps.push(p[i]!);
+  }
+  return mutual(ps, qs, states);
 }
 
-/** Bits between which row it is and what comes of it. */
-function mutual(rows: readonly { p: number; q: Float64Array }[], states: number): number {
+const surprise = (p: number): number => (p > 0 ? -p * Math.log2(p) : 0);
+
+/** Bits between which row it is and what comes of it. @param ps share of each row @param qs row by row: how likely each state is */
+function mutual(ps: readonly number[], qs: Float64Array, states: number): number {
   let bits = 0;
   for (let s = 0; s < states; s++) {
-    const mean = rows.reduce((sum, r) => sum + r.p * r.q[s]!, 0);
-    for (const { p, q } of rows) if (p > 0 && q[s]! > 0) bits += p * q[s]! * Math.log2(q[s]! / mean);
+    let mean = 0;
+    for (let r = 0; r < ps.length; r++) mean += ps[r]! * qs[r * states + s]!;
+    for (let r = 0; r < ps.length; r++) {
+      const q = qs[r * states + s]!;
+      if (ps[r]! > 0 && q > 0) bits += ps[r]! * q * Math.log2(q / mean);
+    }
   }
   return Math.max(0, bits);
 }
@@ -98,16 +116,15 @@ function ofSymptom({ causes, data }: CauseModel, p: Float64Array, none: number):
   const states = Object.keys(Object.values(data.symptoms)[0] ?? {});
   const all = causes.reduce((s, c) => s + c.prior, 0);
   const of = (symptoms: string) => Float64Array.from(states, (s) => data.symptoms[symptoms]?.[s] ?? 0);
-  const rows = causes.map((c, i) => ({ p: p[i]!, q: of(c.symptoms) }));
+  const rows = causes.map((c) => of(c.symptoms));
   const mean = Float64Array.from(states, (_, s) =>
-    causes.reduce((sum, c, i) => sum + (c.prior / all) * rows[i]!.q[s]!, 0),
+    causes.reduce((sum, c, i) => sum + (c.prior / all) * rows[i]![s]!, 0),
   );
-  return mutual([...rows, { p: none, q: mean }], states.length);
+  const qs = Float64Array.from([...rows, mean].flatMap((q) => [...q]));
+  return mutual([...p, none], qs, states.length);
 }
 
 type Around = {
-  /** Mechanisms that show in the look or are coupled to one that does. */
-  mechanisms: readonly number[];
   /** How each part of what was laid that shows in it is summed down to the parents; parents in no part. */
   parts: readonly ReturnType<PartSums>[];
   single: readonly number[];
@@ -126,33 +143,46 @@ function aroundOf(laid: Laid, sums: PartSums, node: FindingNode): Around {
   const states = node.states.map(
     (_, s) => node.states[bit.reduce((at, from, i) => at | (((s >> from) & 1) << i), 0)]!,
   );
-  const mechanisms = [...ids.flatMap((k) => laid.parts[k]!.mechanisms), ...single];
-  return { mechanisms, parts: ids.map((k, i) => sums(k, keeps[i]!)), single, states };
+  return { parts: ids.map((k, i) => sums(k, keeps[i]!)), single, states };
 }
 
-/** How likely each state of a look is, with all findings known, under a cause and the shares in which mechanisms are then at work. */
+/** Weights of the states of a look's parents, while they are worked out: as many as any look may need, then more. */
+let scratch = new Float64Array(256);
+
+/** How likely each state of a look is, with all findings known, under a cause and the shares in which mechanisms are then at work; put into `out` from a place on. */
 function expected(
   laid: Laid,
   { parts, single, states }: Around,
   cause: number,
   shares: Float64Array,
-): Float64Array {
-  let weights: Float64Array = Float64Array.of(1);
-  const grow = (next: Float64Array) => {
-    const out = new Float64Array(weights.length * next.length);
-    for (let b = 0; b < next.length; b++)
-      for (let a = 0; a < weights.length; a++) out[b * weights.length + a] = weights[a]! * next[b]!;
-    weights = out;
-  };
-  for (const sum of parts) grow(sum(cause, shares));
-  for (const m of single) grow(Float64Array.of(1 - shares[m]!, shares[m]! * laid.sound[m]!));
-  const out = new Float64Array(states[0]!.length);
+  out: Float64Array,
+  from: number,
+): void {
+  if (scratch.length < states.length) scratch = new Float64Array(states.length);
+  const weights = scratch;
+  weights[0] = 1;
+  let length = 1;
+  for (const sum of parts) {
+    const next = sum(cause, shares);
+    // from the end, so that what is multiplied is still there
+    for (let b = next.length - 1; b >= 0; b--)
+      for (let a = 0; a < length; a++) weights[b * length + a] = weights[a]! * next[b]!;
+    length *= next.length;
+  }
+  for (const m of single) {
+    const [off, on] = [1 - shares[m]!, shares[m]! * laid.sound[m]!];
+    for (let a = 0; a < length; a++) {
+      weights[length + a] = weights[a]! * on;
+      weights[a]! *= off;
+    }
+    length *= 2;
+  }
+  const count = states[0]!.length;
   let total = 0;
-  for (let s = 0; s < weights.length; s++) {
+  for (let s = 0; s < length; s++) {
     const [w, of] = [weights[s]!, states[s]!];
     total += w;
-    for (let k = 0; k < out.length; k++) out[k]! += w * of[k]!;
+    for (let k = 0; k < count; k++) out[from + k]! += w * of[k]!;
   }
-  for (let k = 0; k < out.length; k++) out[k]! /= total;
-  return out;
+  for (let k = 0; k < count; k++) out[from + k]! /= total;
 }

@@ -1,8 +1,9 @@
 import type { Finding, FindingValue } from '@core/bench/finding';
+import { once } from '@core/quantity/once';
 import type { CauseData, CauseEntry } from './cause-data';
-import { type Evidence, evidenceOf, isAbnormal } from './evidence';
-import { lay, scores, shares, withoutSound } from './infer';
-import { type CauseModel, modelOf } from './model';
+import { type Evidence, isAbnormal } from './evidence';
+import { scores, shares } from './infer';
+import { weigh, type Without } from './weighed';
 
 /** What one finding does to one cause, all others being known: change of its log-odds, natural log. */
 export type Weight = {
@@ -31,21 +32,15 @@ export type Ranking = {
   strange: readonly Finding[];
 };
 
-/** Finding by finding, what causes would be without it. */
-type Without = { finding: Finding; logs: Float64Array; causes: Float64Array };
-
 /**
  * Ranks causes by Bayes' rule: prior share times how likely each makes the findings, summed over the hidden mechanisms (`infer.ts`), so that two findings of one mechanism
  * never count twice. What is not known is neutral; "none of these" is a drive where only leaks are at work. Probabilities add up to 1.
  * @param explainedFactor the leader explains a finding that it makes so many times likelier than none of these does
  */
 export function rankCauses(data: CauseData, findings: readonly Finding[], explainedFactor: number): Ranking {
-  const model = modelOf(data);
-  const evidence = evidenceOf(model, findings);
-  const logs = scores(model, evidence);
+  const { model, evidence, logs, without } = weigh(data, findings);
   const share = shares(model, logs);
   const order = [...share.causes.keys()].sort((a, b) => share.causes[b]! - share.causes[a]!);
-  const without = once(() => leftOut(model, evidence));
   const causes = order.map((i): RankedCause => {
     const weights = once(() => weightsOf(i, share.causes, without()));
     return {
@@ -76,39 +71,6 @@ export function rankCauses(data: CauseData, findings: readonly Finding[], explai
     contradictions: contradictions(data, findings),
     strange: evidence.strange,
   };
-}
-
-/** A value that is worked out when it is first asked for. */
-function once<T>(make: () => T): () => T {
-  let made: { value: T } | undefined;
-  return () => (made ??= { value: make() }).value;
-}
-
-/** Every finding left out in turn. */
-export function leftOut(model: CauseModel, evidence: Evidence): Without[] {
-  const of = (finding: Finding, logs: Float64Array): Without => ({
-    finding,
-    logs,
-    causes: shares(model, logs).causes,
-  });
-  const laid = lay(model, evidence.observed);
-  const all = scores(model, evidence, laid);
-  return [
-    ...evidence.observed.map((o) => {
-      if (o.sound === 1) return of(o.finding, withoutSound(model, laid, all, o));
-      return of(
-        o.finding,
-        scores(model, { ...evidence, observed: evidence.observed.filter((x) => x !== o) }),
-      );
-    }),
-    // what speaks of causes themselves is a factor of its own
-    ...evidence.direct.map((d) =>
-      of(
-        d.finding,
-        all.map((l, i) => l - d.nats[i]!),
-      ),
-    ),
-  ];
 }
 
 const logit = (p: number): number => Math.log(p) - Math.log1p(-p);

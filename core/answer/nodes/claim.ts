@@ -6,6 +6,7 @@ import type { Fact } from '@core/facts/fact';
 import { standing, textOf } from '@core/facts/read';
 import { faultThing } from '@core/facts/thing';
 import type { SheetStep } from '@core/fitting/sheet';
+import { once } from '@core/quantity/once';
 import { node } from '../node';
 import { fitted, sheet } from './drive';
 import { ran, ranking } from './evidence';
@@ -27,7 +28,8 @@ export const terms = node(
 export type FaultAnswer = {
   fault: InstallationFault;
   step?: SheetStep | undefined;
-  evidence: string[];
+  /** Facts that speak for it; worked out when they are first asked for, since every finding is left out in turn for them. */
+  readonly evidence: readonly string[];
   recorded?: Fact | undefined;
   proposed: boolean;
   /** A filled fitting sheet shows it. */
@@ -42,10 +44,15 @@ export const faults = node(
     return knowledge.faults.map((fault) => {
       const shown = fitted?.faults.filter((f) => f.code === fault.code) ?? [];
       const seen = shown[0] && sheet?.steps.find((s) => s.id === shown[0]!.step);
+      const evidence = once(() => [
+        ...new Set([...faultEvidence(fault, ranking, rules), ...shown.flatMap((f) => f.facts)]),
+      ]);
       return {
         fault,
         step: seen ?? faultStep(fault, sheet),
-        evidence: [...new Set([...faultEvidence(fault, ranking, rules), ...shown.flatMap((f) => f.facts)])],
+        get evidence() {
+          return evidence();
+        },
         recorded: standing(state, 'claim.fault', faultThing(fault.code)),
         proposed: fault.code === wanted || shown.length > 0,
         shown: shown.length > 0,

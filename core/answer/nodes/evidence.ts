@@ -84,9 +84,9 @@ export const ranking = node(
 
 /** Checks worth making, by bits per minute. */
 export const checks = node(
-  { causes, registry, ranking, findings, possible, rules },
-  ({ causes, registry, ranking, findings, possible, rules }, _, state): CheckAnswer[] =>
-    checkList(causes, registry, ranking, findings, state, possible, rules.leastBits),
+  { causes, registry, findings, possible, rules },
+  ({ causes, registry, findings, possible, rules }, _, state): CheckAnswer[] =>
+    checkList(causes, registry, findings, state, possible, rules.leastBits),
 );
 
 /** What of the bench would settle most, and what cannot be had since it did not come. */
