@@ -31,6 +31,8 @@ export const HAS = [
   'rims',
   /** A stage without a tensioner. */
   'untensioned',
+  /** A cam on a phaser. */
+  'phaser',
 ] as const;
 export type Has = (typeof HAS)[number];
 
@@ -51,6 +53,7 @@ export function driveHas(stages: readonly { layout: Layout }[]): ReadonlySet<Has
       if (w.role === 'pump' && layout.kind === 'belt') has.add('belt_pump');
       if (w.markDeg !== undefined) has.add('mark');
       if (w.slots) has.add('slots');
+      if (w.role === 'cam' && w.phaser !== false) has.add('phaser');
       if (w.role === 'pump') has.add('pump');
       if (w.role === 'idler' && w.carrier) has.add('idler_eccentric');
       if (w.rimMm > 0) has.add('rims');

@@ -44,6 +44,8 @@ export const WheelSchema = z.strictObject({
   bank: z.string().optional(),
   /** Slotted hub: bolts at this radius may stand so far to either side of mid-slot. */
   slots: z.strictObject({ radiusMm: PositiveMm, halfMm: PositiveMm }).optional(),
+  /** At a cam: whether it sits on a phaser; it may where nobody said. */
+  phaser: z.boolean().optional(),
   /** At the crank: the wheel that its sensor reads, slots less missing teeth ("60-2") or ones and noughts, and what the sensor gives. */
   reluctor: z.strictObject({ notation: z.string().max(400), kind: z.enum(['square', 'swing']) }).optional(),
   /** At a cam: the edges of its sensor's signal with the drive set right, crank degrees behind where the first tooth after the crank's gap is read, at the middle of a swing or the first edge of a square wave. */

@@ -3,6 +3,9 @@ import { camOf } from '@core/simulate/capture-box';
 import { CYCLE, within } from '@core/trace/cycle';
 import { readWheel } from '@core/trace/wheel';
 
+/** Engines whose cams sit on phasers. */
+const PHASED = ['QU30-VASK', 'TE47-MOOR', 'BR24-PELL', 'TE18-GANN'];
+
 /**
  * The drive of an engine with what its sensors show: the crank's reluctor wheel, read as a swing at the middle of each tooth, and on each cam the edges that the simulated box
  * records of this engine. Stages of one drive, in order.
@@ -16,12 +19,13 @@ export function withSensors(stages: readonly Layout[], engine: string, notation:
     ...l,
     wheels: l.wheels.map((w, i) => {
       if (w.role === 'crank') return { ...w, reluctor: { notation, kind: 'swing' as const } };
-      if (w.role !== 'cam' || (l.follows && i === 0)) return w;
+      if (w.role !== 'cam') return w;
+      if (l.follows && i === 0) return { ...w, phaser: false };
       const signal = camOf(engine, cam++).map((e) => ({
         ...e,
         deg: Math.round(10 * within(e.deg - half, CYCLE)) / 10,
       }));
-      return { ...w, signal };
+      return { ...w, phaser: PHASED.includes(engine), signal };
     }),
   }));
 }
