@@ -1,5 +1,6 @@
 import * as z from 'zod';
 import { HAS, hasAll, kindWord } from '@core/drive/drive-has';
+import { own } from '@core/quantity/own';
 import causes from './data/causes.json';
 import findings from './data/findings.json';
 import mechanisms from './data/mechanisms.json';
@@ -71,6 +72,8 @@ export const CauseDataSchema = z.strictObject({
   sheet: z.strictObject({ hit: Share, background: Share, names: z.record(z.string(), z.string()) }),
   /** Profiles of what is noticed: the share of each symptom. */
   symptoms: z.record(z.string(), Shares),
+  /** How much commoner families of causes are on one kind of drive (belt, chain) and in what comes in one way (return, claim) than at large. */
+  tilts: z.record(z.string(), z.record(z.string(), z.number().positive().max(10))),
   /** What a drive runs a month, km: median, and the spread of its logarithm. */
   yearly: z.strictObject({ kmPerMonth: z.number().positive(), sd: z.number().positive() }),
   /** How far returns at large have run, km; how surely a life is known: the rest is a return like any, so that no run alone rules a cause out. */
@@ -123,20 +126,39 @@ export function inputsOf(data: Pick<CauseData, 'findings'>, finding: string): re
   return apart?.inputs ?? data.findings.find((f) => f.finding === finding)?.inputs ?? [finding];
 }
 
-/** The causes and mechanisms that can occur on a drive with these things, in its words; all while the drive is not known. */
-export function causesFor(data: CauseData, has: ReadonlySet<string> | undefined): CauseData {
-  const key = has === undefined ? '*' : [...has].sort().join(' ');
+/**
+ * The causes and mechanisms that can occur on a drive with these things, in its words, each as common as it is there; all while the drive is not known.
+ * @param arrival how the case came, where that is known: "return", "claim"
+ */
+export function causesFor(
+  data: CauseData,
+  has: ReadonlySet<string> | undefined,
+  arrival?: string,
+): CauseData {
+  const key = `${arrival ?? ''}: ${has === undefined ? '*' : [...has].sort().join(' ')}`;
   const known = filtered.get(data)?.get(key);
   if (known) return known;
-  const made = filter(data, has);
+  const made = filter(data, has, arrival);
   filtered.set(data, (filtered.get(data) ?? new Map<string, CauseData>()).set(key, made));
   return made;
 }
 
+/** However common, a cause stays a share. */
+const MOST_COMMON = 0.9;
+
 /** One and the same for drives that have the same, so that what is made of it is made once. */
 const filtered = new WeakMap<CauseData, Map<string, CauseData>>();
-function filter(data: CauseData, has: ReadonlySet<string> | undefined): CauseData {
+function filter(data: CauseData, has: ReadonlySet<string> | undefined, arrival = ''): CauseData {
   const word = kindWord(has);
+  const tilts = [word, arrival].flatMap((when) => {
+    const families = own(data.tilts, when);
+    return families ? [families] : [];
+  });
+  const common = (c: CauseEntry) =>
+    Math.min(
+      MOST_COMMON,
+      tilts.reduce((p, families) => p * (own(families, c.family) ?? 1), c.prior),
+    );
   const Word = word[0]!.toUpperCase() + word.slice(1);
   const fill = (text: string) => text.replace(/\{drive\}/g, word).replace(/\{Drive\}/g, Word);
   return {
@@ -145,6 +167,7 @@ function filter(data: CauseData, has: ReadonlySet<string> | undefined): CauseDat
       .filter((c) => hasAll(c.needs, has))
       .map((c) => ({
         ...c,
+        prior: common(c),
         wording: fill(c.wording),
         mechanism: fill(c.mechanism),
         consequence: fill(c.consequence),

@@ -4,7 +4,7 @@ import type { CauseData } from './cause-data';
 export type KnowledgeIssue = { at: string } & (
   | {
       code: 'unknown';
-      what: 'mechanism' | 'finding' | 'observable' | 'grade' | 'symptoms' | 'cause';
+      what: 'mechanism' | 'finding' | 'observable' | 'grade' | 'symptoms' | 'cause' | 'family';
       name: string;
     }
   /** Shares that are parts of one whole add up to so much. */
@@ -107,6 +107,13 @@ function lintCauses(data: CauseData): KnowledgeIssue[] {
       Math.abs(total(shares) - 1) > 1e-6
         ? [{ code: 'adds_up', at: `symptoms ${name}`, to: total(shares) }]
         : [],
+    ),
+    ...Object.entries(data.tilts).flatMap(([when, families]) =>
+      Object.keys(families).flatMap((name): KnowledgeIssue[] =>
+        data.causes.some((c) => c.family === name)
+          ? []
+          : [{ code: 'unknown', at: `tilts ${when}`, what: 'family', name }],
+      ),
     ),
     ...Object.entries(data.sheet.names).flatMap(([fault, name]): KnowledgeIssue[] =>
       keys.has(name) ? [] : [{ code: 'unknown', at: `sheet ${fault}`, what: 'cause', name }],

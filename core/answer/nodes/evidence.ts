@@ -13,14 +13,15 @@ import { node } from '../node';
 import { ranSince } from '../ran';
 import { suspects, type Suspect } from '../why';
 import { balances, bench, leaks, trace } from './bench';
+import { kind } from './case';
 import { drive, fitted, openMarks, sheet } from './drive';
 import { engine, kits, possible, registry, rules } from './identification';
 
 export const ran = node({ registry }, ({ registry }, _, state) => ranSince(state, registry));
 
-/** The causes that can occur on a drive that is still possible, in its words. */
-export const causes = node({ possible }, ({ possible }, { knowledge }) =>
-  causesFor(knowledge.causes, possible.has),
+/** The causes that can occur on a drive that is still possible, in its words, each as common as it is there and in what comes so. */
+export const causes = node({ possible, kind }, ({ possible, kind }, { knowledge }) =>
+  causesFor(knowledge.causes, possible.has, kind),
 );
 
 const interval = node(
