@@ -4,7 +4,7 @@ module.exports = (config) =>
     frameworks: ['jasmine'],
     plugins: [require('karma-jasmine'), require('karma-chrome-launcher')],
     // A busy machine's disk makes a durable write last; what hangs is still ended.
-    client: { jasmine: { random: true, timeoutInterval: 20_000 }, clearContext: false },
+    client: { jasmine: { random: true, timeoutInterval: 60_000 }, clearContext: false },
     reporters: ['dots'],
     browsers: ['Headless'],
     customLaunchers: {

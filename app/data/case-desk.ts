@@ -62,13 +62,13 @@ export class CaseDesk {
 
   constructor() {
     this.repository.news$.subscribe((news) => this.hear(news));
-    // Under other house rules the case in hand reads otherwise at once, unless it keeps its own.
+    // Under other house rules and other knowledge the case in hand reads otherwise at once, unless it keeps its own.
     effect(() => {
-      const rules = this.ruled.rules();
+      const judging = this.ruled.judging();
       untracked(() => {
         const view = this.current();
-        if (view?.world && view.world.rules !== rules)
-          this.view.set(viewOf(view.id, view.state.log, view.catalogue, rules));
+        if (view?.world && (view.world.rules !== judging.rules || view.world.knowledge !== judging.knowledge))
+          this.view.set(viewOf(view.id, view.state.log, view.catalogue, judging));
       });
     });
   }
@@ -164,7 +164,7 @@ export class CaseDesk {
       (_, all) => {
         const before = this.current();
         const catalogue = before?.id === id ? before.catalogue : this.packs.newest();
-        view = viewOf(id, this.same(id, all), catalogue, this.ruled.rules(), before);
+        view = viewOf(id, this.same(id, all), catalogue, this.ruled.judging(), before);
         return this.headOf(view);
       },
     );
@@ -175,9 +175,10 @@ export class CaseDesk {
   }
 
   private async read(id: string): Promise<void> {
-    const facts = this.same(id, await this.repository.factsOf(id));
+    const [read] = await Promise.all([this.repository.factsOf(id), this.ruled.ready()]);
+    const facts = this.same(id, read);
     if (facts.length > 0)
-      await this.show(viewOf(id, facts, this.current()?.catalogue, this.ruled.rules(), this.current()));
+      await this.show(viewOf(id, facts, this.current()?.catalogue, this.ruled.judging(), this.current()));
     if (id === this.currentId()) this.loading.set(false);
   }
 
@@ -188,7 +189,7 @@ export class CaseDesk {
   private async show(view: CaseView): Promise<void> {
     const catalogue = await this.packs.forCase(view.id, textOf(view.state, 'case.catalogue'));
     const right =
-      catalogue === view.catalogue ? view : viewOf(view.id, view.state.log, catalogue, this.ruled.rules());
+      catalogue === view.catalogue ? view : viewOf(view.id, view.state.log, catalogue, this.ruled.judging());
     // Facts only grow: what has fewer of them is older than what is shown.
     const shown = this.current();
     if (view.id !== this.currentId() || (shown && shown.state.log.length > right.state.log.length)) return;

@@ -1,9 +1,8 @@
 import { type Answers, answersFor, settled } from '@core/answer/answers';
-import { type World, worldOf } from '@core/answer/world';
+import { type Judging, type World, worldOf } from '@core/answer/world';
 import type { Catalogue } from '@core/catalogue/find-records';
 import type { Fact } from '@core/facts/fact';
 import { textOf } from '@core/facts/read';
-import type { Rules } from '@core/house/rules';
 import { emptyState, reduce, type State } from '@core/facts/state';
 
 /** An open case: its facts, and what follows from them. */
@@ -23,10 +22,10 @@ export function viewOf(
   id: string,
   facts: readonly Fact[],
   catalogue: Catalogue | undefined,
-  rules: Rules,
+  judging: Judging,
   before?: CaseView,
 ): CaseView {
-  const world = catalogue && worldOf(catalogue, rules);
+  const world = catalogue && worldOf(catalogue, judging);
   let state = emptyState(facts);
   try {
     state = reduce(facts);

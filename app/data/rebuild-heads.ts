@@ -1,16 +1,10 @@
 import type { IDBPDatabase } from 'idb';
 import { type Head, headOf } from '@core/answer/head';
 import { type World, worldOf } from '@core/answer/world';
-import { type Catalogue, catalogueOf } from '@core/catalogue/find-records';
-import { newerFirst } from '@core/catalogue/version';
 import type { Fact } from '@core/facts/fact';
-import { type Damaged, damagedFact } from './damaged';
-import { getPack } from './pack-records';
+import { cataloguesIn, readBatch, sound } from './all-cases';
+import type { Damaged } from './damaged';
 import { ofCase, type Records } from './records';
-import { isSound } from './sound';
-
-/** Facts that are read at once: large enough that reading is quick, small enough that they need not much memory. */
-const BATCH = 8000;
 
 export type Rebuilt = { cases: number; damaged: Damaged[] };
 export type RebuildLine = { progress: (done: number) => void; cancelled: () => boolean };
@@ -48,6 +42,16 @@ export async function rebuildHeads(
   return done;
 }
 
+type Worlds = (caseId: string, facts: readonly Fact[]) => Promise<World | undefined>;
+/** What ships judges what the rack shows. */
+async function worldsIn(db: IDBPDatabase<Records>): Promise<Worlds> {
+  const catalogues = await cataloguesIn(db);
+  return async (id, facts) => {
+    const catalogue = await catalogues(id, facts);
+    return catalogue && worldOf(catalogue);
+  };
+}
+
 /** A few cases: facts and head in one transaction, so that nothing is filed between. */
 async function rebuildSome(
   db: IDBPDatabase<Records>,
@@ -64,61 +68,4 @@ async function rebuildSome(
     done.cases++;
   }
   return done;
-}
-
-/** The facts that are what they say they are; the others are told. */
-function sound(facts: readonly Fact[], damaged: Damaged[]): Fact[] {
-  return facts.filter((f) => {
-    const good = isSound(f);
-    if (!good) damaged.push(damagedFact(f));
-    return good;
-  });
-}
-
-/** The next cases with all of their facts, and the id of the last one that was read. */
-async function readBatch(db: IDBPDatabase<Records>, after: string | undefined, damaged: Damaged[]) {
-  const range = after === undefined ? null : IDBKeyRange.lowerBound([after, []], true);
-  const read = await db.getAll('facts', range, BATCH);
-  const full = read.length === BATCH;
-  const groups = new Map<string, Fact[]>();
-  let last = read.at(-1)?.case;
-  for (const f of sound(read, damaged)) {
-    const group = groups.get(f.case);
-    if (group) group.push(f);
-    else groups.set(f.case, [f]);
-  }
-  if (full && last !== undefined) {
-    // The last case may go on beyond the batch: it is read again with the next one, or whole when it fills the batch.
-    const cut = last;
-    groups.delete(cut);
-    last = read.findLast((f) => f.case !== cut)?.case;
-    if (last === undefined) {
-      groups.set(cut, sound(await db.getAll('facts', ofCase(cut)), damaged));
-      last = cut;
-    }
-  }
-  return { groups, last };
-}
-
-type Worlds = (caseId: string, facts: readonly Fact[]) => Promise<World | undefined>;
-/** The world that answers a case; each catalogue is read once. */
-async function worldsIn(db: IDBPDatabase<Records>): Promise<Worlds> {
-  const packs = await db.getAll('packs');
-  const names = new Set(packs.map((p) => p.id));
-  const extracts = new Set(await db.getAllKeys('extracts'));
-  const newest = packs.filter((p) => Array.isArray(p.chunks)).sort((a, b) => newerFirst(a.head, b.head))[0];
-  const read = new Map<string, Promise<Catalogue | undefined>>();
-  const pack = (id: string) => {
-    const known = read.get(id) ?? getPack(db, id).then((p) => p && catalogueOf(p));
-    read.set(id, known);
-    return known;
-  };
-  return async (caseId, facts) => {
-    const named = facts.findLast((f) => f.key === 'case.catalogue' && f.strikes === undefined)?.value;
-    let catalogue: Catalogue | undefined;
-    if (typeof named === 'string' && names.has(named)) catalogue = await pack(named);
-    else if (extracts.has(caseId)) catalogue = catalogueOf((await db.get('extracts', caseId))!.pack);
-    else if (newest) catalogue = await pack(newest.id);
-    return catalogue && worldOf(catalogue);
-  };
 }

@@ -2,6 +2,7 @@ import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces';
 import type { Answers } from '@core/answer/answers';
 import type { WorldName } from '@core/answer/world';
 import type { Setting } from '@core/drive/tensioner';
+import { noCauseOf } from '@core/cause/cause-data';
 import { sealedNow } from '@core/claim/seal';
 import { factsDigest } from '@core/facts/digest';
 import { onPaper } from '@core/facts/read-value';
@@ -11,7 +12,15 @@ import type { State } from '@core/facts/state';
 import { formatDay } from '@core/quantity/dates';
 import { meaningOf } from '@core/facts/meaning';
 import { drivePicture, pictureSvg } from '../ui/drive-picture';
-import { distance, findingWords, percent, ranWords, termsWords, weightWords } from '../words/answers';
+import {
+  distance,
+  findingWords,
+  noCauseWords,
+  percent,
+  ranWords,
+  termsWords,
+  weightWords,
+} from '../words/answers';
 import type { Voice } from '../words/voice';
 import { clearanceWords, readingName, readingWords, settingName, SHOWN_WORDS } from '../words/drive';
 import { goWords, offsetWords, signed, verdictWords } from '../words/drive-bench';
@@ -121,6 +130,8 @@ function decisionPart(state: State, a: Answers, voice: Voice, name: Namer): Cont
   const out: Content[] = [heading('Finding and decision')];
   const cause = textOf(state, 'cause.decided');
   const entry = a.ranking.causes.find((c) => c.cause.key === cause)?.cause;
+  const none = noCauseOf(cause);
+  const note = standing(state, 'cause.decided')?.note;
   if (entry) {
     out.push({
       text: [
@@ -128,8 +139,9 @@ function decisionPart(state: State, a: Answers, voice: Voice, name: Namer): Cont
         `${entry.mechanism} Consequence: ${entry.consequence}`,
       ],
     });
-    const note = standing(state, 'cause.decided')?.note;
     if (note) out.push({ text: `Why this cause: ${note}` });
+  } else if (none) {
+    out.push({ text: [{ text: `Primary cause: ${noCauseWords(none)}. `, bold: true }, note ?? ''] });
   }
   for (const f of a.faults.filter((x) => x.recorded)) {
     const basis = f.recorded?.basis ?? [];

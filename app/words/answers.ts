@@ -5,6 +5,7 @@ import type { DecideError } from '@core/answer/decide';
 import type { Finding, FindingValue } from '@core/bench/finding';
 import { type FindingEntry, FINDINGS } from '@core/bench/finding-data';
 import type { Ran } from '@core/bench/context';
+import type { NoCause } from '@core/cause/cause-data';
 import type { Weight } from '@core/cause/rank';
 import type { Objection, Warning } from '@core/claim/decision';
 import { FAULTS } from '@core/claim/faults';
@@ -127,6 +128,10 @@ const DOCUMENT_WORDS: Record<DocumentKind, string> = { invoice: 'the invoice', s
 const capital = (s: string) => s[0]!.toUpperCase() + s.slice(1);
 
 /** Why a cause or a fault typed on the fact line was not decided. */
+/** What is decided where no cause is. */
+export const noCauseWords = (key: NoCause): string =>
+  key === 'none' ? 'none of those known' : 'cannot be decided by what is here';
+
 export function decideSentence(e: DecideError, name: (table: string, key: string) => string): string {
   switch (e.code) {
     case 'needs_reason':

@@ -1,7 +1,10 @@
 import type { Rebuilt } from '../data/rebuild-heads';
+import type { RejudgeAnswer, RejudgeAsk } from '../data/rejudge-all';
 
 /** What the page asks of the thread that works on all cases at once. */
 export type DeskJobs = {
   /** Makes the heads of these cases anew, else of all; progress: cases done. */
   rebuild: { input: readonly string[] | undefined; progress: number; output: Rebuilt };
+  /** Judges every case under two bodies of knowledge; progress: cases done. */
+  rejudge: { input: RejudgeAsk; progress: number; output: RejudgeAnswer };
 };

@@ -1,18 +1,22 @@
 import { rebuildHeads } from '../data/rebuild-heads';
 import { openRecords } from '../data/records';
+import { rejudgeAll } from '../data/rejudge-all';
 import type { DeskJobs } from './desk.protocol';
 import { serve } from './door';
 
+async function withRecords<T>(work: (db: Awaited<ReturnType<typeof openRecords>>) => Promise<T>): Promise<T> {
+  const db = await openRecords();
+  try {
+    return await work(db);
+  } finally {
+    db.close();
+  }
+}
+
 serve<DeskJobs>(
   {
-    async rebuild(only, line) {
-      const db = await openRecords();
-      try {
-        return await rebuildHeads(db, line, only);
-      } finally {
-        db.close();
-      }
-    },
+    rebuild: (only, line) => withRecords((db) => rebuildHeads(db, line, only)),
+    rejudge: (ask, line) => withRecords((db) => rejudgeAll(db, ask, line)),
   },
   self,
 );

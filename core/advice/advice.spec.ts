@@ -200,7 +200,7 @@ describe('torque and reuse, as the sheet and the house have them', () => {
   it('never lets a used belt on again, but for a house that looks at it first', () => {
     const facts = [engine('TE16-CORM')] as const;
     expect(on('reuse', ...facts).lead.code).toBe('belt_never');
-    const inspects = worldOf(cat, rulesWith({ used_belt: 'inspect' }));
+    const inspects = worldOf(cat, { rules: rulesWith({ used_belt: 'inspect' }) });
     const state = reduce(
       fileFacts(reduce([]), 'c', [{ key: 'engine.code', value: 'TE16-CORM', how: 'reported' }], author),
     );

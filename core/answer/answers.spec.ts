@@ -501,9 +501,9 @@ describe('an issued report', () => {
   it('keeps the house rules that it was judged by: under other rules the case still reads as it did', () => {
     const four = rulesWith({ turns: '4' });
     const open = caseOf('2038');
-    const issued = [...open, ...sealing(worldOf(cat, four), reduce(open), open[0]!.case, author)];
+    const issued = [...open, ...sealing(worldOf(cat, { rules: four }), reduce(open), open[0]!.case, author)];
     const turns = (facts: readonly Fact[], rules = RULES) =>
-      answersFor(worldOf(cat, rules), reduce(facts)).rules.chosen['turns'];
+      answersFor(worldOf(cat, { rules }), reduce(facts)).rules.chosen['turns'];
     expect([turns(open), turns(open, four), turns(issued), turns(issued, four)]).toEqual([
       '2',
       '4',

@@ -1,10 +1,11 @@
+import { noCauseOf } from '@core/cause/cause-data';
 import type { NewFact } from '@core/facts/change';
 import { faultThing } from '@core/facts/thing';
 import { type Result, err, ok } from '@core/quantity/result';
 import type { Answers } from './answers';
 
 export type DecideError =
-  /** Another cause than the leader needs a reason, which is kept. */
+  /** Anything but the leader needs a reason, which is kept. */
   | { code: 'needs_reason'; cause: string; leader: string }
   | { code: 'no_such_cause'; key: string }
   | { code: 'no_such_fault'; key: string };
@@ -13,11 +14,13 @@ export type DecideError =
 export function decideCause(a: Answers, key: string, reason: string): Result<NewFact, DecideError> {
   const leader = a.ranking.causes[0]?.cause.key;
   const chosen = a.ranking.causes.find((c) => c.cause.key === key);
-  if (!chosen && key !== 'none') return err({ code: 'no_such_cause', key });
+  if (!chosen && !noCauseOf(key)) return err({ code: 'no_such_cause', key });
   const note = reason.trim();
   if (key !== leader && note === '')
     return err({ code: 'needs_reason', cause: key, leader: leader ?? 'none' });
-  const basis = [...new Set(chosen?.weights.flatMap((w) => w.facts) ?? [])];
+  // that nothing can be decided stands on all that was weighed
+  const weighed = chosen ?? a.ranking.causes[0];
+  const basis = [...new Set(weighed?.weights.flatMap((w) => w.facts) ?? [])];
   return ok({ key: 'cause.decided', value: key, how: 'decided', basis, ...(note ? { note } : {}) });
 }
 

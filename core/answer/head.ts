@@ -4,7 +4,9 @@ import type { Fact } from '@core/facts/fact';
 import { type CaseKind, optionsOf, STATIONS, type Station } from '@core/facts/observable';
 import { allStanding, factsOf, standing, textOf } from '@core/facts/read';
 import { reduce, type State } from '@core/facts/state';
+import type { Settled } from '@core/cause/house-shares';
 import { type Answers, answersFor } from './answers';
+import { signsOf } from './signs';
 import type { World } from './world';
 
 /** What a case waits for: a station that lacks something, to be answered or issued; or they were told, it is sealed, or set aside. */
@@ -30,6 +32,8 @@ export type Head = {
   text: string;
   /** Catalogue that it was made with; "" for none. */
   world: string;
+  /** Of a case whose cause is decided: which, what was found, and what it counts as among the house's own. */
+  settled?: Settled & { signs: string[] };
 };
 
 /** The head of a case. Whatever cannot be computed is set aside, and still stands on the rack by its tag. */
@@ -69,6 +73,22 @@ export function headFrom(id: string, state: State, world: World | undefined, a: 
     touched: state.log.at(-1)?.at ?? '',
     text: textToFind(state, a),
     world: world ? packId(world.catalogue.pack) : '',
+    ...settledAs(state, a),
+  };
+}
+
+/** Decided, and answered: only then it is worked out what was found. */
+function settledAs(state: State, a: Answers | undefined): Pick<Head, 'settled'> {
+  const decided = textOf(state, 'cause.decided');
+  if (decided === undefined || !a) return {};
+  const has = a.possible.has;
+  return {
+    settled: {
+      decided,
+      ...(has ? { has: [...has].sort() } : {}),
+      arrival: a.kind,
+      signs: signsOf(a.causes, a.findings),
+    },
   };
 }
 

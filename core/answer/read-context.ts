@@ -1,6 +1,6 @@
 import { type Catalogue, findCode, nearestCodes } from '@core/catalogue/find-records';
 import { mostOf } from '@core/catalogue/places';
-import { CAUSES, causesFor } from '@core/cause/cause-data';
+import { CAUSES, causesFor, NO_CAUSE, noCauseOf } from '@core/cause/cause-data';
 import { findOption, type House, type ReadContext } from '@core/facts/read-value';
 import type { Day } from '@core/quantity/dates';
 import type { Answers } from './answers';
@@ -25,7 +25,7 @@ export function readContextOf(
     wheels: a?.drive?.layout.wheels ?? [],
     findRef: (table, typed) =>
       table === 'cause'
-        ? findOption(typed, [...causes, { key: 'none', wording: CAUSES.none.wording }])
+        ? findOption(typed, [...causes, ...NO_CAUSE.map((key) => ({ key, wording: CAUSES[key].wording }))])
         : findCode(codes(table), typed),
     nearestRefs: (table, typed) =>
       table === 'cause' ? causes.slice(0, 3).map((c) => c.wording) : nearestCodes(codes(table), typed),
@@ -36,7 +36,8 @@ export function readContextOf(
 export function nameIn(a: Answers | undefined, table: string, key: string): string {
   if (table === 'wheel') return a?.drive?.layout.wheels.find((w) => w.id === key)?.name ?? key;
   if (table !== 'cause') return key;
-  if (key === 'none') return CAUSES.none.wording;
+  const none = noCauseOf(key);
+  if (none) return CAUSES[none].wording;
   const own = a?.ranking.causes.find((c) => c.cause.key === key)?.cause;
   return own?.wording ?? causesFor(CAUSES, undefined).causes.find((c) => c.key === key)?.wording ?? key;
 }

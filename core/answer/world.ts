@@ -26,31 +26,44 @@ export type World = {
 /** The knowledge that ships. */
 export const SHIPPED: Knowledge = { observables: OBSERVABLES, causes: CAUSES, faults: FAULTS };
 
-const worlds = new WeakMap<Catalogue, Map<Rules, World>>();
-/** The world of a catalogue with the knowledge that ships; one and the same for one catalogue and the same house rules. */
-export function worldOf(catalogue: Catalogue, rules: Rules = RULES): World {
-  const byRules = worlds.get(catalogue) ?? new Map<Rules, World>();
-  worlds.set(catalogue, byRules);
-  const known = byRules.get(rules);
+const within = <K extends object, V extends object>(map: WeakMap<K, V>, key: K, make: () => V): V => {
+  const known = map.get(key);
   if (known) return known;
-  const made: World = { catalogue, knowledge: SHIPPED, rules };
-  byRules.set(rules, made);
+  const made = make();
+  map.set(key, made);
   return made;
+};
+const knowing = new WeakMap<CauseData, Knowledge>([[CAUSES, SHIPPED]]);
+/** What ships, but for what the house knows of causes. */
+export function knowledgeOf(causes: CauseData): Knowledge {
+  return within(knowing, causes, () => ({ ...SHIPPED, causes }));
 }
 
-const registries = new WeakMap<Knowledge, WeakMap<Catalogue, Registry>>();
+/** What a case is judged by beside its catalogue. */
+export type Judging = Pick<World, 'knowledge' | 'rules'>;
+
+const worlds = new WeakMap<Catalogue, WeakMap<Knowledge, WeakMap<Rules, World>>>();
+/** The world of a catalogue, by what ships unless the house judges otherwise; one and the same for the same of each. */
+export function worldOf(
+  catalogue: Catalogue,
+  { knowledge = SHIPPED, rules = RULES }: Partial<Judging> = {},
+): World {
+  const byKnowledge = within(worlds, catalogue, () => new WeakMap<Knowledge, WeakMap<Rules, World>>());
+  const byRules = within(byKnowledge, knowledge, () => new WeakMap<Rules, World>());
+  return within(byRules, rules, () => ({ catalogue, knowledge, rules }));
+}
+
+const registries = new WeakMap<readonly Observable[], WeakMap<Catalogue, Registry>>();
 /** What can be observed in a world: the house's observables, the catalogue's features, the dimensions of parts. */
 export function registryFor({ catalogue, knowledge }: Pick<World, 'catalogue' | 'knowledge'>): Registry {
-  const own = registries.get(knowledge) ?? new WeakMap<Catalogue, Registry>();
-  registries.set(knowledge, own);
-  const known = own.get(catalogue);
-  if (known) return known;
-  const made = registryWith(knowledge.observables, [
-    ...featureObservables(catalogue.pack.features),
-    ...attributeObservables(),
-  ]);
-  own.set(catalogue, made);
-  return made;
+  // what is known of causes does not bear on what can be observed
+  const own = within(registries, knowledge.observables, () => new WeakMap<Catalogue, Registry>());
+  return within(own, catalogue, () =>
+    registryWith(knowledge.observables, [
+      ...featureObservables(catalogue.pack.features),
+      ...attributeObservables(),
+    ]),
+  );
 }
 
 /** Parts of a world, each with the digest of its content (SHA-256, canonical JSON). */

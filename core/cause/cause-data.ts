@@ -66,6 +66,8 @@ export type FindingSpec = z.infer<typeof FindingSchema>;
 export const CauseDataSchema = z.strictObject({
   edition: z.number().int().positive(),
   none: z.strictObject({ prior: Share, wording: z.string() }),
+  /** What is decided where nothing can be: an outcome of its own, with a reason. */
+  undecidable: z.strictObject({ wording: z.string() }),
   /** Two causes at once are as much rarer than their shares alone would make them; odds against one cause from which they are said. */
   pair: z.strictObject({ penalty: Share, odds: z.number().gt(1) }),
   /** A fault that the fitting sheet shows: how often with its cause, and at large; the cause that each code is. */
@@ -95,6 +97,11 @@ export type CauseData = z.infer<typeof CauseDataSchema>;
 
 /** The knowledge that ships. */
 export const CAUSES: CauseData = CauseDataSchema.parse({ ...causes, mechanisms, findings });
+
+/** What can be decided though it is no cause. */
+export const NO_CAUSE = ['none', 'undecidable'] as const;
+export type NoCause = (typeof NO_CAUSE)[number];
+export const noCauseOf = (key: string | undefined): NoCause | undefined => NO_CAUSE.find((k) => k === key);
 
 /** Findings that are weighed beside those that mechanisms show in: what is noticed, how far it ran, what the sheet says. */
 export const APART = {

@@ -35,6 +35,8 @@ export type DecidedOn = {
   required?: readonly DocumentKind[] | undefined;
   /** A decided cause below this share is pointed out. */
   weakLeader: number;
+  /** A leader from this share on is more likely than not. */
+  likely: number;
 };
 
 /** Measured or seen, on the returned parts or the fitting: a reading of the vehicle or a paper proves nothing about either. */
@@ -51,7 +53,7 @@ function onParts(f: Fact, registry: Registry): boolean {
 export function checkDecision(
   state: State,
   registry: Registry,
-  { ranking, terms, recorded, required = [], weakLeader }: DecidedOn,
+  { ranking, terms, recorded, required = [], weakLeader, likely }: DecidedOn,
 ): DecisionCheck {
   const objections: Objection[] = [];
   const warnings: Warning[] = [];
@@ -75,9 +77,11 @@ export function checkDecision(
   const leader = ranking.causes[0];
   const cause = textOf(state, 'cause.decided');
   if (cause !== undefined && leader) {
-    if (cause !== leader.cause.key)
+    // that nothing can be decided contradicts no leader that is not likely itself
+    const open = cause === 'undecidable' && leader.probability < likely;
+    if (cause !== leader.cause.key && !open)
       warnings.push({ code: 'cause_overrules', leader: leader.cause.key, decided: cause });
-    else if (leader.probability < weakLeader)
+    else if (!open && leader.probability < weakLeader)
       warnings.push({ code: 'leader_weak', probability: leader.probability });
   }
   if (decision === 'accept' && terms?.verdict === 'out') warnings.push({ code: 'out_of_terms_accepted' });

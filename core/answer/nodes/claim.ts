@@ -70,6 +70,7 @@ export const decision = node(
       recorded: faults.flatMap((f) => (f.recorded ? [f.recorded] : [])),
       required: kit?.terms.documents,
       weakLeader: rules.weakLeader,
+      likely: rules.sureFrom.likely,
     }),
 );
 

@@ -1,0 +1,66 @@
+import type { IDBPDatabase } from 'idb';
+import { type Catalogue, catalogueOf } from '@core/catalogue/find-records';
+import { newerFirst } from '@core/catalogue/version';
+import type { Fact } from '@core/facts/fact';
+import { type Damaged, damagedFact } from './damaged';
+import { getPack } from './pack-records';
+import { ofCase, type Records } from './records';
+import { isSound } from './sound';
+
+/** Facts that are read at once: large enough that reading is quick, small enough that they need not much memory. */
+const BATCH = 8000;
+
+/** The facts that are what they say they are; the others are told. */
+export function sound(facts: readonly Fact[], damaged: Damaged[]): Fact[] {
+  return facts.filter((f) => {
+    const good = isSound(f);
+    if (!good) damaged.push(damagedFact(f));
+    return good;
+  });
+}
+
+/** The next cases with all of their facts, and the id of the last one that was read. */
+export async function readBatch(db: IDBPDatabase<Records>, after: string | undefined, damaged: Damaged[]) {
+  const range = after === undefined ? null : IDBKeyRange.lowerBound([after, []], true);
+  const read = await db.getAll('facts', range, BATCH);
+  const full = read.length === BATCH;
+  const groups = new Map<string, Fact[]>();
+  let last = read.at(-1)?.case;
+  for (const f of sound(read, damaged)) {
+    const group = groups.get(f.case);
+    if (group) group.push(f);
+    else groups.set(f.case, [f]);
+  }
+  if (full && last !== undefined) {
+    // The last case may go on beyond the batch: it is read again with the next one, or whole when it fills the batch.
+    const cut = last;
+    groups.delete(cut);
+    last = read.findLast((f) => f.case !== cut)?.case;
+    if (last === undefined) {
+      groups.set(cut, sound(await db.getAll('facts', ofCase(cut)), damaged));
+      last = cut;
+    }
+  }
+  return { groups, last };
+}
+
+export type Catalogues = (caseId: string, facts: readonly Fact[]) => Promise<Catalogue | undefined>;
+/** The catalogue that answers a case; each is read once. */
+export async function cataloguesIn(db: IDBPDatabase<Records>): Promise<Catalogues> {
+  const packs = await db.getAll('packs');
+  const names = new Set(packs.map((p) => p.id));
+  const extracts = new Set(await db.getAllKeys('extracts'));
+  const newest = packs.filter((p) => Array.isArray(p.chunks)).sort((a, b) => newerFirst(a.head, b.head))[0];
+  const read = new Map<string, Promise<Catalogue | undefined>>();
+  const pack = (id: string) => {
+    const known = read.get(id) ?? getPack(db, id).then((p) => p && catalogueOf(p));
+    read.set(id, known);
+    return known;
+  };
+  return async (caseId, facts) => {
+    const named = facts.findLast((f) => f.key === 'case.catalogue' && f.strikes === undefined)?.value;
+    if (typeof named === 'string' && names.has(named)) return pack(named);
+    if (extracts.has(caseId)) return catalogueOf((await db.get('extracts', caseId))!.pack);
+    return newest && pack(newest.id);
+  };
+}

@@ -1,0 +1,76 @@
+import { APART, type CauseData } from '@core/cause/cause-data';
+import { own } from '@core/quantity/own';
+import type { Head } from './head';
+import { readSign } from './signs';
+
+/** A settled case that is like the one in hand: what both show, what differs, and what was found. */
+export type LookAlike = {
+  head: Head;
+  decided: string;
+  /** Signs of both, the rarest first. */
+  shares: string[];
+  /** Findings that the one shows otherwise than the other. */
+  differs: string[];
+  /** How much they have in common, bits. */
+  bits: number;
+};
+
+/** What two cases have in common where one of them shows it, and the other was looked at and is sound or shows something else, bits. */
+const DIFFERS = 2;
+/** The same is noticed of many cases. */
+const NOTICED = 1;
+
+/**
+ * Settled cases nearest by their findings: each that both show counts by how rarely it shows at large, −log2 of its share, since what is rare tells more; what the one shows and the
+ * other does not, though it was looked at, counts against it. What only one of them was looked at for counts nothing.
+ */
+export function lookAlikes(
+  causes: CauseData,
+  heads: readonly Head[],
+  mine: { id: string; signs: readonly string[] },
+  most: number,
+): LookAlike[] {
+  const specs = new Map(causes.findings.map((f) => [f.finding, f]));
+  const gradesOf = (signs: readonly string[]) => {
+    const out = new Map<string, Set<string>>();
+    for (const { finding, grade } of signs.map(readSign)) {
+      const grades = out.get(finding) ?? new Set();
+      out.set(finding, grade === undefined ? grades : grades.add(grade));
+    }
+    return out;
+  };
+  const worth = (finding: string, grade: string): number => {
+    if (finding === APART.symptom.finding) return NOTICED;
+    const share = own(specs.get(finding)?.off, grade);
+    return share === undefined ? 0 : -Math.log2(share);
+  };
+  const here = gradesOf(mine.signs);
+  return heads
+    .flatMap((head): LookAlike[] => {
+      if (head.id === mine.id || head.settled === undefined) return [];
+      const shares: { sign: string; bits: number }[] = [];
+      const differs: string[] = [];
+      for (const [finding, there] of gradesOf(head.settled.signs)) {
+        const grades = here.get(finding);
+        if (!grades) continue;
+        const both = [...there].filter((g) => grades.has(g));
+        shares.push(...both.map((g) => ({ sign: `${finding}=${g}`, bits: worth(finding, g) })));
+        if (both.length === 0 && there.size + grades.size > 0) differs.push(finding);
+      }
+      const common = shares.reduce((s, x) => s + x.bits, 0);
+      // what is noticed alone makes no likeness
+      if (shares.every((x) => readSign(x.sign).finding === APART.symptom.finding)) return [];
+      return [
+        {
+          head,
+          decided: head.settled.decided,
+          shares: shares.sort((a, b) => b.bits - a.bits).map((x) => x.sign),
+          differs,
+          bits: common - DIFFERS * differs.length,
+        },
+      ];
+    })
+    .filter((x) => x.bits > 0)
+    .sort((a, b) => b.bits - a.bits || (a.head.opened < b.head.opened ? 1 : -1))
+    .slice(0, most);
+}
