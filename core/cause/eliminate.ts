@@ -48,7 +48,7 @@ export function planOf(factors: readonly Factor[], keep: readonly number[]): Pla
 }
 
 /** For each place of a table over some variables, the place in a table over fewer of them. */
-function placesOf(all: readonly number[], some: readonly number[]): Int32Array {
+export function placesOf(all: readonly number[], some: readonly number[]): Int32Array {
   const bits = some.map((v) => all.indexOf(v));
   return Int32Array.from({ length: 2 ** all.length }, (_, s) =>
     bits.reduce((k, bit, i) => k | (((s >> bit) & 1) << i), 0),

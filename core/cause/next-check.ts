@@ -1,8 +1,8 @@
 import type { Finding } from '@core/bench/finding';
 import { APART, type CauseData } from './cause-data';
-import { planOf } from './eliminate';
-import { type Laid, shares as sharesOf, summed } from './infer';
+import { type Laid, shares as sharesOf } from './infer';
 import type { CauseModel, FindingNode } from './model';
+import { NONE, partSums, type PartSum, type PartSums } from './part-sums';
 import { weigh } from './weighed';
 
 /** Causes below this share are taken as the others are, which expect nothing of a look. */
@@ -34,38 +34,6 @@ export function checkWorth(
     out.push({ finding: APART.symptom.finding, bits: ofSymptom(model, p, none) });
   return out.filter((c) => c.bits >= least).sort((a, b) => b.bits - a.bits);
 }
-
-/** A part summed down to some of its mechanisms, under a cause or none: many looks show the same ones, and each sum is worked out once. */
-type PartSums = (
-  part: number,
-  keep: readonly number[],
-) => (cause: number, shares: Float64Array) => Float64Array;
-
-function partSums(model: CauseModel, laid: Laid): PartSums {
-  const touching = laid.parts.map(
-    ({ mechanisms }) => new Set(mechanisms.flatMap((m) => model.touchedBy[m]!)),
-  );
-  const plans = new Map<string, ReturnType<PartSums>>();
-  return (part, keep) => {
-    const key = `${part} ${keep.join(' ')}`;
-    const known = plans.get(key);
-    if (known) return known;
-    const plan = planOf(laid.parts[part]!.factors, keep);
-    const of = new Map<number, Float64Array>();
-    const made = (cause: number, shares: Float64Array) => {
-      // a cause that sets off nothing of a part leaves it to the leaks
-      const who = touching[part]!.has(cause) ? cause : NONE;
-      let sum = of.get(who);
-      if (!sum) of.set(who, (sum = summed(plan, laid.sound, shares)));
-      return sum;
-    };
-    plans.set(key, made);
-    return made;
-  };
-}
-
-/** Nothing but leaks at work, where a cause is asked for. */
-const NONE = -1;
 
 type Known = { model: CauseModel; laid: Laid; sums: PartSums; p: Float64Array; none: number };
 
@@ -126,7 +94,7 @@ function ofSymptom({ causes, data }: CauseModel, p: Float64Array, none: number):
 
 type Around = {
   /** How each part of what was laid that shows in it is summed down to the parents; parents in no part. */
-  parts: readonly ReturnType<PartSums>[];
+  parts: readonly PartSum[];
   single: readonly number[];
   /** How likely each state of the look is in each state of its parents, in the order of the parts, then the single ones. */
   states: readonly Float64Array[];
