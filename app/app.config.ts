@@ -79,6 +79,10 @@ export const routes: Routes = [
     loadComponent: () => styled(() => import('./catalogue/catalogue-page').then((m) => m.CataloguePage)),
   },
   {
+    path: 'knowledge',
+    loadComponent: () => styled(() => import('./knowledge/knowledge-page').then((m) => m.KnowledgePage)),
+  },
+  {
     path: '',
     pathMatch: 'full',
     loadComponent: () => import('./shell/welcome-page').then((m) => m.WelcomePage),

@@ -12,6 +12,7 @@ import { type Result, ok } from '@core/quantity/result';
 import { Clock } from './clock';
 import { FactRepository } from './fact-repository';
 import { HouseStore } from './house';
+import type { StoreTrouble } from './store-trouble';
 
 const KEPT = 'knowledge-changes';
 
@@ -45,16 +46,17 @@ export class HouseKnowledge {
   /** Adds what the house sees otherwise: all or nothing. */
   async see(
     seen: readonly Pick<Change, 'place' | 'value' | 'ground'>[],
-  ): Promise<Result<true, ChangeProblem>> {
+  ): Promise<Result<true, ChangeProblem | StoreTrouble>> {
     const [by, at] = [this.house.settings().by, this.clock.now()];
     return this.keep([...this.list(), ...seen.map((s) => ({ ...s, by, at }))]);
   }
 
   /** Puts a whole list in the place of this one: a file that was read, or the list as it was before. */
-  async keep(changes: readonly Change[]): Promise<Result<true, ChangeProblem>> {
+  async keep(changes: readonly Change[]): Promise<Result<true, ChangeProblem | StoreTrouble>> {
     const checked = checkChanges(CAUSES, changes);
     if (!checked.ok) return checked;
-    await this.repository.keepSetting(KEPT, changes);
+    const kept = await this.repository.keepSetting(KEPT, changes);
+    if (!kept.ok) return kept;
     this.list.set(changes);
     this.broken.set(false);
     return ok(true);

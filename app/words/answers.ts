@@ -1,5 +1,6 @@
 import type { Difference } from '@core/answer/difference';
 import type { Reread } from '@core/answer/sealing';
+import type { SignParts } from '@core/answer/signs';
 import type { Contradiction } from '@core/answer/contradictions';
 import type { DecideError } from '@core/answer/decide';
 import type { Finding, FindingValue } from '@core/bench/finding';
@@ -28,16 +29,25 @@ const AGAINST_NEW: Readonly<Record<string, string>> = {
 };
 
 /** "Cover rub: Rubbed through". */
-export function findingWords(f: Pick<Finding, 'finding' | 'value' | 'about'>, v: Voice): string {
+/** A sign by which cases are compared, "Front edge: frayed"; the finding alone where it is sound. */
+export const signWords = ({ finding, grade }: SignParts, v: Voice): string =>
+  findingWords(grade === undefined ? { finding } : { finding, value: grade }, v);
+
+/** What was found, "Front edge: frayed (left)"; only what was looked at, where no value is given. */
+export function findingWords(
+  f: Pick<Finding, 'finding' | 'about'> & { value?: FindingValue },
+  v: Voice,
+): string {
   const of = f.about === undefined ? '' : ` (${v.thing?.(f.about) ?? nameOfId(f.about)})`;
   return `${ofFirst(f, v)}${of}`;
 }
 
-function ofFirst(f: Pick<Finding, 'finding' | 'value'>, v: Voice): string {
+function ofFirst(f: Pick<Finding, 'finding'> & { value?: FindingValue }, v: Voice): string {
   const { finding, value } = f;
   const derived = FINDINGS.get(finding);
   const o = v.registry.get(finding);
   const name = derived?.wording ?? o?.wording ?? finding;
+  if (value === undefined) return name.toLowerCase();
   if (typeof value === 'string') {
     const own =
       derived?.values?.[value] ?? AGAINST_NEW[value] ?? FAULTS.find((f) => f.code === value)?.wording;

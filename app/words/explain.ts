@@ -1,5 +1,5 @@
 import type { CodeAnswer } from '@core/answer/codes-answer';
-import type { Explanation, Line, Working } from '@core/cause/explain';
+import type { Explanation, Line } from '@core/cause/explain';
 import type { Rules } from '@core/house/rules';
 import { formatNumber } from '@core/quantity/format-quantity';
 import { findingWords, percent } from './answers';
@@ -23,9 +23,20 @@ export function sureWords(p: number, { certain, probable, likely }: Rules['sureF
 export const lineWords = ({ finding, decibans }: Line, v: Voice): string =>
   `${decibans >= 0 ? '+' : '−'}${formatNumber(Math.abs(decibans), 1)} ${findingWords(finding, v)}`;
 
-/** A mechanism with how surely it is at work, and what shows it. */
-export const workingWords = ({ wording, probability, shows }: Working, v: Voice): string =>
-  `${wording}: ${percent(probability)}${shows.length === 0 ? ', not seen' : `, by ${list(shows.map((f) => findingWords(f, v)))}`}`;
+/** Why nothing can be decided, as a proposal: the rivals, what would settle it, what cannot be had. */
+export function undecidableWords(
+  rivals: readonly { wording: string; p: number }[],
+  looks: readonly string[],
+  lost: readonly string[],
+): string {
+  const open =
+    rivals.length > 1
+      ? `Open between ${list(rivals.map((r) => `“${r.wording}” ${percent(r.p)}`))}.`
+      : 'Nothing that is known parts the causes.';
+  const missing = lost.length === 0 ? '' : ` Not to be had: ${list(lost)}.`;
+  const next = looks.length === 0 ? '' : ` Not looked at: ${list(looks)}.`;
+  return `${open}${missing}${next}`;
+}
 
 /** What would turn the order. */
 export function turnsWords({ turns, leader }: Explanation, v: Voice): string | undefined {

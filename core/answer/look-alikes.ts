@@ -15,6 +15,21 @@ export type LookAlike = {
   bits: number;
 };
 
+type Grades = ReadonlyMap<string, ReadonlySet<string>>;
+const known = new WeakMap<readonly string[], Grades>();
+/** Of each finding its abnormal grades; none of one that was looked at and is sound. Read once for the same list of signs. */
+function gradesOf(signs: readonly string[]): Grades {
+  const before = known.get(signs);
+  if (before) return before;
+  const out = new Map<string, Set<string>>();
+  for (const { finding, grade } of signs.map(readSign)) {
+    const grades = out.get(finding) ?? new Set();
+    out.set(finding, grade === undefined ? grades : grades.add(grade));
+  }
+  known.set(signs, out);
+  return out;
+}
+
 /** What two cases have in common where one of them shows it, and the other was looked at and is sound or shows something else, bits. */
 const DIFFERS = 2;
 /** The same is noticed of many cases. */
@@ -31,14 +46,6 @@ export function lookAlikes(
   most: number,
 ): LookAlike[] {
   const specs = new Map(causes.findings.map((f) => [f.finding, f]));
-  const gradesOf = (signs: readonly string[]) => {
-    const out = new Map<string, Set<string>>();
-    for (const { finding, grade } of signs.map(readSign)) {
-      const grades = out.get(finding) ?? new Set();
-      out.set(finding, grade === undefined ? grades : grades.add(grade));
-    }
-    return out;
-  };
   const worth = (finding: string, grade: string): number => {
     if (finding === APART.symptom.finding) return NOTICED;
     const share = own(specs.get(finding)?.off, grade);

@@ -76,6 +76,8 @@ export const CauseDataSchema = z.strictObject({
   symptoms: z.record(z.string(), Shares),
   /** How much commoner families of causes are on one kind of drive (belt, chain) and in what comes in one way (return, claim) than at large. */
   tilts: z.record(z.string(), z.record(z.string(), z.number().positive().max(10))),
+  /** Cases in which a cause is expected at which the house's own settled cases count as much as what ships. */
+  ownCases: z.number().positive(),
   /** What a drive runs a month, km: median, and the spread of its logarithm. */
   yearly: z.strictObject({ kmPerMonth: z.number().positive(), sd: z.number().positive() }),
   /** How far returns at large have run, km; how surely a life is known: the rest is a return like any, so that no run alone rules a cause out. */

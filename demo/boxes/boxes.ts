@@ -1,10 +1,12 @@
 import { encode } from 'fast-png';
 import * as z from 'zod';
-import { fileFacts, type NewFact } from '@core/facts/change';
+import { fileFact, fileFacts, type NewFact } from '@core/facts/change';
 import type { Author, Fact, FactValue, FileRef, How } from '@core/facts/fact';
 import type { Observable, Registry } from '@core/facts/observable';
 import { reduce } from '@core/facts/state';
 import { THING } from '@core/facts/thing';
+import { answersFor } from '@core/answer/answers';
+import { decideCause } from '@core/answer/decide';
 import { type Head, headOf } from '@core/answer/head';
 import { registryFor, worldOf } from '@core/answer/world';
 import { measureOnPhoto, type PhotoMeasure, type Spot } from '@core/bench/photo';
@@ -58,6 +60,8 @@ const BoxSchema = z.strictObject({
     }),
   ),
   captures: z.array(CaptureOfSchema).optional(),
+  /** The cause that was decided, and why where it is not the leader. */
+  decided: z.strictObject({ cause: z.string(), because: z.string().optional() }).optional(),
 });
 export type Box = z.infer<typeof BoxSchema>;
 export type Photo = { ref: FileRef; png: Uint8Array };
@@ -194,7 +198,17 @@ export function boxFacts(box: Box): { id: string; facts: Fact[]; photos: Photo[]
     entries.push({ key: THING.file, value: file.ref.name, how: 'seen', files: [file.ref], series: 'files' });
     return file;
   });
-  return { id, facts: fileFacts(reduce([]), id, entries, author), photos, captures };
+  const facts = fileFacts(reduce([]), id, entries, author);
+  return { id, facts: [...facts, ...decidedOf(box, id, facts, author)], photos, captures };
+}
+
+/** What was decided of a box, on what its facts say. */
+function decidedOf(box: Box, id: string, facts: readonly Fact[], author: Author): Fact[] {
+  if (!box.decided) return [];
+  const state = reduce(facts);
+  const entry = decideCause(answersFor(WORLD, state), box.decided.cause, box.decided.because ?? '');
+  if (!entry.ok) throw new Error(`${box.tag}: ${box.decided.cause} cannot be decided, ${entry.error.code}`);
+  return [fileFact(state, id, entry.value, author)];
 }
 
 /** All boxes of the demo, with the heads that they have on the rack, their photographs and captures. */

@@ -1,0 +1,72 @@
+import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
+import { NzButtonComponent } from 'ng-zorro-antd/button';
+import { CAUSES } from '@core/cause/cause-data';
+import { numbersOf } from '@core/cause/numbers';
+import { Say } from '../acts/say';
+import { HouseKnowledge } from '../data/house-knowledge';
+import { troubleSentence } from '../data/store-trouble';
+import { changeWords, problemSentence } from '../words/knowledge';
+
+/** Lines in sight. */
+const MOST = 40;
+
+/** What this house saw otherwise, the newest first; what came last can be taken back. */
+@Component({
+  selector: 'hs-history-panel',
+  imports: [NzButtonComponent],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <section class="card" aria-label="History">
+      <h2>History</h2>
+      @for (h of lines(); track $index) {
+        <div>
+          <b>{{ h.name }}</b
+          ><br />{{ h.words }}
+        </div>
+      } @empty {
+        <p class="quiet">No number was changed.</p>
+      }
+      @if (more(); as n) {
+        <p class="quiet">{{ n }} older; all of them are in the file.</p>
+      }
+      @if (house.changes().length) {
+        <button nz-button nzSize="small" (click)="undo()">Take the last change back</button>
+      }
+    </section>
+  `,
+  styles: `
+    div {
+      border-bottom: 1px solid var(--rule);
+      padding: 2px 0;
+    }
+  `,
+})
+export class HistoryPanel {
+  protected readonly house = inject(HouseKnowledge);
+  private readonly words = inject(Say);
+  readonly nameOf = input.required<(place: string) => string>();
+  protected readonly lines = computed(() =>
+    [...this.house.changes()]
+      .reverse()
+      .slice(0, MOST)
+      .map((c) => ({ name: this.nameOf()(c.place), words: changeWords(c, numbersOf(CAUSES).get(c.place)) })),
+  );
+  protected readonly more = computed(() => Math.max(0, this.house.changes().length - MOST));
+
+  /** A change back to what was before is one more line of the history: nothing of it is lost. */
+  protected async undo(): Promise<void> {
+    const all = this.house.changes();
+    const last = all.at(-1)!.at;
+    const before = all.filter((c) => c.at !== last);
+    const back = all
+      .filter((c) => c.at === last)
+      .map(({ place }) => ({
+        place,
+        value: before.findLast((c) => c.place === place)?.value ?? null,
+        ground: 'The change before was taken back.',
+      }));
+    const seen = await this.house.see(back);
+    if (!seen.ok)
+      this.words.refuse('index' in seen.error ? problemSentence(seen.error) : troubleSentence(seen.error));
+  }
+}

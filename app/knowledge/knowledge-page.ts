@@ -1,0 +1,132 @@
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  inject,
+  input,
+  linkedSignal,
+  signal,
+} from '@angular/core';
+import { NzButtonComponent } from 'ng-zorro-antd/button';
+import { NzInputDirective } from 'ng-zorro-antd/input';
+import { CAUSES, causesFor } from '@core/cause/cause-data';
+import { changeRows, holding, readChanges } from '@core/cause/changes';
+import { numbersOf } from '@core/cause/numbers';
+import { download } from '../acts/download';
+import { Say } from '../acts/say';
+import { VoiceService } from '../acts/voice';
+import { HouseKnowledge } from '../data/house-knowledge';
+import { troubleSentence } from '../data/store-trouble';
+import { writeCsv } from '../report/csv';
+import { FileButton } from '../ui/file-button';
+import { State } from '../ui/state';
+import { editionWords, fileSentence, placeWords, problemSentence, shareWords } from '../words/knowledge';
+import { HistoryPanel } from './history-panel';
+import { LifeCurve } from './life-curve';
+import { NumberRow } from './number-row';
+import { OwnCases } from './own-cases';
+import { RejudgePanel } from './rejudge-panel';
+
+const WORDED = causesFor(CAUSES, undefined);
+
+/** The numbers that causes are weighed by: each with its ground, to be seen otherwise by the house. */
+@Component({
+  selector: 'hs-knowledge-page',
+  imports: [
+    NzButtonComponent,
+    NzInputDirective,
+    FileButton,
+    State,
+    NumberRow,
+    LifeCurve,
+    OwnCases,
+    RejudgePanel,
+    HistoryPanel,
+  ],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './knowledge-page.html',
+  styleUrl: './knowledge-page.less',
+})
+export class KnowledgePage {
+  protected readonly house = inject(HouseKnowledge);
+  private readonly voice = inject(VoiceService).voice;
+  private readonly words = inject(Say);
+  /** Cause that is looked at, from the address. */
+  readonly cause = input<string>();
+  protected readonly chosen = linkedSignal(() => this.cause() ?? WORDED.causes[0]!.key);
+  protected readonly typed = signal('');
+  /** Place of the number that is open. */
+  protected readonly opened = signal<string | undefined>(undefined);
+  /** Mechanism whose findings are in sight. */
+  protected readonly shown = signal<string | undefined>(undefined);
+
+  private readonly numbers = computed(() => numbersOf(this.house.knowledge().causes));
+  private readonly held = computed(() => holding(this.house.changes()));
+  protected readonly edition = computed(() => editionWords(CAUSES.edition, this.held().size));
+  protected readonly families = computed(() => {
+    const wanted = this.typed().toLowerCase().split(/\s+/).filter(Boolean);
+    const places = [...this.held().keys()];
+    const found = WORDED.causes
+      .filter((c) => {
+        const text = `${c.wording} ${c.family} ${c.mechanism} ${c.consequence}`.toLowerCase();
+        return wanted.every((w) => text.includes(w));
+      })
+      .map((c) => ({
+        key: c.key,
+        name: c.wording,
+        family: c.family,
+        prior: shareWords(this.numbers().get(`causes/${c.key}/prior`)!.value),
+        changed: places.some((p) => p.startsWith(`causes/${c.key}/`)),
+      }));
+    const families = [...new Set(found.map((c) => c.family))];
+    return families.map((name) => ({ name, causes: found.filter((c) => c.family === name) }));
+  });
+  protected readonly detail = computed(() => {
+    const c = WORDED.causes.find((x) => x.key === this.chosen()) ?? WORDED.causes[0]!;
+    const now = this.house.knowledge().causes.causes.find((x) => x.key === c.key)!;
+    const places = [...this.numbers().values()];
+    return {
+      ...c,
+      life: now.life,
+      needs: (c.needs ?? []).map((n) => n.replaceAll('_', ' ')).join(', '),
+      prior: `causes/${c.key}/prior`,
+      lives: ['shape', 'scale'].map((k) => `causes/${c.key}/life/${k}`),
+      works: Object.keys(c.works).map((m) => ({
+        key: m,
+        place: `causes/${c.key}/works/${m}`,
+        name: WORDED.mechanisms.find((x) => x.key === m)?.wording ?? m,
+        places: places.filter((n) => n.place.startsWith(`mechanisms/${m}/`)).map((n) => n.place),
+      })),
+    };
+  });
+  /** How common each family is beside, by drive and arrival. */
+  protected readonly tilts = computed(() =>
+    [...this.numbers().values()]
+      .filter((n) => n.kind === 'tilt' && n.about[0] === this.detail().family)
+      .map((n) => n.place),
+  );
+  protected readonly nameOf = (place: string): string =>
+    placeWords(numbersOf(CAUSES).get(place), place, WORDED, this.voice());
+
+  protected choose(key: string): void {
+    this.chosen.set(key);
+    this.opened.set(undefined);
+    this.shown.set(undefined);
+  }
+
+  protected takeOut(): void {
+    download(
+      'knowledge-changes.csv',
+      new Blob([writeCsv(changeRows(this.house.changes()))], { type: 'text/csv' }),
+    );
+  }
+
+  /** A file of changes takes the place of those that are here: all of it or nothing. */
+  protected async bringIn(files: readonly File[]): Promise<void> {
+    const read = readChanges(CAUSES, await files[0]!.text());
+    if (!read.ok) return this.words.refuse(fileSentence(read.error));
+    const kept = await this.house.keep(read.value);
+    if (kept.ok) return this.words.say('success', `${read.value.length} changes brought in.`);
+    this.words.refuse('index' in kept.error ? problemSentence(kept.error) : troubleSentence(kept.error));
+  }
+}

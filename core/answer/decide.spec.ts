@@ -1,0 +1,79 @@
+import { demoFacts } from '../../demo/cases';
+import { demoPack } from '../../demo/catalogue';
+import { SEED } from '../../demo/scenario';
+import { catalogueOf } from '@core/catalogue/find-records';
+import { CAUSES } from '@core/cause/cause-data';
+import { type Change, knowledgeWith } from '@core/cause/changes';
+import { fileFact } from '@core/facts/change';
+import type { Author, Fact } from '@core/facts/fact';
+import { reduce } from '@core/facts/state';
+import { answersFor } from './answers';
+import { decideCause } from './decide';
+import { headOf } from './head';
+import { rejudged } from './rejudge';
+import { knowledgeOf, worldOf } from './world';
+
+const cat = catalogueOf(demoPack());
+const world = worldOf(cat);
+const caseOf = (tag: string) => demoFacts(SEED).filter((f) => f.case === `demo-${tag}`);
+let n = 0;
+const author: Author = { by: 'T', now: () => '2027-01-01T10:00:00.000Z', newId: () => `d${++n}` };
+const decided = (facts: readonly Fact[], key: string, reason: string) => {
+  const state = reduce(facts);
+  const entry = decideCause(answersFor(world, state), key, reason);
+  if (!entry.ok) return entry.error.code;
+  return [...facts, fileFact(state, facts[0]!.case, entry.value, author)];
+};
+const warnings = (facts: readonly Fact[]) =>
+  answersFor(world, reduce(facts)).decision.warnings.map((w) => w.code);
+
+describe('what is decided', () => {
+  it('may be that nothing can be, with a reason, which contradicts only a leader that is likely', () => {
+    // of one box only that it came, and what was noticed
+    const open = caseOf('2036').filter((f) =>
+      /^(case|engine|vehicle|kit|symptom|parts|feature)\b/.test(f.key),
+    );
+    const sure = caseOf('2027').filter((f) => f.key !== 'cause.decided');
+    expect(answersFor(world, reduce(open)).ranking.causes[0]!.probability).toBeLessThan(0.5);
+    expect(answersFor(world, reduce(sure)).ranking.causes[0]!.probability).toBeGreaterThan(0.9);
+    expect(decided(open, 'undecidable', ' ')).toBe('needs_reason');
+    expect(decided(open, 'no_such', 'x')).toBe('no_such_cause');
+    const [undecided, against] = [open, sure].map((f) => decided(f, 'undecidable', 'Too little came.'));
+    expect(warnings(undecided as Fact[])).not.toContain('cause_overrules');
+    expect(warnings(undecided as Fact[])).not.toContain('leader_weak');
+    expect(warnings(against as Fact[])).toContain('cause_overrules');
+    // it stands on what was weighed, proposes no fault, and is counted as decided
+    expect((undecided as Fact[]).at(-1)!.basis!.length).toBeGreaterThan(2);
+    const proposed = answersFor(world, reduce(against as Fact[])).faults.filter(
+      (f) => f.proposed && !f.shown,
+    );
+    expect(proposed).toEqual([]);
+    expect(headOf('x', undecided as Fact[], world).settled?.decided).toBe('undecidable');
+  });
+});
+
+describe('a case judged again', () => {
+  const otherwise = (place: string, value: number) => {
+    const change: Change = { place, value, ground: 'x', by: 'T', at: '2027-01-01T10:00:00.000Z' };
+    return worldOf(cat, { knowledge: knowledgeOf(knowledgeWith(CAUSES, [change])) });
+  };
+  it('reads as it did by the same numbers, and tells the leader that other numbers bring', () => {
+    const state = reduce(caseOf('2036'));
+    expect(rejudged(state, world, world)).toBeUndefined();
+    const [first, second] = answersFor(world, state).ranking.causes;
+    const moved = rejudged(state, world, otherwise(`causes/${second!.cause.key}/prior`, 0.8))!;
+    expect([moved.before.cause, moved.after.cause]).toEqual([first!.cause.key, second!.cause.key]);
+    expect(moved.before.share).toBeCloseTo(first!.probability, 12);
+    expect(moved.after.share).toBeGreaterThan(moved.before.share);
+    expect(
+      rejudged(state, world, otherwise(`causes/${second!.cause.key}/prior`, second!.cause.prior * 1.01)),
+    ).toBeUndefined();
+  });
+
+  it('is none where it is a mere question', () => {
+    const question = caseOf('2041');
+    const state = reduce(question);
+    expect(answersFor(world, state).kind).toBe('question');
+    expect(rejudged(state, world, otherwise('causes/set_hot/prior', 0.9))).toBeUndefined();
+  });
+});

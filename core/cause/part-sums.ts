@@ -1,0 +1,89 @@
+import { type Plan, placesOf, planOf } from './eliminate';
+import { type Laid, type Part, summed } from './infer';
+import type { CauseModel } from './model';
+
+/** A part of what was laid, summed down to some of its mechanisms, under a cause and the shares in which mechanisms are then at work. Sums of one cause are right but for one and the same factor. */
+export type PartSum = (cause: number, shares: Float64Array) => Float64Array;
+export type PartSums = (part: number, keep: readonly number[]) => PartSum;
+
+/** Nothing but leaks at work, where a cause is asked for. */
+export const NONE = -1;
+/** Parts of so many mechanisms are summed over all of their states at once, which all looks then share; greater ones by a plan for each. */
+const TABLED = 10;
+
+/** Sums of the parts of what was laid: many looks ask for the same ones, and each is worked out once. */
+export function partSums(model: CauseModel, laid: Laid): PartSums {
+  const touching = laid.parts.map(
+    ({ mechanisms }) => new Set(mechanisms.flatMap((m) => model.touchedBy[m]!)),
+  );
+  const joints = laid.parts.map((part) =>
+    part.mechanisms.length <= TABLED ? jointOf(part, laid.sound) : undefined,
+  );
+  const known = new Map<string, PartSum>();
+  return (part, keep) => {
+    const key = `${part} ${keep.join(' ')}`;
+    let sum = known.get(key);
+    if (!sum) {
+      const joint = joints[part];
+      const of = joint
+        ? marginal(joint, laid.parts[part]!.mechanisms, keep)
+        : planned(planOf(laid.parts[part]!.factors, keep), laid.sound);
+      known.set(key, (sum = kept(of, touching[part]!)));
+    }
+    return sum;
+  };
+}
+
+/** Each cause once; one that sets off nothing of the part leaves it to the leaks. */
+function kept(of: PartSum, touching: ReadonlySet<number>): PartSum {
+  const known = new Map<number, Float64Array>();
+  return (cause, shares) => {
+    const who = touching.has(cause) ? cause : NONE;
+    let sum = known.get(who);
+    if (!sum) known.set(who, (sum = of(who, shares)));
+    return sum;
+  };
+}
+
+const planned =
+  (plan: Plan, sound: Float64Array): PartSum =>
+  (_, shares) =>
+    summed(plan, sound, shares);
+
+/** Every state of a part's mechanisms, under each cause: bit i is the state of the i-th. */
+function jointOf({ mechanisms, factors }: Part, sound: Float64Array): PartSum {
+  const size = 2 ** mechanisms.length;
+  const laid = new Float64Array(size).fill(1);
+  for (const { vars, table } of factors) {
+    const places = placesOf(mechanisms, vars);
+    for (let s = 0; s < size; s++) laid[s]! *= table[places[s]!]!;
+  }
+  const known = new Map<number, Float64Array>();
+  return (cause, shares) => {
+    let joint = known.get(cause);
+    if (joint) return joint;
+    joint = new Float64Array(size);
+    joint[0] = 1;
+    mechanisms.forEach((m, i) => {
+      const [off, on] = [1 - shares[m]!, shares[m]! * sound[m]!];
+      const half = 2 ** i;
+      for (let s = 0; s < half; s++) {
+        joint[half + s] = joint[s]! * on;
+        joint[s]! *= off;
+      }
+    });
+    for (let s = 0; s < size; s++) joint[s]! *= laid[s]!;
+    known.set(cause, joint);
+    return joint;
+  };
+}
+
+function marginal(joint: PartSum, mechanisms: readonly number[], keep: readonly number[]): PartSum {
+  const places = placesOf(mechanisms, keep);
+  return (cause, shares) => {
+    const all = joint(cause, shares);
+    const out = new Float64Array(2 ** keep.length);
+    for (let s = 0; s < all.length; s++) out[places[s]!]! += all[s]!;
+    return out;
+  };
+}
