@@ -1,7 +1,7 @@
 import { TestBed } from '@angular/core/testing';
 import { Router } from '@angular/router';
 import { Drafts } from '../data/drafts';
-import { closeDesk, openDesk, paint, until } from '../testing/demo-desk';
+import { closeDesk, failWrites, openDesk, paint, until } from '../testing/demo-desk';
 import { CdkVirtualScrollViewport } from '@angular/cdk/scrolling';
 import type { CaseDesk } from '../data/case-desk';
 import { Commands } from '../acts/commands';
@@ -67,13 +67,43 @@ describe('stations', () => {
     await page.fixture.whenStable();
     await page.press('Decide:');
     expect(standing('cause.decided')).toBeUndefined();
-    page.one<HTMLInputElement>('#overrule').value = 'Bearing was seized when it came.';
-    await page.press('Decide:');
+    // the reason is typed, and Enter decides
+    await page.type('Not the leader', 'Bearing was seized when it came.');
     await until(() => standing('cause.decided') !== undefined);
     expect(standing('cause.decided')).toEqual(
       jasmine.objectContaining({ how: 'decided', note: 'Bearing was seized when it came.' }),
     );
     expect(standing('cause.decided')!.value).not.toBe('guide_worn');
+  });
+
+  it('Cause: proposes why nothing can be decided, from the rivals as they stand, and keeps what was typed over it', async () => {
+    await desk.open('demo-2036');
+    const page = await paint(CausePage);
+    const rivals = desk.current()!.answers!.ranking.causes.filter((c) => c.probability >= 0.1);
+    page
+      .all('.cause')
+      .find((b) => b.textContent.includes('Undecidable'))!
+      .click();
+    await page.fixture.whenStable();
+    const reason = page.one<HTMLInputElement>('#overrule');
+    for (const r of rivals.slice(0, 4))
+      if (rivals.length > 1) expect(reason.value).toContain(r.cause.wording);
+    reason.value = 'The sprockets stayed with the car.';
+    reason.dispatchEvent(new Event('input'));
+    await desk.file({ key: 'symptom', value: 'noise', how: 'reported' });
+    await page.fixture.whenStable();
+    expect(reason.value).toBe('The sprockets stayed with the car.');
+    const mend = failWrites('QuotaExceededError');
+    await page.press('Decide: Undecidable');
+    await until(() => page.all('[role=alert]').length > 0);
+    await page.fixture.whenStable();
+    expect(reason.value).toBe('The sprockets stayed with the car.');
+    mend();
+    await page.press('Decide: Undecidable');
+    await until(() => standing('cause.decided') !== undefined);
+    expect(standing('cause.decided')).toEqual(
+      jasmine.objectContaining({ value: 'undecidable', note: 'The sprockets stayed with the car.' }),
+    );
   });
 
   it('Settle: will not issue a decline on stories, and says what is missing', async () => {
