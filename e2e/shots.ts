@@ -147,7 +147,8 @@ test('narrow', async ({ page }) => {
 
 test('dark', async ({ page }) => {
   await page.addInitScript(() => localStorage.setItem('hs-theme', 'dark'));
-  await open(page, '/case/demo-2033/cause');
+  await open(page, '/knowledge?cause=tensioner_bearing');
+  await page.getByRole('button', { name: /^How common/ }).click();
   await page.screenshot({ path: out('dark') });
 });
 

@@ -137,7 +137,7 @@ export class Commands {
       { name: 'Drive bench, free', key: 'b', run: () => void this.router.navigate(['/drive']) },
       { name: 'Trace bench, free', run: () => void this.router.navigate(['/trace']) },
       { name: 'Catalogue', key: 'c', run: () => void this.router.navigate(['/catalogue']) },
-      { name: 'What causes are weighed by', key: 'w', run: () => void this.router.navigate(['/knowledge']) },
+      { name: 'What causes are weighed by', key: 'k', run: () => void this.router.navigate(['/knowledge']) },
       { name: 'Open a case file', key: 'o', run: () => this.importAsked.update((n) => n + 1) },
       { name: 'Take every case out as one file', run: () => void this.exportDesk() },
       { name: 'House settings', key: 'h', run: () => this.overlay.set('house') },

@@ -18,7 +18,7 @@ const cases = [
 
 describe('what is missing to conclude', () => {
   it('is in any case each open look of a thing that is here once, worth what its best check is, and of absent things what they were worth', () => {
-    let [proposed, lost] = [0, 0];
+    let [proposed, lost, held] = [0, 0, 0];
     for (const facts of cases) {
       const a = answersFor(world, reduce(facts));
       const { wanted } = a.conclude;
@@ -39,6 +39,29 @@ describe('what is missing to conclude', () => {
         a.checks.findIndex((c) => c.looks.some((l) => l.key === w.key && l.about === w.about)),
       );
       expect(at).toEqual([...at].sort((x, y) => x - y));
+      // what is proposed as possible needs nothing that did not come, and all else is
+      const absent = (look: { key: string; about: string | undefined }) =>
+        registry.get(look.key)!.station === 'examine' &&
+        a.bench.things.some(
+          (t) =>
+            t.came === 'not_sent' && t.about === look.about && t.looks.some((l) => l.look.key === look.key),
+        );
+      const here = a.checks.filter((c) => !c.looks.some(absent));
+      expect(new Set(a.conclude.possible.map((c) => c.finding))).toEqual(new Set(here.map((c) => c.finding)));
+      for (const c of a.conclude.possible) {
+        const check = here.find((x) => x.finding === c.finding)!;
+        expect(c.minutes).toBe(c.first.reduce((sum, f) => sum + f.minutes, check.minutes));
+        // nothing that a look destroys is lost by it
+        for (const look of c.looks) {
+          const firsts = a.bench.things
+            .find((t) => t.about === look.about && t.looks.some((l) => l.look.key === look.key))
+            ?.looks.find((l) => l.look.key === look.key)?.first;
+          for (const o of firsts ?? []) expect([...c.first, ...c.looks].map((l) => l.key)).toContain(o.key);
+        }
+        held += c.first.length;
+      }
+      const rates = a.conclude.possible.map((c) => c.bits / c.minutes);
+      expect(rates).toEqual([...rates].sort((x, y) => y - x));
       for (const l of a.conclude.lost) {
         expect(a.bench.things.find((t) => t.kind === l.kind)!.came).toBe('not_sent');
         expect(l.bits).toBeGreaterThan(0);
@@ -46,5 +69,6 @@ describe('what is missing to conclude', () => {
     }
     expect(proposed).toBeGreaterThan(60);
     expect(lost).toBeGreaterThan(1);
+    expect(held).toBeGreaterThan(1);
   });
 });

@@ -5,7 +5,14 @@ import type { Registry } from '@core/facts/observable';
 /** A look on the bench that would settle something, and what it is worth. */
 export type Wanted = Look & { bits: number };
 /** What would settle most on this bench, by worth; and what cannot be had since a thing did not come. */
-export type ToConclude = { wanted: Wanted[]; lost: { kind: string; wording: string; bits: number }[] };
+/** A check that can be made; `first`: looks that it would destroy, to be made before it. They count into its minutes. */
+export type PossibleCheck = CheckAnswer & { first: Look[] };
+export type ToConclude = {
+  wanted: Wanted[];
+  lost: { kind: string; wording: string; bits: number }[];
+  /** Checks that can be made with what is here, by their worth a minute. */
+  possible: PossibleCheck[];
+};
 
 /**
  * What is missing to conclude, of what is looked at on the bench: each open look once, with the worth of the best check that it is part of; checks come in the order of their bits per
@@ -18,7 +25,11 @@ export function toConclude(
 ): ToConclude {
   const wanted: Wanted[] = [];
   const lost = new Map<string, { kind: string; wording: string; bits: number }>();
-  for (const { bits, looks } of checks)
+  const possible: PossibleCheck[] = [];
+  for (const check of checks) {
+    const { bits, looks } = check;
+    const first = new Map<string, Look>();
+    let here = true;
     for (const look of looks) {
       if (registry.get(look.key)?.station !== 'examine') continue;
       const thing = things.find(
@@ -31,6 +42,16 @@ export function toConclude(
         lost.set(thing.kind, { kind: thing.kind, wording: thing.wording, bits });
       if (!absent && !wanted.some((w) => w.key === look.key && w.about === look.about))
         wanted.push({ ...look, bits });
+      here &&= !absent;
+      for (const o of thing.looks.find((l) => l.look.key === look.key)?.first ?? [])
+        first.set(`${o.key} ${look.about ?? ''}`, { key: o.key, about: look.about, minutes: o.minutes ?? 1 });
     }
-  return { wanted, lost: [...lost.values()].sort((a, b) => b.bits - a.bits) };
+    const before = [...first.values()].filter(
+      (f) => !looks.some((l) => l.key === f.key && l.about === f.about),
+    );
+    const minutes = before.reduce((sum, f) => sum + f.minutes, check.minutes);
+    if (here) possible.push({ ...check, minutes, first: before });
+  }
+  possible.sort((a, b) => b.bits / b.minutes - a.bits / a.minutes);
+  return { wanted, lost: [...lost.values()].sort((a, b) => b.bits - a.bits), possible };
 }

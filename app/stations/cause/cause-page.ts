@@ -22,6 +22,7 @@ import {
   undecidableWords,
 } from '../../words/explain';
 import { nameWords } from '../../words/facts';
+import { list } from '../../words/list';
 import { editionWords } from '../../words/knowledge';
 import { CauseChain } from './cause-chain';
 import { DecidePanel } from './decide-panel';
@@ -31,6 +32,8 @@ import { outcomesOf, rivalsOf } from './rivals';
 /** Weights below this are not told, being rounded away; lines that are told at most. */
 const LEAST_DECIBANS = 0.5;
 const MOST_LINES = 8;
+/** Things that did not come and are named for it. */
+const MOST_LOST = 3;
 /** Rivals from this share on are named where nothing is decided, and so many of them at most. */
 const RIVAL = { share: 0.1, most: 4 };
 
@@ -108,11 +111,21 @@ export class CausePage {
   });
 
   protected readonly checks = computed(() =>
-    (this.judged()?.checks ?? []).slice(0, 3).map((c) => ({
+    (this.judged()?.conclude.possible ?? []).slice(0, 3).map((c) => ({
       finding: c.finding,
-      looks: c.looks,
-      worth: `${c.bits.toFixed(2)} bits for ${c.minutes} min`,
+      looks: [...c.first, ...c.looks],
+      how: this.answers()?.registry.get((c.first[0] ?? c.looks[0])?.key ?? '')?.observe ?? '',
+      worth: `${c.bits.toFixed(2)} bits for ${c.minutes} min${c.first.length === 0 ? '' : `; first ${list(c.first.map((f) => nameWords(f, this.voice()).toLowerCase()))}, which it would undo`}`,
     })),
+  );
+
+  /** What would have told something, and did not come. */
+  protected readonly lost = computed(() =>
+    list(
+      (this.judged()?.conclude.lost ?? [])
+        .slice(0, MOST_LOST)
+        .map((l) => `${l.wording.toLowerCase()}, ${l.bits.toFixed(2)} bits`),
+    ),
   );
 
   /** Why the leader leads: against the runner-up, through its mechanisms, and what would turn it. */

@@ -95,9 +95,8 @@ export class DecidePanel {
   protected readonly overruled = computed(() => {
     const a = this.desk.current()?.answers;
     const first = a?.ranking.causes[0];
-    return first && first.cause.key !== this.key() && first.probability >= a.rules.sureFrom.likely
-      ? first.cause.wording
-      : undefined;
+    if (!a || !first || first.cause.key === this.key()) return undefined;
+    return first.probability >= a.rules.sureFrom.likely ? first.cause.wording : undefined;
   });
 
   protected async decide(): Promise<void> {
