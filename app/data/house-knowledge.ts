@@ -30,6 +30,10 @@ export class HouseKnowledge {
   readonly changes = this.list.asReadonly();
   readonly knowledge = computed<Knowledge>(() => knowledgeOf(knowledgeWith(CAUSES, this.list())));
 
+  constructor() {
+    void this.ready();
+  }
+
   /** Reads what is kept, once. */
   ready(): Promise<void> {
     return (this.loading ??= this.read());
@@ -47,6 +51,7 @@ export class HouseKnowledge {
   async see(
     seen: readonly Pick<Change, 'place' | 'value' | 'ground'>[],
   ): Promise<Result<true, ChangeProblem | StoreTrouble>> {
+    await this.ready();
     const [by, at] = [this.house.settings().by, this.clock.now()];
     return this.keep([...this.list(), ...seen.map((s) => ({ ...s, by, at }))]);
   }
@@ -55,6 +60,7 @@ export class HouseKnowledge {
   async keep(changes: readonly Change[]): Promise<Result<true, ChangeProblem | StoreTrouble>> {
     const checked = checkChanges(CAUSES, changes);
     if (!checked.ok) return checked;
+    await this.ready();
     const kept = await this.repository.keepSetting(KEPT, changes);
     if (!kept.ok) return kept;
     this.list.set(changes);

@@ -78,6 +78,9 @@ type Against = 'shipped' | 'last';
       max-height: 260px;
       overflow: auto;
     }
+    li a {
+      text-decoration: underline;
+    }
     li {
       border-bottom: 1px solid var(--rule);
       padding: 2px 0;

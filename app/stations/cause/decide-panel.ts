@@ -76,7 +76,7 @@ export class DecidePanel {
   protected readonly typed = linkedSignal<{ key: string; proposed: string }, string>({
     source: () => ({ key: this.key(), proposed: this.proposed() }),
     computation: (now, before) =>
-      before && before.source.key === now.key && before.value !== before.source.proposed
+      before?.source.key === now.key && before.value !== before.source.proposed
         ? before.value
         : now.proposed,
   });
@@ -94,9 +94,9 @@ export class DecidePanel {
   /** The leader by the facts, where it is another one that is more likely than not. */
   protected readonly overruled = computed(() => {
     const a = this.desk.current()?.answers;
-    const first = a?.ranking.causes[0];
-    if (!a || !first || first.cause.key === this.key()) return undefined;
-    return first.probability >= a.rules.sureFrom.likely ? first.cause.wording : undefined;
+    if (!a) return undefined;
+    const likely = a.ranking.causes.slice(0, 1).filter((c) => c.probability >= a.rules.sureFrom.likely);
+    return likely.find((c) => c.cause.key !== this.key())?.cause.wording;
   });
 
   protected async decide(): Promise<void> {

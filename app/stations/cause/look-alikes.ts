@@ -30,6 +30,7 @@ const [MOST, SIGNS] = [3, 4];
       }
     </section>
   `,
+  styles: 'p a { text-decoration: underline; }',
 })
 export class LookAlikes {
   private readonly desk = inject(CaseDesk);
