@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
 import { CAUSES } from '@core/cause/cause-data';
+import { takingBack } from '@core/cause/changes';
 import { numbersOf } from '@core/cause/numbers';
 import { Say } from '../acts/say';
 import { HouseKnowledge } from '../data/house-knowledge';
@@ -55,17 +56,7 @@ export class HistoryPanel {
 
   /** A change back to what was before is one more line of the history: nothing of it is lost. */
   protected async undo(): Promise<void> {
-    const all = this.house.changes();
-    const last = all.at(-1)!.at;
-    const before = all.filter((c) => c.at !== last);
-    const back = all
-      .filter((c) => c.at === last)
-      .map(({ place }) => ({
-        place,
-        value: before.findLast((c) => c.place === place)?.value ?? null,
-        ground: 'The change before was taken back.',
-      }));
-    const seen = await this.house.see(back);
+    const seen = await this.house.see(takingBack(this.house.changes(), 'The change before was taken back.'));
     if (!seen.ok)
       this.words.refuse('index' in seen.error ? problemSentence(seen.error) : troubleSentence(seen.error));
   }

@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
-import { survival } from '@core/cause/life';
+import { runBy, survival } from '@core/cause/life';
 import type { LifeTime } from '@core/cause/cause-data';
 import { formatNumber } from '@core/quantity/format-quantity';
 
@@ -61,10 +61,7 @@ export class LifeCurve {
   });
   protected readonly under = computed(() => `${this.edge()}L${WIDE} ${HIGH}L0 ${HIGH}Z`);
   protected readonly words = computed(() => {
-    const { shape, scale } = this.life();
-    // quantile of a Weibull life: scale · (−ln(1 − share))^(1/shape)
-    const by = (share: number) =>
-      formatNumber(Math.round((scale * (-Math.log1p(-share)) ** (1 / shape)) / 100) * 100, 0);
+    const by = (share: number) => formatNumber(Math.round(runBy(share, this.life()) / 100) * 100, 0);
     return `Noticed by ${by(0.1)} km in a tenth, by ${by(0.5)} km in half, by ${by(0.9)} km in nine tenths.`;
   });
 }

@@ -6,7 +6,7 @@ import { formatNumber } from '@core/quantity/format-quantity';
 import { Cases } from '../data/cases';
 import { HouseKnowledge } from '../data/house-knowledge';
 import { troubleSentence } from '../data/store-trouble';
-import { problemSentence, shareWords } from '../words/knowledge';
+import { ownCasesWords, problemSentence, shareWords } from '../words/knowledge';
 
 const WORDED = causesFor(CAUSES, undefined);
 /** Rows in sight. */
@@ -89,7 +89,7 @@ export class OwnCases {
       this.shares().map((s) => ({
         place: `causes/${s.cause}/prior`,
         value: s.proposed,
-        ground: `Own cases: ${s.seen} of ${of} settled, ${formatNumber(s.expected, 1)} expected; shrunk by ${CAUSES.ownCases}.`,
+        ground: ownCasesWords(s, of, CAUSES.ownCases),
       })),
     );
     this.refused.set(

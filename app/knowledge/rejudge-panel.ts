@@ -10,6 +10,7 @@ import {
 import { RouterLink } from '@angular/router';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
 import { NzProgressModule } from 'ng-zorro-antd/progress';
+import { beforeLast } from '@core/cause/changes';
 import { Cases } from '../data/cases';
 import { HouseKnowledge } from '../data/house-knowledge';
 import { Rejudging } from '../data/rejudging';
@@ -111,9 +112,6 @@ export class RejudgePanel {
 
   protected judge(): void {
     const now = this.house.changes();
-    const last = now.at(-1)?.at;
-    // what was seen at once, as by own cases, was one change
-    const before = this.against() === 'shipped' ? [] : now.filter((c) => c.at !== last);
-    void this.rejudging.judge(before, now);
+    void this.rejudging.judge(this.against() === 'shipped' ? [] : beforeLast(now), now);
   }
 }

@@ -10,6 +10,7 @@ import type { NoCause } from '@core/cause/cause-data';
 import type { Weight } from '@core/cause/rank';
 import type { Objection, Warning } from '@core/claim/decision';
 import { FAULTS } from '@core/claim/faults';
+import { KINDS } from '@core/facts/kinds';
 import type { TermsAnswer } from '@core/claim/terms';
 import { type Observable, optionsOf } from '@core/facts/observable';
 import { showValue } from '@core/facts/show-value';
@@ -28,25 +29,37 @@ const AGAINST_NEW: Readonly<Record<string, string>> = {
   off: 'not as the new part',
 };
 
-/** "Cover rub: Rubbed through". */
+/** A look away from the bench, where nothing beside it says at what: "Cover, inside" of an "Inside"; as it is called, where its name says so. */
+export function lookWords(o: Pick<Observable, 'wording' | 'part' | 'station'>): string {
+  const part = KINDS.get(o.part)?.wording;
+  if (part === undefined || o.station !== 'examine') return o.wording;
+  const name = o.wording.toLowerCase();
+  const said = part
+    .toLowerCase()
+    .split(/\W+/)
+    .some((w) => w.length > 2 && name.includes(w));
+  return said ? o.wording : `${part}, ${o.wording[0]!.toLowerCase()}${o.wording.slice(1)}`;
+}
+
 /** A sign by which cases are compared, "Front edge: frayed"; the finding alone where it is sound. */
 export const signWords = ({ finding, grade }: SignParts, v: Voice): string =>
   findingWords(grade === undefined ? { finding } : { finding, value: grade }, v);
 
-/** What was found, "Front edge: frayed (left)"; only what was looked at, where no value is given. */
+/** What was found, "Cover rub: Rubbed through", "Front edge: frayed (left)"; only what was looked at, where no value is given. */
 export function findingWords(
   f: Pick<Finding, 'finding' | 'about'> & { value?: FindingValue },
   v: Voice,
 ): string {
   const of = f.about === undefined ? '' : ` (${v.thing?.(f.about) ?? nameOfId(f.about)})`;
-  return `${ofFirst(f, v)}${of}`;
+  return `${ofFirst(f, v, f.about === undefined)}${of}`;
 }
 
-function ofFirst(f: Pick<Finding, 'finding'> & { value?: FindingValue }, v: Voice): string {
+/** @param alone nothing else says of which thing it is */
+function ofFirst(f: Pick<Finding, 'finding'> & { value?: FindingValue }, v: Voice, alone: boolean): string {
   const { finding, value } = f;
   const derived = FINDINGS.get(finding);
   const o = v.registry.get(finding);
-  const name = derived?.wording ?? o?.wording ?? finding;
+  const name = derived?.wording ?? (o && (alone ? lookWords(o) : o.wording)) ?? finding;
   if (value === undefined) return name.toLowerCase();
   if (typeof value === 'string') {
     const own =

@@ -1,6 +1,7 @@
 import type { CauseData } from '@core/cause/cause-data';
 import type { Change, ChangeProblem, ChangesFileError } from '@core/cause/changes';
 import type { Ground } from '@core/cause/grounds';
+import type { HouseShare } from '@core/cause/house-shares';
 import type { KnowledgeIssue } from '@core/cause/lint';
 import type { KnowledgeNumber } from '@core/cause/numbers';
 import type { Rejudged } from '@core/answer/rejudge';
@@ -113,3 +114,7 @@ export function rejudgedWords({ before, after }: Rejudged): string {
     ? `${before.wording}: ${was} → ${is}`
     : `${before.wording} ${was} → ${after.wording} ${is}`;
 }
+
+/** The ground of a prior by the house's own cases. */
+export const ownCasesWords = ({ seen, expected }: HouseShare, of: number, weight: number): string =>
+  `Own cases: ${seen} of ${of} settled, ${formatNumber(expected, 1)} expected; shrunk by ${weight}.`;

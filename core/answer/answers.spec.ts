@@ -6,7 +6,7 @@ import { judgePointer } from '@core/bench/tensioners';
 import { extractPack } from '@core/catalogue/extract-pack';
 import { catalogueOf, findCode, nearestCodes } from '@core/catalogue/find-records';
 import { CAUSES } from '@core/cause/cause-data';
-import { logLife, logWeibull } from '@core/cause/life';
+import { logLife, logWeibull, runBy, survival } from '@core/cause/life';
 import { readCaseFile, writeCaseFile } from '@core/claim/case-file';
 import { checkSeals, sealedNow } from '@core/claim/seal';
 import { factsDigest } from '@core/facts/digest';
@@ -179,6 +179,11 @@ describe('distance since fitting', () => {
         .toBeCloseTo(1, 2);
     }
     const sharp = logLife({ x: 9000, u: 1 }, { shape: 1.6, scale: 9000 });
+    for (const share of [0.01, 0.5, 0.9])
+      expect(survival(runBy(share, { shape: 1.6, scale: 9000 }), { shape: 1.6, scale: 9000 })).toBeCloseTo(
+        1 - share,
+        12,
+      );
     expect(sharp).toBeCloseTo(logWeibull(9000, { shape: 1.6, scale: 9000 }), 4);
   });
 });

@@ -33,7 +33,7 @@ const CauseSchema = z.strictObject({
   symptoms: z.string(),
   /** Distance from the fitting until it is noticed. */
   life: Life,
-  /** How surely it sets off each mechanism, the primary one first. */
+  /** How surely it sets off each mechanism, from what comes first to what follows. */
   works: Shares,
 });
 export type CauseEntry = z.infer<typeof CauseSchema>;

@@ -1,6 +1,15 @@
 import Papa from 'papaparse';
 import { CAUSES, causesFor } from './cause-data';
-import { type Change, changeRows, checkChanges, holding, knowledgeWith, readChanges } from './changes';
+import {
+  beforeLast,
+  type Change,
+  changeRows,
+  checkChanges,
+  holding,
+  knowledgeWith,
+  readChanges,
+  takingBack,
+} from './changes';
 import { groundOf, lintGrounds } from './grounds';
 import { numbersOf, rangeOf, withNumbers } from './numbers';
 
@@ -53,6 +62,32 @@ describe('changes of the house', () => {
     expect(is([...list, change(place, null)])).toEqual([shipped, 1]);
     expect(holding([...list, change(place, null)]).size).toBe(1);
     expect(knowledgeWith(CAUSES, list)).toBe(knowledgeWith(CAUSES, list));
+  });
+
+  it('are taken back by the act in which they were seen, each place to what held before, and the taking back too', () => {
+    const act = (minute: number, ...of: [string, number][]) =>
+      of.map(
+        ([place, value]): Change => ({
+          ...change(place, value),
+          at: `2026-11-26T09:0${minute}:00.000Z`,
+        }),
+      );
+    const [a, b] = ['causes/set_hot/prior', 'causes/tensioner_bearing/prior'] as const;
+    const list = [...act(1, [a, 0.2]), ...act(2, [a, 0.3], [b, 0.4])];
+    const values = (changes: readonly Change[]) =>
+      [a, b].map((p) => numbersOf(knowledgeWith(CAUSES, changes)).get(p)!.value);
+    expect(values(beforeLast(list))).toEqual(values(act(1, [a, 0.2])));
+    const back = (changes: Change[], minute: number): Change[] => [
+      ...changes,
+      ...takingBack(changes, 'x').map((c) => ({
+        ...change(c.place, c.value),
+        at: act(minute, [a, 0.1])[0]!.at,
+      })),
+    ];
+    const once = back(list, 3);
+    expect(values(once)).toEqual(values(beforeLast(list)));
+    expect(values(back(once, 4))).toEqual(values(list));
+    expect(takingBack([], 'x')).toEqual([]);
   });
 
   it('are refused where they cannot be, by their number in the list', () => {

@@ -33,6 +33,23 @@ export function holding(changes: readonly Change[]): ReadonlyMap<string, Change>
   return out;
 }
 
+/** The changes before the last act: what was seen at one and the same time was one. */
+export function beforeLast(changes: readonly Change[]): readonly Change[] {
+  const last = changes.at(-1)?.at;
+  return changes.filter((c) => c.at !== last);
+}
+
+/** What takes the last act back: each of its places as it was before. The history keeps both. */
+export function takingBack(
+  changes: readonly Change[],
+  ground: string,
+): Pick<Change, 'place' | 'value' | 'ground'>[] {
+  const before = holding(beforeLast(changes));
+  const last = changes.at(-1)?.at;
+  const places = new Set(changes.filter((c) => c.at === last).map((c) => c.place));
+  return [...places].map((place) => ({ place, value: before.get(place)?.value ?? null, ground }));
+}
+
 const made = new WeakMap<readonly Change[], { of: CauseData; knowledge: CauseData }>();
 /** The knowledge as the house sees it: one and the same for the same list of changes. They have been checked. */
 export function knowledgeWith(shipped: CauseData, changes: readonly Change[]): CauseData {

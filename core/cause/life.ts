@@ -14,6 +14,10 @@ export const survival = (x: number, { shape, scale }: LifeTime): number =>
 
 const logOf = (x: number): number => Math.log(Math.max(x, Number.MIN_VALUE));
 
+/** Distance by which a share has failed: the inverse of its distribution, λ·(−ln(1 − share))^(1/k). */
+export const runBy = (share: number, { shape, scale }: LifeTime): number =>
+  scale * (-Math.log1p(-share)) ** (1 / shape);
+
 /** Slices of a run known within an uncertainty, and how many standard uncertainties either way they cover. */
 const SLICES = { count: 80, reach: 5 };
 

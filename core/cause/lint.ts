@@ -1,4 +1,5 @@
 import type { CauseData } from './cause-data';
+import { isQuiet } from './model';
 
 /** What is wrong with a body of knowledge, and where: the entry and the part of it. */
 export type KnowledgeIssue = { at: string } & (
@@ -124,6 +125,8 @@ function lintCauses(data: CauseData): KnowledgeIssue[] {
         ...Object.keys(c.works).flatMap((name): KnowledgeIssue[] =>
           known.has(name) ? [] : [{ code: 'unknown', at, what: 'mechanism', name }],
         ),
+        // only that there is no fault shows in nothing
+        ...(Object.keys(c.works).length > 0 || isQuiet(c) ? [] : [{ code: 'idle' as const, at }]),
         ...(c.symptoms in data.symptoms
           ? []
           : [{ code: 'unknown' as const, at, what: 'symptoms' as const, name: c.symptoms }]),

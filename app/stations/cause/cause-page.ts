@@ -12,7 +12,7 @@ import { CaseDesk } from '../../data/case-desk';
 import { HouseKnowledge } from '../../data/house-knowledge';
 import { DeskSession } from '../../entry/desk-session';
 import { Field } from '../../entry/field';
-import { contradictionWords, findingWords, percent, weightWords } from '../../words/answers';
+import { contradictionWords, findingWords, lookWords, percent, weightWords } from '../../words/answers';
 import {
   codeWords,
   lineWords,
@@ -21,7 +21,6 @@ import {
   turnsWords,
   undecidableWords,
 } from '../../words/explain';
-import { nameWords } from '../../words/facts';
 import { list } from '../../words/list';
 import { editionWords } from '../../words/knowledge';
 import { CauseChain } from './cause-chain';
@@ -101,7 +100,7 @@ export class CausePage {
       .map((c) => ({ wording: c.cause.wording, p: c.probability }));
     const lost = a.conclude.lost.map((l) => `${l.wording.toLowerCase()}, which did not come`);
     const looks = this.checks().flatMap((c) =>
-      c.looks.slice(0, 1).map((l) => nameWords(l, this.voice()).toLowerCase()),
+      c.looks.slice(0, 1).map((l) => this.lookOf(l.key).toLowerCase()),
     );
     return {
       key,
@@ -115,7 +114,8 @@ export class CausePage {
       finding: c.finding,
       looks: [...c.first, ...c.looks],
       how: this.answers()?.registry.get((c.first[0] ?? c.looks[0])?.key ?? '')?.observe ?? '',
-      worth: `${c.bits.toFixed(2)} bits for ${c.minutes} min${c.first.length === 0 ? '' : `; first ${list(c.first.map((f) => nameWords(f, this.voice()).toLowerCase()))}, which it would undo`}`,
+      name: this.lookOf((c.first[0] ?? c.looks[0])!.key),
+      worth: `${c.bits.toFixed(2)} bits for ${c.minutes} min${c.first.length === 0 ? '' : `; ${list(c.first.map((f) => this.lookOf(f.key).toLowerCase()))} first, which it would undo`}`,
     })),
   );
 
@@ -165,6 +165,11 @@ export class CausePage {
   protected readonly strange = computed(() =>
     (this.judged()?.ranking.strange ?? []).map((f) => findingWords(f, this.voice())),
   );
+
+  private lookOf(key: string): string {
+    const o = this.answers()?.registry.get(key);
+    return o ? lookWords(o) : key;
+  }
 
   private detailOf(c: RankedCause) {
     const line = (w: RankedCause['weights'][number]) => weightWords(w, this.voice());

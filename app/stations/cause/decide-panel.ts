@@ -76,9 +76,7 @@ export class DecidePanel {
   protected readonly typed = linkedSignal<{ key: string; proposed: string }, string>({
     source: () => ({ key: this.key(), proposed: this.proposed() }),
     computation: (now, before) =>
-      before?.source.key === now.key && before.value !== before.source.proposed
-        ? before.value
-        : now.proposed,
+      before?.source.key === now.key && before.value !== before.source.proposed ? before.value : now.proposed,
   });
   protected readonly refused = signal('');
 
