@@ -14,9 +14,9 @@ import { changeRows, holding, readChanges } from '@core/cause/changes';
 import { numbersOf } from '@core/cause/numbers';
 import { download } from '../acts/download';
 import { Say } from '../acts/say';
-import { VoiceService } from '../acts/voice';
 import { HouseKnowledge } from '../data/house-knowledge';
 import { troubleSentence } from '../data/store-trouble';
+import { KnowledgeVoice } from './knowledge-voice';
 import { writeCsv } from '../report/csv';
 import { FileButton } from '../ui/file-button';
 import { State } from '../ui/state';
@@ -49,7 +49,7 @@ const WORDED = causesFor(CAUSES, undefined);
 })
 export class KnowledgePage {
   protected readonly house = inject(HouseKnowledge);
-  private readonly voice = inject(VoiceService).voice;
+  private readonly voice = inject(KnowledgeVoice).voice;
   private readonly words = inject(Say);
   /** Cause that is looked at, from the address. */
   readonly cause = input<string>();

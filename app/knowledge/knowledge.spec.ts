@@ -116,6 +116,16 @@ describe('what this house knows', () => {
       expect(house.knowledge().causes.causes).toEqual(CAUSES.causes);
     });
 
+    it('names every look, with no case in hand', async () => {
+      await desk.open(undefined);
+      await page.press('How it shows');
+      expect(page.all('hs-number-row').length).toBeGreaterThan(8);
+      for (const row of page.all('hs-number-row'))
+        expect(/\b[a-z]+\.[a-z_]+\b/.test(row.textContent))
+          .withContext(row.textContent)
+          .toBeFalse();
+    });
+
     it('brings a file in whole, or names its line and changes nothing', async () => {
       const bring = (text: string) =>
         (page.fixture.componentInstance as unknown as { bringIn(f: File[]): Promise<void> }).bringIn([

@@ -7,10 +7,10 @@ import { CAUSES, causesFor } from '@core/cause/cause-data';
 import { type Change, holding } from '@core/cause/changes';
 import { groundOf } from '@core/cause/grounds';
 import { numbersOf, rangeOf } from '@core/cause/numbers';
-import { VoiceService } from '../acts/voice';
 import { HouseKnowledge } from '../data/house-knowledge';
 import { changeWords, GROUND_WORDS, numberLabel, numberWords, problemSentence } from '../words/knowledge';
 import { troubleSentence } from '../data/store-trouble';
+import { KnowledgeVoice } from './knowledge-voice';
 
 const WORDED = causesFor(CAUSES, undefined);
 
@@ -123,7 +123,7 @@ const WORDED = causesFor(CAUSES, undefined);
 })
 export class NumberRow {
   private readonly house = inject(HouseKnowledge);
-  private readonly voice = inject(VoiceService).voice;
+  private readonly voice = inject(KnowledgeVoice).voice;
   readonly place = input.required<string>();
   /** Place of the one number that is open. */
   readonly opened = model<string>();

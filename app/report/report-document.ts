@@ -21,6 +21,7 @@ import {
   termsWords,
   weightWords,
 } from '../words/answers';
+import { sureWords } from '../words/explain';
 import type { Voice } from '../words/voice';
 import { clearanceWords, readingName, readingWords, settingName, SHOWN_WORDS } from '../words/drive';
 import { goWords, offsetWords, signed, verdictWords } from '../words/drive-bench';
@@ -236,8 +237,10 @@ function measuredPart(a: Answers): Content[] {
 }
 
 function causePart(state: State, a: Answers, voice: Voice): Content[] {
-  const chosen = textOf(state, 'cause.decided') ?? a.ranking.causes[0]?.cause.key;
-  const shown = a.ranking.causes.find((c) => c.cause.key === chosen);
+  const [leader] = a.ranking.causes;
+  const decided = textOf(state, 'cause.decided');
+  // where no cause is decided, what speaks for and against is that of the leader
+  const shown = a.ranking.causes.find((c) => c.cause.key === decided) ?? leader;
   const rows = a.ranking.causes.slice(0, 5).map((c) => [c.cause.wording, percent(c.probability)]);
   const weights = [...(shown?.weights ?? [])]
     .filter((w) => Math.abs(w.nats) > 0.05)
@@ -249,6 +252,14 @@ function causePart(state: State, a: Answers, voice: Voice): Content[] {
       layout: 'lightHorizontalLines',
       table: { widths: ['*', 60], body: [...rows, ['None of these', percent(a.ranking.none)]] },
     },
+    ...(leader
+      ? [
+          {
+            text: `By the facts “${leader.cause.wording}” is ${sureWords(leader.probability, a.rules.sureFrom)}.`,
+            margin: [0, 4, 0, 0] as [number, number, number, number],
+          },
+        ]
+      : []),
     {
       text: `For and against “${shown?.cause.wording ?? ''}”: ${weights.map((w) => weightWords(w, voice)).join('; ') || 'nothing filed'}.`,
       margin: [0, 4, 0, 0],

@@ -49,7 +49,7 @@ export class CausePage {
   protected readonly desk = inject(CaseDesk);
   private readonly knowledge = inject(HouseKnowledge);
   private readonly voice = inject(VoiceService).voice;
-  /** Cause or outcome that was chosen; the leader until then. */
+  /** Cause or outcome that was chosen. */
   protected readonly opened = signal<string | undefined>(undefined);
   protected readonly all = signal(false);
 
@@ -68,7 +68,13 @@ export class CausePage {
     editionWords(CAUSES.edition, holding(this.knowledge.changes()).size),
   );
 
-  protected readonly shown = computed(() => this.opened() ?? this.judged()?.ranking.causes[0]?.cause.key);
+  /** What was chosen; else what was decided, where the drive can have it; else the leader. */
+  protected readonly shown = computed(() => {
+    const causes = this.judged()?.ranking.causes ?? [];
+    const decided = this.decided();
+    const there = noCauseOf(decided) ?? causes.find((c) => c.cause.key === decided)?.cause.key;
+    return this.opened() ?? there ?? causes[0]?.cause.key;
+  });
   protected readonly rivals = computed(() => {
     const a = this.judged();
     if (!a) return { rows: [], more: 0, below: '', outcomes: [] };
