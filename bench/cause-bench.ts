@@ -2,7 +2,7 @@ import { CAUSES, causesFor } from '@core/cause/cause-data';
 import { drawReturn } from '@core/cause/draw.fixture';
 import { explain } from '@core/cause/explain';
 import { checkWorth } from '@core/cause/next-check';
-import { rankCauses } from '@core/cause/rank';
+import { rankCauses, type Ranking } from '@core/cause/rank';
 import { demoPack } from '../demo/catalogue';
 import { stagesOf } from '@core/drive/stages';
 import { driveHas } from '@core/drive/drive-has';
@@ -19,7 +19,6 @@ export function causeBench(): Row[] {
     return causesFor(CAUSES, driveHas(stages.value));
   });
   const { findings } = drawReturn(CAUSES, 5, { noise: 0.5, looked: 0.2 });
-  const ranking = rankCauses(CAUSES, findings, 1.5);
   // What it is made of at the least: a walk over every share of the knowledge.
   const base = () => CAUSES.mechanisms.reduce((s, m) => s + Object.values(m.shows).length * m.leak, 0);
   const of = `${CAUSES.causes.length} causes, ${CAUSES.findings.length} findings of which ${findings.length} are known`;
@@ -28,7 +27,7 @@ export function causeBench(): Row[] {
   for (let k = 0; k < DRAWN; k++) {
     const data = drives[k % 2]!;
     const drawn = drawReturn(data, k + 1, { noise: 0.5, looked: 0.15 });
-    const off = (r: typeof ranking) =>
+    const off = (r: Ranking) =>
       r.causes.reduce((s, c) => s + (c.probability - (c.cause.key === drawn.cause ? 1 : 0)) ** 2, 0);
     brier += off(rankCauses(data, drawn.findings, 1.5)) / DRAWN;
     prior += off(rankCauses(data, [], 1.5)) / DRAWN;

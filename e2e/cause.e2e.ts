@@ -58,7 +58,7 @@ test('short of oil before the noise: the next check tells it from a chain worn b
   await expect(first).toHaveAccessibleName('Oil event');
   await expect(page.getByRole('region', { name: 'Settled cases like this one' })).toContainText('1935');
   await first.getByRole('option', { name: 'Ran low' }).press('Enter');
-  await expect(leader).toContainText(/Engine ran short of oil.*9\d %/);
+  await expect(leader).toContainText(/Engine ran short of oil.*9\d\s%/);
   await page.getByLabel('Reason, if you want to give one').press('Enter');
   await expect(page.getByText('◆ You decided this.')).toBeVisible();
 });
@@ -77,7 +77,7 @@ test('nothing that came parts the rivals: the case is undecidable, with the reas
   await page.getByRole('button', { name: /^Undecidable/ }).press('Enter');
   const reason = page.getByLabel('Not the leader: say why, it is kept');
   await expect(reason).toHaveValue(
-    /^Open between “Lever of the tensioner loose on its pivot” \d+ %.*cover, which did not come/,
+    /^Open between “Lever of the tensioner loose on its pivot” \d+\s%.*cover, which did not come/,
   );
   await reason.press('Enter');
   await expect(page.getByRole('button', { name: /^◆ Undecidable/ })).toBeVisible();

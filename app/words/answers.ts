@@ -101,7 +101,7 @@ export function factorWords(nats: number): string {
 }
 export const weightWords = (w: Weight, v: Voice): string => `${factorWords(w.nats)} ${findingWords(w, v)}`;
 export const percent = (p: number): string =>
-  p > 0 && p < 0.01 ? '<1 %' : p > 0.99 && p < 1 ? '>99 %' : `${Math.round(p * 100)} %`;
+  p > 0 && p < 0.01 ? '<1\u00a0%' : p > 0.99 && p < 1 ? '>99\u00a0%' : `${Math.round(p * 100)}\u00a0%`;
 
 export function distance(km: number, house: House): string {
   return formatQuantity('distance', km, { unit: house.units['distance'] ?? 'km' });

@@ -56,7 +56,7 @@ describe('words of the knowledge', () => {
       expect(checked.ok ? '' : problemSentence(checked.error)).toContain(told);
     }
     const n = numbersOf(CAUSES).get(place);
-    expect(changeWords(change(place, 0.25), n)).toContain('25 %');
+    expect(changeWords(change(place, 0.25), n)).toContain('25\u00a0%');
     expect(changeWords(change(place, null), n)).not.toContain('%');
   });
 });

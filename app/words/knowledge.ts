@@ -10,7 +10,8 @@ import { findingWords, percent } from './answers';
 import type { Voice } from './voice';
 
 /** A share as fine as it is worth: "0.4 %", "12 %". */
-export const shareWords = (p: number): string => `${formatNumber(100 * p, p < 0.01 ? 2 : p < 0.1 ? 1 : 0)} %`;
+export const shareWords = (p: number): string =>
+  `${formatNumber(100 * p, p < 0.01 ? 2 : p < 0.1 ? 1 : 0)}\u00a0%`;
 
 /** A number with its unit. */
 export function numberWords({ kind, about }: KnowledgeNumber, value: number): string {
