@@ -38,7 +38,8 @@ export class NewerPack {
     const newer = this.packs.newest();
     if (!view?.catalogue || !view.answers || !newer || newer === view.catalogue) return undefined;
     const names = { own: packId(view.catalogue.pack), newer: packId(newer.pack) };
-    const there = answersFor(worldOf(newer), view.state);
+    // by the same rules and knowledge: only the catalogue is another
+    const there = answersFor(worldOf(newer, view.world), view.state);
     const lines = difference(linesOf(view.answers), linesOf(there));
     if (names.own === names.newer || lines.length === 0) return undefined;
     return { ...names, lines: lines.map((d) => differenceWords(d, this.voice(), this.desk.nameOf)) };
