@@ -19,6 +19,8 @@ export type News = {
   heads: readonly Head[];
   packs: readonly string[];
   extracts: readonly string[];
+  /** A setting that windows share was written: read it again. */
+  setting?: string;
   /** Heads of many cases were made anew: read them again. */
   allHeads?: true;
   /** Another window wrote it. */
@@ -188,6 +190,27 @@ export class FactRepository implements OnDestroy {
       await (await this.database.open()).put('settings', value, key);
       return true as const;
     }, QUIET);
+  }
+
+  /**
+   * Makes a setting from what is kept of it at the time of writing, in one transaction, so that what another window kept meanwhile is not lost. Nothing is written where
+   * `make` refuses. Resolves when it is on the disk; other windows are told.
+   */
+  async growSetting<T, E>(
+    key: string,
+    make: (kept: unknown) => Result<T, E>,
+  ): Promise<Result<T, E | StoreTrouble>> {
+    const written = await this.inTurn(async () => {
+      const db = await this.database.open();
+      const tx = db.transaction('settings', 'readwrite', { durability: 'strict' });
+      tx.done.catch(() => undefined);
+      const made = make(await tx.store.get(key));
+      if (made.ok) await tx.store.put(made.value, key);
+      await tx.done;
+      if (made.ok) this.tell({ grown: [], heads: [], packs: [], extracts: [], setting: key });
+      return made;
+    });
+    return written.ok ? written.value : written;
   }
 
   /** Lists what earlier migrations could not carry over. */

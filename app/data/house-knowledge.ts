@@ -32,39 +32,53 @@ export class HouseKnowledge {
 
   constructor() {
     void this.ready();
+    // another window sees something otherwise
+    this.repository.news$.subscribe((news) => {
+      if (news.elsewhere && news.setting === KEPT) this.loading = this.read();
+    });
   }
 
-  /** Reads what is kept, once. */
+  /** Resolves when what is kept is read. */
   ready(): Promise<void> {
     return (this.loading ??= this.read());
   }
 
   private async read(): Promise<void> {
     const kept = await this.repository.setting(KEPT);
-    if (kept === undefined) return;
-    const changes = ChangesSchema.safeParse(kept);
-    if (changes.success && checkChanges(CAUSES, changes.data).ok) this.list.set(changes.data);
-    else this.broken.set(true);
+    const changes = soundOf(kept);
+    this.broken.set(kept !== undefined && changes === undefined);
+    if (changes) this.list.set(changes);
   }
 
-  /** Adds what the house sees otherwise: all or nothing. */
-  async see(
-    seen: readonly Pick<Change, 'place' | 'value' | 'ground'>[],
-  ): Promise<Result<true, ChangeProblem | StoreTrouble>> {
-    await this.ready();
+  /** Adds what the house sees otherwise to what is kept by now: all or nothing. */
+  see(seen: readonly Pick<Change, 'place' | 'value' | 'ground'>[]): Promise<Kept> {
     const [by, at] = [this.house.settings().by, this.clock.now()];
-    return this.keep([...this.list(), ...seen.map((s) => ({ ...s, by, at }))]);
+    return this.write((kept) => [...kept, ...seen.map((s) => ({ ...s, by, at }))]);
   }
 
-  /** Puts a whole list in the place of this one: a file that was read, or the list as it was before. */
-  async keep(changes: readonly Change[]): Promise<Result<true, ChangeProblem | StoreTrouble>> {
-    const checked = checkChanges(CAUSES, changes);
-    if (!checked.ok) return checked;
+  /** Puts a whole list in the place of what is kept: a file that was read. */
+  keep(changes: readonly Change[]): Promise<Kept> {
+    return this.write(() => changes);
+  }
+
+  private async write(make: (kept: readonly Change[]) => readonly Change[]): Promise<Kept> {
     await this.ready();
-    const kept = await this.repository.keepSetting(KEPT, changes);
-    if (!kept.ok) return kept;
-    this.list.set(changes);
+    const written = await this.repository.growSetting(KEPT, (kept) => {
+      const changes = make(soundOf(kept) ?? []);
+      const checked = checkChanges(CAUSES, changes);
+      return checked.ok ? ok(changes) : checked;
+    });
+    if (!written.ok) return written;
+    this.list.set(written.value);
     this.broken.set(false);
     return ok(true);
   }
+}
+
+type Kept = Result<true, ChangeProblem | StoreTrouble>;
+
+/** A kept list of changes that is one, and fits the knowledge that ships. */
+function soundOf(kept: unknown): Change[] | undefined {
+  const changes = ChangesSchema.safeParse(kept);
+  return changes.success && checkChanges(CAUSES, changes.data).ok ? changes.data : undefined;
 }

@@ -53,6 +53,20 @@ describe('what this house knows', () => {
     expect(house.changes()[0]!.by).not.toBe('');
   });
 
+  it('grows in two windows at once without one losing what the other saw, and hears of it', async () => {
+    const other = again();
+    await Promise.all([house.ready(), other.ready()]);
+    const [a, b] = [change('causes/set_hot/prior', 0.2), change('causes/bolt_loose/prior', 0.3)];
+    expect((await other.see([a])).ok && (await house.see([b])).ok).toBeTrue();
+    expect(house.changes().map((c) => c.place)).toEqual([a.place, b.place]);
+    // as another window tells it
+    const window = new BroadcastChannel('hollow-sprocket-news');
+    window.postMessage({ grown: [], heads: [], packs: [], extracts: [], setting: 'knowledge-changes' });
+    await until(() => other.changes().length === 2);
+    window.close();
+    expect(other.changes()).toEqual(house.changes());
+  });
+
   it('that cannot be read leaves what ships to judge, and the record as it is', async () => {
     const repository = TestBed.inject(FactRepository);
     const odd = [change('causes/set_hot/prior', 7)];
