@@ -33,8 +33,8 @@ export function undecidableWords(
     rivals.length > 1
       ? `Open between ${list(rivals.map((r) => `“${r.wording}” ${percent(r.p)}`))}.`
       : 'Nothing that is known parts the causes.';
-  const missing = lost.length === 0 ? '' : ` Not to be had: ${list(lost)}.`;
-  const next = looks.length === 0 ? '' : ` Not looked at: ${list(looks)}.`;
+  const missing = lost.length === 0 ? '' : ` Not to be had: ${lost.join('; ')}.`;
+  const next = looks.length === 0 ? '' : ` Not looked at: ${looks.join('; ')}.`;
   return `${open}${missing}${next}`;
 }
 

@@ -127,11 +127,10 @@ export class CausePage {
 
   /** What would have told something, and did not come. */
   protected readonly lost = computed(() =>
-    list(
-      (this.judged()?.conclude.lost ?? [])
-        .slice(0, MOST_LOST)
-        .map((l) => `${l.wording.toLowerCase()}, ${l.bits.toFixed(2)} bits`),
-    ),
+    (this.judged()?.conclude.lost ?? [])
+      .slice(0, MOST_LOST)
+      .map((l) => `${l.wording.toLowerCase()}, ${l.bits.toFixed(2)} bits`)
+      .join('; '),
   );
 
   /** Why the leader leads: against the runner-up, through its mechanisms, and what would turn it. */

@@ -6,7 +6,6 @@ import { VoiceService } from '../../acts/voice';
 import { CaseDesk } from '../../data/case-desk';
 import { Cases } from '../../data/cases';
 import { findingWords, signWords } from '../../words/answers';
-import { list } from '../../words/list';
 
 /** Cases that are told, and signs that are told of each. */
 const [MOST, SIGNS] = [3, 4];
@@ -48,8 +47,14 @@ export class LookAlikes {
       tag: x.head.tag,
       engine: x.head.engine,
       decided: this.desk.nameOf('cause', x.decided),
-      shares: list(x.shares.slice(0, SIGNS).map((s) => signWords(readSign(s), v))),
-      differs: list(x.differs.slice(0, SIGNS).map((finding) => findingWords({ finding }, v))),
+      shares: x.shares
+        .slice(0, SIGNS)
+        .map((s) => signWords(readSign(s), v))
+        .join('; '),
+      differs: x.differs
+        .slice(0, SIGNS)
+        .map((finding) => findingWords({ finding }, v))
+        .join('; '),
     }));
   });
 }
