@@ -31,16 +31,21 @@ export class HouseKnowledge {
   readonly knowledge = computed<Knowledge>(() => knowledgeOf(knowledgeWith(CAUSES, this.list())));
 
   constructor() {
-    void this.ready();
+    this.ready().catch(() => undefined);
     // another window sees something otherwise
     this.repository.news$.subscribe((news) => {
-      if (news.elsewhere && news.setting === KEPT) this.loading = this.read();
+      if (!news.elsewhere || news.setting !== KEPT) return;
+      this.loading = undefined;
+      this.ready().catch(() => undefined);
     });
   }
 
-  /** Resolves when what is kept is read. */
+  /** Resolves when what is kept is read. What could not be read is tried again the next time. */
   ready(): Promise<void> {
-    return (this.loading ??= this.read());
+    return (this.loading ??= this.read().catch((e: unknown) => {
+      this.loading = undefined;
+      throw e;
+    }));
   }
 
   private async read(): Promise<void> {
