@@ -5,8 +5,8 @@ import { takingBack } from '@core/cause/changes';
 import { numbersOf } from '@core/cause/numbers';
 import { Say } from '../acts/say';
 import { HouseKnowledge } from '../data/house-knowledge';
-import { troubleSentence } from '../data/store-trouble';
-import { changeWords, problemSentence } from '../words/knowledge';
+import { changeWords } from '../words/knowledge';
+import { refusalWords } from './knowledge-voice';
 
 /** Lines in sight. */
 const MOST = 40;
@@ -57,7 +57,6 @@ export class HistoryPanel {
   /** A change back to what was before is one more line of the history: nothing of it is lost. */
   protected async undo(): Promise<void> {
     const seen = await this.house.see(takingBack(this.house.changes(), 'The change before was taken back.'));
-    if (!seen.ok)
-      this.words.refuse('index' in seen.error ? problemSentence(seen.error) : troubleSentence(seen.error));
+    if (!seen.ok) this.words.refuse(refusalWords(seen.error));
   }
 }

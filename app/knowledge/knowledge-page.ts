@@ -9,25 +9,22 @@ import {
 } from '@angular/core';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
 import { NzInputDirective } from 'ng-zorro-antd/input';
-import { CAUSES, causesFor } from '@core/cause/cause-data';
+import { CAUSES } from '@core/cause/cause-data';
 import { changeRows, holding, readChanges } from '@core/cause/changes';
 import { numbersOf } from '@core/cause/numbers';
 import { download } from '../acts/download';
 import { Say } from '../acts/say';
 import { HouseKnowledge } from '../data/house-knowledge';
-import { troubleSentence } from '../data/store-trouble';
-import { KnowledgeVoice } from './knowledge-voice';
 import { writeCsv } from '../report/csv';
 import { FileButton } from '../ui/file-button';
 import { State } from '../ui/state';
-import { editionWords, fileSentence, placeWords, problemSentence, shareWords } from '../words/knowledge';
+import { editionWords, fileSentence, placeWords, shareWords } from '../words/knowledge';
 import { HistoryPanel } from './history-panel';
 import { LifeCurve } from './life-curve';
 import { NumberRow } from './number-row';
 import { OwnCases } from './own-cases';
 import { RejudgePanel } from './rejudge-panel';
-
-const WORDED = causesFor(CAUSES, undefined);
+import { WORDED, refusalWords, KnowledgeVoice } from './knowledge-voice';
 
 /** The numbers that causes are weighed by: each with its ground, to be seen otherwise by the house. */
 @Component({
@@ -127,6 +124,6 @@ export class KnowledgePage {
     if (!read.ok) return this.words.refuse(fileSentence(read.error));
     const kept = await this.house.keep(read.value);
     if (kept.ok) return this.words.say('success', `${read.value.length} changes brought in.`);
-    this.words.refuse('index' in kept.error ? problemSentence(kept.error) : troubleSentence(kept.error));
+    this.words.refuse(refusalWords(kept.error));
   }
 }

@@ -2,8 +2,19 @@ import { computed, inject, Injectable } from '@angular/core';
 import { SHIPPED } from '@core/answer/world';
 import { attributeObservables } from '@core/catalogue/attribute-observables';
 import { registryWith } from '@core/facts/registry';
+import { CAUSES, causesFor } from '@core/cause/cause-data';
+import type { ChangeProblem } from '@core/cause/changes';
 import { HouseStore } from '../data/house';
+import { type StoreTrouble, troubleSentence } from '../data/store-trouble';
+import { problemSentence } from '../words/knowledge';
 import type { Voice } from '../words/voice';
+
+/** The causes and mechanisms in words of no one drive. */
+export const WORDED = causesFor(CAUSES, undefined);
+
+/** Why a number was not taken as it was seen. */
+export const refusalWords = (e: ChangeProblem | StoreTrouble): string =>
+  'index' in e ? `Not so: ${problemSentence(e)}` : troubleSentence(e);
 
 /** Every look by its name, whichever case is in hand or none. */
 const REGISTRY = registryWith(SHIPPED.observables, attributeObservables());

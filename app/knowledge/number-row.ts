@@ -3,16 +3,13 @@ import { FormControl, ReactiveFormsModule } from '@angular/forms';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
 import { NzInputDirective } from 'ng-zorro-antd/input';
 import { NzInputNumberModule } from 'ng-zorro-antd/input-number';
-import { CAUSES, causesFor } from '@core/cause/cause-data';
+import { CAUSES } from '@core/cause/cause-data';
 import { type Change, holding } from '@core/cause/changes';
 import { groundOf } from '@core/cause/grounds';
-import { numbersOf, rangeOf } from '@core/cause/numbers';
+import { isShare, numbersOf, rangeOf } from '@core/cause/numbers';
 import { HouseKnowledge } from '../data/house-knowledge';
-import { changeWords, GROUND_WORDS, numberLabel, numberWords, problemSentence } from '../words/knowledge';
-import { troubleSentence } from '../data/store-trouble';
-import { KnowledgeVoice } from './knowledge-voice';
-
-const WORDED = causesFor(CAUSES, undefined);
+import { changeWords, GROUND_WORDS, numberLabel, numberWords } from '../words/knowledge';
+import { WORDED, refusalWords, KnowledgeVoice } from './knowledge-voice';
 
 /** One number of the knowledge: what it says, how great it is, what it stands on; opened, it can be seen otherwise. */
 @Component({
@@ -152,11 +149,11 @@ export class NumberRow {
   protected readonly history = computed(() => this.mine().map((c) => changeWords(c, this.shipped())));
   /** Shares are drawn, what is no share is not. */
   protected readonly bar = computed(() =>
-    ['life', 'tilt'].includes(this.now().kind) ? undefined : Math.max(1, 100 * this.now().value),
+    isShare(this.now()) ? Math.max(1, 100 * this.now().value) : undefined,
   );
 
   /** Shares are typed in percent. */
-  private readonly factor = computed(() => (['life', 'tilt'].includes(this.shipped().kind) ? 1 : 100));
+  private readonly factor = computed(() => (isShare(this.shipped()) ? 100 : 1));
   protected readonly unit = computed(() =>
     this.factor() === 100 ? ', %' : this.shipped().about[0] === 'scale' ? ', km' : '',
   );
@@ -192,8 +189,6 @@ export class NumberRow {
   private async see(value: number | null, ground: string): Promise<void> {
     const seen = await this.house.see([{ place: this.place(), value, ground }]);
     if (seen.ok) return this.opened.set(undefined);
-    this.refused.set(
-      'index' in seen.error ? `Not so: ${problemSentence(seen.error)}` : troubleSentence(seen.error),
-    );
+    this.refused.set(refusalWords(seen.error));
   }
 }

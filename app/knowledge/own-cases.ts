@@ -1,14 +1,13 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
-import { CAUSES, causesFor } from '@core/cause/cause-data';
+import { CAUSES } from '@core/cause/cause-data';
 import { houseShares } from '@core/cause/house-shares';
 import { formatNumber } from '@core/quantity/format-quantity';
 import { Cases } from '../data/cases';
 import { HouseKnowledge } from '../data/house-knowledge';
-import { troubleSentence } from '../data/store-trouble';
-import { ownCasesWords, problemSentence, shareWords } from '../words/knowledge';
+import { ownCasesWords, shareWords } from '../words/knowledge';
+import { WORDED, refusalWords } from './knowledge-voice';
 
-const WORDED = causesFor(CAUSES, undefined);
 /** Rows in sight. */
 const MOST = 6;
 
@@ -92,8 +91,6 @@ export class OwnCases {
         ground: ownCasesWords(s, of, CAUSES.ownCases),
       })),
     );
-    this.refused.set(
-      seen.ok ? '' : 'index' in seen.error ? problemSentence(seen.error) : troubleSentence(seen.error),
-    );
+    this.refused.set(seen.ok ? '' : refusalWords(seen.error));
   }
 }

@@ -2,7 +2,6 @@ import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces';
 import type { Answers } from '@core/answer/answers';
 import type { WorldName } from '@core/answer/world';
 import type { Setting } from '@core/drive/tensioner';
-import { noCauseOf } from '@core/cause/cause-data';
 import { sealedNow } from '@core/claim/seal';
 import { factsDigest } from '@core/facts/digest';
 import { onPaper } from '@core/facts/read-value';
@@ -12,21 +11,13 @@ import type { State } from '@core/facts/state';
 import { formatDay } from '@core/quantity/dates';
 import { meaningOf } from '@core/facts/meaning';
 import { drivePicture, pictureSvg } from '../ui/drive-picture';
-import {
-  distance,
-  findingWords,
-  noCauseWords,
-  percent,
-  ranWords,
-  termsWords,
-  weightWords,
-} from '../words/answers';
-import { sureWords } from '../words/explain';
+import { ranWords, termsWords } from '../words/answers';
 import type { Voice } from '../words/voice';
 import { clearanceWords, readingName, readingWords, settingName, SHOWN_WORDS } from '../words/drive';
 import { goWords, offsetWords, signed, verdictWords } from '../words/drive-bench';
 import { factWords, valueWords, nameWords } from '../words/facts';
 import { STATION_WORDS } from '../words/reading';
+import { causePart, decidedPart } from './cause-part';
 import { fittingPart, piecesPart } from './fitting-part';
 import { toldPart } from './told-part';
 
@@ -70,6 +61,7 @@ export function reportDocument(
     ...decisionPart(state, a, voice, name),
     ...drivePart(a),
     ...measuredPart(a),
+    heading('Causes weighed'),
     ...causePart(state, a, voice),
     ...piecesPart(a, heading),
     ...fittingPart(a, heading),
@@ -128,22 +120,7 @@ const DECISIONS: Record<string, string> = {
 
 function decisionPart(state: State, a: Answers, voice: Voice, name: Namer): Content[] {
   const decision = textOf(state, 'claim.decision');
-  const out: Content[] = [heading('Finding and decision')];
-  const cause = textOf(state, 'cause.decided');
-  const entry = a.ranking.causes.find((c) => c.cause.key === cause)?.cause;
-  const none = noCauseOf(cause);
-  const note = standing(state, 'cause.decided')?.note;
-  if (entry) {
-    out.push({
-      text: [
-        { text: `Primary cause: ${entry.wording}. `, bold: true },
-        `${entry.mechanism} Consequence: ${entry.consequence}`,
-      ],
-    });
-    if (note) out.push({ text: `Why this cause: ${note}` });
-  } else if (none) {
-    out.push({ text: [{ text: `Primary cause: ${noCauseWords(none)}. `, bold: true }, note ?? ''] });
-  }
+  const out: Content[] = [heading('Finding and decision'), ...decidedPart(state, a)];
   for (const f of a.faults.filter((x) => x.recorded)) {
     const basis = f.recorded?.basis ?? [];
     const facts = state.log.filter((x) => basis.includes(x.id)).map((x) => factWords(x, voice, name));
@@ -234,49 +211,6 @@ function measuredPart(a: Answers): Content[] {
       lines.push(`As even wear of the guides: ${pm(e.rest.guideWear.value, e.rest.guideWear.u, 1, 'mm')}.`);
   }
   return lines.length ? [heading('Measured against the drive'), ...lines.map((text) => ({ text }))] : [];
-}
-
-function causePart(state: State, a: Answers, voice: Voice): Content[] {
-  const [leader] = a.ranking.causes;
-  const decided = textOf(state, 'cause.decided');
-  // where no cause is decided, what speaks for and against is that of the leader
-  const shown = a.ranking.causes.find((c) => c.cause.key === decided) ?? leader;
-  const rows = a.ranking.causes.slice(0, 5).map((c) => [c.cause.wording, percent(c.probability)]);
-  const weights = [...(shown?.weights ?? [])]
-    .filter((w) => Math.abs(w.nats) > 0.05)
-    .sort((x, y) => Math.abs(y.nats) - Math.abs(x.nats));
-  const unexplained = a.ranking.unexplained.map((f) => findingWords(f, voice));
-  return [
-    heading('Causes weighed'),
-    {
-      layout: 'lightHorizontalLines',
-      table: { widths: ['*', 60], body: [...rows, ['None of these', percent(a.ranking.none)]] },
-    },
-    ...(leader
-      ? [
-          {
-            text: `By the facts “${leader.cause.wording}” is ${sureWords(leader.probability, a.rules.sureFrom)}.`,
-            margin: [0, 4, 0, 0] as [number, number, number, number],
-          },
-        ]
-      : []),
-    {
-      text: `For and against “${shown?.cause.wording ?? ''}”: ${weights.map((w) => weightWords(w, voice)).join('; ') || 'nothing filed'}.`,
-      margin: [0, 4, 0, 0],
-    },
-    {
-      text: unexplained.length
-        ? `Not explained: ${unexplained.join('; ')}.`
-        : 'No abnormal finding is left unexplained by the leading cause.',
-    },
-    ...(a.ran.distance === undefined
-      ? []
-      : [
-          {
-            text: `Distance since fitting ${distance(a.ran.distance.km, voice.house)} was weighed with each cause’s usual distance to failure.`,
-          },
-        ]),
-  ];
 }
 
 function factTable(state: State, voice: Voice, name: Namer): Content {

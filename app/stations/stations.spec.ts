@@ -77,7 +77,7 @@ describe('stations', () => {
   });
 
   it('Cause: proposes why nothing can be decided, from the rivals as they stand, and keeps what was typed over it', async () => {
-    await desk.open('demo-2036');
+    await desk.open('demo-2038');
     const page = await paint(CausePage);
     const rivals = desk.current()!.answers!.ranking.causes.filter((c) => c.probability >= 0.1);
     page
@@ -90,7 +90,7 @@ describe('stations', () => {
       if (rivals.length > 1) expect(reason.value).toContain(r.cause.wording);
     reason.value = 'The sprockets stayed with the car.';
     reason.dispatchEvent(new Event('input'));
-    await desk.file({ key: 'symptom', value: 'noise', how: 'reported' });
+    await desk.file({ key: 'belt.width', value: 25, how: 'measured' });
     await page.fixture.whenStable();
     expect(reason.value).toBe('The sprockets stayed with the car.');
     const mend = failWrites('QuotaExceededError');

@@ -30,11 +30,6 @@ function gradesOf(signs: readonly string[]): Grades {
   return out;
 }
 
-/** What two cases have in common where one of them shows it, and the other was looked at and is sound or shows something else, bits. */
-const DIFFERS = 2;
-/** The same is noticed of many cases. */
-const NOTICED = 1;
-
 /**
  * Settled cases nearest by their findings: each that both show counts by how rarely it shows at large, −log2 of its share, since what is rare tells more; what the one shows and the
  * other does not, though it was looked at, counts against it. What only one of them was looked at for counts nothing.
@@ -47,7 +42,7 @@ export function lookAlikes(
 ): LookAlike[] {
   const specs = new Map(causes.findings.map((f) => [f.finding, f]));
   const worth = (finding: string, grade: string): number => {
-    if (finding === APART.symptom.finding) return NOTICED;
+    if (finding === APART.symptom.finding) return causes.alike.noticed;
     const share = own(specs.get(finding)?.off, grade);
     return share === undefined ? 0 : -Math.log2(share);
   };
@@ -73,7 +68,7 @@ export function lookAlikes(
           decided: head.settled.decided,
           shares: shares.sort((a, b) => b.bits - a.bits).map((x) => x.sign),
           differs,
-          bits: common - DIFFERS * differs.length,
+          bits: common - causes.alike.differs * differs.length,
         },
       ];
     })

@@ -78,6 +78,8 @@ export const CauseDataSchema = z.strictObject({
   tilts: z.record(z.string(), z.record(z.string(), z.number().positive().max(10))),
   /** Cases in which a cause is expected at which the house's own settled cases count as much as what ships. */
   ownCases: z.number().positive(),
+  /** Of two cases, bits: what a look that shows something in one of them only takes off their likeness, and what the same being noticed adds, which many have in common. */
+  alike: z.strictObject({ differs: z.number().nonnegative(), noticed: z.number().nonnegative() }),
   /** What a drive runs a month, km: median, and the spread of its logarithm. */
   yearly: z.strictObject({ kmPerMonth: z.number().positive(), sd: z.number().positive() }),
   /** How far returns at large have run, km; how surely a life is known: the rest is a return like any, so that no run alone rules a cause out. */
@@ -153,7 +155,7 @@ export function causesFor(
 }
 
 /** However common, a cause stays a share. */
-const MOST_COMMON = 0.9;
+export const MOST_COMMON = 0.9;
 
 /** One and the same for drives that have the same, so that what is made of it is made once. */
 const filtered = new WeakMap<CauseData, Map<string, CauseData>>();

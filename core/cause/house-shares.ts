@@ -1,13 +1,10 @@
-import type { CauseData } from './cause-data';
-import { causesFor } from './cause-data';
+import { type CauseData, causesFor, MOST_COMMON } from './cause-data';
 
 /** A settled case as it counts: what was decided, what its drive has, how it came. */
 export type Settled = { decided: string; has?: readonly string[] | undefined; arrival?: string | undefined };
 /** A cause in the house's own cases: how often it was decided, how often what ships expects it among them, and its prior now and by them. */
 export type HouseShare = { cause: string; seen: number; expected: number; prior: number; proposed: number };
 
-/** However often it was decided, a cause stays a share. */
-const MOST = 0.9;
 /** Priors nearer than this, as a ratio, are left as they are. */
 const SAME = 0.02;
 
@@ -31,6 +28,6 @@ export function houseShares(shipped: CauseData, cases: readonly Settled[], weigh
     const [n, e] = [seen.get(key) ?? 0, expected.get(key) ?? 0];
     const ratio = (weight + n) / (weight + e);
     if (Math.abs(ratio - 1) < SAME) return [];
-    return [{ cause: key, seen: n, expected: e, prior, proposed: Math.min(MOST, prior * ratio) }];
+    return [{ cause: key, seen: n, expected: e, prior, proposed: Math.min(MOST_COMMON, prior * ratio) }];
   });
 }

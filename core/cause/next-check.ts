@@ -26,7 +26,9 @@ export function checkWorth(
   const { causes: p, none } = sharesOf(model, logs);
   const made = new Set(findings.map((f) => f.finding));
   const open = (finding: string) => !made.has(finding) && wanted(finding);
-  const known = { model, laid, sums: partSums(model, laid), p, none };
+  const states = Math.max(1, ...[...model.findings.values()].map((n) => n.states.length));
+  const room = new Float64Array(states);
+  const known = { model, laid, sums: partSums(model, laid), p, none, room };
   const out: Check[] = [];
   for (const [finding, node] of model.findings)
     if (open(finding)) out.push({ finding, bits: information(known, node, least) });
@@ -35,10 +37,18 @@ export function checkWorth(
   return out.filter((c) => c.bits >= least).sort((a, b) => b.bits - a.bits);
 }
 
-type Known = { model: CauseModel; laid: Laid; sums: PartSums; p: Float64Array; none: number };
+type Known = {
+  model: CauseModel;
+  laid: Laid;
+  sums: PartSums;
+  p: Float64Array;
+  none: number;
+  /** Room for the weights of the states of a look's parents, while they are worked out. */
+  room: Float64Array;
+};
 
 /** Bits that a look would tell. Only causes that touch what shows in it expect anything else of it than the others do. */
-function information({ model, laid, sums, p, none }: Known, node: FindingNode, least: number): number {
+function information({ model, laid, sums, p, none, room }: Known, node: FindingNode, least: number): number {
   if (node.parents.length === 0) return 0;
   const touching = new Set<number>();
   for (const { mechanism } of node.parents) {
@@ -56,9 +66,9 @@ function information({ model, laid, sums, p, none }: Known, node: FindingNode, l
   const states = around.states[0]!.length;
   const ps = [others];
   const qs = new Float64Array((touching.size + 1) * states);
-  expected(laid, around, NONE, model.leaks, qs, 0);
+  expected(laid, around, room, NONE, model.leaks, qs, 0);
   for (const i of touching) {
-    expected(laid, around, i, model.shares[i]!, qs, ps.length * states);
+    expected(laid, around, room, i, model.shares[i]!, qs, ps.length * states);
     ps.push(p[i]!);
   }
   return mutual(ps, qs, states);
@@ -114,20 +124,16 @@ function aroundOf(laid: Laid, sums: PartSums, node: FindingNode): Around {
   return { parts: ids.map((k, i) => sums(k, keeps[i]!)), single, states };
 }
 
-/** Weights of the states of a look's parents, while they are worked out: as many as any look may need, then more. */
-let scratch = new Float64Array(256);
-
 /** How likely each state of a look is, with all findings known, under a cause and the shares in which mechanisms are then at work; put into `out` from a place on. */
 function expected(
   laid: Laid,
   { parts, single, states }: Around,
+  weights: Float64Array,
   cause: number,
   shares: Float64Array,
   out: Float64Array,
   from: number,
 ): void {
-  if (scratch.length < states.length) scratch = new Float64Array(states.length);
-  const weights = scratch;
   weights[0] = 1;
   let length = 1;
   for (const sum of parts) {

@@ -44,6 +44,10 @@ export function numbersOf(data: CauseData): ReadonlyMap<string, KnowledgeNumber>
   return out;
 }
 
+/** A share of something, between 0 and 1; a life and a factor are none. */
+export const isShare = ({ kind }: Pick<KnowledgeNumber, 'kind'>): boolean =>
+  kind !== 'life' && kind !== 'tilt';
+
 /** Between what a number of a kind may lie, neither end included. */
 export const rangeOf = ({ kind, about }: Pick<KnowledgeNumber, 'kind' | 'about'>): [number, number] =>
   kind === 'tilt' ? [0, 10] : kind === 'life' ? (about[0] === 'shape' ? [0, 10] : [0, 2_000_000]) : [0, 1];
