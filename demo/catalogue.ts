@@ -1,6 +1,10 @@
 import { type Kit, type Pack, PackSchema, type Part } from '@core/catalogue/pack';
 import cormorant from './data/cormorant.json';
-import procedures from './data/procedures.json';
+import belts from './data/procedures/belts.json';
+import chains from './data/procedures/chains.json';
+import close from './data/procedures/close.json';
+import designs from './data/procedures/designs.json';
+import open from './data/procedures/open.json';
 import { FAMILIES, type FamilySketch, type VariantSketch } from './families';
 import { firstDesign, layoutsFor, secondDesign } from './layouts/drives';
 import { withSensors } from './layouts/sensors';
@@ -29,8 +33,14 @@ type Rows = Pick<
   'engines' | 'variants' | 'layouts' | 'parts' | 'kits' | 'applications' | 'jobs' | 'intervals' | 'cross'
 >;
 
-/** The invented catalogue: sixteen engines with their drives, kits, parts and jobs. */
+let made: Pack | undefined;
+/** The invented catalogue: sixteen engines with their drives, kits, parts and jobs. Laid out once; each caller has its own. */
 export function demoPack(): Pack {
+  made ??= makePack();
+  return structuredClone(made);
+}
+
+function makePack(): Pack {
   const rows: Rows = {
     engines: [],
     variants: [],
@@ -52,7 +62,7 @@ export function demoPack(): Pack {
     issued: '2026-09-01',
     source: 'Marrowfen Drive Parts, invented demonstration data',
     features: FAMILIES.features,
-    procedures,
+    procedures: [...open, ...belts, ...chains, ...close, ...designs],
     ...rows,
   });
 }
@@ -115,12 +125,17 @@ function addVariant(rows: Rows, f: FamilySketch, v: VariantSketch, number: numbe
     ...p,
     number: `MF-${CODE[p.kind]}${number}${v.key}${i + 1}`,
   }));
-  for (const { number: n, kind, name, attributes } of mine)
-    rows.parts.push({ number: n, kind, name, attributes });
+  for (const { number: n, kind, name, attributes, as } of mine)
+    rows.parts.push({ number: n, kind, name, attributes, ...(as ? { as } : {}) });
   addKits(rows, v, id, number, mine);
-  for (const { kindOfPart, ...job } of jobsFor(v, stages)) {
-    const part = mine.filter((p) => p.kind === kindOfPart).at(-1);
-    rows.jobs.push({ variant: id, ...job, ...(part ? { part: part.number } : {}) });
+  for (const { takes, ...job } of jobsFor(v, stages)) {
+    const part = mine.find((p) => p.as === takes);
+    rows.jobs.push({
+      variant: id,
+      ...job,
+      ...(takes ? { as: takes } : {}),
+      ...(part ? { part: part.number } : {}),
+    });
   }
 }
 

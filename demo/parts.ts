@@ -2,8 +2,9 @@ import type { JobItem, Part } from '@core/catalogue/pack';
 import type { Layout } from '@core/drive/layout';
 import type { VariantSketch } from './families';
 
-type PartSketch = Pick<Part, 'kind' | 'name' | 'attributes'> & { quantity?: number; option?: string };
-type JobSketch = Omit<JobItem, 'variant' | 'part'> & { kindOfPart?: string };
+type PartSketch = Pick<Part, 'kind' | 'name' | 'attributes' | 'as'> & { quantity?: number; option?: string };
+/** `takes`: what of the work it is, by which the part is found. */
+type JobSketch = Omit<JobItem, 'variant' | 'part'> & { takes?: string };
 
 const pick = (v: VariantSketch, ...keys: string[]): Part['attributes'] =>
   Object.fromEntries(
@@ -24,14 +25,17 @@ export const drivesPump = (stages: readonly Layout[]): boolean => stages.some(is
 function beltParts(v: VariantSketch, stages: readonly Layout[]): PartSketch[] {
   const [first, ...lower] = stages;
   const tensioner = first!.wheels.find((w) => w.role === 'tensioner')!;
+  const lever = v.template === 'belt-hydraulic';
   const out: PartSketch[] = [
     {
       kind: 'belt',
+      as: 'loop',
       name: `${first!.name ?? 'Timing belt'} ${first!.count} teeth`,
       attributes: { teeth: first!.count, ...pick(v, 'pitchMm', 'widthMm', 'profile'), thicknessMm: 4.8 },
     },
     {
       kind: 'tensioner',
+      as: 'tensioner',
       name: tensionerName(v.template),
       attributes: { outsideMm: 2 * (tensioner.outsideMm ?? 29), boltM: 10, tab: 'left', ...pick(v, 'boltM') },
     },
@@ -39,37 +43,82 @@ function beltParts(v: VariantSketch, stages: readonly Layout[]): PartSketch[] {
       .filter((w) => w.role === 'idler')
       .map((w) => ({
         kind: 'idler' as const,
+        as: w.carrier ? 'idler' : 'rollers',
         name: w.name,
         attributes: { outsideMm: 2 * (w.outsideMm ?? 24) },
       })),
     {
       kind: 'bolt',
-      name: 'Tensioner bolt, single use',
+      as: 'tensioner-bolts',
+      name: lever ? 'Damper bolt, single use' : 'Tensioner bolt, single use',
       attributes: { boltM: Number(v.dims['boltM'] ?? 10), lengthMm: 55 },
+      ...(lever ? { quantity: 2 } : {}),
     },
-    { kind: 'seal', name: 'Front crank seal', attributes: { outsideMm: 52 } },
+    { kind: 'seal', as: 'crank-seal', name: 'Front crank seal', attributes: { outsideMm: 52 } },
   ];
-  if (drivesPump(stages))
+  const idlers = first!.wheels.filter((w) => w.role === 'idler' && w.carrier).length;
+  if (idlers > 0)
     out.push({
-      kind: 'pump',
-      name: 'Water pump',
-      attributes: { impeller: 'metal', boltM: 6 },
-      option: 'pump',
+      kind: 'bolt',
+      as: 'idler-bolt',
+      name: 'Idler bolt, single use',
+      attributes: { boltM: 10, lengthMm: 48 },
+      quantity: idlers,
     });
-  for (const l of lower)
+  if (lever)
+    out.push({
+      kind: 'bolt',
+      as: 'cam-bolts',
+      name: 'Cam sprocket bolt, single use',
+      attributes: { boltM: 12, lengthMm: 62 },
+      quantity: first!.wheels.filter((w) => w.role === 'cam').length,
+    });
+  if (drivesPump(stages))
+    out.push(
+      { kind: 'seal', as: 'pump-seal', name: 'Seal of the water pump', attributes: {} },
+      {
+        kind: 'pump',
+        as: 'pump',
+        name: 'Water pump',
+        attributes: { impeller: 'metal', boltM: 6 },
+        option: 'pump',
+      },
+    );
+  for (const l of lower) {
     out.push(
       l.kind === 'chain'
-        ? { kind: 'chain', name: l.name!, attributes: { links: l.count, pitchMm: 8, profile: 'bush' } }
+        ? {
+            kind: 'chain',
+            as: 'loop',
+            name: l.name!,
+            attributes: { links: l.count, pitchMm: 8, profile: 'bush' },
+          }
         : {
             kind: 'belt',
+            as: 'loop',
             name: l.name!,
             attributes: { teeth: l.count, pitchMm: 8, widthMm: 18, profile: 'trapezoid' },
           },
     );
-  if (v.template === 'belt-adjustable' || v.template === 'belt-diesel')
-    out.push({ kind: 'sprocket', name: 'Cam sprocket', attributes: { teeth: 40, boltM: 12 } });
+    out.push(...tensionerParts(v, l, false));
+    if (l.wheels.some((w) => w.role === 'tensioner'))
+      out.push({
+        kind: 'bolt',
+        as: 'tensioner-bolts',
+        name: placed('Tensioner bolt', l, false),
+        attributes: { boltM: 6, lengthMm: 45 },
+        quantity: 2,
+      });
+  }
+  if (first!.wheels.some((w) => w.slots))
+    out.push({
+      kind: 'sprocket',
+      as: 'cam-sprockets',
+      name: 'Slotted cam sprocket',
+      attributes: { teeth: 40, boltM: 8 },
+    });
   if (v.template === 'belt-opposed')
-    out.push({ kind: 'ring', name: 'Sensor ring', attributes: pick(v, 'windows') });
+    out.push({ kind: 'ring', as: 'ring', name: 'Sensor ring', attributes: pick(v, 'windows') });
   return out;
 }
 
@@ -94,6 +143,7 @@ function chainParts(v: VariantSketch, stages: readonly Layout[]): PartSketch[] {
         : pick(v, 'markedLinks', 'linksBetween');
     out.push({
       kind: 'chain',
+      as: 'loop',
       name: l.name ?? 'Timing chain',
       attributes: {
         links: l.count,
@@ -103,56 +153,79 @@ function chainParts(v: VariantSketch, stages: readonly Layout[]): PartSketch[] {
         ...marks,
       },
     });
-    for (const w of l.wheels) {
-      if (w.role === 'tensioner')
-        out.push(
-          {
-            kind: 'tensioner',
-            name: placed('Plunger tensioner', l, alone),
-            attributes: { bodyMm: Number(v.dims['bodyMm'] ?? 50), boltM: 6, ...pick(v, 'housing', 'hand') },
-          },
-          { kind: 'guide', name: placed('Tensioner arm', l, alone), attributes: { lengthMm: 60 + l.count } },
-        );
-      if (w.role === 'guide')
-        out.push({
-          kind: 'guide',
-          name: placed('Guide rail', l, alone),
-          attributes: { lengthMm: 120 + l.count },
-        });
-    }
+    out.push(...tensionerParts(v, l, alone));
   }
-  out.push({
-    kind: 'bolt',
-    name: 'Tensioner bolt',
-    attributes: { boltM: 6, lengthMm: Number(v.dims['boltLengthMm'] ?? 45) },
-    quantity: 2,
-  });
-  out.push({
-    kind: 'bolt',
-    name: v.template === 'chain-rear' ? 'Cassette bolt, left-hand thread' : 'Cam sprocket bolt, single use',
-    attributes: { boltM: 10, lengthMm: 40 },
-    quantity: v.template.startsWith('chain-v') ? 4 : 2,
-  });
-  out.push({ kind: 'seal', name: 'Front cover seal', attributes: {} });
+  const held = stages.filter((l) => l.wheels.some((w) => w.role === 'tensioner')).length;
+  const phasers = stages.flatMap((l) => l.wheels).filter((w) => w.phaser).length;
+  const cams = new Set(
+    stages.flatMap((l) => l.wheels.slice(1).flatMap((w) => (w.role === 'cam' ? [w.id] : []))),
+  );
+  const bolt = (as: string, name: string, quantity: number, lengthMm: number, boltM = 10) =>
+    out.push({ kind: 'bolt', as, name, attributes: { boltM, lengthMm }, quantity });
+  bolt('tensioner-bolts', 'Tensioner bolt', 2 * held, 45, 6);
+  if (cams.size > phasers) bolt('cam-bolts', 'Cam sprocket bolt, single use', cams.size - phasers, 40);
+  if (phasers > 0) bolt('phaser-bolts', 'Phaser bolt, single use', phasers, 52);
+  if (v.template === 'chain-rear')
+    bolt('cassette-bolt', 'Cassette bolt, left-hand thread, single use', 1, 70);
+  const housing = v.dims['boltLengthMm'];
+  if (typeof housing === 'number') bolt('housing-bolts', 'Housing bolt', 4, housing, 8);
+  out.push({ kind: 'seal', as: 'cover-seal', name: 'Front cover seal', attributes: {} });
   out.push({
     kind: 'sprocket',
+    as: 'crank-sprocket',
     name: 'Crank sprocket',
     attributes: { teeth: stages[0]!.wheels[0]!.teeth! },
     option: 'crank sprocket',
   });
   if (v.template === 'chain-v6' || v.template === 'chain-v8') {
     for (const hand of ['left', 'right'])
-      out.push({ kind: 'phaser', name: `Phaser, ${hand}`, attributes: { hand, teeth: 42 } });
+      out.push({ kind: 'phaser', as: 'phasers', name: `Phaser, ${hand}`, attributes: { hand, teeth: 42 } });
   }
   if (v.dims['windows'] !== undefined)
-    out.push({ kind: 'ring', name: 'Sensor ring', attributes: pick(v, 'windows'), option: 'sensor ring' });
+    out.push({
+      kind: 'ring',
+      as: 'ring',
+      name: 'Sensor ring',
+      attributes: pick(v, 'windows'),
+      option: 'sensor ring',
+    });
   return out;
+}
+
+/** What holds the slack of a chain: tensioner, arm and rail of a stage. */
+function tensionerParts(v: VariantSketch, l: Layout, alone: boolean): PartSketch[] {
+  return l.wheels.flatMap((w): PartSketch[] => {
+    if (w.role === 'guide')
+      return [
+        {
+          kind: 'guide',
+          as: 'rail',
+          name: placed('Guide rail', l, alone),
+          attributes: { lengthMm: 120 + l.count },
+        },
+      ];
+    if (w.role !== 'tensioner') return [];
+    return [
+      {
+        kind: 'tensioner',
+        as: 'tensioner',
+        name: placed('Plunger tensioner', l, alone),
+        attributes: { bodyMm: Number(v.dims['bodyMm'] ?? 50), boltM: 6, ...pick(v, 'housing', 'hand') },
+      },
+      {
+        kind: 'guide',
+        as: 'arm',
+        name: placed('Tensioner arm', l, alone),
+        attributes: { lengthMm: 60 + l.count },
+      },
+    ];
+  });
 }
 
 const PUMP: JobSketch = {
   item: 'Water pump',
   kind: 'reachable_now',
-  kindOfPart: 'pump',
+  takes: 'pump',
   quantity: 1,
   why: 'It runs on this belt; its bearing ends the new one.',
   costNow: 85,
@@ -172,43 +245,69 @@ const OIL_SCREEN: JobSketch = {
 export function jobsFor(v: VariantSketch, stages: readonly Layout[]): JobSketch[] {
   const belt = v.template.startsWith('belt');
   const pump = drivesPump(stages);
+  const rear = stages.some((l) => l.end === 'rear');
+  const oiled = stages.some((l) => l.kind === 'chain' || l.inOil);
   const out: JobSketch[] = [
-    belt
-      ? {
-          item: 'Tensioner bolt',
-          kind: 'single_use',
-          kindOfPart: 'bolt',
-          quantity: 1,
-          why: 'It stretches when tightened.',
-          costNow: 4,
-          costLater: 4,
-        }
-      : {
-          item: 'Cam sprocket bolts',
-          kind: 'single_use',
-          kindOfPart: 'bolt',
-          quantity: 2,
-          why: 'They stretch when tightened.',
-          costNow: 11,
-          costLater: 11,
-        },
+    ...boltsFor(v, stages),
+    {
+      item: rear ? 'Flywheel bolts' : 'Crank pulley bolt',
+      kind: 'single_use',
+      takes: rear ? 'flywheel-bolts' : 'crank-bolt',
+      quantity: rear ? 6 : 1,
+      why: 'It stretches when tightened.',
+      costNow: 9,
+      costLater: 9,
+    },
     {
       item: belt ? 'Front crank seal' : 'Front cover seal',
       kind: 'seal',
-      kindOfPart: 'seal',
+      takes: belt ? 'crank-seal' : 'cover-seal',
       quantity: 1,
       why: 'Oil on a new drive ends it early.',
       costNow: 9,
       costLater: belt ? 390 : 640,
     },
-    {
-      item: 'Coolant, litres',
-      kind: 'fluid',
-      quantity: 5,
-      why: 'Drained with the pump or its pipe.',
-      costNow: 22,
-      costLater: 22,
-    },
+    ...(pump
+      ? [
+          {
+            item: 'Coolant, litres',
+            kind: 'fluid' as const,
+            quantity: 5,
+            why: 'Drained with the pump.',
+            costNow: 22,
+            costLater: 22,
+          },
+          {
+            item: 'Seal of the water pump',
+            kind: 'seal' as const,
+            takes: 'pump-seal',
+            quantity: 1,
+            why: 'The pump comes off, whether it is new or not.',
+            costNow: 3,
+            costLater: 410,
+          },
+        ]
+      : []),
+    ...(oiled
+      ? [
+          {
+            item: 'Oil, litres',
+            kind: 'fluid' as const,
+            quantity: 5,
+            why: 'Drained with the cover.',
+            costNow: 48,
+            costLater: 48,
+          },
+          {
+            item: 'Oil filter',
+            kind: 'fluid' as const,
+            quantity: 1,
+            why: 'New oil through an old filter carries what the old drive left.',
+            costNow: 11,
+            costLater: 11,
+          },
+        ]
+      : []),
     ...(pump ? [PUMP] : []),
     ...(belt ? [] : [OIL_SCREEN]),
     {
@@ -229,7 +328,7 @@ export function jobsFor(v: VariantSketch, stages: readonly Layout[]): JobSketch[
       costLater: 8,
     },
   ];
-  if (!belt)
+  if (oiled)
     out.push({
       item: 'Cover sealant',
       kind: 'sealant',
@@ -242,12 +341,27 @@ export function jobsFor(v: VariantSketch, stages: readonly Layout[]): JobSketch[
     out.push({
       item: `Housing bolts ${String(v.dims['boltLengthMm'])} mm`,
       kind: 'length',
-      kindOfPart: 'bolt',
-      quantity: 2,
+      takes: 'housing-bolts',
+      quantity: 4,
       why: 'Iron and aluminium housings take other lengths.',
       costNow: 7,
       costLater: 250,
     });
   }
   return out;
+}
+
+/** Bolts that are used once, each line with the part of the kit that it is. */
+function boltsFor(v: VariantSketch, stages: readonly Layout[]): JobSketch[] {
+  return partsFor(v, stages)
+    .filter((p) => p.kind === 'bolt' && p.name.includes('single use'))
+    .map((p) => ({
+      item: p.name.replace(/, single use$/, ''),
+      kind: 'single_use' as const,
+      ...(p.as ? { takes: p.as } : {}),
+      quantity: p.quantity ?? 1,
+      why: 'It stretches when tightened.',
+      costNow: 4 * (p.quantity ?? 1),
+      costLater: 4 * (p.quantity ?? 1),
+    }));
 }

@@ -65,7 +65,7 @@ describe('a sheet on a telephone', () => {
   });
 
   it('keeps the order in which steps are confirmed, and a place that is corrected', () => {
-    const mine = ['ready.info', 'ready.battery', 'ready.access', 'ready.compare'];
+    const mine = ['ready.info', 'ready.battery', 'open.access', 'open.record'];
     const done = () => said().performed.done.filter((id) => mine.includes(id));
     const [info, battery, access, compare] = mine as [string, string, string, string];
     for (const id of mine) answer(id, 'done');
@@ -82,12 +82,12 @@ describe('a sheet on a telephone', () => {
 
   it('takes figures as people write them, points out what is none, and tells a substitute with its fault', () => {
     answer('ready.cold', 'done');
-    const box = step('ready.cold').querySelector<HTMLInputElement>('[data-ask=engine]')!;
-    type(box, '21,5');
-    expect(said().said.get('ready.cold')!.values['engine']).toBe(21.5);
+    const box = step('ready.cold').querySelector<HTMLInputElement>('[data-ask=over]')!;
+    type(box, '2,5');
+    expect(said().said.get('ready.cold')!.values['over']).toBe(2.5);
     type(box, 'warm');
     expect(box.getAttribute('aria-invalid')).toBe('true');
-    expect(said().said.get('ready.cold')!.values['engine']).toBeUndefined();
+    expect(said().said.get('ready.cold')!.values['over']).toBeUndefined();
     type(step('ready.cold').querySelector<HTMLInputElement>('[data-ask=stood]')!, '20');
     expect(said().faults.map((f) => f.code)).toContain('SET-HOT');
     answer('place.lock', 'done');

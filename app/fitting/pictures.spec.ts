@@ -1,3 +1,4 @@
+import { NO_DESIGN } from '@core/fitting/design-values';
 import { demoPack } from '../../demo/catalogue';
 import { catalogueOf, stagesFor } from '@core/catalogue/find-records';
 import { tensionerIndex } from '@core/drive/layout';
@@ -89,7 +90,7 @@ describe('the drive at a step, on every design of the catalogue', () => {
     let told = 0;
     for (const { v, stages } of designs) {
       const { valves } = stages[0]!.layout;
-      const text = valuesAt(stages, { stage: 0 }, RULES).texts.safe;
+      const text = valuesAt(stages, { stage: 0 }, RULES, NO_DESIGN).texts.safe;
       expect(text === undefined)
         .withContext(v.id)
         .toBe(valves === undefined);
@@ -125,7 +126,7 @@ describe('the drive at a step, on every design of the catalogue', () => {
     const ways = designs.flatMap(({ stages }) => {
       const g = stages[0]!.layout.valves;
       const wheel = g?.valves[0]!.wheel ?? '';
-      const r = g && recover(g, { crankDeg: 70, cams: { [wheel]: 40 } });
+      const r = g && recover(g, { crankDeg: 70, cams: { [wheel]: 40 } }, RULES.leastRoomMm);
       return r?.ok && r.value.moves.length > 1 ? [r] : [];
     });
     const [r] = ways;

@@ -1,7 +1,8 @@
 import { FAULTS } from '@core/claim/faults';
 import type { FaultShown, Fitted, Oddity } from '@core/fitting/fitted';
 import type { Broken } from '@core/fitting/order';
-import type { AskFor, Phase, Sheet, SheetStep } from '@core/fitting/sheet';
+import type { Phase } from '@core/catalogue/procedure';
+import type { AskFor, Sheet, SheetStep } from '@core/fitting/sheet';
 import type { ReturnError } from '@core/fitting/sheet-return';
 import { CHOICES, type Rules } from '@core/house/rules';
 import { formatNumber } from '@core/quantity/format-quantity';
@@ -45,9 +46,11 @@ const shortened = (text: string): string => {
 };
 
 /** A range, or an exact figure, with its unit: "4 to 16 mm", "121", "at least 240 min". */
-export function wantedWords(a: Pick<AskFor, 'from' | 'to' | 'unit'>): string {
+export function wantedWords(a: Pick<AskFor, 'from' | 'to' | 'unit' | 'every'>): string {
   const n = (v: number) => formatNumber(v, Number.isInteger(v) ? 0 : 1);
   const unit = a.unit === '' ? '' : a.unit === '°' ? '°' : ` ${a.unit}`;
+  if (a.every !== undefined && a.from !== undefined)
+    return `${n(a.from)}${unit}, or ${n(a.from + a.every)}, ${n(a.from + 2 * a.every)} …`;
   if (a.from !== undefined && a.from === a.to) return `${n(a.from)}${unit}`;
   if (a.from !== undefined && a.to !== undefined) return `${n(a.from)} to ${n(a.to)}${unit}`;
   if (a.from !== undefined) return `at least ${n(a.from)}${unit}`;

@@ -1,5 +1,6 @@
 import type { IssueReason, PackIssue } from '@core/catalogue/pack-issue';
 import { list } from './list';
+import { lawWords } from './laws';
 import { pairWords } from './torque';
 
 /** Where and why a catalogue row was refused, as one sentence. */
@@ -60,6 +61,8 @@ function reasonWords(r: IssueReason): string {
         r.lacks.map((x) => x.replace(/_/g, ' ')),
         'and no',
       )}.`;
+    case 'law_broken':
+      return `${lawWords(r.law, r.thing)} (law “${r.law.replace(/_/g, ' ')}”).`;
     case 'torque_unreadable':
       return `“${r.typed}” is no stage of a torque; write “42 N·m”, “42 N·m / 31 lbf·ft”, “+90°” or “back 360°”.`;
     case 'torque_no_unit':

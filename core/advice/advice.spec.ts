@@ -136,7 +136,18 @@ describe('the answer to read out', () => {
       if (a.lead.code === 'may_turn')
         for (const r of a.lead.ranges) expect(r.toDeg).toBeGreaterThan(r.fromDeg);
     }
-    expect(on('lost', engine('BR19-SHAW')).lead.code).toBe('do_not_turn');
+    // Without lengths of pistons and valves nothing is computed, and nothing may be turned.
+    const bare = demoPack();
+    bare.layouts = bare.layouts.map(({ valves, ...l }) =>
+      valves && l.id.startsWith('shaw') ? l : { ...l, ...(valves ? { valves } : {}) },
+    );
+    expect(on('lost', engine('BR19-SHAW')).lead.code).toBe('may_turn');
+    const blind = worldOf(catalogueOf(bare));
+    const state = reduce(
+      fileFacts(reduce([]), 'c', [{ key: 'engine.code', value: 'BR19-SHAW', how: 'reported' }], author),
+    );
+    const a = advise('lost', { world: blind, state, a: answersFor(blind, state), today: '2026-11-25' });
+    expect(a.lead.code).toBe('do_not_turn');
   });
 
   it('judges a chain by its measured length against its limit, never by its looks', () => {

@@ -1,3 +1,5 @@
+import { driveHas } from '@core/drive/drive-has';
+import { rowOf } from '@core/drive/layout';
 import { type Stage, stagesOf } from '@core/drive/stages';
 import { CHOICES, RULES } from '@core/house/rules';
 import { type Chosen, expandProcedure, type ExpandError } from './expand-procedure';
@@ -5,12 +7,16 @@ import type { Pack } from './pack';
 import type { AnyTable, IssueReason, PackIssue } from './pack-issue';
 import { fillable } from './placeholders';
 import { isUse, type Procedure, type StepRow } from './procedure';
+import { brokenLaws } from './sheet-laws';
+import { orderSteps } from './step-order';
 import { readPlan } from './torque-plan';
 
-/** The house as it ships, and with every answer the other one. */
-const ANSWERS: readonly Chosen[] = [
+const other = (c: (typeof CHOICES)[number]) => c.options.find((o) => o.key !== c.default)!.key;
+/** The house as it ships, with every answer the other one, and with each by itself. */
+export const HOUSES: readonly Chosen[] = [
   RULES.chosen,
-  Object.fromEntries(CHOICES.map((c) => [c.key, c.options.find((o) => o.key !== c.default)!.key])),
+  Object.fromEntries(CHOICES.map((c) => [c.key, other(c)])),
+  ...CHOICES.map((c) => ({ ...RULES.chosen, [c.key]: other(c) })),
 ];
 
 type Report = (index: number, column: string, reason: IssueReason) => void;
@@ -33,6 +39,7 @@ export function checkProcedures(pack: Pack, rowOf: (table: AnyTable, index: numb
   pack.procedures.forEach((p, i) => checkTexts(p, i, report));
   const blocks = new Map(pack.procedures.map((p) => [p.id, p]));
   const drives = new Map<string, readonly Stage[]>();
+  const judged = new Set<string>();
   for (const v of pack.variants) {
     const p = v.procedure === undefined ? undefined : blocks.get(v.procedure);
     if (!p || v.layout === undefined) continue;
@@ -42,10 +49,16 @@ export function checkProcedures(pack: Pack, rowOf: (table: AnyTable, index: numb
     }
     const stages = drives.get(v.layout)!;
     if (stages.length === 0) continue;
-    for (const answers of ANSWERS) {
-      const { steps, errors } = expandProcedure(p, blocks, stages, answers);
+    const kind = `${p.id} ${shapeOf(stages)}`;
+    if (judged.has(kind)) continue;
+    judged.add(kind);
+    for (const answers of HOUSES) {
+      const { steps, gates, errors } = expandProcedure(p, blocks, stages, answers);
       for (const e of errors)
         report(index.get(e.at.split(' ')[0]!) ?? index.get(p.id)!, placeOf(e), reasonOf(e));
+      if (errors.length === 0)
+        for (const { law, step, thing } of brokenLaws(orderSteps(steps, gates) ?? steps, stages))
+          report(index.get(p.id)!, step, { code: 'law_broken', law, thing });
       for (const s of steps) {
         if (!s.torque) continue;
         const plan = readPlan(s.torque.stages);
@@ -55,6 +68,17 @@ export function checkProcedures(pack: Pack, rowOf: (table: AnyTable, index: numb
   }
   return issues;
 }
+
+/** What of a drive its steps depend on: thousands of designs of one shape are judged once. */
+const shapeOf = (stages: readonly Stage[]): string =>
+  JSON.stringify(
+    stages.map((s) => [
+      [...driveHas([s])].sort(),
+      rowOf(s.layout),
+      s.on,
+      s.layout.wheels.map((w) => [w.id, w.role, w.carrier !== undefined]),
+    ]),
+  );
 
 /** Torques that stand in a text as they are, of blocks that no drive uses as well. */
 function checkTexts(p: Procedure, i: number, report: Report): void {

@@ -1,6 +1,7 @@
 import { driveHas, hasAll } from '@core/drive/drive-has';
+import { rowOf } from '@core/drive/layout';
 import type { Stage } from '@core/drive/stages';
-import { type GateRow, isUse, type Procedure, type StepRow, type Use } from './procedure';
+import { type GateRow, isUse, type Phase, type Procedure, type StepRow, type Use } from './procedure';
 
 /** Where a step of a block stands: which stage of the drive, and which of its wheels. */
 export type Spot = {
@@ -38,6 +39,7 @@ type Frame = {
   prefix: string;
   suffix: string;
   params: Readonly<Record<string, string>>;
+  phase?: Phase;
 };
 
 /**
@@ -66,15 +68,21 @@ export function expandProcedure(
     };
     for (const row of p.steps) {
       if (isUse(row)) use(row, f, [...trail, p.id], put);
-      else if (named.has(row.id)) errors.push({ code: 'step_twice', at: `${p.id} ${row.id}` });
       else if (!applies(row, f)) put(row.id, []);
+      // One id may stand for several wordings, of which a drive and a house have one.
+      else if (named.get(row.id)?.length) errors.push({ code: 'step_twice', at: `${p.id} ${row.id}` });
       else {
         const id = `${f.prefix}${row.id}${f.suffix}`;
-        steps.push({ ...fill(row, f.params), id, spot: f.spot });
+        const phase = row.phase ?? f.phase;
+        const step = { ...fill(row, f.params), id, spot: f.spot, ...(phase ? { phase } : {}) };
+        // A parameter may bring several stages of a torque, parted by semicolons.
+        if (step.torque)
+          step.torque = { ...step.torque, stages: step.torque.stages.flatMap((t) => t.split(/;\s*/)) };
+        steps.push(step);
         put(row.id, [id]);
       }
     }
-    for (const g of p.gates ?? []) if (applies(g, f)) gate(g, named, p.id);
+    for (const g of p.gates ?? []) if (applies(g, f)) gate(fill(g, f.params), named, p.id);
     return named;
   };
 
@@ -98,11 +106,25 @@ export function expandProcedure(
       errors.push({ code: 'param_missing', at, block: row.use, param: missing });
       return;
     }
+    const [prefix, called] = row.inline
+      ? [f.prefix, (n: string) => n]
+      : [`${f.prefix}${name}.`, (n: string) => `${name}.${n}`];
     const frames = spots(row, f, stages).filter((x) => applies(row, x));
-    for (const frame of frames.map((x) => ({ ...x, prefix: `${f.prefix}${name}.`, params: given })))
-      for (const [step, ids] of lay(block, frame, trail)) put(`${name}.${step}`, ids);
+    const phase = row.phase ?? f.phase;
+    let before: { row: number; last: string } | undefined;
+    for (const frame of frames) {
+      const from = steps.length;
+      const mine = { ...frame, prefix, params: given, ...(phase ? { phase } : {}) };
+      for (const [step, ids] of lay(block, mine, trail)) put(called(step), ids);
+      // A row waits for what is in front of it, or behind it.
+      if (row.order === undefined || steps.length === from) continue;
+      const at = rowOf(stages[frame.spot.stage]!.layout);
+      if (before && before.row !== at)
+        gates.push({ before: before.last, after: steps[from]!.id, why: row.why ?? '' });
+      before = { row: at, last: steps.at(-1)!.id };
+    }
     // What the block would have had elsewhere is known by name all the same.
-    if (frames.length === 0) for (const n of namesOf(block, blocks, trail)) put(`${name}.${n}`, []);
+    if (frames.length === 0) for (const n of namesOf(block, blocks, trail)) put(called(n), []);
   };
 
   const gate = (g: GateRow, named: ReadonlyMap<string, string[]>, procedure: string) => {
@@ -142,7 +164,9 @@ function namesOf(
     if (!isUse(row)) return [row.id];
     const inner = blocks.get(row.use);
     if (!inner || trail.includes(inner.id)) return [];
-    return namesOf(inner, blocks, [...trail, inner.id]).map((n) => `${row.as ?? row.use}.${n}`);
+    return namesOf(inner, blocks, [...trail, inner.id]).map((n) =>
+      row.inline ? n : `${row.as ?? row.use}.${n}`,
+    );
   });
 }
 
@@ -162,7 +186,11 @@ function spots(row: Use, f: Frame, stages: readonly Stage[]): Frame[] {
         out.push({ ...f, has, spot: { stage, wheel }, suffix: `${f.suffix}.${w.id}` });
     });
   });
-  return row.inward ? out.reverse() : out;
+  if (row.inward) out.reverse();
+  if (row.order === undefined) return out;
+  const sign = row.order === 'front' ? 1 : -1;
+  const at = (x: Frame) => rowOf(stages[x.spot.stage]!.layout);
+  return out.sort((a, b) => sign * (at(a) - at(b)));
 }
 
 const fillText = (text: string, params: Readonly<Record<string, string>>): string =>

@@ -1,5 +1,6 @@
 import type { AttributeFault } from './attributes';
 import type { ExpandError } from './expand-procedure';
+import type { LawCode } from './law-codes';
 import type { TorqueError } from './torque-plan';
 
 /** Tables of a pack that travel as CSV; layouts and procedures are nested and travel as JSON. */
@@ -45,7 +46,8 @@ export type IssueReason =
   | { code: 'two_readings'; value: string; measures: string | undefined }
   | { code: 'sense_typed'; typed: string }
   | { code: 'unknown_placeholder'; name: string }
-  | { code: 'other_kind_of_drive'; procedure: string; lacks: string[] };
+  | { code: 'other_kind_of_drive'; procedure: string; lacks: string[] }
+  | { code: 'law_broken'; law: LawCode; thing: string };
 
 /** One bad place. `row` is the line in a CSV file (the header is line 1), or the entry's number in JSON. */
 export type PackIssue = { table: AnyTable; row: number; column: string; reason: IssueReason };

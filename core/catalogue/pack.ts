@@ -87,6 +87,8 @@ export const PartSchema = z.strictObject({
   name: z.string(),
   /** By attribute key (data/attributes.json); lengths in mm. */
   attributes: z.record(z.string(), z.union([z.number(), z.string()])),
+  /** What of the work it is (data/step-things.json): "idler-bolt", "crank-seal". By it steps, kits and lists count alike. */
+  as: z.string().max(40).optional(),
   /** The part that replaces this one by design. */
   supersededBy: Id.optional(),
 });
@@ -130,6 +132,8 @@ export const JobSchema = z.strictObject({
   kind: z.enum(JOB_KINDS),
   /** The part that it takes; when the kit holds it, nothing is ordered. */
   part: Id.optional(),
+  /** What of the work it is (data/step-things.json), as at a part. */
+  as: z.string().max(40).optional(),
   quantity: z.number().int().positive(),
   why: z.string(),
   /** Given: it may be used again after this check. */

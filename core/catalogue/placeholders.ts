@@ -31,6 +31,23 @@ export const PLACEHOLDERS = [
   'safe',
   'turns',
   'tolerance',
+  /** Cams on phasers, and the others. */
+  'phased',
+  'plain',
+  /** What a shaft that turns alone does on this engine. */
+  'meets',
+  /** The crank by itself to where no valve reaches a piston, and back. */
+  'clear',
+  'return',
+  /** Marks that do not come back after the turns by hand, and when they do. */
+  'later',
+  /** What slack on the tight side does. */
+  'slack',
+  /** Hand of the tensioner, windows of the ring: what the parts of the design have. */
+  'hand',
+  'windows',
+  /** A slow press for reuse, as the house has it. */
+  'press',
 ] as const;
 export type Placeholder = (typeof PLACEHOLDERS)[number];
 const NAMED = /\{(\w+)\}/g;

@@ -1,4 +1,5 @@
 import * as z from 'zod';
+import { EffectSchema } from './effects';
 
 z.config({ jitless: true });
 const Id = z.string().min(1).max(60);
@@ -27,6 +28,10 @@ export const STEP_KINDS = [
 ] as const;
 export type StepKind = (typeof STEP_KINDS)[number];
 
+/** Headings under which steps stand, in the order of the work. */
+export const PHASES = ['ready', 'off', 'clean', 'build', 'check', 'close'] as const;
+export type Phase = (typeof PHASES)[number];
+
 /** What a step is done to. */
 export const STEP_ON = [
   'engine',
@@ -54,8 +59,12 @@ export const STEP_SETS = [
   'lock-crank',
   'lock-cams',
   'unlock',
+  'unlock-stop',
+  'unlock-crank',
+  'unlock-cams',
   'loop-off',
   'loop-slack',
+  'loop-gives',
   'loop-taut',
   'tensioner-slack',
   'tensioner-off',
@@ -79,6 +88,7 @@ export const QUANTITIES = [
   'angle',
   'torque',
   'temperature',
+  'difference',
   'count',
   'minutes',
   'reading',
@@ -91,6 +101,8 @@ export const AskSchema = z.strictObject({
   quantity: z.enum(QUANTITIES),
   from: Bound.optional(),
   to: Bound.optional(),
+  /** Only whole multiples of it are right: turns come in whole working cycles. */
+  every: z.number().int().positive().max(99).optional(),
   /** Observable that the figure is filed under as well. */
   key: z.string().optional(),
 });
@@ -159,6 +171,10 @@ const StepShape = {
   /** What has to be new when it is undone and done again; "never": it cannot be made up for later. */
   undo: z.string().optional(),
   sets: z.array(z.enum(STEP_SETS)).optional(),
+  /** What it does to which thing (effects.ts): the sheet is judged by these, not by its words. */
+  does: z.array(EffectSchema).max(12).optional(),
+  /** Heading that it stands under; without this its block's, else by its kind. */
+  phase: z.enum(PHASES).optional(),
   /** Older packs: one torque. */
   torqueNm: z.number().positive().optional(),
 };
@@ -172,8 +188,16 @@ export const UseSchema = z.strictObject({
   as: Part.optional(),
   with: z.record(z.string(), z.string()).optional(),
   each: z.enum(EACH).optional(),
-  /** The innermost first instead of last. */
+  /** The last first: idlers from the crank along the tight side; in older packs the innermost stage. */
   inward: z.boolean().optional(),
+  /** Stages by the rows that they lie in: the front one first, or the rear one; each waits for the one before. */
+  order: z.enum(['front', 'rear']).optional(),
+  /** Why a row waits for the one before, where an order is given. */
+  why: z.string().optional(),
+  /** Its rows stand as if written here: no name before their ids. */
+  inline: z.boolean().optional(),
+  /** Heading of its steps that name none. */
+  phase: z.enum(PHASES).optional(),
   needs: z.array(z.string()).optional(),
   rule: StepShape.rule,
 });

@@ -5,7 +5,7 @@ import { issueCodes } from './issue-codes.fixture';
 import { extractPack } from './extract-pack';
 import { catalogueOf } from './find-records';
 import type { Pack } from './pack';
-import type { GateRow, Procedure, StepRow, Use } from './procedure';
+import type { GateRow, Procedure, Use } from './procedure';
 import { readPackJson } from './read-pack';
 import { judgePair, lastTorque, readPlan, readStage, readTorque } from './torque-plan';
 
@@ -72,7 +72,8 @@ function bent(change: (p: Procedure, pack: Pack) => void): ReturnType<typeof iss
   change(pack.procedures.find((p) => p.id === 'corm-belt')!, pack);
   return issueCodes(readPackJson(JSON.stringify(pack)));
 }
-const stepOf = (p: Procedure, id: string) => p.steps.find((s): s is StepRow => 'id' in s && s.id === id)!;
+/** The block that lays a whole job out, as a procedure uses it. */
+const frameOf = (p: Procedure) => p.steps.find((s): s is Use => 'use' in s && s.inline === true)!;
 const row = demoPack().procedures.findIndex((p) => p.id === 'corm-belt') + 1;
 
 describe('a procedure in a catalogue file', () => {
@@ -80,29 +81,31 @@ describe('a procedure in a catalogue file', () => {
 
   it('is refused with its place for a circle, a missing step, a gate on what a drive lacks, a torque without unit, a pair that disagrees', () => {
     const gate = (g: Partial<GateRow>) => (p: Procedure) =>
-      p.gates!.push({ before: 'tension', after: 'bolt', why: 'x', ...g });
+      (p.gates ??= []).push({ before: 'tension', after: 'bolt', why: 'x', ...g });
     expect(bent(gate({ before: 'bolt', after: 'tension' }))).toEqual([['gate_cycle', row, 'corm-belt']]);
     expect(bent(gate({ before: 'nowhere' }))).toEqual([['gate_step_unknown', row, 'nowhere → bolt']]);
     // Four of the five drives of this procedure have no slots: a gate that does not say so is on a step they lack.
-    expect(bent(gate({ before: 'slots.mid' }))).toEqual([['gate_step_lacking', row, 'slots.mid → bolt']]);
+    expect(bent(gate({ before: 'bolt', after: 'slots.end' }))).toEqual([
+      ['gate_step_lacking', row, 'bolt → slots.end'],
+    ]);
     const turned = bent(gate({ why: 'It runs clockwise.' }));
     expect(turned).toEqual([['sense_typed', row, 'gate after tension']]);
     expect(bent(gate({ why: 'The {thing} is on.' }))).toEqual([
       ['unknown_placeholder', row, 'gate after tension'],
     ]);
-    const stages = (list: string[]) => (p: Procedure) => {
-      stepOf(p, 'bolt').torque!.stages = list;
+    const torque = (tension: string) => (p: Procedure) => {
+      frameOf(p).with!['tension'] = tension;
     };
-    expect(bent(stages(['42']))).toEqual([['torque_no_unit', row, 'bolt']]);
-    expect(bent(stages(['42 N·m / 58 lbf·ft']))).toEqual([['torque_pair', row, 'bolt']]);
+    expect(bent(torque('42'))).toEqual([['torque_no_unit', row, 'bolt']]);
+    expect(bent(torque('42 N·m / 58 lbf·ft'))).toEqual([['torque_pair', row, 'bolt']]);
   });
 
   it('is refused for a block that is not there, lacks a parameter or uses itself, and for two steps of one name', () => {
     const use = (u: Partial<Use>) => (p: Procedure) => p.steps.push({ use: 'safe', as: 'more', ...u });
     expect(bent(use({ use: 'gone' }))).toEqual([['block_unknown', row, 'more']]);
-    expect(bent(use({ use: 'ready' }))).toEqual([['param_missing', row, 'more']]);
-    expect(bent((p) => p.steps.push(structuredClone(stepOf(p, 'tab'))))).toEqual([
-      ['step_twice', row, 'tab'],
+    expect(bent(use({ use: 'place' }))).toEqual([['param_missing', row, 'more']]);
+    expect(bent((p) => p.steps.push({ id: 'tension', kind: 'tension', text: 'x' }))).toEqual([
+      ['step_twice', row, 'tension'],
     ]);
     const loop = bent((_, pack) =>
       pack.procedures.find((p) => p.id === 'safe')!.steps.push({ use: 'safe', as: 'self' }),
@@ -116,6 +119,32 @@ describe('a procedure in a catalogue file', () => {
     p.steps[0] = { id: 'cold', kind: 'wait', text: 'x' };
     const [issue] = readPackJson(JSON.stringify(pack)).issues;
     expect([issue!.table, issue!.row, issue!.column]).toEqual(['procedures', row, 'steps.0.kind']);
+  });
+
+  it('is refused with law and step where a fitter could not work by it', () => {
+    const block = (pack: Pack, id: string) => pack.procedures.find((p) => p.id === id)!;
+    const without = (id: string, step: string) => (_: Procedure, pack: Pack) => {
+      const b = block(pack, id);
+      b.steps = b.steps.filter((s) => !('id' in s) || s.id !== step);
+      for (const p of pack.procedures)
+        if (p.gates)
+          p.gates = p.gates.filter(
+            (g) => ![g.before, ...[g.after].flat()].some((x) => x.split('.').at(-1) === step),
+          );
+    };
+    const laws = (change: (p: Procedure, pack: Pack) => void) => {
+      const pack = structuredClone(demoPack());
+      change(pack.procedures[0]!, pack);
+      return new Set(
+        readPackJson(JSON.stringify(pack)).issues.map((i) =>
+          i.reason.code === 'law_broken' ? `${i.reason.law} ${i.reason.thing}` : i.reason.code,
+        ),
+      );
+    };
+    expect(laws(without('belt-wheels', 'side')).has('left_off crank-sprocket')).toBeTrue();
+    expect(laws(without('close-fluids', 'coolant')).has('not_filled coolant')).toBeTrue();
+    expect(laws(without('verify', 'out')).has('tool_left locks')).toBeTrue();
+    expect(laws(without('chain-on', 'feed')).has('feed_dry tensioner@0')).toBeTrue();
   });
 
   it('travels with a case together with the blocks that it uses', () => {

@@ -171,6 +171,7 @@ export const COLUMNS: Record<TableName, readonly Column[]> = {
     choice('kind', PART_KINDS),
     text('name'),
     partAttributes,
+    optional(text('as')),
     optional(id('superseded_by', 'supersededBy')),
   ],
   kits: [
@@ -193,6 +194,7 @@ export const COLUMNS: Record<TableName, readonly Column[]> = {
     optional(id('part')),
     number('quantity', 'quantity', true, 1),
     text('why'),
+    optional(text('as')),
     optional(text('check')),
     number('cost_now', 'costNow', false, 0),
     number('cost_later', 'costLater', false, 0),

@@ -26,6 +26,10 @@ export const EccentricSchema = z.strictObject({
   manual: z.boolean().optional(),
 });
 
+/** Pressed back; its ratchet lifted and pressed back; screwed back by its thread; not to be set back at all. */
+export const PLUNGER_BACK = ['pressed', 'ratchet', 'screwed', 'never'] as const;
+export type PlungerBack = (typeof PLUNGER_BACK)[number];
+
 /**
  * A plunger that pushes the arm: it slides along `axisDeg` from the body's face `base`. It meets the arm either at a foot
  * that lies `radius` from the pivot, `offsetDeg` ahead of the carrier angle, or at a flat pad: a plane `padMm` from the
@@ -43,8 +47,12 @@ export const PlungerSchema = z.strictObject({
   minMm: Mm,
   maxMm: Mm,
   ratcheted: z.boolean(),
+  /** How it is set back; without this a ratcheted one by its ratchet, any other by pressing. */
+  back: z.enum(PLUNGER_BACK).optional(),
 });
 export type Plunger = z.infer<typeof PlungerSchema>;
+export const backOf = (p: Pick<Plunger, 'back' | 'ratcheted'>): PlungerBack =>
+  p.back ?? (p.ratcheted ? 'ratchet' : 'pressed');
 
 /** A lever that carries a roller or a shoe and is swept from its start angle, by a spring or a plunger. */
 export const ArmSchema = z.strictObject({

@@ -1,6 +1,8 @@
-import { carrierKind, readingUnit } from './carrier';
-import type { Layout } from './layout';
-import { tensionerIndex } from './layout';
+import { backOf, carrierKind, readingUnit } from './carrier';
+import { isMarked } from './judge-marks';
+import { isFree, type Layout, rowOf, tensionerIndex, type Wheel } from './layout';
+import { safeCrankRanges } from './valve-safety';
+import type { ValveGeometry } from './valves-schema';
 
 /** What a drive can have that observables, causes, sentences and cautions depend on. */
 export const HAS = [
@@ -33,6 +35,35 @@ export const HAS = [
   'untensioned',
   /** A cam on a phaser. */
   'phaser',
+  /** How its plunger is set back; `settable`: it can be at all. */
+  'plunger_pressed',
+  'plunger_ratchet',
+  'plunger_screwed',
+  'plunger_never',
+  'settable',
+  /** Rollers that are bolted fast, without an eccentric. */
+  'fixed_roller',
+  /** A rail that stands still. */
+  'rail',
+  /** Cam wheels that turn without their shaft once they are freed, and those that cannot. */
+  'free_seat',
+  'keyed_seat',
+  'taper',
+  'friction',
+  /** A driven wheel whose mark is looked at. */
+  'timed',
+  /** Somewhere in a turn of the crank a valve can meet a piston. */
+  'valves_meet',
+  /** The timing side is the end of the gearbox, or the other one. */
+  'rear_end',
+  'front_end',
+  /** More than one stage lies in a row of its own. */
+  'rows',
+  /** A stage that runs in oil; and where none does. */
+  'oiled',
+  'dry',
+  /** A shaft that turns against vibration. */
+  'balance',
 ] as const;
 export type Has = (typeof HAS)[number];
 
@@ -40,10 +71,14 @@ export type Has = (typeof HAS)[number];
 export function driveHas(stages: readonly { layout: Layout }[]): ReadonlySet<Has> {
   const has = new Set<Has>();
   if (stages.length > 1) has.add('stages');
+  has.add(stages.some(({ layout }) => layout.kind === 'chain' || layout.inOil) ? 'oiled' : 'dry');
+  if (new Set(stages.map((s) => rowOf(s.layout))).size > 1) has.add('rows');
   for (const { layout } of stages) {
     has.add(layout.kind);
     if (layout.banks?.length) has.add('bank');
     if (layout.valves) has.add('valves');
+    if (layout.valves && canMeet(layout.valves)) has.add('valves_meet');
+    has.add(layout.end === 'rear' ? 'rear_end' : 'front_end');
     const t = layout.wheels[tensionerIndex(layout)];
     if (!t) has.add('untensioned');
     if (t?.carrier) addCarrier(has, t.carrier, t.arc === undefined);
@@ -57,9 +92,30 @@ export function driveHas(stages: readonly { layout: Layout }[]): ReadonlySet<Has
       if (w.role === 'pump') has.add('pump');
       if (w.role === 'idler' && w.carrier) has.add('idler_eccentric');
       if (w.rimMm > 0) has.add('rims');
+      if (w.role === 'balance') has.add('balance');
+      addSeat(has, w);
     }
   }
   return has;
+}
+
+function addSeat(has: Set<Has>, w: Wheel): void {
+  if (w.arc && !w.carrier) has.add('rail');
+  if (w.role === 'idler' && w.teeth === undefined && !w.carrier && !w.arc) has.add('fixed_roller');
+  if (isMarked(w)) has.add('timed');
+  if (w.role !== 'cam') return;
+  has.add(isFree(w) ? 'free_seat' : 'keyed_seat');
+  if (w.seat === 'taper' || w.seat === 'friction') has.add(w.seat);
+}
+
+const meets = new WeakMap<ValveGeometry, boolean>();
+/** True when no whole turn of the crank is free of every valve. */
+function canMeet(g: ValveGeometry): boolean {
+  const known = meets.get(g);
+  if (known !== undefined) return known;
+  const made = safeCrankRanges(g).roomMm.some((mm) => mm <= 0);
+  meets.set(g, made);
+  return made;
 }
 
 function addCarrier(
@@ -72,7 +128,12 @@ function addCarrier(
   if (carrier.kind === 'eccentric') has.add('eccentric');
   if (readingUnit(carrier) === '°') has.add('pointer');
   if (kind === 'automatic_eccentric' || kind === 'lever') has.add('sprung');
-  if (carrier.kind === 'arm' && carrier.plunger?.ratcheted) has.add('ratchet');
+  if (carrier.kind === 'arm' && carrier.plunger) {
+    const back = backOf(carrier.plunger);
+    has.add(`plunger_${back}`);
+    if (back !== 'never') has.add('settable');
+    if (carrier.plunger.ratcheted) has.add('ratchet');
+  }
   if (roller) has.add('roller_tensioner');
   // A roller on an arm is a lever, whatever presses it: a spring or a damper.
   if (roller && carrier.kind === 'arm') has.add('lever');

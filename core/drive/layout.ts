@@ -44,6 +44,8 @@ export const WheelSchema = z.strictObject({
   bank: z.string().optional(),
   /** Slotted hub: bolts at this radius may stand so far to either side of mid-slot. */
   slots: z.strictObject({ radiusMm: PositiveMm, halfMm: PositiveMm }).optional(),
+  /** How it sits on its shaft; keyed where nothing is given. Slots are given by `slots`. */
+  seat: z.enum(['keyed', 'taper', 'friction']).optional(),
   /** At a cam: whether it sits on a phaser; it may where nobody said. */
   phaser: z.boolean().optional(),
   /** At the crank: the wheel that its sensor reads, slots less missing teeth ("60-2") or ones and noughts, and what the sensor gives. */
@@ -74,6 +76,12 @@ const LayoutShape = z.strictObject({
   backMm: z.number().nonnegative().max(100),
   toothMm: z.number().nonnegative().max(100),
   wheels: z.array(WheelSchema).min(2).max(60),
+  /** Which row it lies in, from the one that is reached first; 1 where nothing is given. */
+  row: z.number().int().min(1).max(20).optional(),
+  /** It runs in the engine's oil: a chain always does. */
+  inOil: z.boolean().optional(),
+  /** End of the engine that its timing side is; the front where nothing is given. At the rear the crank is turned from the other end. */
+  end: z.enum(['front', 'rear']).optional(),
   /** A further stage: its driving wheel turns with this wheel of another layout. */
   follows: z.strictObject({ layout: z.string(), wheel: z.string() }).optional(),
   /** Parts that move when heads, block or gaskets are changed; the direction points away from the crank. */
@@ -159,6 +167,13 @@ export const nominalLength = (layout: Pick<Layout, 'count' | 'pitchMm'>): number
 
 /** +1 when the belt goes round anticlockwise. */
 export const senseOf = (layout: Pick<Layout, 'runs'>): 1 | -1 => (layout.runs === 'ccw' ? 1 : -1);
+
+/** Row in which a stage lies, counted from the one that is reached first. */
+export const rowOf = (layout: Pick<Layout, 'row'>): number => layout.row ?? 1;
+
+/** True for a wheel that stands on its shaft by friction, a taper or slots: freed, it turns without its shaft. */
+export const isFree = (w: Pick<Wheel, 'seat' | 'slots'>): boolean =>
+  w.slots !== undefined || w.seat === 'taper' || w.seat === 'friction';
 
 /** Index of the wheel that takes up slack, or −1. */
 export const tensionerIndex = (layout: Pick<Layout, 'wheels'>): number =>

@@ -64,6 +64,18 @@ export function safeCrankRanges(g: ValveGeometry): SafeRanges {
   return { ranges, roomMm };
 }
 
+/**
+ * Where the crank by itself rests nearest to its mark with this room between every crown and the deepest open valve,
+ * crank degrees after the mark, negative against the running direction; turned by the short way. Of two equally near ones
+ * the one against the running direction. Undefined where there is none.
+ */
+export function restDeg(g: ValveGeometry, roomMm: number): number | undefined {
+  const { roomMm: at } = safeCrankRanges(g);
+  for (let d = 0; d <= 180; d++)
+    for (const way of d === 0 ? [0] : [-d, d]) if (at[(way + 360) % 360]! >= roomMm) return way;
+  return undefined;
+}
+
 /** True when a crank angle after the mark lies in one of the ranges. */
 export function isSafe(ranges: readonly CrankRange[], crankDeg: number): boolean {
   const d = ((crankDeg % 360) + 360) % 360;

@@ -33,5 +33,7 @@ export const ValveGeometrySchema = z.strictObject({
     )
     .min(1)
     .max(24),
+  /** Two valves of one cylinder on different cams meet when they are open together by this much in all, mm. */
+  crossMm: PositiveMm.optional(),
 });
 export type ValveGeometry = z.infer<typeof ValveGeometrySchema>;

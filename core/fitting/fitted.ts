@@ -129,13 +129,19 @@ export function performedOf(
   return { done, skipped };
 }
 
+/** True for a figure within its bounds, and a whole multiple of what it has to be one of. */
+export const isRight = (ask: Pick<AskFor, 'from' | 'to' | 'every'>, value: number): boolean =>
+  value >= (ask.from ?? -Infinity) &&
+  value <= (ask.to ?? Infinity) &&
+  (ask.every === undefined || value % ask.every === 0);
+
 function oddOf(step: SheetStep, said: StepSaid | undefined, rules: Rules): Oddity[] {
   if (!said) return [];
   const { facts } = said;
   const out: Oddity[] = [];
   for (const ask of step.proof?.asks ?? []) {
     const value = said.values[ask.id];
-    if (value === undefined || !(value < (ask.from ?? -Infinity) || value > (ask.to ?? Infinity))) continue;
+    if (value === undefined || isRight(ask, value)) continue;
     if (ask.quantity === 'minutes')
       out.push({ code: 'too_short', step: step.id, minutes: value, least: ask.from ?? 0, facts });
     else out.push({ code: 'outside', step: step.id, ask, value, facts });

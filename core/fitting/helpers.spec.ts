@@ -2,6 +2,7 @@ import * as fc from 'fast-check';
 import { demoPack } from '../../demo/catalogue';
 import type { ValveGeometry } from '@core/drive/valves-schema';
 import { readyTime } from '@core/drive/heat';
+import { RULES } from '@core/house/rules';
 import { tighteningOrder } from './pattern';
 import { recover, roomAt, type Shafts } from './recover';
 import { extensionSetting, wrenchFit } from './wrench';
@@ -104,6 +105,7 @@ describe('the time when it is cold', () => {
   });
 });
 
+const LEAST = RULES.leastRoomMm;
 const geometries = demoPack().layouts.flatMap((l) => (l.valves ? [{ id: l.id, g: l.valves }] : []));
 
 /** Room between crown and valve, computed anew: slider-crank by coordinates, lift by the valve's own law. */
@@ -121,6 +123,15 @@ function roomAgain(g: ValveGeometry, s: Shafts): number {
       if (into >= span) continue;
       const lift = (v.reachMm * (1 - Math.cos((2 * Math.PI * into) / span))) / 2;
       if (lift > 0) least = Math.min(least, crown - lift);
+      if (g.crossMm === undefined || lift <= 0) continue;
+      for (const w of g.valves) {
+        if (w.wheel === v.wheel || (w.bank !== undefined && c.bank !== undefined && w.bank !== c.bank))
+          continue;
+        const other = ((((s.cams[w.wheel] ?? 0) - c.firingDeg - w.openDeg) % 720) + 1440) % 720;
+        const wide = w.closeDeg - w.openDeg;
+        const second = other >= wide ? 0 : (w.reachMm * (1 - Math.cos((2 * Math.PI * other) / wide))) / 2;
+        if (second > 0) least = Math.min(least, g.crossMm - lift - second);
+      }
     }
   return least;
 }
@@ -137,16 +148,18 @@ describe('the way back of lost timing', () => {
         ({ id, g }, crankDeg, offs) => {
           const wheels = [...new Set(g.valves.map((v) => v.wheel))];
           const now: Shafts = { crankDeg, cams: Object.fromEntries(wheels.map((w, i) => [w, offs[i % 4]!])) };
-          const r = recover(g, now);
+          const r = recover(g, now, LEAST);
           const here = roomAgain(g, now);
           const mine = roomAt(g, now).mm;
           if (here < 1e6) expect(mine).withContext(id).toBeCloseTo(here, 6);
           if (!r.ok) {
             refused++;
             if (r.error.code === 'touching') expect(here).toBeLessThanOrEqual(1e-6);
+            if (r.error.code === 'too_close') expect(here).toBeLessThan(LEAST);
             return;
           }
           found++;
+          const least = Math.min(LEAST, roomAgain(g, { crankDeg: 0, cams: {} }));
           let at = now;
           for (const m of r.value.moves) {
             for (let k = 0; k <= Math.abs(m.byDeg); k++) {
@@ -155,7 +168,9 @@ describe('the way back of lost timing', () => {
                 m.turn === 'crank'
                   ? { ...at, crankDeg: at.crankDeg + by }
                   : { ...at, cams: { ...at.cams, [m.wheel!]: at.cams[m.wheel!]! + by } };
-              expect(roomAgain(g, s)).withContext(id).toBeGreaterThan(-1e-6);
+              expect(roomAgain(g, s))
+                .withContext(id)
+                .toBeGreaterThan(least - 1e-6);
             }
             at =
               m.turn === 'crank'
@@ -174,12 +189,25 @@ describe('the way back of lost timing', () => {
     expect(found + refused).toBe(150);
   });
 
+  it('is computed or refused for every engine of the catalogue, from any place; where two valves cross, by the order of the cams', () => {
+    const engines = new Set(demoPack().variants.map((v) => v.layout!));
+    const root = (id: string) => demoPack().layouts.find((l) => l.id === id)!;
+    for (const id of engines) expect(root(id).valves).withContext(id).toBeDefined();
+    const g = geometries.find((x) => x.g.crossMm !== undefined)!.g;
+    // Both cams of one cylinder wide open: their valves would meet where nothing but the piston was looked at.
+    const [exhaust, intake] = [g.valves[0]!, g.valves.find((v) => v.wheel !== g.valves[0]!.wheel)!];
+    const open = (v: typeof exhaust) => (v.openDeg + v.closeDeg) / 2 + g.cylinders[0]!.firingDeg;
+    const both = { crankDeg: 90, cams: { [exhaust.wheel]: open(exhaust), [intake.wheel]: open(intake) } };
+    expect(roomAt(g, both).mm).toBeCloseTo(g.crossMm! - exhaust.reachMm - intake.reachMm, 6);
+    expect(roomAt({ ...g, crossMm: 100 }, both).mm).toBeGreaterThan(1);
+  });
+
   it('is nothing where all stands at its marks, and refused where valves reach everywhere', () => {
-    const { g } = geometries.find(({ g }) => recover(g, { crankDeg: 0, cams: {} }).ok)!;
-    const r = recover(g, { crankDeg: 0, cams: {} });
+    const { g } = geometries.find(({ g }) => recover(g, { crankDeg: 0, cams: {} }, LEAST).ok)!;
+    const r = recover(g, { crankDeg: 0, cams: {} }, LEAST);
     expect(r.ok && r.value.moves).toEqual([]);
     const deep = { ...g, valves: g.valves.map((v) => ({ ...v, reachMm: 300 })) };
-    const none = recover(deep, { crankDeg: 0, cams: {} });
+    const none = recover(deep, { crankDeg: 0, cams: {} }, LEAST);
     expect(none.ok ? '' : none.error.code).toBe('no_safe_range');
   });
 });

@@ -1,4 +1,5 @@
 import type { Gate } from '@core/catalogue/expand-procedure';
+import { successors } from '@core/catalogue/step-order';
 
 /** Steps done, in the order in which they were, and those that are known not to have been done. The rest is unknown. */
 export type Performed = { done: readonly string[]; skipped: ReadonlySet<string> };
@@ -17,37 +18,6 @@ export function brokenGates({ done, skipped }: Performed, gates: readonly Gate[]
     if (a === undefined) return skipped.has(gate.before) ? [{ gate, how: 'skipped' }] : [];
     return a > b ? [{ gate, how: 'reversed' }] : [];
   });
-}
-
-/** Steps in an order that keeps every gate and otherwise the order given; undefined where gates go in a circle. */
-export function inOrder<T extends { id: string }>(
-  steps: readonly T[],
-  gates: readonly Gate[],
-): T[] | undefined {
-  const waits = new Map(steps.map((s) => [s.id, 0]));
-  const next = successors(gates);
-  for (const g of gates)
-    if (waits.has(g.before) && waits.has(g.after)) waits.set(g.after, waits.get(g.after)! + 1);
-  const out: T[] = [];
-  const left = [...steps];
-  while (left.length > 0) {
-    const i = left.findIndex((s) => waits.get(s.id) === 0);
-    if (i < 0) return undefined;
-    const [s] = left.splice(i, 1) as [T];
-    out.push(s);
-    for (const n of next.get(s.id) ?? []) if (waits.has(n)) waits.set(n, waits.get(n)! - 1);
-  }
-  return out;
-}
-
-function successors(gates: readonly Gate[]): Map<string, string[]> {
-  const out = new Map<string, string[]>();
-  for (const g of gates) {
-    const list = out.get(g.before);
-    if (list) list.push(g.after);
-    else out.set(g.before, [g.after]);
-  }
-  return out;
 }
 
 export type WayBack = {

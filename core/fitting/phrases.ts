@@ -21,6 +21,25 @@ const PhrasesSchema = z.strictObject({
     or: z.string(),
     none: z.string(),
   }),
+  /** A sense with where it is seen from. */
+  seen: z.strictObject({ front: z.string(), rear: z.string(), across: z.string() }),
+  /** Marks that come back only after more turns. */
+  later: z.string(),
+  laterFirst: z.string(),
+  slack: z.strictObject({ timed: z.string(), untimed: z.string() }),
+  /** What a shaft that turns alone does, by what the catalogue knows of the engine. */
+  meets: z.strictObject({ yes: z.string(), no: z.string() }),
+  clear: z.strictObject({
+    back: z.string(),
+    on: z.string(),
+    none: z.string(),
+    stays: z.string(),
+    returnStays: z.string(),
+    returnOn: z.string(),
+    returnBack: z.string(),
+    returnNone: z.string(),
+  }),
+  press: z.string(),
   /** What a fitter reads off a tensioner, by its kind. */
   reading: z.strictObject({
     automatic_eccentric: z.string(),

@@ -89,9 +89,9 @@ describe('a filled sheet that comes back', () => {
     const odd = (step: Partial<SheetReturn['steps'][number]>) =>
       readReturn(filled({ steps: [{ id: at('ready.cold').id, state: 'done', ...step }] }), home);
     expect(codeOf(odd({ id: 'no.such' }))).toBe('step_unknown');
-    expect(codeOf(odd({ values: { engine: 900 } }))).toBe('impossible');
+    expect(codeOf(odd({ values: { over: 900 } }))).toBe('impossible');
     expect(codeOf(odd({ values: { nobody: 1 } }))).toBe('step_unknown');
-    expect(codeOf(odd({ values: { engine: 21, stood: 600 } }))).toBe('ok');
+    expect(codeOf(odd({ values: { over: 2, stood: 600 } }))).toBe('ok');
     expect(codeOf(readReturn('HS1 0000', home))).toBe('not_a_code');
   });
 

@@ -2,7 +2,9 @@ import { type Gate, type PlacedStep, type Spot, expandProcedure } from '@core/ca
 import type { Catalogue } from '@core/catalogue/find-records';
 import type { Variant } from '@core/catalogue/pack';
 import { fillPlaceholders } from '@core/catalogue/placeholders';
-import type { Ask, Quantity, StepKind } from '@core/catalogue/procedure';
+import { type Ask, PHASES, type Phase, type Quantity, type StepKind } from '@core/catalogue/procedure';
+import { saysEffects } from '@core/catalogue/sheet-laws';
+import { orderSteps } from '@core/catalogue/step-order';
 import { readPlan, type TorqueStage } from '@core/catalogue/torque-plan';
 import { limitsOf, readingUnit } from '@core/drive/carrier';
 import { driveHas, hasAll } from '@core/drive/drive-has';
@@ -10,8 +12,9 @@ import { tensionerIndex } from '@core/drive/layout';
 import { typedSense } from '@core/drive/sense';
 import type { Stage } from '@core/drive/stages';
 import { type Choice, CHOICES, RULES, type Rules } from '@core/house/rules';
-import { after, asFound, type DriveNow } from './drive-now';
-import { inOrder } from './order';
+import { after, asFound, type DriveNow, setsOf } from './drive-now';
+import { designOf } from './design-values';
+import { fastenersOf } from './how-many';
 import { type Values, valuesAt } from './values';
 
 /** A figure that proves a step, with its unit and its bounds on this drive. */
@@ -21,9 +24,6 @@ export type AskFor = Omit<Ask, 'from' | 'to' | 'quantity'> & {
   from?: number;
   to?: number;
 };
-export const PHASES = ['ready', 'off', 'clean', 'build', 'check', 'close'] as const;
-export type Phase = (typeof PHASES)[number];
-
 export type SheetStep = Omit<PlacedStep, 'proof' | 'torque'> & {
   /** Its place on the sheet, from 1. */
   number: number;
@@ -43,6 +43,8 @@ export type Sheet = {
   gates: Gate[];
   /** Questions of the house whose answer shaped it. */
   shapedBy: string[];
+  /** Its steps do not say what they do, as those of older catalogues: nothing proves that what comes off goes on again. */
+  unproved?: true;
 };
 
 const NONE: Omit<Sheet, 'status' | 'name'> = { steps: [], gates: [], shapedBy: [] };
@@ -54,14 +56,14 @@ const sheets = new WeakMap<Catalogue, Map<string, Sheet>>();
  */
 export function sheetFor(
   cat: Catalogue,
-  variant: Pick<Variant, 'id' | 'procedure'>,
+  variant: Pick<Variant, 'id' | 'procedure' | 'engine'>,
   stages: readonly Stage[],
   rules: Rules = RULES,
 ): Sheet {
   const known = sheets.get(cat) ?? new Map<string, Sheet>();
   sheets.set(cat, known);
   const layouts = stages.map((s) => s.layout.id).join();
-  const name = JSON.stringify([variant.procedure, layouts, rules.chosen]);
+  const name = JSON.stringify([variant.id, variant.procedure, layouts, rules.chosen]);
   const made = known.get(name) ?? makeSheet(cat, variant, stages, rules);
   known.set(name, made);
   return made;
@@ -70,7 +72,7 @@ export function sheetFor(
 /** Builds the sheet anew. */
 export function makeSheet(
   cat: Catalogue,
-  variant: Pick<Variant, 'procedure'>,
+  variant: Pick<Variant, 'id' | 'procedure' | 'engine'>,
   stages: readonly Stage[],
   rules: Rules,
 ): Sheet {
@@ -80,22 +82,25 @@ export function makeSheet(
     return { status: 'other_kind', name: procedure.name, ...NONE };
   const { steps, gates } = expandProcedure(procedure, cat.procedures, stages, rules.chosen);
   const spots = new Map<string, Values>();
+  const design = designOf(cat, variant, stages, rules);
   const valuesOf = (s: PlacedStep) => {
     const key = `${s.spot.stage} ${s.spot.wheel ?? ''} ${s.spot.whole ?? ''} ${s.turns ?? ''}`;
-    const known = spots.get(key) ?? valuesAt(stages, s.spot, rules, s.turns);
+    const known = spots.get(key) ?? valuesAt(stages, s.spot, rules, design, s.turns);
     spots.set(key, known);
     return known;
   };
   let now = asFound(stages.length);
   let phase = 0;
-  const written = (inOrder(steps, gates) ?? steps).map((s, i) => {
-    now = after(now, s.sets ?? [], s.spot.stage);
-    phase = Math.max(phase, PHASES.indexOf(PHASE[s.kind]));
-    return { ...writeStep(own(s, rules), valuesOf(s), stages), number: i + 1, phase: PHASES[phase]!, now };
+  const written = (orderSteps(steps, gates) ?? steps).map((s, i) => {
+    now = after(now, setsOf(s), s.spot.stage);
+    phase = s.phase ? PHASES.indexOf(s.phase) : Math.max(phase, PHASES.indexOf(PHASE[s.kind]));
+    const step = writeStep(own(s, rules), valuesOf(s), stages, rules);
+    return { ...step, number: i + 1, phase: PHASES[phase]!, now };
   });
   return {
     status: 'ready',
-    name: fillPlaceholders(procedure.name, valuesAt(stages, { stage: 0, whole: true }, rules).texts),
+    name: fillPlaceholders(procedure.name, valuesAt(stages, { stage: 0, whole: true }, rules, design).texts),
+    ...(saysEffects(steps) ? {} : { unproved: true as const }),
     steps: written,
     gates: writtenGates(gates, steps, valuesOf),
     shapedBy: shapedBy(steps),
@@ -159,14 +164,14 @@ const capital = (text: string): string => text.charAt(0).toUpperCase() + text.sl
 
 type Written = Omit<SheetStep, 'number' | 'phase' | 'now'>;
 
-function writeStep(step: PlacedStep, values: Values, stages: readonly Stage[]): Written {
+function writeStep(step: PlacedStep, values: Values, stages: readonly Stage[], rules: Rules): Written {
   let unsafe = false;
   const write = (text: string): string | undefined => {
     if (typedSense(text)) {
       unsafe = true;
       return undefined;
     }
-    return capital(fillPlaceholders(text, values.texts));
+    return capital(fillPlaceholders(text, values.texts)).trim();
   };
   const { proof, torque, torqueNm, ...rest } = step;
   const out: Written = { ...rest, text: write(step.text) ?? '' };
@@ -187,20 +192,32 @@ function writeStep(step: PlacedStep, values: Values, stages: readonly Stage[]): 
           }
         : {}),
     };
+  const plan = torque ? readPlan(torque.stages) : undefined;
   const shown = typeof proof === 'string' ? { by: 'look' as const, text: proof } : proof;
   const text = shown && write(shown.text);
   if (shown && text !== undefined)
     out.proof = {
       by: shown.by,
       text,
-      asks: ('asks' in shown ? (shown.asks ?? []) : []).map((a) => askFor(a, values, stages, step.spot)),
+      asks: ('asks' in shown ? (shown.asks ?? []) : []).map((a) =>
+        withTorque(askFor(a, values, stages, step.spot), plan?.ok ? plan.value : [], rules),
+      ),
     };
-  const plan = torque ? readPlan(torque.stages) : undefined;
   if (torque && plan?.ok)
-    out.torque = { ...torque, fastener: fillPlaceholders(torque.fastener, values.texts), stages: plan.value };
+    out.torque = {
+      ...torque,
+      ...countOf(step, stages),
+      fastener: fillPlaceholders(torque.fastener, values.texts),
+      stages: plan.value,
+    };
   else if (torqueNm !== undefined) out.torque = { fastener: '', stages: [oneTorque(torqueNm)] };
   return unsafe ? { ...out, unsafe: true } : out;
 }
+
+const countOf = (step: PlacedStep, stages: readonly Stage[]): { count?: number } => {
+  const count = fastenersOf(step, stages);
+  return count === undefined ? {} : { count };
+};
 
 const oneTorque = (nm: number): TorqueStage => ({
   kind: 'torque',
@@ -213,9 +230,18 @@ const UNIT: Record<Exclude<Quantity, 'reading'>, string> = {
   angle: '°',
   torque: 'N·m',
   temperature: '°C',
+  difference: 'K',
   count: '',
   minutes: 'min',
 };
+
+/** A torque is asked within what a wrench may be off the step's own. */
+function withTorque(ask: AskFor, stages: readonly TorqueStage[], rules: Rules): AskFor {
+  const set = stages.find((s) => s.kind === 'torque');
+  if (ask.quantity !== 'torque' || ask.from !== undefined || set?.kind !== 'torque') return ask;
+  const off = rules.wrenchWithin;
+  return { ...ask, from: set.nm * (1 - off), to: set.nm * (1 + off) };
+}
 
 function askFor(ask: Ask, values: Values, stages: readonly Stage[], spot: Spot): AskFor {
   const { from, to, quantity, ...rest } = ask;

@@ -3,19 +3,25 @@ import type { Spot } from '@core/catalogue/expand-procedure';
 import { carrierKind, limitsOf, readingUnit } from '@core/drive/carrier';
 import { isMarked, markedWheels, toleranceOf } from '@core/drive/judge-marks';
 import { type Layout, tensionerIndex, type Wheel } from '@core/drive/layout';
+import { camWheels } from './how-many';
 import { markPhases, type Phase } from '@core/drive/phase';
 import { senseWord } from '@core/drive/sense';
 import { solveDrive } from '@core/drive/solve-drive';
 import type { Stage } from '@core/drive/stages';
 import { safeCrankRanges } from '@core/drive/valve-safety';
 import { leastTurns, type Rules } from '@core/house/rules';
+import type { DesignValues } from './design-values';
 import { listed, phrase, PHRASES } from './phrases';
+import { seen } from './seen-sense';
 
 /** What the drive puts into a step's sentences, by the name between braces, and the numbers of those that are one. */
 export type Values = {
   texts: Partial<Record<Placeholder, string>>;
   numbers: Partial<Record<string, number>>;
 };
+
+/** How long a leak-down of an old tensioner is watched on a sheet, s. */
+const SINK_S = 300;
 
 const round = (v: number) => String(Math.round(v * 10) / 10);
 
@@ -41,27 +47,48 @@ function computed(layout: Layout): Computed {
   return made;
 }
 
-/** Values at a place of a drive. @param turns by hand, as the step has them */
-export function valuesAt(stages: readonly Stage[], spot: Spot, rules: Rules, turns?: number): Values {
+/**
+ * Values at a place of a drive.
+ * @param design what its parts and its engine bring
+ * @param turns by hand, as the step has them
+ */
+export function valuesAt(
+  stages: readonly Stage[],
+  spot: Spot,
+  rules: Rules,
+  design: DesignValues,
+  turns?: number,
+): Values {
   const { layout } = stages[spot.stage]!;
+  const least = leastTurns(rules, turns);
   const texts: Values['texts'] = {
+    ...design.texts,
     ...partsOf(layout, stages),
-    ...marksOf(spot.whole ? stages.map((s) => s.layout) : [layout], rules),
+    ...marksOf(spot.whole ? stages : [stages[spot.stage]!], rules, least),
     between: betweenOf(layout),
     ...tensionerOf(layout),
   };
-  const numbers: Values['numbers'] = { count: layout.count, cold: rules.coldMinutes };
+  const numbers: Values['numbers'] = {
+    ...design.numbers,
+    count: layout.count,
+    cold: rules.coldMinutes,
+    cold_from: -rules.coldWithinK,
+    cold_to: rules.coldWithinK,
+    cure: rules.cureMinutes,
+    sink: rules.leakMaxMmPerS * SINK_S,
+  };
   const wheel = spot.wheel === undefined ? undefined : layout.wheels[spot.wheel];
   if (wheel) texts.part = inSentence(wheel.name);
   if (wheel?.carrier?.kind === 'eccentric') {
-    texts.key = senseWord(wheel.carrier.keyTurn);
+    texts.key = seen(wheel.carrier.keyTurn, layout);
     texts.carrier = senseWord(wheel.carrier.turn);
     texts.nominal = `${round(wheel.carrier.window.nominal)}°`;
     texts.window = windowWords(wheel.carrier.window, '°');
+    numbers['near_from'] = wheel.carrier.window.nominal - rules.eccentricWithinDeg;
+    numbers['near_to'] = wheel.carrier.window.nominal + rules.eccentricWithinDeg;
   }
-  const first = computed(layout).all[0];
-  if (first) numbers['between'] = first.seat.between;
-  const least = leastTurns(rules, turns);
+  const first = computed(layout).phases[0];
+  if (first) numbers['between'] = Math.abs(first.seat.between);
   texts.turns = String(least);
   numbers['turns'] = least;
   return { texts, numbers };
@@ -78,7 +105,8 @@ function partsOf(layout: Layout, stages: readonly Stage[]): Values['texts'] {
     drive: layout.kind,
     stage: inSentence(layout.name ?? phrase(PHRASES.timing, { kind: layout.kind })),
     driver: inSentence(layout.wheels[0]!.name),
-    runs: senseWord(runs),
+    runs: seen(runs, layout, true),
+    slack: layout.wheels.some(isMarked) ? PHRASES.slack.timed : PHRASES.slack.untimed,
     route: listed([...layout.wheels.slice(1)].reverse().map((w) => inSentence(w.name))),
     tight: listed(
       layout.wheels
@@ -87,7 +115,9 @@ function partsOf(layout: Layout, stages: readonly Stage[]): Values['texts'] {
         .reverse()
         .map((w) => inSentence(w.name)),
     ),
-    rollers: names((w, i) => i > 0 && w.teeth === undefined && w.role !== 'pump' && w.arc === undefined),
+    rollers: names((w) => w.role === 'idler' && w.teeth === undefined && !w.carrier && w.arc === undefined),
+    phased: listed(camsOf(stages, true)),
+    plain: listed(camsOf(stages, false)),
     idlers: names((w) => w.role === 'idler' && w.carrier !== undefined),
     flanged: names((w) => w.rimMm > 0),
     unflanged: names((w) => w.teeth !== undefined && w.rimMm === 0),
@@ -105,19 +135,29 @@ function partsOf(layout: Layout, stages: readonly Stage[]): Values['texts'] {
   };
 }
 
+/** Cams of the whole drive that sit on a phaser, or do not, each shaft once. */
+const camsOf = (stages: readonly Stage[], phased: boolean): string[] =>
+  camWheels(stages).flatMap((w) => ((w.phaser === true) === phased ? [inSentence(w.name)] : []));
+
 /** Marks that a fitter looks at, of these stages; a shaft with a wheel in two of them is named once. */
-function marksOf(layouts: readonly Layout[], rules: Rules): Values['texts'] {
+function marksOf(stages: readonly Stage[], rules: Rules, turns: number): Values['texts'] {
+  const layouts = stages.map((s) => s.layout);
   const marked = layouts.flatMap((layout) =>
     [...markedWheels(layout)].reverse().map((i) => inSentence(layout.wheels[i]!.name)),
   );
-  const cams = layouts.flatMap((l) =>
-    l.wheels.filter((w) => w.role === 'cam').map((w) => inSentence(w.name)),
-  );
+  const cams = camWheels(stages).map((w) => inSentence(w.name));
   const offsets = layouts.flatMap((layout) =>
     computed(layout).phases.map((p) => `${inSentence(layout.wheels[p.wheel]!.name)} ${standsOff(p.teeth)}`),
   );
   const half = toleranceOf(layouts[0]!);
+  const later = stages.flatMap((s) =>
+    s.layout.wheels.flatMap((w, i) => {
+      const after = i > 0 && w.role !== 'pump' && w.markDeg !== undefined ? turnsUntilBack(s, i) : 1;
+      return turns % after === 0 ? [] : [phrase(PHRASES.later, { wheel: inSentence(w.name), turns: after })];
+    }),
+  );
   return {
+    later: later.length ? `${PHRASES.laterFirst} ${listed(later)}.` : '',
     marked: listed([...new Set(marked)]),
     cams: listed([...new Set(cams)]),
     offsets: listed(offsets),
@@ -125,10 +165,24 @@ function marksOf(layouts: readonly Layout[], rules: Rules): Values['texts'] {
   };
 }
 
+/** Whole turns of the crank, counted in working cycles, after which a wheel stands as it stood. */
+export function turnsUntilBack(stage: Pick<Stage, 'layout' | 'ratio'>, wheel: number): number {
+  const [driver, teeth] = [stage.layout.wheels[0]!.teeth ?? 1, stage.layout.wheels[wheel]!.teeth ?? 1];
+  const perTurn = (stage.ratio * driver) / teeth;
+  for (let n = 2; n <= MOST_TURNS; n += 2)
+    if (Math.abs(n * perTurn - Math.round(n * perTurn)) < 1e-9) return n;
+  return MOST_TURNS;
+}
+/** Beyond this nobody turns an engine by hand to see a mark again. */
+const MOST_TURNS = 200;
+
 const betweenOf = (layout: Layout): string =>
   listed(
-    computed(layout).all.map((p) =>
-      phrase(PHRASES.between, { n: p.seat.between, wheel: inSentence(layout.wheels[p.wheel]!.name) }),
+    computed(layout).phases.map((p) =>
+      phrase(PHRASES.between, {
+        n: Math.abs(p.seat.between),
+        wheel: inSentence(layout.wheels[p.wheel]!.name),
+      }),
     ),
   );
 
@@ -155,7 +209,7 @@ function tensionerOf(layout: Layout): Values['texts'] {
     window: windowWords(window, unit),
     carrier: senseWord(carrier.turn),
     reading: PHRASES.reading[carrierKind(carrier)],
-    ...(carrier.kind === 'eccentric' ? { key: senseWord(carrier.keyTurn) } : {}),
+    ...(carrier.kind === 'eccentric' ? { key: seen(carrier.keyTurn, layout) } : {}),
     ...(plunger ? { collapsed: `${round(plunger.minMm)} mm` } : {}),
   };
 }

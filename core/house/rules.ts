@@ -83,6 +83,14 @@ export const RulesSchema = z.strictObject({
   }),
   /** Minutes that an engine has to stand before it counts as cold when nobody measured it. */
   coldMinutes: z.number().positive(),
+  /** Minutes that sealant cures before oil comes to it, where its maker says nothing longer. */
+  cureMinutes: z.number().positive(),
+  /** Share by which a wrench may be off the torque of a step. */
+  wrenchWithin: z.number().gt(0).lt(0.5),
+  /** Degrees within which an eccentric idler is set to where it is drawn. */
+  eccentricWithinDeg: z.number().positive(),
+  /** Least room between valve and piston, and between two valves, with which a shaft is turned by itself, mm. */
+  leastRoomMm: z.number().positive(),
   /** Kelvin within which engine and air count as one temperature. */
   coldWithinK: z.number().positive(),
 });

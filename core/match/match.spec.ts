@@ -119,6 +119,8 @@ describe('job list', () => {
     expect(sources('MF-K121-1')).toEqual({
       'Tensioner bolt': 'in_kit',
       'Front crank seal': 'order',
+      'Crank pulley bolt': 'order',
+      'Seal of the water pump': 'in_kit',
       'Water pump': 'replace_now',
       'Coolant, litres': 'order',
       Thermostat: 'replace_now',

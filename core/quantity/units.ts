@@ -26,6 +26,7 @@ export const UNITS = {
   frequency: { base: 'Hz', units: { Hz: 1 } },
   money: { base: 'AC', units: { AC: 1 } },
   temperature: { base: '°C', units: { '°C': 1, '°F': 1 } },
+  difference: { base: 'K', units: { K: 1 } },
   teeth: { base: 'teeth', units: { teeth: 1 } },
   ratio: { base: '1', units: { '1': 1, '%': 0.01 } },
 } as const satisfies Record<string, { base: string; units: Record<string, number> }>;
@@ -44,6 +45,7 @@ const SPELLINGS: ReadonlyMap<string, string> = new Map([
   ...words('kgf', 'kp'),
   ...words('lbf', 'lb lbs'),
   ...words('°C', 'c degc celsius'),
+  ...words('K', 'kelvin kelvins'),
   ...words('°F', 'f degf fahrenheit'),
   ...words('mm²', 'mm2 sqmm'),
   ...words('cm²', 'cm2 sqcm'),

@@ -19,6 +19,11 @@ export type ChainSketch = {
   driver: { id: string; name: string; role: 'crank' | 'intermediate' | 'cam'; teeth: number };
   /** Driven wheels in running order, at their place across the axis; all at the height that is solved for. */
   driven: { id: string; name: string; role: Wheel['role']; teeth: number; x: number }[];
+  /** Row that it lies in, from the front. */
+  row?: number;
+  inOil?: boolean;
+  end?: 'rear';
+  valves?: Layout['valves'];
   bank?: { id: string; name: string };
   follows?: Layout['follows'];
   plunger?: PlungerSketch;
@@ -45,13 +50,21 @@ function sketch(s: ChainSketch, y: number): Layout {
   // Clockwise the chain rises on the left: that strand is slack.
   const runs = s.runs ?? 'cw';
   const flip = runs === 'cw' ? 1 : -1;
-  const driver: Wheel = { ...s.driver, x: 0, y: 0, side: 1, rimMm: 0 };
+  const driver: Wheel = {
+    ...s.driver,
+    x: 0,
+    y: 0,
+    side: 1,
+    rimMm: 0,
+    ...(s.driver.role === 'cam' ? { seat: 'friction' as const } : {}),
+  };
   const driven: Wheel[] = s.driven.map((d) => ({
     ...d,
     x: flip * d.x,
     y,
     side: 1,
     rimMm: 0,
+    ...(d.role === 'cam' ? { seat: 'friction' as const } : {}),
     ...(s.bank ? { bank: s.bank.id } : {}),
   }));
   const wheels: Wheel[] = [driver, ...driven];
@@ -88,6 +101,10 @@ function sketch(s: ChainSketch, y: number): Layout {
     ...base,
     runs,
     count: s.links,
+    ...(s.row ? { row: s.row } : {}),
+    ...(s.inOil ? { inOil: true } : {}),
+    ...(s.end ? { end: s.end } : {}),
+    ...(s.valves ? { valves: s.valves } : {}),
     ...(s.bank ? { banks: [{ ...s.bank, dirDeg: 90, mostMm: 1.5 }] } : {}),
     ...(s.follows ? { follows: s.follows } : {}),
     wheels,

@@ -1,9 +1,11 @@
 import type { Layout } from '@core/drive/layout';
 import type { VariantSketch } from '../families';
 import { type ChainSketch, chainDrive, onShaft, PLUNGER } from './chain-drives';
+import type { PlungerSketch } from './shape';
 import { leverBelt } from './lever-belt';
 import { opposedBelt } from './opposed-belt';
 import { singleCam } from './single-cam';
+import { inlineFour, twinBank } from './valves';
 
 export const firstDesign = (id: string, count: number, camY: number) =>
   singleCam({
@@ -30,6 +32,13 @@ const links = (v: VariantSketch): number[] => {
   const l = v.dims['links'];
   return Array.isArray(l) ? l : typeof l === 'number' ? [l] : [];
 };
+/** A smaller body takes a plunger that cannot be set back; a larger one that is screwed back. */
+const plungerOf = (v: VariantSketch): PlungerSketch => {
+  if (v.procedure === 'flat-chain') return { ...PLUNGER, back: 'never' };
+  if (v.procedure === 'screw-chain')
+    return { ...PLUNGER, newMm: 9, from: 6, to: 17, max: 26, back: 'screwed' };
+  return v.template === 'chain-balance' ? { ...PLUNGER, back: 'never' } : PLUNGER;
+};
 const crank = (teeth: number) => ({ id: 'crank', name: 'Crank sprocket', role: 'crank' as const, teeth });
 const HEAD = { id: 'head', name: 'Cylinder head' };
 
@@ -43,6 +52,7 @@ function twinCam(id: string, count: number, more: Partial<ChainSketch> = {}): La
       { id: 'intake', name: 'Intake cam', role: 'cam', teeth: 40, x: 57 },
     ],
     bank: HEAD,
+    valves: inlineFour({ exhaust: 'exhaust', intake: 'intake' }),
     ...more,
   });
 }
@@ -57,6 +67,7 @@ const lower = (
     id,
     driver: { id: 'crank-rear', name: 'Crank sprocket, rear', role: 'crank', teeth: 21 },
     follows: { layout: parent, wheel: 'crank' },
+    row: 2,
     height: [95, 320],
     ...sketch,
   });
@@ -66,6 +77,8 @@ function sixInV(id: string, v: VariantSketch): Layout[] {
   const root = chainDrive({
     id,
     name: 'Primary chain',
+    row: 2,
+    valves: twinBank('six'),
     links: first,
     driver: crank(24),
     driven: [
@@ -123,6 +136,8 @@ function eightInV(id: string, v: VariantSketch): Layout[] {
       driver: i === 0 ? crank(21) : { ...crank(21), id: 'crank-rear', name: 'Crank sprocket, rear row' },
       driven: [{ id: `${side}-intake`, name: `${word} intake cam`, role: 'cam', teeth: 42, x: 0 }],
       bank: { id: side, name: `${word} head` },
+      row: i + 1,
+      ...(i === 0 ? { valves: twinBank('eight') } : {}),
       ...(i === 0 ? {} : { follows: { layout: id, wheel: 'crank' } }),
     });
     const laid = onShaft(primary, { x: 0, y: 0 }, lean);
@@ -139,6 +154,7 @@ function eightInV(id: string, v: VariantSketch): Layout[] {
       },
       driven: [{ id: `${side}-exhaust`, name: `${word} exhaust cam`, role: 'cam', teeth: 38, x: 0 }],
       follows: { layout: laid.id, wheel: `${side}-intake` },
+      row: 3,
       plunger: { newMm: 4, from: 2.5, to: 8, min: 1, max: 15, ratcheted: true },
       height: [100, 200],
     });
@@ -167,6 +183,7 @@ export function layoutsFor(id: string, v: VariantSketch, interference: 'yes' | '
             links: Number(v.dims['wetTeeth']),
             driven: [pump],
             fixed: true,
+            inOil: true,
             kind: 'belt',
             height: [60, 420],
           })
@@ -212,18 +229,28 @@ export function layoutsFor(id: string, v: VariantSketch, interference: 'yes' | '
         },
         links: second,
         driven: second > 80 ? [shaft, pump] : [{ ...pump, x: 0 }],
-        plunger: { newMm: 5, from: 3, to: 9, min: 1, max: 14, ratcheted: true, pad: true },
+        plunger: { newMm: 5, from: 3, to: 9, min: 1, max: 14, ratcheted: true, back: 'never', pad: true },
       });
-      return [{ ...twinCam(id, first), name: 'Timing chain' }, onShaft(below, { x: 0, y: 0 }, 180)];
+      return [
+        { ...twinCam(id, first, { plunger: plungerOf(v) }), name: 'Timing chain' },
+        onShaft(below, { x: 0, y: 0 }, 180),
+      ];
     }
     case 'chain-rear':
       return [
-        twinCam(id, first, { runs: 'ccw', driver: { ...crank(20), name: 'Crank sprocket, rear end' } }),
+        twinCam(id, first, {
+          runs: 'ccw',
+          end: 'rear',
+          driver: { ...crank(20), name: 'Crank sprocket, rear end' },
+        }),
       ];
     default:
       return [
         twinCam(id, first, {
-          plunger: v.dims['bodyMm'] === 52 ? { ...PLUNGER, newMm: 9, from: 6, to: 17, max: 26 } : PLUNGER,
+          plunger: plungerOf(v),
+          ...(interference === 'no'
+            ? { valves: inlineFour({ exhaust: 'exhaust', intake: 'intake' }, true) }
+            : {}),
         }),
       ];
   }

@@ -1,6 +1,7 @@
 import type { Layout, Wheel } from '@core/drive/layout';
 import { BELT } from './single-cam';
 import { closeLoop, withMarks } from './shape';
+import { inlineFour } from './valves';
 
 /** Two cams, a roller on a lever that a hydraulic damper pushes: on the slack side, from outside. */
 export function leverBelt(id: string, count: number): Layout {
@@ -57,6 +58,7 @@ function sketch(id: string, count: number, camY: number): Layout {
       id: 'exhaust',
       name: 'Exhaust cam',
       role: 'cam',
+      seat: 'taper',
       x: -68,
       y: camY,
       teeth: 44,
@@ -68,6 +70,7 @@ function sketch(id: string, count: number, camY: number): Layout {
       id: 'intake',
       name: 'Intake cam',
       role: 'cam',
+      seat: 'taper',
       x: 68,
       y: camY,
       teeth: 44,
@@ -82,6 +85,7 @@ function sketch(id: string, count: number, camY: number): Layout {
     ...BELT,
     runs: 'cw',
     count,
+    valves: inlineFour({ exhaust: 'exhaust', intake: 'intake' }),
     banks: [{ id: 'head', name: 'Cylinder head', dirDeg: 90, mostMm: 1.5 }],
     wheels,
   };

@@ -142,6 +142,7 @@ function sketch(id: string, count: number, headX: number): Layout {
         },
         { name: 'left intake', wheel: 'left-upper', bank: 'left', openDeg: 350, closeDeg: 580, reachMm: 7.1 },
       ],
+      crossMm: 10.8,
     },
     wheels,
   };

@@ -3,7 +3,7 @@ import { camOf } from '@core/simulate/capture-box';
 import { CYCLE, within } from '@core/trace/cycle';
 import { readWheel } from '@core/trace/wheel';
 
-/** Engines whose cams sit on phasers. */
+/** Engines whose intake cams sit on phasers. */
 const PHASED = ['QU30-VASK', 'TE47-MOOR', 'BR24-PELL', 'TE18-GANN'];
 
 /**
@@ -25,7 +25,7 @@ export function withSensors(stages: readonly Layout[], engine: string, notation:
         ...e,
         deg: Math.round(10 * within(e.deg - half, CYCLE)) / 10,
       }));
-      return { ...w, phaser: PHASED.includes(engine), signal };
+      return { ...w, phaser: PHASED.includes(engine) && w.id.includes('intake'), signal };
     }),
   }));
 }

@@ -152,6 +152,7 @@ export type PlungerSketch = {
   min: number;
   max: number;
   ratcheted: boolean;
+  back?: 'pressed' | 'ratchet' | 'screwed' | 'never';
   /** It meets the arm's flat back instead of a foot fixed to it. */
   pad?: true;
 };
@@ -198,6 +199,7 @@ export function shoeArm(s: ShoeSketch, plunger: PlungerSketch, hinge = 0.06, foo
         minMm: plunger.min,
         maxMm: plunger.max,
         ratcheted: plunger.ratcheted,
+        ...(plunger.back ? { back: plunger.back } : {}),
       },
     },
   };

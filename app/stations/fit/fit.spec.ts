@@ -33,6 +33,8 @@ describe('at the fitting', () => {
     await page.fixture.whenStable();
     expect(page.words).toContain('1 told');
     expect(page.all('[aria-selected=true] .mono')[0]!.textContent).toBe('2');
+    press(page, 'ArrowDown');
+    await page.fixture.whenStable();
     press(page, 'n');
     await until(() => answers().fitted?.said.get('ready.battery')?.state === 'skipped');
     press(page, 'n');

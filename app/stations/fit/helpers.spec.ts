@@ -69,8 +69,10 @@ describe('help at the fitting', () => {
   });
 
   it('no way back is shown before every shaft is known, nor where valves are not known; else every move has its room', async () => {
-    await desk.open('demo-2036');
+    await desk.newCase();
     expect((await paint(LostPanel)).words).toContain('turn no shaft alone');
+    await desk.open('demo-2036');
+    expect((await paint(LostPanel)).all('hs-dial-field').length).toBe(3);
     await desk.open('demo-2027');
     const page = await paint(LostPanel);
     await dial(page, 'Crank', '20');
@@ -81,7 +83,8 @@ describe('help at the fitting', () => {
     await dial(page, 'Crank', '0');
     await dial(page, 'Cam', '0');
     expect(page.words).toContain('Lock the shafts');
-    expect(page.words).not.toContain('by itself');
+    expect(page.words).toContain('First take the belt off');
+    expect(page.words).not.toContain('Turn the crank by itself');
   });
 
   it('what went wrong asks eight questions at most, the leader first, and each answer is a fact', async () => {
@@ -109,7 +112,7 @@ describe('help at the fitting', () => {
     expect(asked).toHaveBeenCalledWith('fitter.js');
     const state = () => desk.current()!.state;
     expect(textOf(state(), 'case.rules')).toBe('as shipped');
-    expect(textOf(state(), 'fit.sheet_sent')).toMatch(/^[0-9a-f]{64} 36 steps$/);
+    expect(textOf(state(), 'fit.sheet_sent')).toMatch(/^[0-9a-f]{64} \d+ steps$/);
     await desk.undo();
     expect(textOf(state(), 'case.rules')).toBeUndefined();
     expect(textOf(state(), 'fit.sheet_sent')).toBeUndefined();

@@ -1,10 +1,12 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { goesOnAt, recover, type Shafts, shaftsAt } from '@core/fitting/recover';
+import { isFree } from '@core/drive/layout';
+import { RULES } from '@core/house/rules';
 import { inSentence } from '@core/fitting/values';
 import { DialField } from '../../ui/dial-field';
 import { recoveryPicture } from '../../fitting/recovery-picture';
 import { StepDrawing } from '../../fitting/step-drawing';
-import { goesOnWords, moveWords, recoverErrorWords } from '../../words/recover';
+import { beforeWords, goesOnWords, moveWords, recoverErrorWords } from '../../words/recover';
 import { FitStore } from './fit-store';
 
 /** Timing is lost, or a shaft has jumped: the safe way back from where the shafts stand, each move free of valve contact. */
@@ -56,6 +58,7 @@ import { FitStore } from './fit-store';
           <p class="caution" role="status">{{ r.refused }}</p>
         } @else {
           <ol>
+            <li>{{ first() }}</li>
             @for (m of r.moves; track $index) {
               <li>{{ m }}</li>
             }
@@ -107,13 +110,13 @@ export class LostPanel {
   private readonly store = inject(FitStore);
   protected readonly crank = signal<number | undefined>(undefined);
   protected readonly cams = signal<Readonly<Record<string, number>>>({});
-  private readonly layout = computed(() => this.store.stages()[0]?.layout);
-  protected readonly valves = computed(() => this.layout()?.valves);
+  private readonly stages = computed(() => this.store.stages());
+  private readonly layout = computed(() => this.stages()[0]?.layout);
+  protected readonly valves = computed(() => this.stages().find((s) => s.layout.valves)?.layout.valves);
   protected readonly loop = computed(() => this.layout()?.kind ?? '');
   protected readonly wheels = computed(() => {
-    const layout = this.layout();
-    const ids = new Set(layout?.valves?.valves.map((v) => v.wheel));
-    return layout?.wheels.filter((w) => ids.has(w.id)) ?? [];
+    const ids = new Set(this.valves()?.valves.map((v) => v.wheel));
+    return this.stages().flatMap((s) => s.layout.wheels.filter((w) => ids.has(w.id)));
   });
   private readonly shafts = computed<Shafts | undefined>(() => {
     const [crankDeg, cams] = [this.crank(), this.cams()];
@@ -123,13 +126,13 @@ export class LostPanel {
   protected readonly answer = computed(() => {
     const [g, now] = [this.valves(), this.shafts()];
     if (!g || !now) return undefined;
-    const r = recover(g, now);
+    const r = recover(g, now, (this.store.answers()?.rules ?? RULES).leastRoomMm);
     if (!r.ok) return { refused: recoverErrorWords(r.error), moves: [], picture: undefined };
     const name = (id: string | undefined) =>
       inSentence(this.wheels().find((w) => w.id === id)?.name ?? 'crank');
     return {
       refused: '',
-      moves: r.value.moves.map((m) => moveWords(m, name(m.wheel))),
+      moves: r.value.moves.map((m) => moveWords(m, name(m.wheel), this.isFree(m.wheel))),
       picture: recoveryPicture(r.value, this.layout()!.runs, (id) => name(id)),
     };
   });
@@ -138,6 +141,14 @@ export class LostPanel {
     const sheet = this.store.sheet();
     return sheet ? goesOnWords(goesOnAt(sheet)) : [];
   });
+
+  protected readonly first = computed(() => {
+    const sheet = this.store.sheet();
+    return beforeWords(sheet ? goesOnAt(sheet) : {}, this.loop());
+  });
+  private isFree(id: string | undefined): boolean {
+    return this.wheels().some((w) => w.id === id && isFree(w));
+  }
 
   protected turn(id: string, v: number | undefined): void {
     this.cams.update((c) => {

@@ -9,7 +9,8 @@ import {
   signal,
 } from '@angular/core';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
-import { PHASES, type SheetStep } from '@core/fitting/sheet';
+import { PHASES } from '@core/catalogue/procedure';
+import type { SheetStep } from '@core/fitting/sheet';
 import { Sheets } from '../../acts/sheets';
 import { isFreeKey } from '../../ui/free-keys';
 import { percent } from '../../words/answers';
