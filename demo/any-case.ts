@@ -88,7 +88,7 @@ export function anyCase(seed: number, length: number, registry: Registry, cat: C
   const weighed = all.filter((o) => WEIGHED.has(o.key));
   for (let k = 0; k < length; k++) {
     if (random() < 0.08 && facts.length > 2) {
-      facts.push(strikeFact(pick(random, facts.slice(2))!, author));
+      facts.push(strikeFact(pick(random, facts.slice(2))!, author, facts));
       continue;
     }
     const o = pick(random, random() < 0.5 ? weighed : all)!;

@@ -1,3 +1,4 @@
+import { pngBytes } from '../app/testing/picture-bytes';
 import AxeBuilder from '@axe-core/playwright';
 import { expect, test } from '@playwright/test';
 import { Desk } from './desk';
@@ -198,7 +199,7 @@ test('a length on a photograph taken at a slant is right within its stated uncer
   await page.getByRole('tab', { name: /^Tensioner/ }).click();
   await page.getByLabel('Files of Tensioner', { exact: true }).setInputFiles([
     { name: 'slant.png', mimeType: 'image/png', buffer: Buffer.from(base64, 'base64') },
-    { name: 'broken.png', mimeType: 'image/png', buffer: Buffer.from('no picture') },
+    { name: 'broken.png', mimeType: 'image/png', buffer: Buffer.from(pngBytes('draws nothing')) },
   ]);
   await desk.look('Tensioner', 'Length of its bolt');
   const hand = page.getByRole('tabpanel');

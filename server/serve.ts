@@ -57,11 +57,31 @@ const partHeaders = helmet({
   xXssProtection: false,
 });
 
+/**
+ * True for a name under which this server is asked rightly: this machine by its own names, an address in figures, or the
+ * name it was told to listen at. A name elsewhere that was pointed at this machine is none: a page from there could read
+ * what is served here.
+ */
+export function isOwnHost(header: string | undefined, listensAt: string): boolean {
+  const name = /^(\[[0-9a-f:.]+\]|[^:]+)(?::\d+)?$/i.exec(header ?? '')?.[1]?.toLowerCase();
+  if (name === undefined) return false;
+  return (
+    name === 'localhost' ||
+    name === listensAt.toLowerCase() ||
+    name.startsWith('[') ||
+    /^\d+(?:\.\d+){3}$/.test(name)
+  );
+}
+
 /** The built app with safe headers: no inline script, nothing from elsewhere. */
-export function makeApp(options: Pick<ServeOptions, 'root' | 'demo'>): Express {
+export function makeApp(options: Pick<ServeOptions, 'root' | 'demo' | 'host'>): Express {
   const app = express();
   app.set('env', 'production');
   app.disable('x-powered-by');
+  app.use((req, res, next) => {
+    if (isOwnHost(req.headers.host, options.host)) next();
+    else res.status(421).type('text/plain').send('This server does not answer under that name.');
+  });
   app.use((req, res, next) => {
     if (PART.test(req.path) && !req.path.includes('worker')) partHeaders(req, res, next);
     else documentHeaders(req, res, next);

@@ -1,3 +1,4 @@
+import { pngBytes } from '../testing/picture-bytes';
 import { TestBed } from '@angular/core/testing';
 import type { FileRef } from '@core/facts/fact';
 import { factsOf } from '@core/facts/read';
@@ -28,7 +29,8 @@ describe('files attached to a case', () => {
   let heard: Heard;
   const filed = (about?: string) =>
     factsOf(desk.current()!.state, THING.file, about).flatMap((f) => f.files ?? []);
-  const png = (name: string, content = 'picture') => new File([content], name, { type: 'image/png' });
+  const png = (name: string, content = 'picture') =>
+    new File([pngBytes(content)], name, { type: 'image/png' });
 
   beforeEach(async () => {
     heard = new Heard();
@@ -45,11 +47,12 @@ describe('files attached to a case', () => {
     expect(filed().map((f) => f.name)).toEqual(['case.png']);
     const [a, b] = filed('tensioner') as [FileRef, FileRef];
     expect(a.hash).toBe(b.hash);
-    const digest = await crypto.subtle.digest('SHA-256', new TextEncoder().encode('picture'));
+    const digest = await crypto.subtle.digest('SHA-256', pngBytes('picture'));
     expect(a.hash).toBe([...new Uint8Array(digest)].map((x) => x.toString(16).padStart(2, '0')).join(''));
     expect(await (await TestBed.inject(Database).open()).count('files')).toBe(2);
     const out = await files.blobOf(a);
-    expect([await out!.text(), out!.type]).toEqual(['picture', 'image/png']);
+    expect(new Uint8Array(await out!.arrayBuffer())).toEqual(pngBytes('picture'));
+    expect(out!.type).toBe('image/png');
     expect(heard.refused).toEqual([]);
   });
 
@@ -88,6 +91,16 @@ describe('files attached to a case', () => {
     expect((await createImageBitmap(kept)).width).toBe(8);
     expect(heard.said.filter((w) => w.includes('taken.jpg')).length).toBe(1);
     expect(heard.said.some((w) => w.includes('plain.png'))).toBeFalse();
+  });
+
+  it('of a kind that cannot be cleaned are refused by name, and so is a picture that does not hold together', async () => {
+    const phone = new File(['\0\0\0\x18ftypheic and more'], 'phone.heic', { type: 'image/heic' });
+    await files.attach([phone, new File(['no picture'], 'broken.png', { type: 'image/png' })]);
+    await files.attach([new File([pngBytes('x').slice(0, 40)], 'cut.png', { type: 'image/png' })]);
+    expect(filed()).toEqual([]);
+    expect(heard.refused.map((w) => w.split(' ')[0]!)).toEqual(['phone.heic', 'broken.png', 'cut.png']);
+    await files.attach([new File(['paper'], 'C:\\claims\\\u202einvoice.pdf', { type: 'application/pdf' })]);
+    expect(filed().map((f) => f.name)).toEqual(['invoice.pdf']);
   });
 
   it('are refused by name where the store has no room, and told where it is scarce', async () => {

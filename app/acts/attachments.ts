@@ -1,7 +1,8 @@
 import { inject, Injectable } from '@angular/core';
 import type { FileRef } from '@core/facts/fact';
 import { THING } from '@core/facts/thing';
-import { withoutLocation } from '@core/intake/without-location';
+import { cleanPicture } from '@core/intake/clean-picture';
+import { fileNameText } from '@core/quantity/header-text';
 import { notHereWords } from '../words/case-file';
 import { CaseDesk } from '../data/case-desk';
 import { FactRepository } from '../data/fact-repository';
@@ -14,6 +15,12 @@ import { roomFor } from './storage-room';
 /** Largest file that is attached, bytes: a photograph or a capture of minutes. */
 export const LARGEST_FILE = 64 * 1024 * 1024;
 
+/** Why a picture was not attached, and what to do. */
+const pictureRefused = (name: string, why: 'format' | 'broken'): string =>
+  why === 'broken'
+    ? `${name} was not attached: the picture is cut short or does not hold together. Take or save it again.`
+    : `${name} was not attached: a picture of this kind can carry where it was taken, and that cannot be taken out here. Save it as JPEG, PNG or WebP and attach that.`;
+
 /** Photographs, captures and documents of a case: kept once per content, pointed to by facts. Where a picture was taken is never kept. */
 @Injectable({ providedIn: 'root' })
 export class Attachments {
@@ -25,7 +32,7 @@ export class Attachments {
   async attach(files: readonly File[], about?: string): Promise<FileRef[]> {
     const attached: FileRef[] = [];
     for (const file of files) {
-      const name = file.name.slice(0, 200) || 'unnamed';
+      const name = fileNameText(file.name);
       if (file.size > LARGEST_FILE) {
         this.words.refuse(
           `${name} has ${Math.ceil(file.size / 1e6)} MB; a file may have ${Math.floor(LARGEST_FILE / 1e6)} MB. It was not attached.`,
@@ -39,7 +46,12 @@ export class Attachments {
         );
         continue;
       }
-      const { bytes, found } = withoutLocation(new Uint8Array(await file.arrayBuffer()));
+      const clean = cleanPicture(new Uint8Array(await file.arrayBuffer()), file.type);
+      if (clean.kind === 'refused') {
+        this.words.refuse(pictureRefused(name, clean.why));
+        continue;
+      }
+      const { bytes } = clean;
       const ref: FileRef = { hash: await hashOf(bytes), name, type: file.type, bytes: bytes.length };
       const blob = new Blob([bytes], { type: file.type });
       const kept = await this.repository.keepFile({ sha256: ref.hash, name, type: file.type, blob });
@@ -56,7 +68,11 @@ export class Attachments {
         files: [ref],
         series: 'files',
       });
-      if (found) void this.words.say('info', `Where ${name} was taken was removed from it.`);
+      if (clean.kind === 'picture' && clean.removed)
+        void this.words.say(
+          'info',
+          `${name} is kept as it looks: all else in it, such as where it was taken, was left out.`,
+        );
       if (room.kind === 'scarce')
         void this.words.say(
           'warning',

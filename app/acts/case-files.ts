@@ -17,6 +17,8 @@ import { reduce } from '@core/facts/state';
 import { CaseDesk } from '../data/case-desk';
 import type { CaseView } from '../data/case-view';
 import { Clock } from '../data/clock';
+import { cleanPicture } from '@core/intake/clean-picture';
+import { list } from '../words/list';
 import { Drafts } from '../data/drafts';
 import { type Addition, FactRepository } from '../data/fact-repository';
 import { Packs } from '../data/packs';
@@ -143,6 +145,19 @@ export class CaseFiles {
         ? [{ sha256: ref.hash, name: ref.name, type: ref.type, blob: new Blob([bytes], { type: ref.type }) }]
         : [];
     });
+    const said = refs.flatMap((ref) => {
+      const bytes = files?.get(ref.hash)?.bytes;
+      const clean = bytes && cleanPicture(bytes, ref.type);
+      return clean && (clean.kind === 'refused' || (clean.kind === 'picture' && clean.removed))
+        ? [ref.name]
+        : [];
+    });
+    // Facts name a file by its content: what came in cannot be cleaned without breaking what names it.
+    if (said.length > 0)
+      void this.words.say(
+        'warning',
+        `${list(said)} came with more than what draws ${said.length === 1 ? 'it' : 'them'}: where it was taken may be in it, and goes out again with the case.`,
+      );
     if (read.value.digest === 'altered') this.altered.set({ name, read: read.value, files: records });
     else if (await this.take(name, read.value.file, records)) this.welcome(name, read.value, refs.length);
   }

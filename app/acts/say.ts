@@ -1,6 +1,10 @@
 import { DestroyRef, inject, Injectable, Injector } from '@angular/core';
 import { styled } from '../ui/controls-styles';
 
+/** The library writes a message as markup: what came in with a file's name or an id is text all the same. */
+export const asText = (words: string): string =>
+  words.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;');
+
 /** How long a refusal stays that has a place and a reason to be read, ms. */
 const TO_READ = 20_000;
 
@@ -20,7 +24,7 @@ export class Say {
     // What shows the words came after the desk had been closed: nobody is left to read them.
     if (this.gone) return;
     const options = ms === undefined ? {} : { nzDuration: ms, nzPauseOnHover: true };
-    this.injector.get(NzMessageService)[kind](words, options);
+    this.injector.get(NzMessageService)[kind](asText(words), options);
   }
 
   /** Says what was not done and why. */

@@ -119,7 +119,7 @@ export class CaseDesk {
 
   async strike(fact: Fact): Promise<Filed> {
     return this.extend(fact.case, (state, author) =>
-      state.aside.has(fact.id) ? [] : [strikeFact(fact, author)],
+      state.aside.has(fact.id) ? [] : [strikeFact(fact, author, state.log)],
     );
   }
 
@@ -144,7 +144,7 @@ export class CaseDesk {
     let target: Fact | undefined;
     const filed = await this.grow(() => (state, author) => {
       target = find(state, author.by);
-      return target ? byOneAct(ofOneAct(state, target).map((f) => strikeFact(f, author))) : [];
+      return target ? byOneAct(ofOneAct(state, target).map((f) => strikeFact(f, author, state.log))) : [];
     });
     return filed.ok ? target : undefined;
   }

@@ -1,5 +1,5 @@
 import { Injectable } from '@angular/core';
-import type { Day } from '@core/quantity/dates';
+import { type Day, dayOf } from '@core/quantity/dates';
 
 /** The only place where the app asks what time it is. */
 @Injectable({ providedIn: 'root' })
@@ -14,8 +14,6 @@ export class Clock {
 
   /** Today's calendar day where the user sits. */
   today(): Day {
-    const t = new Date(Date.now());
-    const two = (n: number) => String(n).padStart(2, '0');
-    return `${t.getFullYear()}-${two(t.getMonth() + 1)}-${two(t.getDate())}`;
+    return dayOf(Date.now());
   }
 }

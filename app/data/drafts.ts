@@ -2,16 +2,13 @@ import { inject, Injectable } from '@angular/core';
 import { Clock } from './clock';
 import { Database } from './database';
 
-/** Milliseconds after the last key at which half-typed text is on the disk's way. */
-const PAUSE_MS = 250;
-
 /** A text and when it was typed; an empty one says that it was cleared. */
 export type Draft = { text: string; at: string };
 
 /**
  * Half-typed text, so that closing, reloading, crashing or killing the window loses nothing. Every key goes into the
- * browser's small store at once, which a reload finds again, and after a pause onto the disk, which a kill cannot take
- * back. The later of the two counts. Where both are forbidden, text lives as long as the window does.
+ * browser's small store at once, which a reload finds again, and onto the disk as soon as the write before is done, which a
+ * kill cannot take back: there is no pause in which the last key could be lost. The later of the two counts. Where both are forbidden, text lives as long as the window does.
  */
 @Injectable({ providedIn: 'root' })
 export class Drafts {
@@ -19,7 +16,7 @@ export class Drafts {
   private readonly clock = inject(Clock);
   private readonly drafts = new Map<string, Draft>();
   private readonly waiting = new Set<string>();
-  private timer: ReturnType<typeof setTimeout> | undefined;
+  private writing: Promise<void> | undefined;
 
   /** Reads all of it once, before the first field is shown. */
   async load(): Promise<void> {
@@ -47,28 +44,33 @@ export class Drafts {
     this.drafts.set(id, draft);
     smallStore.put(id, draft);
     this.waiting.add(id);
-    clearTimeout(this.timer);
-    this.timer = setTimeout(() => void this.write(), PAUSE_MS);
+    void this.write();
   }
 
-  /** Puts what is waiting on the disk now. */
-  async write(): Promise<void> {
-    clearTimeout(this.timer);
-    const ids = [...this.waiting];
-    if (ids.length === 0) return;
-    this.waiting.clear();
-    try {
-      const db = await this.database.open();
-      const tx = db.transaction('drafts', 'readwrite', { durability: 'strict' });
-      tx.done.catch(() => undefined);
-      for (const id of ids) {
-        const d = this.drafts.get(id);
-        await (d === undefined ? tx.store.delete(id) : tx.store.put(d, id));
+  /** Puts what is waiting on the disk; what comes meanwhile goes with the next write, which begins at once. */
+  write(): Promise<void> {
+    this.writing ??= this.writeAll().finally(() => (this.writing = undefined));
+    return this.writing;
+  }
+
+  private async writeAll(): Promise<void> {
+    while (this.waiting.size > 0) {
+      const ids = [...this.waiting];
+      this.waiting.clear();
+      try {
+        const db = await this.database.open();
+        const tx = db.transaction('drafts', 'readwrite', { durability: 'strict' });
+        tx.done.catch(() => undefined);
+        for (const id of ids) {
+          const d = this.drafts.get(id);
+          void (d === undefined ? tx.store.delete(id) : tx.store.put(d, id)).catch(() => undefined);
+        }
+        await tx.done;
+      } catch {
+        // Filing tells what is wrong with the store; the text itself is still in its field, and goes with the next key.
+        for (const id of ids) this.waiting.add(id);
+        return;
       }
-      await tx.done;
-    } catch {
-      // Filing tells what is wrong with the store; the text itself is still in its field.
-      for (const id of ids) this.waiting.add(id);
     }
   }
 

@@ -1,6 +1,7 @@
 import { own } from '@core/quantity/own';
 import { computed, inject, Injectable, linkedSignal, signal } from '@angular/core';
 import { elongationOf } from '@core/bench/extension';
+import { nearerOf } from '@core/bench/found-drive';
 import { MARK } from '@core/bench/marks';
 import { bankThing, wheelThing } from '@core/facts/thing';
 import { isMarked } from '@core/drive/judge-marks';
@@ -195,12 +196,7 @@ export class BenchStore {
 /** The drive as a case found it: the measured elongation of its chain, and what was taken off its banks. */
 function foundState(state: State, registry: Registry, layout: Layout): WhatIf {
   const e = layout.kind === 'chain' ? elongationOf(state, registry, layout.pitchMm) : undefined;
-  const nearerMm = Object.fromEntries(
-    (layout.banks ?? []).flatMap((b) => {
-      const mm = numberOf(state, 'bank.nearer', bankThing(b.id));
-      return mm === undefined ? [] : [[b.id, mm]];
-    }),
-  );
+  const nearerMm = nearerOf(state, layout);
   if (!e && Object.keys(nearerMm).length === 0) return AS_MADE;
   return { ...AS_MADE, elongation: Math.max(0, e?.value ?? 0), nearerMm };
 }

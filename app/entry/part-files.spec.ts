@@ -1,3 +1,4 @@
+import { pngBytes } from '../testing/picture-bytes';
 import { factsOf } from '@core/facts/read';
 import { THING } from '@core/facts/thing';
 import type { CaseDesk } from '../data/case-desk';
@@ -26,7 +27,7 @@ describe('files of a part', () => {
   it('take a picture from the clipboard, and leave text where it was to go', async () => {
     const page = await paint(PartFiles, { about: 'roller', name: 'Guide roller' });
     expect(paste(new File(['x'], 'note.txt', { type: 'text/plain' }))).toBeFalse();
-    expect(paste(new File(['x'], 'image.png', { type: 'image/png' }))).toBeTrue();
+    expect(paste(new File([pngBytes('x')], 'image.png', { type: 'image/png' }))).toBeTrue();
     await until(() => filed().length > 0);
     expect(filed().map((f) => f.name)).toEqual(['image.png']);
     page.fixture.destroy();

@@ -1,4 +1,5 @@
 import { createMimeMessage } from 'mimetext/browser';
+import { fileNameText, headerText } from '@core/quantity/header-text';
 import { type AnswerHead, headLine } from './answer-document';
 
 /** Stands in for an address: the sender's own mail program asks for the real one. */
@@ -7,10 +8,12 @@ const NOBODY = 'recipient@example.invalid';
 /** An answer as a message file (RFC 5322, MIME) to be opened in a mail program and sent from there, with the drawing attached. */
 export function answerMail(h: AnswerHead, text: string, svg: string | undefined, at: string): string {
   const mail = createMimeMessage();
-  mail.setSender({ name: h.by, addr: 'desk@example.invalid' });
-  mail.setRecipient({ name: h.to || 'Caller', addr: NOBODY });
+  mail.setSender({ name: headerText(h.by), addr: 'desk@example.invalid' });
+  mail.setRecipient({ name: headerText(h.to) || 'Caller', addr: NOBODY });
   mail.setSubject(
-    `Case ${h.tag}${h.engine ? `, ${h.engine}` : ''}: ${(text.split('\n')[0] ?? '').slice(0, 120)}`,
+    headerText(
+      `Case ${h.tag}${h.engine ? `, ${h.engine}` : ''}: ${(text.split('\n')[0] ?? '').slice(0, 120)}`,
+    ),
   );
   mail.setHeader('Date', new Date(at).toUTCString());
   // Opened as a draft, not as something that came in.
@@ -18,7 +21,7 @@ export function answerMail(h: AnswerHead, text: string, svg: string | undefined,
   mail.addMessage({ contentType: 'text/plain', data: `${text}\n\n${headLine(h)}\n` });
   if (svg !== undefined)
     mail.addAttachment({
-      filename: `drawing-${h.tag}.svg`,
+      filename: fileNameText(`drawing-${h.tag}.svg`),
       contentType: 'image/svg+xml',
       data: base64(svg),
     });

@@ -1,6 +1,7 @@
 import type { Due } from '@core/catalogue/interval';
 import { roundDown } from '@core/catalogue/interval';
 import { houseDay, type House, onPaper } from '@core/facts/read-value';
+import { formatMonth } from '@core/quantity/dates';
 import { formatNumber } from '@core/quantity/format-quantity';
 import { fromBase } from '@core/quantity/units';
 import { fitText, type Measure, PAPER_FONT } from './measure-text';
@@ -9,6 +10,8 @@ export type LabelModel = {
   engine: string;
   vehicle: string;
   fittedDay: string;
+  /** Only its month is known: no day is printed. */
+  monthOnly?: boolean;
   fittedKm: number;
   parts: string[];
   due: Due;
@@ -31,20 +34,21 @@ export function labelSvg(m: LabelModel, house: House, measure: Measure): string 
   const show = (km: number, step = 1) =>
     `${formatNumber(roundDown(fromBase('distance', km, unit), step), 0).replace(/\u202f/g, '\u00a0')}\u00a0${unit}`;
   const day = (iso: string) => houseDay(iso, paper).replace(/ /g, '\u00a0');
+  const month = (iso: string) => formatMonth(iso).replace(/ /g, '\u00a0');
   const rows: Line[] = [
     {
       top: 2.6,
       sizes: [4.4, 4, 3.6, 3.2, 2.8],
       weight: 600,
       lines: 1,
-      text: `Timing drive changed ${day(m.fittedDay)}`,
+      text: `Timing drive changed ${m.monthOnly ? month(m.fittedDay) : day(m.fittedDay)}`,
     },
     {
       top: 8.2,
       sizes: [3.4, 3, 2.7, 2.4],
       weight: 400,
       lines: 2,
-      text: `at ${show(m.fittedKm)} · ${m.engine} ${m.vehicle}`,
+      text: `at ${show(m.fittedKm, m.step)} · ${m.engine} ${m.vehicle}`,
     },
     { top: 15.6, sizes: [3, 2.7, 2.4], weight: 400, lines: 2, text: m.parts.join(', ') },
     { top: 25.6, sizes: [3.4, 3], weight: 400, lines: 1, text: 'Next, whichever comes first' },
@@ -53,7 +57,7 @@ export function labelSvg(m: LabelModel, house: House, measure: Measure): string 
       sizes: [5.4, 5, 4.5, 4, 3.5, 3],
       weight: 600,
       lines: 1,
-      text: `${show(m.due.dueKm, m.step)} or ${day(m.due.dueDay)}`,
+      text: `${show(m.due.dueKm, m.step)} or ${m.monthOnly ? month(m.due.dueDay) : day(m.due.dueDay)}`,
     },
     {
       top: 37,

@@ -9,6 +9,7 @@ import {
 } from '@angular/core';
 import { RouterLink, RouterLinkActive, RouterOutlet } from '@angular/router';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
+import { failedOf } from '@core/answer/answers';
 import { sealedNow } from '@core/claim/seal';
 import { STATIONS } from '@core/facts/observable';
 import { textOf } from '@core/facts/read';
@@ -80,6 +81,11 @@ import { Tape } from './tape';
             <button nz-button nzType="primary" (click)="files.exportFacts(c)">Facts as JSON</button>
           </hs-state>
         } @else {
+          @for (f of failed(); track f.name) {
+            <hs-state kind="failed" title="One answer could not be computed">
+              <p>{{ f.name }}: {{ f.why }}. What it stands on is kept; everything else of the case stands.</p>
+            </hs-state>
+          }
           <router-outlet />
         }
       </main>
@@ -106,6 +112,11 @@ import { Tape } from './tape';
 export class CasePage {
   readonly id = input.required<string>();
   protected readonly desk = inject(CaseDesk);
+  /** Answers of this case that threw: each is told, the rest stands. */
+  protected readonly failed = computed(() => {
+    const a = this.desk.current()?.answers;
+    return a ? failedOf(a) : [];
+  });
   protected readonly files = inject(CaseFiles);
   protected readonly house = inject(HouseStore);
   protected readonly stations = STATIONS.map((key) => ({ key, word: STATION_WORDS[key] }));

@@ -14,7 +14,7 @@ import { RouterLink } from '@angular/router';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
 import { NzInputDirective } from 'ng-zorro-antd/input';
 import type { Head } from '@core/answer/head';
-import { daysBetween } from '@core/quantity/dates';
+import { dayOf, daysBetween } from '@core/quantity/dates';
 import { Commands } from '../acts/commands';
 import { Cases } from '../data/cases';
 import { Clock } from '../data/clock';
@@ -170,7 +170,7 @@ export class Rack {
   }
 
   protected age(h: Head): string {
-    const days = daysBetween(h.opened.slice(0, 10), this.clock.today());
+    const days = daysBetween(dayOf(h.opened), this.clock.today());
     return days <= 0 ? 'today' : `${days} d`;
   }
 }

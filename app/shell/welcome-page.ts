@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/c
 import { RouterLink } from '@angular/router';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
 import type { Head } from '@core/answer/head';
-import { daysBetween } from '@core/quantity/dates';
+import { dayOf, daysBetween } from '@core/quantity/dates';
 import { Commands } from '../acts/commands';
 import { Setup } from '../acts/setup';
 import { Cases } from '../data/cases';
@@ -178,7 +178,7 @@ export class WelcomePage {
   }
 
   protected age(at: string): string {
-    const days = daysBetween(at.slice(0, 10), this.clock.today());
+    const days = daysBetween(dayOf(at), this.clock.today());
     return days <= 0 ? 'today' : `${days} d`;
   }
 

@@ -5,7 +5,7 @@ import { formatNumber } from '@core/quantity/format-quantity';
 import { distance } from './answers';
 import { settingWords } from './drive';
 import { goWords, verdictWords } from './drive-bench';
-import { dueWords, SOURCE_WORDS } from './jobs';
+import { dueWords, SOURCE_WORDS, RUNS_BACK } from './jobs';
 import { list } from './list';
 import { spokenPlan } from './torque';
 import { kitReasons, kitStatus } from './match';
@@ -94,6 +94,8 @@ export function leadWords(lead: Lead, v: Voice): string {
       return dueWords(lead.due, v.house).join(' ');
     case 'interval':
       return `Every ${distance(lead.interval.km, v.house)} or ${lead.interval.months} months, whichever comes first.`;
+    case 'odometer_back':
+      return RUNS_BACK;
     case 'no_interval':
       return 'The catalogue has no interval for this engine.';
     case 'belt_if_sound':

@@ -137,9 +137,12 @@ export function termsWords(t: TermsAnswer, house: House): string {
         failure: 'the date of failure',
         distance: 'both odometer readings',
       };
-      const missing = t.missing.flatMap((m) => (m === 'distance_back' ? [] : [words[m]]));
+      const missing = t.missing.flatMap((m) =>
+        m === 'distance_back' || m === 'distance_near' ? [] : [words[m]],
+      );
       const parts = [
         missing.length ? `${list(missing)} missing` : '',
+        t.missing.includes('distance_near') ? 'the limit lies within what the distance is uncertain by' : '',
         t.missing.includes('distance_back') ? 'the odometer runs back between the two readings' : '',
       ].filter(Boolean);
       return `Cannot tell: ${list(parts)}.`;

@@ -40,6 +40,8 @@ export function verdictWords(v: OffsetVerdict): string {
       return `✕ ${v.teeth} ${v.teeth === 1 ? 'tooth' : 'teeth'} out, ${v.sense}, and a rest of ${signed(v.restTeeth)} teeth that needs a reason of its own`;
     case 'fraction':
       return `▲ off by a fraction (${signed(v.offTeeth)} teeth, ${v.sense}): stack height, seat or elongation`;
+    case 'outside':
+      return `✕ off by ${signed(v.offTeeth)} teeth, ${v.sense}: more than this drive may show, wherever within its uncertainty it stands`;
     case 'cannot_tell':
       return '? cannot tell: the reading straddles a limit; measure again';
   }

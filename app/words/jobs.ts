@@ -24,6 +24,10 @@ export const COMPARISON_WORDS: Record<Comparison['verdict'], string> = {
   cannot_tell: '? Not settled yet.',
 };
 
+/** Why nothing is due by readings that run back. */
+export const RUNS_BACK =
+  'The odometer stands below what it showed at the fitting: one of the two readings is wrong, so nothing is due by them.';
+
 /** Next due, in words: which limit comes first, when, and what is left or overdue. */
 export function dueWords(d: Due, house: House): string[] {
   const out = [

@@ -1,5 +1,5 @@
 import type { LeakAnswer } from '@core/bench/leak-answer';
-import type { LeakModel } from '@core/bench/leak-down';
+import type { LeakError, LeakModel } from '@core/bench/leak-down';
 import type { SeriesError, SeriesRead } from '@core/bench/read-series';
 import type { InstrumentEvent } from '../instruments/instrument';
 import { decimalsFor, formatNumber } from '@core/quantity/format-quantity';
@@ -22,15 +22,24 @@ const rateWords = (rate: number, half: number): string => {
   return `${formatNumber(rate * 1000, decimals)} ± ${formatNumber(half * 1000, decimals)}\u00a0µm/s (95 %)`;
 };
 
+/** Why a series shows no rate, and what to do. */
+function errorWords(e: LeakError): string {
+  switch (e.code) {
+    case 'too_few':
+      return `${e.used} readings behind the take-up are too few: at least ${e.least}. Record longer.`;
+    case 'no_time':
+      return 'All readings have the same time. Record it over some seconds.';
+    case 'jump':
+      return `It jumps by ${formatNumber(e.mm, 2)}\u00a0mm after ${formatNumber(e.at, 1)}\u00a0s and stands before and behind: the gauge was knocked, or the plunger gave way at once. No rate can be told from it; record it again.`;
+    case 'not_finite':
+      return 'A reading is no number. Record it again.';
+  }
+}
+
 /** What a leak-down comes to, and what it was chosen from. */
 export function leakWords(l: LeakAnswer): string[] {
-  if (l.error)
-    return [
-      l.error.code === 'too_few'
-        ? `${l.error.used} readings behind the take-up are too few: at least ${l.error.least}. Record longer.`
-        : 'All readings have the same time. Record it over some seconds.',
-    ];
-  const { chosen, fits, used, left } = l.result!;
+  if (l.error) return [errorWords(l.error)];
+  const { chosen, fits, used, left, countsUp } = l.result!;
   const limit = `${formatNumber(l.limit * 1000, 0)}\u00a0µm/s`;
   const others = fits
     .filter((f) => f !== chosen)
@@ -38,6 +47,11 @@ export function leakWords(l: LeakAnswer): string[] {
   return [
     `${MODELS[chosen.model]}: ${rateWords(chosen.rate, chosen.halfWidth)}, ${VERDICTS[l.verdict!]} its limit of ${limit}.`,
     `${used} readings, ${left} of the first take-up left out; scatter ${formatNumber(chosen.scatter * 1000, 1)}\u00a0µm.`,
+    ...(countsUp
+      ? [
+          'The dial counted up while the plunger sank: it is read the other way round, since under a load nothing rises.',
+        ]
+      : []),
     ...(others.length ? [`Less likely: ${others.join('; ')}.`] : []),
   ];
 }

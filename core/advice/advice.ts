@@ -65,6 +65,7 @@ export type Lead =
   | { code: 'due'; due: Due; interval: Interval }
   | { code: 'interval'; interval: Interval }
   | { code: 'no_interval' }
+  | { code: 'odometer_back' }
   | { code: 'belt_never' }
   | { code: 'belt_if_sound' }
   | { code: 'chain'; e: number; u: number; limit: number; long: 'within' | 'past' | undefined }

@@ -1,8 +1,8 @@
+import { predictedPhases } from '@core/bench/found-drive';
 import { isMarked } from '@core/drive/judge-marks';
-import { markPhases } from '@core/drive/phase';
-import { solveDrive } from '@core/drive/solve-drive';
 import type { Stage } from '@core/drive/stages';
 import { numberOf } from '@core/facts/read';
+import type { State } from '@core/facts/state';
 import { wheelThing } from '@core/facts/thing';
 import type { Answered, Case, PredictedMark } from './advice';
 import { leastTurns } from '@core/house/rules';
@@ -12,12 +12,10 @@ import { designsOf, missingDesign, missingEngine } from './missing';
 const SAME = 0.02;
 
 /** What a right fitting shows at every mark of a design, crank at its own mark. */
-export function predictedMarks(stages: readonly Stage[]): PredictedMark[] {
+export function predictedMarks(stages: readonly Stage[], state: State): PredictedMark[] {
   const out: PredictedMark[] = [];
   for (const { layout } of stages) {
-    const solved = solveDrive(layout);
-    if (!solved.ok) continue;
-    for (const p of markPhases(layout, solved.value)) {
+    for (const p of predictedPhases(state, layout)) {
       const w = layout.wheels[p.wheel]!;
       const about = wheelThing(w.id);
       if (isMarked(w) && !out.some((m) => m.about === about))
@@ -25,6 +23,21 @@ export function predictedMarks(stages: readonly Stage[]): PredictedMark[] {
     }
   }
   return out;
+}
+
+/** What every one of several designs shows, in the same places; undefined where they differ: none of them is taken for the others. */
+export function agreedMarksOf(
+  designs: readonly (readonly Stage[])[],
+  state: State,
+): PredictedMark[] | undefined {
+  const [first, ...rest] = designs.map((d) => predictedMarks(d, state));
+  if (!first) return undefined;
+  const same = rest.every(
+    (d) =>
+      d.length === first.length &&
+      d.every((m, i) => m.about === first[i]!.about && Math.abs(m.teeth - first[i]!.teeth) < SAME),
+  );
+  return same ? first : undefined;
 }
 
 /** Turns by hand before marks count: what the procedure asks for, and never fewer than the house does. */
@@ -35,15 +48,17 @@ const turnsWanted = ({ a }: Case): number =>
 export function adviseMarks(c: Case): Answered {
   const { a, state } = c;
   if (!a.engine) return missingEngine();
-  const designs = designsOf(c).map((d) => predictedMarks(d.stages));
-  const predicted = designs[0] ?? [];
+  const designs = designsOf(c).map((d) => predictedMarks(d.stages, state));
+  const together = agreedMarksOf(
+    designsOf(c).map((d) => d.stages),
+    state,
+  );
+  // While they differ, only marks that every design has are asked for.
+  const predicted =
+    together ?? (designs[0] ?? []).filter((m) => designs.every((d) => d.some((x) => x.about === m.about)));
   if (predicted.length === 0)
     return { standing: 'cannot', lead: { code: 'no_marks' }, because: [], missing: [] };
-  const agreed = designs.every(
-    (d) =>
-      d.length === predicted.length &&
-      d.every((m, i) => m.about === predicted[i]!.about && Math.abs(m.teeth - predicted[i]!.teeth) < SAME),
-  );
+  const agreed = together !== undefined;
   const marks = a.drive?.marks ?? a.openMarks;
   const seen = new Set(marks?.marks.map((m) => m.about));
   const turns = numberOf(state, 'fit.turned');

@@ -40,6 +40,14 @@ export function adviseDue(c: Case): Answered {
   const wanted = ['kit.fitted', 'kit.fitted_odometer', 'vehicle.odometer', 'vehicle.yearly'];
   const missing: Missing[] = wanted.filter((k) => !has(state, k)).map((key) => ({ key, minutes: 1 }));
   const common = { because: [], missing, keys: [...wanted, 'vehicle.name'] };
+  if (answer.runsBack)
+    return {
+      standing: 'open',
+      lead: { code: 'odometer_back' },
+      because: [],
+      missing: [{ key: 'vehicle.odometer', minutes: 1 }],
+      keys: wanted,
+    };
   return due
     ? { standing: 'yes', lead: { code: 'due', due, interval }, ...common }
     : { standing: 'if', lead: { code: 'interval', interval }, ...common };

@@ -251,18 +251,29 @@ describe('causes', () => {
 describe('claim', () => {
   const terms = { months: 24, km: 60000 };
   it('is in to the last day and kilometre and out by how much', () => {
-    expect(judgeTerms(terms, '2024-11-24', '2026-11-24', 60000).verdict).toBe('in');
-    expect(judgeTerms(terms, '2024-11-24', '2026-11-25', 100)).toEqual({
+    const km = (v: number) => ({ km: v, u: 0 });
+    expect(judgeTerms(terms, '2024-11-24', '2026-11-24', km(60000)).verdict).toBe('in');
+    expect(judgeTerms(terms, '2024-11-24', '2026-11-25', km(100))).toEqual({
       verdict: 'out',
       ends: '2026-11-24',
       overKm: 0,
       overDays: 1,
     });
-    expect(judgeTerms(terms, '2026-01-01', '2026-02-01', 60100)).toEqual(
+    expect(judgeTerms(terms, '2026-01-01', '2026-02-01', km(60100))).toEqual(
       jasmine.objectContaining({ verdict: 'out', overKm: 100, overDays: 0 }),
     );
     expect(judgeTerms(terms, '2026-01-01', '2026-02-01', undefined).verdict).toBe('cannot_tell');
     expect(judgeTerms(terms, '2020-01-01', '2026-02-01', undefined).verdict).toBe('out');
+    // 59,800 km between two readings of ± 500 are neither in nor out; three times the distance is out whenever it began.
+    expect(judgeTerms(terms, '2026-01-01', '2026-02-01', { km: 59800, u: 500 })).toEqual(
+      jasmine.objectContaining({ verdict: 'cannot_tell', missing: ['distance_near'] }),
+    );
+    expect(judgeTerms(terms, undefined, undefined, { km: 180000, u: 500 })).toEqual({
+      verdict: 'out',
+      ends: undefined,
+      overKm: 120000,
+      overDays: 0,
+    });
   });
 
   it('may not be declined on a story alone, without an alternative or plain words', () => {
@@ -287,7 +298,12 @@ describe('claim', () => {
     );
     const read = bare.map((f) => (f.key === 'vehicle.odometer' ? { ...f, how: 'measured' as const } : f));
     expect(codes(read)).toContain('decline_needs_evidence');
-    expect(codes(plus(read, 'belt.back', 'sound'))).not.toContain('decline_needs_evidence');
+    // A sound look, one that was passed over, one in vain: none of them speaks for a fault.
+    for (const value of ['sound', 'skipped', 'unknown'])
+      expect(codes(plus(read, 'belt.back', value)))
+        .withContext(value)
+        .toContain('decline_needs_evidence');
+    expect(codes(plus(read, 'belt.back', 'cracked'))).not.toContain('decline_needs_evidence');
   });
 
   it('waits for a document that the terms require, or for a reason to go on without it', () => {

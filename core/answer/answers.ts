@@ -36,6 +36,14 @@ export function answersFor(world: World, state: State, before?: Answers): Answer
   return new Asked(new Answering(world, state, before && answering.get(before))) as unknown as Answers;
 }
 
+/** Answers that could not be computed, by name; the rest stands. */
+export function failedOf(a: Answers): { name: string; why: string }[] {
+  return (answering.get(a)?.failures ?? []).map(({ node, why }) => ({
+    name: NAMES.find((n) => nodeOf(n) === node) ?? 'an answer behind others',
+    why,
+  }));
+}
+
 /** Computes every answer at once, so that whatever cannot be computed is known now. */
 export function settled(a: Answers): Answers {
   for (const name of NAMES) void a[name];

@@ -1,4 +1,4 @@
-import { type Day, daysBetween } from '@core/quantity/dates';
+import { type Day, dayOf, daysBetween } from '@core/quantity/dates';
 import type { Head } from './head';
 
 /** What an earlier case has in common with the one in hand. */
@@ -55,6 +55,5 @@ export function earlierCases(heads: readonly Head[], mine: Mine, most: number): 
 
 /** How many of the earlier cases asked the same of the same engine within a month before a day. */
 export const askedThisMonth = (earlier: readonly Earlier[], today: Day): number =>
-  earlier.filter(
-    (e) => e.shares.includes('question') && daysBetween(e.head.opened.slice(0, 10), today) <= MONTH,
-  ).length;
+  earlier.filter((e) => e.shares.includes('question') && daysBetween(dayOf(e.head.opened), today) <= MONTH)
+    .length;

@@ -54,7 +54,7 @@ describe('a head', () => {
       tags.map((t) => headOf(t, t === 'demo-2041' ? f : caseOf(t), world));
     const found = (f: readonly Fact[], typed: string) => findHeads(heads(f), typed).map((h) => h.id);
     expect(found([...facts, odd], ' SHORE  2041 ')).toEqual(['demo-2041']);
-    expect(found([...facts, odd, strikeFact(odd, author)], 'far shore')).toEqual([]);
+    expect(found([...facts, odd, strikeFact(odd, author, facts)], 'far shore')).toEqual([]);
     expect(found(facts, '')).toEqual(tags);
     const frayed = found(facts, 'frayed');
     for (const id of tags) expect(frayed.includes(id)).toBe(caseOf(id).some((f) => f.value === 'frayed'));

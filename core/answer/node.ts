@@ -8,7 +8,11 @@ export type Node<T> = {
   readonly compute: (inputs: never, world: World, state: State) => T;
   /** Whether a value computed anew says the same as the one before, which is then kept, so that nothing behind it is computed again. */
   readonly same?: (before: never, now: never) => boolean;
+  /** What stands in its place where it throws: the rest of the case goes on. Without it nothing can. */
+  readonly failed?: () => T;
 };
+/** An answer that could not be computed: which, and why. */
+export type Failure = { node: Node<unknown>; why: string };
 type Inputs = Readonly<Record<string, Node<unknown>>>;
 export type ValueOf<N> = N extends Node<infer T> ? T : never;
 type ValuesOf<I extends Inputs> = { readonly [K in keyof I]: ValueOf<I[K]> };
@@ -19,6 +23,9 @@ export const node = <const I extends Inputs, T>(
   same?: (before: T, now: T) => boolean,
 ): Node<T> => ({ inputs, compute, ...(same ? { same } : {}) });
 
+/** The same node with what stands in its place where it throws. */
+export const orElse = <T>(n: Node<T>, failed: () => T): Node<T> => ({ ...n, failed });
+
 type Cell = { inputs: Record<string, unknown>; reads: Reads; value: unknown };
 
 /**
@@ -28,6 +35,8 @@ type Cell = { inputs: Record<string, unknown>; reads: Reads; value: unknown };
 export class Answering {
   private readonly cells = new Map<Node<unknown>, Cell>();
   private readonly kept: ReadonlyMap<Node<unknown>, Cell>;
+  /** Answers of this state that threw. */
+  readonly failures: Failure[] = [];
 
   constructor(
     readonly world: World,
@@ -56,6 +65,12 @@ export class Answering {
 
   private compute(node: Node<unknown>, inputs: Record<string, unknown>): Cell {
     const { state, reads } = watched(this.state);
-    return { inputs, reads, value: node.compute(inputs as never, this.world, state) };
+    try {
+      return { inputs, reads, value: node.compute(inputs as never, this.world, state) };
+    } catch (e) {
+      if (!node.failed) throw e;
+      this.failures.push({ node, why: e instanceof Error ? e.message : String(e) });
+      return { inputs, reads, value: node.failed() };
+    }
   }
 }

@@ -1,4 +1,4 @@
-import { Matrix, solve } from 'ml-matrix';
+import { LuDecomposition, Matrix, solve } from 'ml-matrix';
 import { student975 } from '@core/quantity/student';
 import { err, ok, type Result } from '@core/quantity/result';
 
@@ -32,13 +32,18 @@ export type LeakDown = {
   fits: LeakFit[];
   /** The fit that the evidence chooses. */
   chosen: LeakFit;
+  /** The dial counted up while the plunger sank: a plunger under a load does not rise, so the sign is the dial's. */
+  countsUp: boolean;
   /** Readings that it stands on, and those of the first take-up that it leaves out. */
   used: number;
   left: number;
 };
 export type LeakError =
   | { code: 'too_few'; used: number; least: number }
-  | { code: 'no_time'; seconds: number };
+  | { code: 'no_time'; seconds: number }
+  /** It stands in two places with a jump between them: the gauge was knocked, or the plunger gave way at once. */
+  | { code: 'jump'; mm: number; at: number }
+  | { code: 'not_finite' };
 
 /** Fewer readings than this behind the take-up show no rate. */
 export const LEAST_READINGS = 8;
@@ -53,6 +58,7 @@ const BETTER = 4;
  * @param takeUpS seconds from the first reading that are left out
  */
 export function leakDown(points: readonly LeakPoint[], takeUpS: number): Result<LeakDown, LeakError> {
+  if (points.some((p) => !Number.isFinite(p.t) || !Number.isFinite(p.x))) return err({ code: 'not_finite' });
   const sorted = [...points].sort((a, b) => a.t - b.t);
   const start = (sorted[0]?.t ?? 0) + takeUpS;
   const used = sorted.filter((p) => p.t >= start);
@@ -60,24 +66,56 @@ export function leakDown(points: readonly LeakPoint[], takeUpS: number): Result<
   const span = used.at(-1)!.t - used[0]!.t;
   if (!(span > 0)) return err({ code: 'no_time', seconds: span });
   const ys = used.map((p) => p.x);
+  const jump = jumpIn(ys);
+  if (jump) return err({ code: 'jump', mm: jump.mm, at: used[jump.index]!.t - (sorted[0]?.t ?? 0) });
   const ts = used.map((p) => p.t - start);
   const fits = [
     line(ts, ys, start),
     exponential(ts, ys, span, start),
     airSpring(ts, ys, span, start),
   ].flatMap((f) => f ?? []);
-  let chosen = fits[0]!;
+  let chosen = fits[0];
+  if (!chosen) return err({ code: 'not_finite' });
   for (const f of fits.slice(1)) if (f.aicc < chosen.aicc - BETTER) chosen = f;
-  return ok({ fits, chosen, used: used.length, left: sorted.length - used.length });
+  const countsUp = chosen.rate + chosen.halfWidth < 0;
+  const sunk = (f: LeakFit): LeakFit => (countsUp ? { ...f, rate: -f.rate } : f);
+  const at = fits.indexOf(chosen);
+  const turned = fits.map(sunk);
+  return ok({
+    fits: turned,
+    chosen: turned[at]!,
+    countsUp,
+    used: used.length,
+    left: sorted.length - used.length,
+  });
 }
 
-/** Verdict on a rate against the most that is allowed, mm/s: within, above, or cannot tell while its interval straddles the limit. */
+/** A single step between neighbours that is most of all that moved, and far above the usual step: no leak does that. */
+const JUMP_SHARE = 0.6;
+const JUMP_TIMES = 12;
+const LEAST_JUMP_MM = 0.02;
+function jumpIn(ys: readonly number[]): { index: number; mm: number } | undefined {
+  const steps = ys.slice(1).map((y, i) => Math.abs(y - ys[i]!));
+  const most = Math.max(...steps);
+  const index = steps.indexOf(most) + 1;
+  const usual = [...steps].sort((a, b) => a - b)[Math.floor(steps.length / 2)]!;
+  const low = Math.min(...ys);
+  const range = Math.max(...ys) - low;
+  if (most < LEAST_JUMP_MM || most < JUMP_SHARE * range || most < JUMP_TIMES * usual) return undefined;
+  return { index, mm: most };
+}
+
+/**
+ * Verdict on a rate against the most that is allowed, mm/s: within, above, or cannot tell while its interval straddles the
+ * limit. Whichever way the dial counts, what moves faster than the limit is never within.
+ */
 export function leakVerdict(
   fit: Pick<LeakFit, 'rate' | 'halfWidth'>,
   limit: number,
 ): 'within' | 'above' | 'cannot_tell' {
-  if (fit.rate + fit.halfWidth <= limit) return 'within';
-  return fit.rate - fit.halfWidth > limit ? 'above' : 'cannot_tell';
+  const rate = Math.abs(fit.rate);
+  if (rate + fit.halfWidth <= limit) return 'within';
+  return rate - fit.halfWidth > limit ? 'above' : 'cannot_tell';
 }
 
 /** Linear least squares: coefficients and sum of squared residuals. */
@@ -120,8 +158,12 @@ function rssOf(columns: readonly (readonly number[])[], ys: readonly number[]): 
   return Number.isFinite(rss) ? rss : Infinity;
 }
 
-/** Standard error of `g · parameters`, from the Jacobian: σ²·gᵀ(JᵀJ)⁻¹g with σ² = rss/(n − p). */
-function standardError(jacobian: readonly (readonly number[])[], g: readonly number[], rss: number): number {
+/** Standard error of `g · parameters`, from the Jacobian: σ²·gᵀ(JᵀJ)⁻¹g with σ² = rss/(n − p); undefined where a term shows in nothing. */
+function standardError(
+  jacobian: readonly (readonly number[])[],
+  g: readonly number[],
+  rss: number,
+): number | undefined {
   const [n, p] = [jacobian[0]!.length, jacobian.length];
   const j = new Matrix(jacobian.map((k) => [...k]));
   // Columns are scaled to one, so that a time constant in seconds and a rate in micrometres are solved alike.
@@ -129,7 +171,9 @@ function standardError(jacobian: readonly (readonly number[])[], g: readonly num
   const scaled = j.clone();
   for (let r = 0; r < p; r++) for (let k = 0; k < n; k++) scaled.set(r, k, j.get(r, k) / scale[r]!);
   const gs = g.map((v, r) => v / scale[r]!);
-  const w = solve(scaled.mmul(scaled.transpose()), Matrix.columnVector(gs)).to1DArray();
+  const lu = new LuDecomposition(scaled.mmul(scaled.transpose()));
+  if (lu.isSingular()) return undefined;
+  const w = lu.solve(Matrix.columnVector(gs)).to1DArray();
   const variance = (rss / (n - p)) * gs.reduce((sum, v, r) => sum + v * w[r]!, 0);
   return Math.sqrt(Math.max(0, variance));
 }
@@ -149,13 +193,15 @@ function aiccOf(rss: number, n: number, p: number): number {
 function fitOf(
   model: LeakModel,
   rate: number,
-  se: number,
+  se: number | undefined,
   rss: number,
   n: number,
   p: number,
   terms: LeakFit['terms'],
   tau?: number,
-): LeakFit {
+): LeakFit | undefined {
+  // A term that shows in nothing makes no model of its own: a series that stands still is a line.
+  if (se === undefined || ![rate, se, rss].every(Number.isFinite)) return undefined;
   return {
     model,
     rate,
@@ -167,7 +213,7 @@ function fitOf(
   };
 }
 
-function line(ts: readonly number[], ys: readonly number[], start: number): LeakFit {
+function line(ts: readonly number[], ys: readonly number[], start: number): LeakFit | undefined {
   const columns = [ones(ts.length), ts];
   const { c, rss } = linear(columns, ys);
   const se = standardError(columns, [0, 1], rss);

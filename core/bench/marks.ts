@@ -1,13 +1,12 @@
 import { type Go, isMarked, type JudgedMark, judgeMarks } from '@core/drive/judge-marks';
 import type { OffsetPattern } from '@core/drive/judge-offset';
-import { markPhases } from '@core/drive/phase';
-import { solveDrive } from '@core/drive/solve-drive';
 import type { Stage } from '@core/drive/stages';
 import type { Fact } from '@core/facts/fact';
 import { measuredOf } from '@core/facts/read';
 import type { Registry } from '@core/facts/observable';
 import type { State } from '@core/facts/state';
 import { wheelThing } from '@core/facts/thing';
+import { predictedPhases } from './found-drive';
 
 /** Key of the observed mark offset of a wheel. */
 export const MARK = 'mark';
@@ -41,8 +40,7 @@ export function marksAnswer(
       facts.set(i, m.facts);
       seen.set(i, { teeth: m.value, u: m.u });
     });
-    const solved = seen.size > 0 ? solveDrive(layout) : undefined;
-    const phases = solved?.ok ? markPhases(layout, solved.value) : [];
+    const phases = seen.size > 0 ? predictedPhases(state, layout) : [];
     const judged = judgeMarks(layout, phases, seen);
     answer.of += judged.of;
     for (const m of judged.marks)

@@ -37,10 +37,13 @@ const NUMBER = /^[-+]?\d+(?:[.,]\d+)?(?:e[-+]?\d+)?$/i;
 const valueOf = (cell: string): number | undefined =>
   NUMBER.test(cell.trim()) ? Number(cell.trim().replace(',', '.')) : undefined;
 
+const LONGEST_HEADING = 200;
 /** Unit in a heading: "time [ms]", "way (in)", or a cell that is a unit alone. */
 function unitIn(cell: string): string | undefined {
-  const m = /[[(]\s*([^\])]+)\s*[\])]/.exec(cell);
-  return m ? m[1]!.trim() : undefined;
+  const from = cell.search(/[[(]/);
+  if (from < 0 || cell.length > LONGEST_HEADING) return undefined;
+  const to = cell.slice(from).search(/[\])]/);
+  return to < 2 ? undefined : cell.slice(from + 1, from + to).trim();
 }
 
 /**

@@ -93,6 +93,15 @@ export const CauseDataSchema = z.strictObject({
       wording: z.string(),
     }),
   ),
+  /** What sinks a cause whatever else speaks for it: a denial, or any abnormal look where nothing is to be wrong. */
+  bars: z
+    .array(
+      z.strictObject({
+        causes: z.array(z.string()).min(1),
+        by: z.union([z.literal('abnormal'), z.strictObject({ finding: z.string(), value: z.string() })]),
+      }),
+    )
+    .optional(),
   causes: z.array(CauseSchema),
   mechanisms: z.array(MechanismSchema),
   findings: z.array(FindingSchema),

@@ -13,6 +13,8 @@ export type Evidence = {
   /** Natural log of how much likelier each cause makes it than returns at large. */
   direct: readonly { finding: Finding; nats: Float64Array }[];
   strange: readonly Finding[];
+  /** Natural log by which causes are sunk; none where nothing sinks one. */
+  bars?: Float64Array;
 };
 
 /**
@@ -31,7 +33,27 @@ export function evidenceOf(model: CauseModel, findings: readonly Finding[]): Evi
   }
   const observed = [...byName.values()].flatMap(speaking);
   const { direct, odd } = directly(model, findings);
-  return { observed, direct, strange: [...strange, ...odd] };
+  const bars = barsOf(model, findings, observed);
+  return { observed, direct, strange: [...strange, ...odd], ...(bars ? { bars } : {}) };
+}
+
+/** A barred cause is left this share of what it would have: it stays in the list, and does not lead. */
+const BARRED = Math.log(1e-6);
+
+function barsOf(
+  { causes, data }: CauseModel,
+  findings: readonly Finding[],
+  observed: readonly Observed[],
+): Float64Array | undefined {
+  const sunk = new Set<string>();
+  for (const { causes: keys, by } of data.bars ?? []) {
+    const holds =
+      by === 'abnormal'
+        ? observed.some(isAbnormal)
+        : findings.some((f) => f.finding === by.finding && f.value === by.value);
+    if (holds) for (const k of keys) sunk.add(k);
+  }
+  return sunk.size === 0 ? undefined : Float64Array.from(causes, (c) => (sunk.has(c.key) ? BARRED : 0));
 }
 
 /** Is a value one that needs an explanation, all of it? */

@@ -149,6 +149,7 @@ export function scores(
 ): Float64Array {
   const logs = logLikelihoods(model, laid);
   for (const { nats } of evidence.direct) for (let i = 0; i < logs.length; i++) logs[i]! += nats[i]!;
+  if (evidence.bars) for (let i = 0; i < logs.length; i++) logs[i]! += evidence.bars[i]!;
   return logs;
 }
 

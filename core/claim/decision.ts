@@ -2,9 +2,10 @@ import { type DocumentKind, DOCUMENTS } from '@core/catalogue/pack';
 import type { Fact } from '@core/facts/fact';
 import { meaningOf } from '@core/facts/meaning';
 import type { Registry } from '@core/facts/observable';
-import { allStanding, factsOf, has, textOf } from '@core/facts/read';
+import { allStanding, factsOf, has, saysNothing, textOf } from '@core/facts/read';
+import { nameOfId } from '@core/facts/thing';
 import type { State } from '@core/facts/state';
-import type { Ranking } from '@core/cause/rank';
+import type { RankedCause, Ranking } from '@core/cause/rank';
 import type { TermsAnswer } from './terms';
 
 /** Why a decision may not be issued as it stands. */
@@ -25,6 +26,9 @@ export type Warning =
   | { code: 'out_of_terms_accepted' }
   | { code: 'missing_document'; document: DocumentKind };
 
+/** Code of a fault that was recorded. */
+const codeOf = (f: Fact): string => nameOfId(f.about ?? '');
+
 export type DecisionCheck = { objections: Objection[]; warnings: Warning[] };
 
 /** What a decision stands on beside the facts: the causes, the terms, faults recorded, documents that the terms require. */
@@ -33,27 +37,36 @@ export type DecidedOn = {
   terms: TermsAnswer | undefined;
   recorded: readonly Fact[];
   required?: readonly DocumentKind[] | undefined;
+  /** A finding speaks for a cause when it moves it by more than this, natural log. */
+  speaks: number;
   /** A decided cause below this share is pointed out. */
   weakLeader: number;
   /** A leader from this share on is more likely than not. */
   likely: number;
 };
 
-/** Measured or seen, on the returned parts or the fitting: a reading of the vehicle or a paper proves nothing about either. */
-function onParts(f: Fact, registry: Registry): boolean {
-  const station = registry.get(meaningOf(f).key)?.station;
-  return (f.how === 'measured' || f.how === 'seen') && (station === 'examine' || station === 'fit');
+/**
+ * Measured or seen, on the returned parts or the fitting (a reading of the vehicle or a paper proves nothing about either),
+ * and speaking for the fault: an abnormal look, or a finding that makes what is accused likelier. What was not examined,
+ * could not be told, or looked sound opens no gate.
+ */
+function speaksFor(f: Fact, registry: Registry, accused: readonly RankedCause[], nats: number): boolean {
+  const o = registry.get(meaningOf(f).key);
+  if ((f.how !== 'measured' && f.how !== 'seen') || saysNothing(f.value)) return false;
+  if (o?.station !== 'examine' && o?.station !== 'fit') return false;
+  if (o.type.kind === 'choice') return o.type.options.some((x) => x.key === f.value && x.abnormal === true);
+  return accused.some((c) => c.weights.some((w) => w.nats > nats && w.facts.includes(f.id)));
 }
 
 /**
- * House rules of settling. Declining needs at least one fact measured or seen on the returned parts or the fitting (one that
- * a recorded fault stands on, when there is a fault), a considered alternative, and plain words. A document that the terms
+ * House rules of settling. Declining needs at least one fact measured or seen on the returned parts or the fitting that speaks
+ * for the fault (one that a recorded fault stands on, when there is a fault), a considered alternative, and plain words. A document that the terms
  * require holds any decision up until it is here or a reason is given to go on without it.
  */
 export function checkDecision(
   state: State,
   registry: Registry,
-  { ranking, terms, recorded, required = [], weakLeader, likely }: DecidedOn,
+  { ranking, terms, recorded, required = [], speaks, weakLeader, likely }: DecidedOn,
 ): DecisionCheck {
   const objections: Objection[] = [];
   const warnings: Warning[] = [];
@@ -67,7 +80,14 @@ export function checkDecision(
     const pool = allStanding(state)
       .flatMap((s) => s.facts)
       .filter((f) => recorded.length === 0 || ids.has(f.id));
-    if (!pool.some((f) => onParts(f, registry))) objections.push({ code: 'decline_needs_evidence' });
+    const codes = new Set(recorded.map((f) => codeOf(f)));
+    const accused = ranking.causes.filter((c) =>
+      recorded.length > 0
+        ? c.cause.fault !== undefined && codes.has(c.cause.fault)
+        : c.cause.key === (textOf(state, 'cause.decided') ?? ranking.causes[0]?.cause.key),
+    );
+    if (!pool.some((f) => speaksFor(f, registry, accused, speaks)))
+      objections.push({ code: 'decline_needs_evidence' });
     if (textOf(state, 'claim.alternative') === undefined)
       objections.push({ code: 'decline_needs_alternative' });
     // A fault that our own words led to is not the fitter's.

@@ -1,7 +1,7 @@
-import { factsDigest } from '@core/facts/digest';
+import { contentDigest, factsDigest } from '@core/facts/digest';
 import type { Author, Fact } from '@core/facts/fact';
 import { standing } from '@core/facts/read';
-import type { State } from '@core/facts/state';
+import { nextSeen, type State } from '@core/facts/state';
 
 /** An issued report: which facts it was sealed on, and whether they are still the same. */
 export type SealCheck = {
@@ -9,9 +9,9 @@ export type SealCheck = {
   issue: number;
   /**
    * intact: every sealed fact is here, unchanged; altered: one is missing or differs; void: it names no fact and seals
-   * nothing; unchecked: an old issue that was not computed again.
+   * nothing.
    */
-  verdict: 'intact' | 'altered' | 'void' | 'unchecked';
+  verdict: 'intact' | 'altered' | 'void';
   /** Facts that it does not cover, seals aside, whenever they were filed or merged: a new issue would say something else. */
   later: number;
 };
@@ -20,46 +20,50 @@ const [ISSUE, SAID] = ['report.issue', 'report.said'];
 /** Facts that belong to the issuing of reports: no seal need cover those of a later one. */
 export const isOfReport = (f: Fact): boolean => f.key === ISSUE || f.key === SAID;
 
-/** Issues, newest first, that are computed again at every look; older ones were superseded by them. */
-const RECHECKED = 4;
-
 /**
- * The facts that seal everything known so far: how it read, line by line, and the seal over that and all else, its value
- * the digest, its basis the ids.
+ * The facts that seal everything known so far: how it read, line by line, and the seal over that, all else and itself: who
+ * issued it, when and over what. Its value is the digest, its basis the ids.
  */
 export function makeSeal(state: State, caseId: string, said: readonly string[], author: Author): Fact[] {
   const common = { case: caseId, by: author.by, at: author.now() };
+  const seen = nextSeen(state.log);
   const reading: Fact = {
     id: author.newId(),
     ...common,
+    seen,
     key: SAID,
     value: [...said],
     how: 'computed',
     ...correcting(standing(state, SAID)),
   };
   const all = [...state.log, reading];
-  return [
-    reading,
-    {
-      id: author.newId(),
-      ...common,
-      key: ISSUE,
-      value: factsDigest(all),
-      how: 'decided',
-      basis: all.map((f) => f.id),
-    },
-  ];
+  const seal: Omit<Fact, 'value'> = {
+    id: author.newId(),
+    ...common,
+    seen: seen + 1,
+    key: ISSUE,
+    how: 'decided',
+    basis: all.map((f) => f.id),
+  };
+  return [reading, { ...seal, value: sealDigest(all, seal) }];
 }
+
+/** SHA-256 over the facts sealed and the seal itself, all but its value. */
+function sealDigest(facts: readonly Fact[], seal: Omit<Fact, 'value'>): string {
+  const rest = Object.fromEntries(Object.entries(seal).filter(([k]) => k !== 'value'));
+  return contentDigest({ facts: factsDigest(facts), seal: rest });
+}
+
 const correcting = (f: Fact | undefined) => (f ? { supersedes: f.id } : {});
 
-/** Verifies the seals of a case, oldest first. Judged by ids alone: no clock has a say in what a seal covers. */
-export function checkSeals(state: State, rechecked = RECHECKED): SealCheck[] {
+/** Verifies every seal of a case, oldest first. Judged by ids alone: no clock has a say in what a seal covers. */
+export function checkSeals(state: State): SealCheck[] {
   const byId = new Map(state.log.map((f) => [f.id, f]));
   const plain = state.log.filter((f) => !isOfReport(f));
   const seals = state.log.filter((f) => f.key === ISSUE && f.strikes === undefined);
   return seals.map((seal, i) => {
     const sealed = new Set(seal.basis);
-    const verdict = i < seals.length - rechecked ? 'unchecked' : verify(seal, byId);
+    const verdict = verify(seal, byId);
     const later = plain.reduce((n, f) => (sealed.has(f.id) ? n : n + 1), 0);
     return { seal, issue: i + 1, verdict, later };
   });
@@ -75,7 +79,9 @@ function verify(seal: Fact, byId: ReadonlyMap<string, Fact>): 'intact' | 'altere
   const known = verified.get(seal);
   if (known?.facts.length === facts.length && facts.every((f, i) => f === known.facts[i]))
     return known.verdict;
-  const verdict = facts.length === ids.length && factsDigest(facts) === seal.value ? 'intact' : 'altered';
+  // Issues of earlier makes sealed the facts alone.
+  const holds = () => sealDigest(facts, seal) === seal.value || factsDigest(facts) === seal.value;
+  const verdict = facts.length === ids.length && holds() ? 'intact' : 'altered';
   verified.set(seal, { facts, verdict });
   return verdict;
 }

@@ -1,22 +1,29 @@
 import { type Day, daysBetween, monthsBetween, plusMonths } from '@core/quantity/dates';
+import { judged } from '@core/quantity/judge';
 
 export type Terms = { months: number; km: number };
 export type TermsAnswer =
   | { verdict: 'in'; ends: Day; kmLeft?: number | undefined; daysLeft: number }
-  | { verdict: 'out'; ends: Day; overKm: number; overDays: number }
+  /** `ends` is not known where the distance alone puts it out. */
+  | { verdict: 'out'; ends?: Day | undefined; overKm: number; overDays: number }
   | { verdict: 'cannot_tell'; missing: Missing[]; ends?: Day | undefined };
-/** What is missing; `distance_back`: both readings are here, but the later one is smaller. */
-type Missing = 'start' | 'failure' | 'distance' | 'distance_back';
+/**
+ * What is missing; `distance_back`: both readings are here, but the later one is smaller; `distance_near`: the limit lies
+ * within what the distance is uncertain by.
+ */
+type Missing = 'start' | 'failure' | 'distance' | 'distance_back' | 'distance_near';
 
 /**
- * In or out of terms, by months or distance, whichever comes first. The last day still counts.
- * A distance that is not known leaves "in" undecided but can never turn "out by time" round.
+ * In or out of terms, by months or distance, whichever comes first. The last day still counts. A distance is judged at
+ * v ± 2u: only one that is over wherever it lies is out, only one that is within wherever it lies is in. A distance that is
+ * not known leaves "in" undecided but can never turn "out by time" round; one that is over is out whenever it began.
+ * @param runsBack the later reading is smaller: nothing is in terms by such a distance
  */
 export function judgeTerms(
   terms: Terms,
   start: Day | undefined,
   failure: Day | undefined,
-  ranKm: number | undefined,
+  ran: { km: number; u: number } | undefined,
   runsBack = false,
 ): TermsAnswer {
   const missing: Missing[] = [];
@@ -24,11 +31,17 @@ export function judgeTerms(
   if (failure === undefined) missing.push('failure');
   const ends = start === undefined ? undefined : plusMonths(start, terms.months);
   const overDays = ends !== undefined && failure !== undefined ? daysBetween(ends, failure) : undefined;
-  const overKm = ranKm === undefined ? undefined : ranKm - terms.km;
-  if (ends !== undefined && ((overDays ?? 0) > 0 || (overKm ?? 0) > 0)) {
-    return { verdict: 'out', ends, overKm: Math.max(0, overKm ?? 0), overDays: Math.max(0, overDays ?? 0) };
-  }
+  const overKm = ran === undefined ? undefined : ran.km - terms.km;
+  const far = ran && judged(overKm!, ran.u, (km) => km > 0);
+  if ((overDays ?? 0) > 0 || far === true)
+    return {
+      verdict: 'out',
+      ends,
+      overKm: far === true ? overKm! : 0,
+      overDays: Math.max(0, overDays ?? 0),
+    };
   if (overKm === undefined) missing.push(runsBack ? 'distance_back' : 'distance');
+  else if (far === undefined) missing.push('distance_near');
   if (missing.length > 0 || ends === undefined || overDays === undefined)
     return { verdict: 'cannot_tell', missing, ends };
   return { verdict: 'in', ends, kmLeft: overKm === undefined ? undefined : -overKm, daysLeft: -overDays };

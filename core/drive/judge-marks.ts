@@ -40,7 +40,7 @@ export function judgeMarks(
       ];
     });
   const has = (v: OffsetVerdict['verdict']) => marks.some((m) => m.verdict.verdict === v);
-  const wrong = has('teeth_out') || has('fraction') || has('teeth_and_rest');
+  const wrong = has('teeth_out') || has('fraction') || has('teeth_and_rest') || has('outside');
   const of = markedWheels(layout).length;
   const go = wrong ? 'no_go' : has('cannot_tell') ? 'wait' : marks.length < of ? 'so_far' : 'go';
   return { marks, pattern: offsetPattern(marks), go, of };

@@ -1,4 +1,4 @@
-import { judged } from '@core/quantity/judge';
+import { COVERAGE, judged } from '@core/quantity/judge';
 import type { Phase } from './phase';
 
 type Sense = 'advanced' | 'retarded';
@@ -8,12 +8,15 @@ export type OffsetVerdict =
   /** Whole teeth, and what is left over, advanced positive: the rest needs a reason of its own. */
   | { verdict: 'teeth_and_rest'; offTeeth: number; teeth: number; restTeeth: number; sense: Sense }
   | { verdict: 'fraction'; offTeeth: number; sense: Sense }
+  /** Outside the tolerance wherever within its uncertainty it lies, though not by how much. */
+  | { verdict: 'outside'; offTeeth: number; sense: Sense }
   | { verdict: 'cannot_tell'; offTeeth: number };
 
 /**
  * An observed mark offset against the predicted one, in teeth. Judged at v and v ± 2u: as predicted within the tolerance,
  * whole teeth out within it of a whole number, else whole teeth and a rest, or below one tooth a fraction (stack height,
- * seat, elongation); disagreement cannot tell.
+ * seat, elongation). Where these disagree and no value within ± 2u lies within the tolerance of the prediction it is outside
+ * all the same; else it cannot be told.
  * Near one half there are two positions that a correct belt may take.
  */
 export function judgeOffset(
@@ -29,11 +32,14 @@ export function judgeOffset(
   const off = observedTeeth - origin;
   const classify = (d: number): string => {
     const k = Math.round(d);
-    return Math.abs(d - k) <= toleranceTeeth + 1e-9 ? `whole ${k + 0}` : `rest ${Math.floor(d)}`;
+    return Math.abs(d - k) <= toleranceTeeth + ROUNDING ? `whole ${k + 0}` : `rest ${Math.floor(d)}`;
   };
   const said = judged(off, u, classify);
-  if (said === undefined) return { verdict: 'cannot_tell', offTeeth: off };
   const sense = off >= 0 ? ('advanced' as const) : ('retarded' as const);
+  if (said === undefined)
+    return Math.abs(off) - COVERAGE * u > toleranceTeeth + ROUNDING
+      ? { verdict: 'outside', offTeeth: off, sense }
+      : { verdict: 'cannot_tell', offTeeth: off };
   if (said.startsWith('rest')) {
     if (Math.abs(off) < 1) return { verdict: 'fraction', offTeeth: off, sense };
     const whole = nearestWhole(off);
@@ -52,7 +58,10 @@ export function judgeOffset(
 }
 
 /** Nearest whole number, a half towards zero: one and a half teeth are one tooth and a half. */
-const nearestWhole = (d: number): number => Math.sign(d) * Math.ceil(Math.abs(d) - 0.5 - 1e-9) + 0;
+const nearestWhole = (d: number): number => Math.sign(d) * Math.ceil(Math.abs(d) - 0.5 - ROUNDING) + 0;
+
+/** Far below what anybody reads at a mark, far above what a solver leaves: no edge of a band lies in between, teeth. */
+const ROUNDING = 1e-4;
 
 /** What several wheels say together. */
 export type OffsetPattern =
@@ -75,6 +84,7 @@ export function offsetPattern(seen: readonly { wheel: number; verdict: OffsetVer
     return { pattern: 'cannot_tell' };
   if (seen.every((s) => s.verdict.verdict === 'as_predicted')) return { pattern: 'as_predicted' };
   const has = (v: OffsetVerdict['verdict']) => seen.some((s) => s.verdict.verdict === v);
+  if (has('outside')) return { pattern: 'cannot_tell' };
   if (has('teeth_and_rest')) return { pattern: 'teeth_and_rest' };
   if (has('fraction')) return has('teeth_out') ? { pattern: 'inconsistent' } : { pattern: 'fractions' };
   const signed = seen.map((s) => ('teeth' in s.verdict ? Math.round(s.verdict.offTeeth) : 0));

@@ -4,7 +4,7 @@ import type { Author, Fact, FactValue, FileRef, How } from './fact';
 import { meaningOf, slotKey } from './meaning';
 import type { Place } from './place';
 import { whole } from './text';
-import { inOrder, reduce, type State } from './state';
+import { inOrder, nextSeen, reduce, type State } from './state';
 import { THING } from './thing';
 
 export type NewFact = {
@@ -45,6 +45,7 @@ export function fileFact(state: State, caseId: string, entry: NewFact, author: A
     how: entry.how,
     by: author.by,
     at: author.now(),
+    seen: nextSeen(state.log),
     ...(named === undefined ? {} : { series: named }),
     ...(joins && named === undefined && first ? { series: first.series ?? first.id } : {}),
     ...(entry.files?.length ? { files: [...entry.files] } : {}),
@@ -69,12 +70,13 @@ const wellFormed = <T>(value: T): T =>
 export function fileFacts(state: State, caseId: string, entries: readonly NewFact[], author: Author): Fact[] {
   const facts: Fact[] = [];
   const touched = new Set<string>();
+  const first = nextSeen(state.log);
   let now = state;
   for (const e of entries) {
     const slot = slotKey(meaningOf({ key: e.key, about: e.about }), e.place);
     if (touched.has(slot)) now = reduce([...state.log, ...facts]);
     touched.add(slot);
-    facts.push(fileFact(now, caseId, e, author));
+    facts.push({ ...fileFact(now, caseId, e, author), seen: first + facts.length });
   }
   return facts;
 }
@@ -83,9 +85,19 @@ export function fileFacts(state: State, caseId: string, entries: readonly NewFac
 export const byOneAct = (facts: readonly Fact[]): Fact[] =>
   facts.length < 2 ? [...facts] : facts.map((f) => ({ ...f, act: facts[0]!.id }));
 
-/** Facts that are undone with one: those of its act that have their effect still. */
-export const ofOneAct = (state: State, fact: Fact): Fact[] =>
-  fact.act === undefined ? [fact] : state.log.filter((f) => f.act === fact.act && !state.aside.has(f.id));
+/**
+ * Facts that are undone with one: those of its act that were not taken back yet, also those that another of the same act
+ * corrected, which would stand again otherwise.
+ */
+export function ofOneAct(state: State, fact: Fact): Fact[] {
+  if (fact.act === undefined) return [fact];
+  const mine = state.log.filter((f) => f.act === fact.act);
+  const own = new Set(mine.map((f) => f.id));
+  return mine.filter((f) => {
+    const by = state.aside.get(f.id);
+    return by === undefined || own.has(by);
+  });
+}
 
 /** What declares a further part of a kind at a place on the drive. @param unique makes its id */
 export function declaring(kind: string, place: string, unique: string): NewFact[] {
@@ -96,8 +108,8 @@ export function declaring(kind: string, place: string, unique: string): NewFact[
   ];
 }
 
-/** A fact that withdraws `target`. Striking a strike brings the first fact back: that is redo. */
-export function strikeFact(target: Fact, author: Author, note?: string): Fact {
+/** A fact that withdraws `target`. @param log of the case as it stands. Striking a strike brings the first fact back: that is redo. */
+export function strikeFact(target: Fact, author: Author, log: readonly Fact[], note?: string): Fact {
   return {
     id: author.newId(),
     case: target.case,
@@ -106,6 +118,7 @@ export function strikeFact(target: Fact, author: Author, note?: string): Fact {
     how: 'decided',
     by: author.by,
     at: author.now(),
+    seen: nextSeen(log),
     strikes: target.id,
     ...(note ? { note } : {}),
   };
@@ -122,13 +135,16 @@ export function undoTarget(state: State, by: string): Fact | undefined {
   return mine.reverse().find((f) => !state.aside.has(f.id));
 }
 
-/** What redo would strike: the newest strike of one's own with nothing filed by that person since. */
+/**
+ * What redo would strike: the strike of one's own undoing that was the last and was not redone, with nothing filed by that
+ * person since. Undo, undo, redo, redo is the way back.
+ */
 export function redoTarget(state: State, by: string): Fact | undefined {
-  const mine = state.log.filter((f) => f.by === by);
-  for (const f of mine.reverse()) {
+  const byId = new Map(state.log.map((f) => [f.id, f]));
+  for (const f of state.log.filter((x) => x.by === by).reverse()) {
     if (f.strikes === undefined) return undefined;
-    const undone = state.log.find((g) => g.id === f.strikes);
-    if (!state.aside.has(f.id) && undone?.strikes === undefined) return f;
+    const isUndo = byId.get(f.strikes)?.strikes === undefined;
+    if (isUndo && !state.aside.has(f.id)) return f;
   }
   return undefined;
 }

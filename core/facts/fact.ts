@@ -50,6 +50,11 @@ export const FactSchema = z.strictObject({
   how: z.enum(HOW),
   by: z.string().min(1).max(120),
   at: z.iso.datetime(),
+  /**
+   * One more than the greatest of the facts that its desk knew of this case when it was filed (Lamport 1978): order that no
+   * clock can turn round. Facts of earlier makes have none.
+   */
+  seen: z.number().int().min(1).max(1e12).optional(),
   /** One fact or several: a correction that ends a contradiction names all of its sides. */
   supersedes: z.union([z.string(), z.array(z.string()).min(1).max(500)]).optional(),
   strikes: z.string().optional(),

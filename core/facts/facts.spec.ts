@@ -33,10 +33,10 @@ describe('facts', () => {
     let facts = file(file([], 'cover.rub', 'none'), 'cover.rub', 'front');
     expect(valueOf(reduce(facts), 'cover.rub')).toBe('front');
     const target = undoTarget(reduce(facts), 'A')!;
-    facts = [...facts, strikeFact(target, author)];
+    facts = [...facts, strikeFact(target, author, facts)];
     expect(valueOf(reduce(facts), 'cover.rub')).toBe('none');
     const redo = redoTarget(reduce(facts), 'A')!;
-    facts = [...facts, strikeFact(redo, author)];
+    facts = [...facts, strikeFact(redo, author, facts)];
     expect(valueOf(reduce(facts), 'cover.rub')).toBe('front');
     expect(redoTarget(reduce(facts), 'A')).toBeUndefined();
   });
@@ -102,7 +102,7 @@ describe('facts', () => {
           }
           const standing = standingOf(state, 'k');
           if (s.act === 'strike') {
-            if (standing) mine.push(strikeFact(standing, unsteady));
+            if (standing) mine.push(strikeFact(standing, unsteady, mine));
             continue;
           }
           mine.push(fileFact(state, 'c', { key: 'k', value: i, how: 'seen' }, unsteady));
@@ -139,7 +139,7 @@ describe('facts', () => {
     expect(valueOf(settled, 'belt.back')).toBe('cracked');
     expect(allStanding(settled).flatMap((s) => s.rivals).length).toBe(0);
     // struck, the contradiction is there again
-    const struck = [...settled.log, strikeFact(standingOf(settled, 'belt.back')!, author)];
+    const struck = [...settled.log, strikeFact(standingOf(settled, 'belt.back')!, author, settled.log)];
     expect(rivalsOf(reduce(struck), 'belt.back')?.length).toBe(2);
   });
 
@@ -192,7 +192,7 @@ describe('facts', () => {
 describe('digest', () => {
   it('is SHA-256 of the canonical lines, as the browser’s own SHA-256 finds it', async () => {
     const fact = all[0]!;
-    const line = `{"at":"${fact.at}","by":"${fact.by}","case":"${fact.case}","how":"decided","id":"${fact.id}","key":"case.tag","value":"${String(fact.value)}"}`;
+    const line = `{"at":"${fact.at}","by":"${fact.by}","case":"${fact.case}","how":"decided","id":"${fact.id}","key":"case.tag","seen":${fact.seen},"value":"${String(fact.value)}"}`;
     const bytes = await crypto.subtle.digest('SHA-256', new TextEncoder().encode(line));
     const hex = [...new Uint8Array(bytes)].map((b) => b.toString(16).padStart(2, '0')).join('');
     expect(factsDigest([fact])).toBe(hex);

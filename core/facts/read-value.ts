@@ -1,4 +1,12 @@
-import { type DateForm, type DateOrder, type Day, formatDay, parseDay } from '@core/quantity/dates';
+import {
+  type DateForm,
+  type DateOrder,
+  type Day,
+  formatDay,
+  isMonthOnly,
+  MONTH_U,
+  parseDay,
+} from '@core/quantity/dates';
 import { parseQuantity, readNumber } from '@core/quantity/parse-quantity';
 import { type Result, err, ok } from '@core/quantity/result';
 import { formatQuantity } from '@core/quantity/format-quantity';
@@ -76,7 +84,10 @@ export function readValue(o: Observable, text: string, ctx: ReadContext): Result
     }
     case 'date': {
       const day = parseDay(typed, ctx.house.dateOrder, ctx.today);
-      return day.ok ? ok({ value: day.value }) : err(day.error);
+      // A month alone is its first day, uncertain by a month: it is never shown as a day.
+      return day.ok
+        ? ok({ value: day.value, ...(isMonthOnly(typed) ? { u: MONTH_U } : {}) })
+        : err(day.error);
     }
     case 'choice': {
       const found = findOption(typed, optionsOf(o));

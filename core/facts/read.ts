@@ -38,7 +38,7 @@ export const valueOf = (state: State, key: string, about?: string): FactValue | 
 /** The standing value when it is a number. */
 export function numberOf(state: State, key: string, about?: string): number | undefined {
   const v = valueOf(state, key, about);
-  return typeof v === 'number' ? v : undefined;
+  return typeof v === 'number' && Number.isFinite(v) ? v : undefined;
 }
 
 /** Value of any observable that somebody passed over on purpose: it was not examined, and says nothing. */

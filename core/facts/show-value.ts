@@ -1,3 +1,4 @@
+import { formatMonth, isMonth } from '@core/quantity/dates';
 import { formatQuantity } from '@core/quantity/format-quantity';
 import type { FactValue } from './fact';
 import { type Observable, optionsOf } from './observable';
@@ -19,7 +20,7 @@ export function showValue(o: Observable, value: FactValue, house: House, name: N
     case 'count':
       return `${String(value)} ${t.what}`;
     case 'date':
-      return houseDay(String(value), house);
+      return isMonth(u) ? formatMonth(String(value)) : houseDay(String(value), house);
     case 'choice':
       return optionsOf(o).find((x) => x.key === value)?.wording ?? String(value);
     case 'several':

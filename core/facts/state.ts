@@ -12,33 +12,68 @@ export type State = {
 };
 
 /**
- * Facts in the order in which they came about: by time, but never before what they name, whatever a clock said. Equal ones
- * by id. The order in which they are given does not matter.
+ * Facts in the order in which they came about: by what each had seen when it was filed (a logical clock), never before what
+ * they name; facts of earlier makes, which say nothing of it, come first, by time. Equal ones by time, then by id. The order in
+ * which they are given does not matter, nor do clocks that run back.
  */
 export function inOrder(facts: readonly Fact[]): Fact[] {
+  const old = byTime(facts.filter((f) => f.seen === undefined));
+  const place = new Map(old.map((f, i) => [f.id, { seen: 0, depth: i }]));
+  const later = facts.filter((f) => f.seen !== undefined);
+  const byId = new Map(facts.map((f) => [f.id, f]));
+  const newest = [...later].sort((a, b) => b.seen! - a.seen! || (a.id < b.id ? 1 : -1));
+  walk(
+    newest,
+    (f) => namedBy(f).flatMap((id) => byId.get(id) ?? []),
+    (f, before) => {
+      if (f.seen === undefined) return;
+      // Broken data may name what had seen more: it comes behind it all the same.
+      const own = { seen: f.seen, depth: 0 };
+      for (const g of before) {
+        const r = place.get(g.id);
+        if (!r || r.seen < own.seen) continue;
+        own.depth = r.seen > own.seen ? r.depth + 1 : Math.max(own.depth, r.depth + 1);
+        own.seen = r.seen;
+      }
+      place.set(f.id, own);
+    },
+  );
+  return [...facts].sort((a, b) => {
+    const [x, y] = [place.get(a.id)!, place.get(b.id)!];
+    return x.seen - y.seen || x.depth - y.depth || compare(a.at, b.at) || compare(a.id, b.id);
+  });
+}
+
+/** What a fact filed now has seen: one more than the greatest before it. */
+export const nextSeen = (log: readonly Fact[]): number =>
+  1 + log.reduce((most, f) => Math.max(most, f.seen ?? 0), 0);
+
+const compare = (a: string, b: string): number => (a < b ? -1 : a > b ? 1 : 0);
+const namedBy = (f: Fact): string[] => [...correctedBy(f), ...(f.strikes === undefined ? [] : [f.strikes])];
+
+/** By time, but never before what they name, whatever a clock said. */
+function byTime(facts: readonly Fact[]): Fact[] {
   const byId = new Map(facts.map((f) => [f.id, f]));
   const rank = new Map<string, { at: string; depth: number }>();
-  const known = (f: Fact) =>
-    [...correctedBy(f), ...(f.strikes === undefined ? [] : [f.strikes])].flatMap((id) => byId.get(id) ?? []);
   // From the newest on, so that a circle is cut at the same place whatever the order given.
-  const newest = [...facts].sort((a, b) =>
-    a.at < b.at ? 1 : a.at > b.at ? -1 : a.id < b.id ? 1 : a.id > b.id ? -1 : 0,
+  const newest = [...facts].sort((a, b) => compare(b.at, a.at) || compare(b.id, a.id));
+  walk(
+    newest,
+    (f) => namedBy(f).flatMap((id) => byId.get(id) ?? []),
+    (f, before) => {
+      const own = { at: f.at, depth: 0 };
+      for (const g of before) {
+        const r = rank.get(g.id);
+        if (!r || r.at < own.at) continue;
+        own.depth = r.at > own.at ? r.depth + 1 : Math.max(own.depth, r.depth + 1);
+        own.at = r.at;
+      }
+      rank.set(f.id, own);
+    },
   );
-  walk(newest, known, (f, before) => {
-    const own = { at: f.at, depth: 0 };
-    for (const g of before) {
-      const r = rank.get(g.id);
-      if (!r || r.at < own.at) continue;
-      own.depth = r.at > own.at ? r.depth + 1 : Math.max(own.depth, r.depth + 1);
-      own.at = r.at;
-    }
-    rank.set(f.id, own);
-  });
   return [...facts].sort((a, b) => {
     const [x, y] = [rank.get(a.id)!, rank.get(b.id)!];
-    if (x.at !== y.at) return x.at < y.at ? -1 : 1;
-    if (x.depth !== y.depth) return x.depth - y.depth;
-    return a.id < b.id ? -1 : a.id > b.id ? 1 : 0;
+    return compare(x.at, y.at) || x.depth - y.depth || compare(a.id, b.id);
   });
 }
 
@@ -126,7 +161,8 @@ function slotsOf(standing: readonly Fact[]): Slots {
   for (const [key, { meaning, facts }] of groups) {
     const last = facts.at(-1)!;
     // Readings of one series stand together; everything else that nobody corrected contradicts.
-    const series = last.series;
+    // The first reading carries no series of its own: it is named by those that joined it.
+    const series = last.series ?? facts.find((f) => f.series === last.id)?.series;
     const mine =
       facts.length > 1 && series !== undefined
         ? facts.filter((f) => f.series === series || f.id === series)

@@ -74,8 +74,24 @@ export function fittedAs(sheet: Sheet, state: State, rules: Rules): Fitted | und
     unconfirmed: textOf(state, 'fit.sheet_back')
       ? sheet.steps.filter((s) => !said.has(s.id)).map((s) => s.id)
       : [],
-    back: wayBack(sheet.steps, sheet.gates, performed, broken),
+    back: wayBack(sheet.steps, sheet.gates, performed, broken, amiss(sheet, said)),
   };
+}
+
+/**
+ * Steps from which what was done otherwise has to be made good: the step itself; where a proof after the turns fails, the
+ * step that locks the shafts, since all is taken off and begun again there. A figure or a tool that is off is no such step.
+ */
+function amiss(sheet: Sheet, said: ReadonlyMap<string, StepSaid>): ReadonlySet<string> {
+  const lock = sheet.steps.find((s) => s.now.lockedCrank || s.now.lockedCams)?.id;
+  const out = new Set<string>();
+  for (const s of sheet.steps) {
+    if (said.get(s.id)?.state !== 'wrong' || s.faults?.wrong === undefined) continue;
+    if (s.phase === 'check' && s.faults.wrong === 'TIM-OFF') {
+      if (lock !== undefined) out.add(lock);
+    } else out.add(s.id);
+  }
+  return out;
 }
 
 function saidOf(step: SheetStep, state: State): StepSaid {

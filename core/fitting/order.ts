@@ -45,22 +45,25 @@ export type Undoable = { id: string; undo?: string | undefined };
  * and with it everything done that waited for it; nothing else has to, so that set is the smallest. Undone in the reverse
  * of the order done; then done in the order of the sheet.
  * @param steps in the order of the sheet
+ * @param wrong steps that were done otherwise and left something that has to come out again: they are undone with all that waited for them
  */
 export function wayBack(
   steps: readonly Undoable[],
   gates: readonly Gate[],
   performed: Performed,
   broken: readonly Broken[] = brokenGates(performed, gates),
+  wrong: ReadonlySet<string> = new Set(),
 ): BackAnswer {
   const byId = new Map(steps.map((s) => [s.id, s]));
   const never = (b: Broken) => byId.get(b.gate.before)?.undo === 'never';
   const lost = broken.filter(never);
   const bad = broken.filter((b) => !never(b));
-  if (bad.length === 0) return { lost };
+  const amiss = [...wrong].filter((id) => byId.get(id)?.undo !== 'never');
+  if (bad.length === 0 && amiss.length === 0) return { lost };
   const done = new Set(performed.done);
   const next = successors(gates);
   const undone = new Set<string>();
-  const stack = bad.map((b) => b.gate.after);
+  const stack = [...bad.map((b) => b.gate.after), ...amiss];
   while (stack.length > 0) {
     const id = stack.pop()!;
     if (undone.has(id) || !done.has(id)) continue;

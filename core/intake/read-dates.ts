@@ -1,4 +1,4 @@
-import { addDays, type Day, parseDay, plusMonths } from '@core/quantity/dates';
+import { addDays, type Day, parseDay, plusMonths, MONTH_U } from '@core/quantity/dates';
 import type { IntakeContext } from './context';
 import { groupBy, hasPhrase } from './phrases';
 import type { Proposal, Span } from './proposal';
@@ -137,7 +137,7 @@ export function readDates(text: string, tokens: readonly Token[], ctx: IntakeCon
         how: 'reported',
         sure: d.rough ? 'likely' : 'sure',
         spans: [d.span],
-        ...(d.rough && d.day.endsWith('-01') ? { month: true as const } : {}),
+        ...(d.rough && d.day.endsWith('-01') ? { month: true as const, u: MONTH_U } : {}),
       });
   }
   return out;

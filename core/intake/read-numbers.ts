@@ -63,9 +63,9 @@ export function readDistances(tokens: readonly Token[], ctx: IntakeContext): Pro
     const figures = figuresOf(sentence);
     for (const f of figures) {
       const unit = distanceUnit(f.unit);
-      const near = sentence.filter(
-        (t, i) => i >= f.at - 7 && i < f.at + f.n + 5 && t.clause === sentence[f.at]!.clause,
-      );
+      const near = sentence
+        .slice(Math.max(0, f.at - 7), f.at + f.n + 5)
+        .filter((t) => t.clause === sentence[f.at]!.clause);
       const before = sentence.slice(Math.max(0, f.at - 5), f.at);
       const behind = sentence
         .slice(f.at + f.n, f.at + f.n + 4)
@@ -85,7 +85,7 @@ export function readDistances(tokens: readonly Token[], ctx: IntakeContext): Pro
       );
       const put = (key: string, sure: Proposal['sure'] = unit === undefined ? 'likely' : 'sure') =>
         out.push({ key, value: km, how: 'reported', sure, spans: [span] });
-      if (hasPhrase(sentence.slice(f.at), WORDS.yearly) && hasPhrase(behind, WORDS.yearly)) {
+      if (hasPhrase(behind, WORDS.yearly)) {
         out.push({ key: 'vehicle.yearly', value: km, how: 'reported', sure: 'likely', spans: [span] });
         continue;
       }
@@ -144,10 +144,13 @@ export function readBare(tokens: readonly Token[], found: readonly Proposal[]): 
   return [];
 }
 
+/** Words before a figure among which its cue is looked for: a sentence of people has fewer. */
+const CUE_REACH = 60;
+
 /** "fitted 3.2.2026 at 51 000 km", "went in on 12 March 2024 at 118 400 km": the last cue before the figure is the fitting. */
 function atFitting(sentence: readonly Token[], f: Figure): boolean {
   if (sentence[f.at - 1]?.low !== 'at') return false;
-  const before = sentence.slice(0, f.at);
+  const before = sentence.slice(Math.max(0, f.at - CUE_REACH), f.at);
   const last = (words: readonly string[]) => findPhrases(before, words).at(-1)?.at ?? -1;
   return last(WORDS.fitted) > Math.max(last(WORDS.now), -1);
 }
@@ -168,12 +171,18 @@ export function readMeasured(tokens: readonly Token[], ctx: IntakeContext): Prop
         (o.type.dimension === 'distance' || o.type.dimension === 'money' || o.type.dimension === 'ratio')
       ),
   );
-  for (const sentence of groupBy(tokens, 'sentence'))
+  for (const sentence of groupBy(tokens, 'sentence')) {
+    // Looked for once a sentence, however many figures it has.
+    const spoken = numbers.flatMap((o) => {
+      const at = findPhrases(sentence, subjectsOf(o));
+      return at.length > 0 ? [{ o, at }] : [];
+    });
     for (const f of figuresOf(sentence)) {
       let best: { o: Observable; away: number; at: number; n: number } | undefined;
-      for (const o of numbers) {
+      for (const { o, at } of spoken) {
         if (!unitSuits(o, f.unit)) continue;
-        for (const s of findPhrases(sentence, subjectsOf(o))) {
+        for (const s of at) {
+          if (Math.abs(s.at - f.at) > MEASURE_REACH) continue;
           if (s.at <= f.at && f.at < s.at + s.n && o.type.kind === 'number') continue;
           const away = s.at > f.at ? s.at - f.at - f.n + 1 : f.at - s.at - s.n + 1;
           const unsaid = !hasUnit(o, f.unit);
@@ -187,8 +196,12 @@ export function readMeasured(tokens: readonly Token[], ctx: IntakeContext): Prop
       const n = f.n + (f.unit !== undefined && next?.text === f.unit ? 1 : 0);
       out.push(figureOf(best.o, f, spanOf(sentence, f.at, n)));
     }
+  }
   return out;
 }
+
+/** A subject further from its figure than this is that of another, words. */
+const MEASURE_REACH = 20;
 
 function figureOf(o: Observable, f: Figure, span: Proposal['spans'][number]): Proposal {
   const base =

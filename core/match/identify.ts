@@ -1,10 +1,23 @@
-import { addDays, type Day } from '@core/quantity/dates';
+import { addDays, type Day, isDay } from '@core/quantity/dates';
 import type { Fact } from '@core/facts/fact';
 import { standing, textOf } from '@core/facts/read';
 import type { State } from '@core/facts/state';
 import type { Catalogue } from '@core/catalogue/find-records';
 import { featureKey } from '@core/catalogue/feature-observables';
 import type { Variant } from '@core/catalogue/pack';
+
+/** What people type into a free field when they do not know. */
+const UNKNOWN: ReadonlySet<string> = new Set([
+  'unknown',
+  'not known',
+  'n/a',
+  'na',
+  'none',
+  '?',
+  '-',
+  '–',
+  'skipped',
+]);
 
 /** Why a variant is ruled out, with the fact that did it. */
 export type Exclusion =
@@ -44,11 +57,13 @@ export function identify(cat: Catalogue, engine: string, state: State): Identifi
 
 function exclusions(cat: Catalogue, v: Variant, state: State): Exclusion[] {
   const out: Exclusion[] = [];
+  // Unknown excludes nothing: only what says something is read.
   const built = standing(state, 'vehicle.built');
-  if (built && typeof built.value === 'string') {
+  const day = textOf(state, 'vehicle.built');
+  if (built && day !== undefined && isDay(day)) {
     const { from, to, slackDays } = v.built;
-    const early = from !== undefined && built.value < addDays(from, -slackDays);
-    const late = to !== undefined && built.value > addDays(to, slackDays);
+    const early = from !== undefined && day < addDays(from, -slackDays);
+    const late = to !== undefined && day > addDays(to, slackDays);
     if (early || late) out.push({ code: 'built_outside', fact: built, from, to, slackDays });
   }
   for (const [feature, allowed] of Object.entries(v.features)) {
@@ -59,10 +74,14 @@ function exclusions(cat: Catalogue, v: Variant, state: State): Exclusion[] {
     }
   }
   const market = standing(state, 'vehicle.market');
+  const sold = textOf(state, 'vehicle.market')?.trim().toLowerCase();
   if (
     market &&
+    sold !== undefined &&
+    sold !== '' &&
+    !UNKNOWN.has(sold) &&
     v.markets.length > 0 &&
-    !v.markets.some((m) => m.toLowerCase() === String(market.value).toLowerCase())
+    !v.markets.some((m) => m.toLowerCase() === sold)
   ) {
     out.push({ code: 'market_differs', fact: market, markets: v.markets });
   }

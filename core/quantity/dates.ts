@@ -1,7 +1,3 @@
-// One function a file: the whole package would come along with the calendar that uses more of it.
-import addMonths from 'date-fns/addMonths';
-import differenceInCalendarDays from 'date-fns/differenceInCalendarDays';
-import differenceInMonths from 'date-fns/differenceInMonths';
 import { type Result, err, ok } from './result';
 
 /** A calendar day "2026-03-12"; no time of day, no zone. */
@@ -30,7 +26,7 @@ function year(text: string): number {
 }
 
 /**
- * Reads a day as people write it: "2026-03-12", "12.3.2026", "12/03/26", "12 Mar 2026", "Mar 2026" (the first),
+ * Reads a day as people write it: "2026-03-12", "12.3.2026", "12/03/26", "12 Mar 2026", "Mar 2026" or "3/2026" (the first),
  * "today", "yesterday". Figures follow `order`; an ISO day is always read as such.
  */
 export function parseDay(text: string, order: DateOrder, today: Day): Result<Day, DateError> {
@@ -40,6 +36,11 @@ export function parseDay(text: string, order: DateOrder, today: Day): Result<Day
   if (low === 'today' || low === 'now') return ok(today);
   if (low === 'yesterday') return ok(addDays(today, -1));
   if (isDay(typed)) return ok(typed);
+  const inFigures = /^(?:(\d{1,2})[./-](\d{4})|(\d{4})-(\d{2}))$/.exec(low);
+  if (inFigures) {
+    const found = day(Number(inFigures[2] ?? inFigures[3]), Number(inFigures[1] ?? inFigures[4]), 1);
+    return found ? ok(found) : fail;
+  }
   const named = /^(?:(\d{1,2})[\s.\-/]*)?([a-z]{3})[a-z]*[\s.,\-/]*(\d{4}|\d{2})$/.exec(low);
   if (named) {
     const m = MONTHS.indexOf(named[2] ?? '') + 1;
@@ -70,18 +71,51 @@ export function formatDay(iso: Day, order: DateForm): string {
   return order === 'dmy' ? `${d}.${m}.${y}` : order === 'mdy' ? `${m}/${d}/${y}` : iso;
 }
 
-const local = (iso: Day) => new Date(`${iso}T12:00:00`);
-const back = (t: Date): Day => day(t.getFullYear(), t.getMonth() + 1, t.getDate()) ?? '1970-01-01';
+const DAY_MS = 86_400_000;
+/** A day as its count since 1970-01-01: a calendar's arithmetic, in which no zone skips or doubles one. */
+const countOf = (iso: Day): number => {
+  const [y = 0, m = 1, d = 1] = iso.split('-').map(Number);
+  return Math.round(Date.UTC(y, m - 1, d) / DAY_MS);
+};
+const atCount = (n: number): Day => new Date(n * DAY_MS).toISOString().slice(0, 10);
 
-/** Whole months from a to b; negative when b is before a. */
-export const monthsBetween = (a: Day, b: Day): number => differenceInMonths(local(b), local(a));
 /** Days from a to b. */
-export const daysBetween = (a: Day, b: Day): number => differenceInCalendarDays(local(b), local(a));
-/** The day n months later; end of month is kept inside the month. */
-export const plusMonths = (a: Day, n: number): Day => back(addMonths(local(a), n));
+export const daysBetween = (a: Day, b: Day): number => countOf(b) - countOf(a);
 /** The day n days later. */
-export function addDays(a: Day, n: number): Day {
-  const t = local(a);
-  t.setDate(t.getDate() + n);
-  return back(t);
+export const addDays = (a: Day, n: number): Day => atCount(countOf(a) + n);
+/** The day n months later; end of month is kept inside the month. */
+export function plusMonths(a: Day, n: number): Day {
+  const [y = 0, m = 1, d = 1] = a.split('-').map(Number);
+  const months = y * 12 + (m - 1) + n;
+  const [year, month] = [Math.floor(months / 12), (((months % 12) + 12) % 12) + 1];
+  const last = new Date(Date.UTC(year, month, 0)).getUTCDate();
+  return day(year, month, Math.min(d, last)) ?? a;
 }
+/** Whole months from a to b: the most that can be added to a without passing b; negative when b is before a. */
+export function monthsBetween(a: Day, b: Day): number {
+  if (b < a) return -monthsBetween(b, a) + 0;
+  const [ya = 0, ma = 1] = a.split('-').map(Number);
+  const [yb = 0, mb = 1] = b.split('-').map(Number);
+  const most = (yb - ya) * 12 + (mb - ma);
+  return plusMonths(a, most) <= b ? most : most - 1;
+}
+
+/** The calendar day of an instant where the user sits. */
+export function dayOf(instant: string | number | Date): Day {
+  const t = new Date(instant);
+  return day(t.getFullYear(), t.getMonth() + 1, t.getDate()) ?? '1970-01-01';
+}
+
+/** True for what names a month and no day: "Mar 2026", "3/2026". */
+export const isMonthOnly = (text: string): boolean =>
+  /^\s*(?:[a-z]{3,9}[\s.,\-/]*(?:\d{4}|\d{2})|(?:0?[1-9]|1[0-2])[./-]\d{4}|\d{4}-(?:0[1-9]|1[0-2]))\s*$/i.test(
+    text,
+  );
+
+/** Uncertainty of a day of which only the month is known, days. */
+export const MONTH_U = 30;
+/** True for the uncertainty of such a day. */
+export const isMonth = (u: number | undefined): boolean => u !== undefined && u >= MONTH_U;
+
+/** A month in words. @example formatMonth('2026-03-01') // "Mar 2026" */
+export const formatMonth = (iso: Day): string => formatDay(iso, 'named').replace(/^\d+ /, '');

@@ -1,7 +1,7 @@
 import { computed, inject, Injectable, linkedSignal } from '@angular/core';
 import { type Advice, type Asked } from '@core/advice/advice';
 import { advise, askedOf } from '@core/advice/advise';
-import { predictedMarks } from '@core/advice/marks';
+import { agreedMarksOf } from '@core/advice/marks';
 import type { Stage } from '@core/drive/stages';
 import { wheelThing } from '@core/facts/thing';
 import { CaseDesk } from '../../data/case-desk';
@@ -40,9 +40,11 @@ export class AdviceStore {
   readonly dials = computed<MarkDial[]>(() => {
     const a = this.desk.current()?.answers;
     if (!a || this.current()?.draw !== 'marks') return [];
-    const stages = a.possible.designs[0] ?? [];
+    const predicted = agreedMarksOf(a.possible.designs, this.desk.current()!.state);
+    const stages = a.possible.designs[0];
+    if (!predicted || !stages) return [];
     const seen = new Map((a.drive?.marks ?? a.openMarks)?.marks.map((m) => [m.about, m]));
-    return predictedMarks(stages).map((p): MarkDial => {
+    return predicted.map((p): MarkDial => {
       const deg = 360 / (teethOf(stages, p.about) ?? 40);
       const m = seen.get(p.about);
       const must = `must stand ${standsWords(p.teeth)}`;

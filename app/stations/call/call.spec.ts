@@ -1,3 +1,4 @@
+import { pngBytes } from '../../testing/picture-bytes';
 import { TestBed } from '@angular/core/testing';
 import { factsOf, has, standing, textOf } from '@core/facts/read';
 import { Cases } from '../../data/cases';
@@ -154,7 +155,7 @@ describe('a call', () => {
     await door.files([new File(['\u0000\u0001'], 'thing.bin')]);
     await door.files([new File(['Which kit for the TE16-CORM?'], 'note.txt', { type: 'text/plain' })]);
     await until(() => String(factsOf(state(), 'call.message')[0]?.value).includes('TE16'));
-    await door.files([new File([new Uint8Array([1, 2, 3])], 'photo.jpg', { type: 'image/jpeg' })], true);
+    await door.files([new File([pngBytes('x')], 'photo.png', { type: 'image/png' })], true);
     await until(() => factsOf(state(), 'thing.file').length === 1);
   });
 });

@@ -9,7 +9,7 @@ import { Papers } from '../../acts/papers';
 import { DeskSession } from '../../entry/desk-session';
 import { Field } from '../../entry/field';
 import { distance } from '../../words/answers';
-import { dueWords } from '../../words/jobs';
+import { dueWords, RUNS_BACK } from '../../words/jobs';
 
 /** When the next change is due, and the label that says so. */
 @Component({
@@ -76,8 +76,9 @@ export class DuePanel {
         .includes(this.interval()?.vehicle.toLowerCase() ?? ' '),
   );
   protected readonly words = computed(() => {
-    const due = this.answer()?.due;
-    return due ? dueWords(due, this.house.house()) : [];
+    const a = this.answer();
+    if (a?.runsBack) return [RUNS_BACK];
+    return a?.due ? dueWords(a.due, this.house.house()) : [];
   });
   protected readonly label = computed(() => {
     const view = this.desk.current();
@@ -91,6 +92,7 @@ export class DuePanel {
       engine: a.engine.code,
       vehicle: this.vehicle() ?? '',
       fittedDay: fitted.day,
+      ...(fitted.monthOnly ? { monthOnly: true } : {}),
       fittedKm: fitted.km,
       parts,
       due,

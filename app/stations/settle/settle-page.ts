@@ -103,7 +103,6 @@ export class SettlePage {
     intact: '✓ facts unchanged since',
     altered: '▲ a sealed fact was altered or is missing',
     void: '▲ no seal: it names no fact',
-    unchecked: 'an older issue, not computed again',
   };
   protected readonly seals = computed(() => this.answers()?.seals ?? []);
 

@@ -9,7 +9,7 @@ import { thingsOf } from '@core/facts/read';
 import { applies } from '../applies';
 import { type Examined, examined } from '../examined';
 import { type Looks, looksOf } from '../looks';
-import { node } from '../node';
+import { node, orElse } from '../node';
 import { traceAnswer } from '../trace-answer';
 import { things } from './case';
 import { drive } from './drive';
@@ -37,21 +37,24 @@ export const looks = node(
 );
 
 /** Lengths that come of others, each against its window. */
-export const stacks = node({ registry, possible }, ({ registry, possible }, _, state): StackUp[] => {
-  const further = thingsOf(state, registry).flatMap((t) => (t.first ? [] : [t.id]));
-  const layouts = possible.designs.length === 1 ? possible.designs[0]!.map((s) => s.layout) : [];
-  return stackUps(state, registry, layouts, further);
-});
+export const stacks = orElse(
+  node({ registry, possible }, ({ registry, possible }, _, state): StackUp[] => {
+    const further = thingsOf(state, registry).flatMap((t) => (t.first ? [] : [t.id]));
+    const layouts = possible.designs.length === 1 ? possible.designs[0]!.map((s) => s.layout) : [];
+    return stackUps(state, registry, layouts, further);
+  }),
+  () => [],
+);
 
 /** What of guides came back, by mass and by outline. */
-export const balances = node({ registry, rules }, ({ registry, rules }, _, state) =>
-  pieceBalances(state, registry, rules),
+export const balances = orElse(
+  node({ registry, rules }, ({ registry, rules }, _, state) => pieceBalances(state, registry, rules)),
+  () => [],
 );
 
 /** Where on a sprocket or along a guide its damage lies. */
-export const spreads = node(
-  { registry, rules, bench, drive },
-  ({ registry, rules, bench, drive }, _, state) => {
+export const spreads = orElse(
+  node({ registry, rules, bench, drive }, ({ registry, rules, bench, drive }, _, state) => {
     const cams =
       drive?.stages.flatMap((s) => s.layout.wheels.flatMap((w) => (w.role === 'cam' ? [w.teeth] : []))) ?? [];
     const alike = new Set(cams).size === 1 ? cams[0] : undefined;
@@ -60,19 +63,29 @@ export const spreads = node(
       const teeth = part?.attributes['teeth'];
       return typeof teeth === 'number' ? teeth : alike;
     });
-  },
+  }),
+  () => [],
 );
 
 /** What a capture of crank and cam said of this drive. */
-export const trace = node({ registry, rules, drive }, ({ registry, rules, drive }, _, state) =>
-  traceAnswer(state, registry, drive?.stages.map((s) => s.layout) ?? [], rules),
+export const trace = orElse(
+  node({ registry, rules, drive }, ({ registry, rules, drive }, _, state) =>
+    traceAnswer(state, registry, drive?.stages.map((s) => s.layout) ?? [], rules),
+  ),
+  () => undefined,
 );
 
 /** How plungers sank under a constant load. */
-export const leaks = node({ rules }, ({ rules }, _, state) => leakAnswers(state, rules));
+export const leaks = orElse(
+  node({ rules }, ({ rules }, _, state) => leakAnswers(state, rules)),
+  () => [],
+);
 
 /** Damage at teeth and links on the one design that is left: which wheel it repeats with. */
-export const damage = node({ drive, registry }, ({ drive, registry }, _, state): DamageMap[] => {
-  const things = thingsOf(state, registry).flatMap((t) => (t.first ? [] : [t.id]));
-  return drive ? damageMaps(state, registry, drive.stages, things) : [];
-});
+export const damage = orElse(
+  node({ drive, registry }, ({ drive, registry }, _, state): DamageMap[] => {
+    const things = thingsOf(state, registry).flatMap((t) => (t.first ? [] : [t.id]));
+    return drive ? damageMaps(state, registry, drive.stages, things) : [];
+  }),
+  () => [],
+);

@@ -2,7 +2,7 @@ import { thingsOf } from '@core/facts/read';
 import { caseKind } from '../case-kind';
 import { contradictionsOf } from '../contradictions';
 import { lacking } from '../lacks';
-import { node } from '../node';
+import { node, orElse } from '../node';
 import { namedThings } from '../things';
 import { sheet } from './drive';
 import { engine, identification, possible, registry } from './identification';
@@ -16,16 +16,19 @@ export const things = node(
     namedThings(thingsOf(state, registry), possible, knowledge.faults, sheet?.steps),
 );
 
-export const contradictions = node(
-  { registry, possible, engine, identification },
-  ({ registry, possible, engine, identification }, _, state) =>
-    contradictionsOf(
-      state,
-      registry,
-      possible,
-      engine,
-      identification?.standings.map((s) => s.variant) ?? [],
-    ),
+export const contradictions = orElse(
+  node(
+    { registry, possible, engine, identification },
+    ({ registry, possible, engine, identification }, _, state) =>
+      contradictionsOf(
+        state,
+        registry,
+        possible,
+        engine,
+        identification?.standings.map((s) => s.variant) ?? [],
+      ),
+  ),
+  () => [],
 );
 
 /** Keys of needed observables without a fact, and what else a station waits for. */

@@ -7,22 +7,19 @@ import { standing, textOf } from '@core/facts/read';
 import { faultThing } from '@core/facts/thing';
 import type { SheetStep } from '@core/fitting/sheet';
 import { once } from '@core/quantity/once';
-import { node } from '../node';
+import { node, orElse } from '../node';
 import { fitted, sheet } from './drive';
 import { ran, ranking } from './evidence';
 import { kit, registry, rules } from './identification';
 
-export const terms = node(
-  { kit, ran },
-  ({ kit, ran }, _, state): TermsAnswer | undefined =>
-    kit &&
-    judgeTerms(
-      kit.terms,
-      textOf(state, 'kit.fitted'),
-      textOf(state, 'case.date'),
-      ran.distance?.km,
-      ran.back,
-    ),
+export const terms = orElse(
+  node(
+    { kit, ran },
+    ({ kit, ran }, _, state): TermsAnswer | undefined =>
+      kit &&
+      judgeTerms(kit.terms, textOf(state, 'kit.fitted'), textOf(state, 'case.date'), ran.distance, ran.back),
+  ),
+  () => undefined,
 );
 
 export type FaultAnswer = {
@@ -69,6 +66,7 @@ export const decision = node(
       terms,
       recorded: faults.flatMap((f) => (f.recorded ? [f.recorded] : [])),
       required: kit?.terms.documents,
+      speaks: rules.speaks.nats,
       weakLeader: rules.weakLeader,
       likely: rules.sureFrom.likely,
     }),

@@ -9,7 +9,7 @@ import { applies } from '../applies';
 import { type CheckAnswer, checkList } from '../checks';
 import { type CodeAnswer, codesAnswer } from '../codes-answer';
 import { toConclude, type ToConclude } from '../conclude';
-import { node } from '../node';
+import { node, orElse } from '../node';
 import { ranSince } from '../ran';
 import { suspects, type Suspect } from '../why';
 import { balances, bench, leaks, trace } from './bench';
@@ -76,7 +76,10 @@ export const findings = node(
 );
 
 /** Fault codes of the cam and crank families, with what they accuse. */
-export const codes = node({ causes }, ({ causes }, _, state): CodeAnswer[] => codesAnswer(state, causes));
+export const codes = orElse(
+  node({ causes }, ({ causes }, _, state): CodeAnswer[] => codesAnswer(state, causes)),
+  () => [],
+);
 
 export const ranking = node(
   { causes, findings, rules },
@@ -84,10 +87,13 @@ export const ranking = node(
 );
 
 /** Checks worth making, by bits per minute. */
-export const checks = node(
-  { causes, registry, findings, possible, rules },
-  ({ causes, registry, findings, possible, rules }, _, state): CheckAnswer[] =>
-    checkList(causes, registry, findings, state, possible, rules.leastBits),
+export const checks = orElse(
+  node(
+    { causes, registry, findings, possible, rules },
+    ({ causes, registry, findings, possible, rules }, _, state): CheckAnswer[] =>
+      checkList(causes, registry, findings, state, possible, rules.leastBits),
+  ),
+  () => [],
 );
 
 /** What of the bench would settle most, and what cannot be had since it did not come. */
@@ -97,8 +103,9 @@ export const conclude = node(
 );
 
 /** Steps of the fitting that could have led to what is seen, most likely first. */
-export const why = node(
-  { causes, sheet, ranking, fitted, rules },
-  ({ causes, sheet, ranking, fitted, rules }): Suspect[] =>
+export const why = orElse(
+  node({ causes, sheet, ranking, fitted, rules }, ({ causes, sheet, ranking, fitted, rules }): Suspect[] =>
     sheet?.status === 'ready' ? suspects(sheet, ranking, causes, fitted, rules.suspicion) : [],
+  ),
+  () => [],
 );

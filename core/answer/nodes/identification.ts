@@ -5,7 +5,7 @@ import { type Identification, identify } from '@core/match/identify';
 import { type KitMatch, matchKits } from '@core/match/match-kits';
 import { type Asking, nextQuestions } from '@core/match/next-question';
 import { type Possible, possibleDrives } from '../applies';
-import { node } from '../node';
+import { node, orElse } from '../node';
 import { registryFor } from '../world';
 
 export const registry = node({}, (_, world) => registryFor(world));
@@ -38,10 +38,13 @@ export const possible = node(
 );
 
 const NOTHING_TO_ASK: Asking = { questions: [], expectedMinutes: 0, allMinutes: 0, exact: true };
-export const asking = node(
-  { identification },
-  ({ identification }, { catalogue }, state): Asking =>
-    identification ? nextQuestions(catalogue, identification, state) : NOTHING_TO_ASK,
+export const asking = orElse(
+  node(
+    { identification },
+    ({ identification }, { catalogue }, state): Asking =>
+      identification ? nextQuestions(catalogue, identification, state) : NOTHING_TO_ASK,
+  ),
+  () => NOTHING_TO_ASK,
 );
 
 /** The kit named, when the catalogue has it. */
@@ -49,10 +52,11 @@ export const kit = node({}, (_, { catalogue }, state): Kit | undefined =>
   catalogue.kits.get(textOf(state, 'kit.number') ?? ''),
 );
 
-export const kits = node(
-  { engine, identification },
-  ({ engine, identification }, { catalogue }, state): KitMatch[] =>
+export const kits = orElse(
+  node({ engine, identification }, ({ engine, identification }, { catalogue }, state): KitMatch[] =>
     engine && identification
       ? matchKits(catalogue, engine.code, identification, textOf(state, 'kit.number'))
       : [],
+  ),
+  () => [],
 );
