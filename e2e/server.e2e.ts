@@ -40,6 +40,25 @@ test('pages carry the strict policy, parts carry little, hashed files keep for a
   expect((await request.get('/icon.svg')).headers()['content-security-policy']).toBe(policy);
 });
 
+test('a name that was pointed at this machine is refused, its own names are not', async () => {
+  const ask = (host: string) => raw(`GET /health HTTP/1.1\r\nHost: ${host}\r\nConnection: close\r\n\r\n`);
+  for (const host of ['attacker.invalid', 'localhost.attacker.invalid:4173', '', 'x'])
+    expect((await ask(host)).split(' ')[1], host).not.toBe('200');
+  for (const host of ['localhost', '127.0.0.1:80', '[::1]:4173'])
+    expect((await ask(host)).split(' ')[1], host).toBe('200');
+});
+
+test('forty captures at once hold no page up: a few are made, the others are told to come back', async ({
+  request,
+}) => {
+  const all = Array.from({ length: 40 }, (_, i) => request.get(`/captures/TE16-CORM?seed=${i}`));
+  const page = await request.get('/health');
+  expect(page.status()).toBe(200);
+  const codes = (await Promise.all(all)).map((r) => r.status());
+  expect(new Set(codes)).toEqual(new Set([200, 503]));
+  expect(codes.filter((c) => c === 200).length).toBeGreaterThanOrEqual(2);
+});
+
 test('no text becomes script or markup in the page, whoever asks', async ({ page }) => {
   await page.goto('/');
   await expect(page.getByRole('navigation', { name: 'Rack of cases' })).toBeVisible();

@@ -1,6 +1,7 @@
 import * as z from 'zod';
 import { Router } from 'express';
-import { BOX_DIALECTS, BOX_FAULTS, boxCapture } from '@core/simulate/capture-box';
+import { BOX_DIALECTS, BOX_FAULTS } from '@core/simulate/capture-box';
+import { CaptureThreads } from './capture-threads';
 
 z.config({ jitless: true });
 const QuerySchema = z.object({
@@ -23,9 +24,9 @@ const QuerySchema = z.object({
 });
 
 /** A stand-in for a capture box: `GET /captures/:engine` is an export of crank and cam of an engine, with a fault and in a dialect that are asked for. */
-export function captures(): Router {
+export function captures(threads = new CaptureThreads()): Router {
   const router = Router();
-  router.get('/:engine', (req, res) => {
+  router.get('/:engine', async (req, res) => {
     const query = QuerySchema.safeParse(req.query);
     if (!query.success || !/^[\w-]{1,40}$/.test(req.params.engine)) {
       const at = query.error?.issues[0];
@@ -37,11 +38,18 @@ export function captures(): Router {
     const { z: zCrank, teeth, ...ask } = query.data;
     const { engine } = req.params;
     const wheel = teeth === undefined ? {} : { teeth: [...teeth].map((t) => t === '1') };
+    const made = await threads.make({ engine, ...ask, zCrank, ...wheel });
+    if (made === undefined)
+      return void res
+        .status(503)
+        .set('Retry-After', '2')
+        .type('text/plain')
+        .send('The capture box is busy. Try again in a moment.');
     res
       .set('Cache-Control', 'no-store')
       .attachment(`capture-${engine}-${ask.fault}.csv`)
       .type('text/csv')
-      .send(boxCapture({ engine, ...ask, zCrank, ...wheel }));
+      .send(made);
   });
   return router;
 }

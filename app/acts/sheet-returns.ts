@@ -1,6 +1,6 @@
 import { inject, Injectable } from '@angular/core';
 import { Router } from '@angular/router';
-import { caseMark, readReturn, returnedTo, type ReturnError } from '@core/fitting/sheet-return';
+import { caseMark, isShortMark, readReturn, returnedTo, type ReturnError } from '@core/fitting/sheet-return';
 import { CaseDesk } from '../data/case-desk';
 import { Cases } from '../data/cases';
 import { troubleSentence } from '../data/store-trouble';
@@ -21,7 +21,12 @@ export class SheetReturns {
     const home =
       to === undefined
         ? undefined
-        : this.cases.heads().find((h) => ('id' in to ? h.id === to.id : caseMark(h.id) === to.mark));
+        : this.cases
+            .heads()
+            .find((h) => ('id' in to ? h.id === to.id : caseMark(h.id, to.mark.length) === to.mark));
+    // A short mark fits more than one case of a busy desk: only the case that somebody opened for it is taken.
+    if (to && 'mark' in to && isShortMark(to.mark) && this.desk.currentId() === undefined)
+      return `This code is of an older sheet and does not say surely which case it is of${home ? ` (case ${home.tag} would fit)` : ''}. Open its case and enter the code there. Nothing was filed.`;
     if (home && home.id !== this.desk.currentId() && this.desk.currentId() === undefined) {
       await this.router.navigate(['/case', home.id, 'fit']);
       await this.desk.open(home.id);

@@ -30,7 +30,7 @@ export class Sheets {
   /** Share of it that is drawn. */
   readonly share = signal(0);
 
-  /** Set in a thread, fifteen steps a side. */
+  /** Set in a thread. */
   async pdf(): Promise<void> {
     if (this.making()) return;
     const paper = await this.paper();

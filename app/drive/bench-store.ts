@@ -3,7 +3,7 @@ import { computed, inject, Injectable, linkedSignal, signal } from '@angular/cor
 import { elongationOf } from '@core/bench/extension';
 import { nearerOf } from '@core/bench/found-drive';
 import { MARK } from '@core/bench/marks';
-import { bankThing, wheelThing } from '@core/facts/thing';
+import { wheelThing } from '@core/facts/thing';
 import { isMarked } from '@core/drive/judge-marks';
 import { stagesFor } from '@core/catalogue/find-records';
 import { type Layout, tensionerIndex } from '@core/drive/layout';
@@ -12,7 +12,6 @@ import { AS_MADE, type DriveState, driveState, type WhatIf } from '@core/drive/w
 import { canonical } from '@core/facts/canonical';
 import { measuredOf } from '@core/facts/read';
 import type { Registry } from '@core/facts/observable';
-import { numberOf } from '@core/facts/read';
 import type { State } from '@core/facts/state';
 import { CaseDesk } from '../data/case-desk';
 import { Packs } from '../data/packs';

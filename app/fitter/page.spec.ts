@@ -60,7 +60,7 @@ describe('a sheet on a telephone', () => {
   afterAll(() => host.remove());
 
   it('begins empty: nothing is answered, and nothing is evidence', () => {
-    expect(begun).toEqual({ bar: `0 of ${sheet.steps.length} steps answered`, steps: 0, places: 0 });
+    expect(begun).toEqual({ bar: `0 of ${sheet.steps.length} steps answered`, steps: -1, places: 0 });
     expect(one('#qr').querySelector('svg')).not.toBeNull();
   });
 

@@ -41,10 +41,40 @@ function keep(): void {
 /** What was entered before, when the page is opened again. */
 function recall(): void {
   try {
-    const kept = JSON.parse(localStorage.getItem(KEY) ?? 'null') as Kept | null;
-    if (kept) Object.assign(state, kept);
+    const kept: unknown = JSON.parse(localStorage.getItem(KEY) ?? 'null');
+    if (kept !== null) take(kept);
   } catch {
-    keep();
+    part(document, '#keeps').textContent =
+      'What this browser had kept of the sheet cannot be read: enter it again. The sheet itself is whole.';
+  }
+}
+
+const isObject = (x: unknown): x is Record<string, unknown> =>
+  typeof x === 'object' && x !== null && !Array.isArray(x);
+
+/** Of what was kept, all that can be an entry of this sheet; the rest is left, so that nothing damaged stops it. */
+function take(kept: unknown): void {
+  if (!isObject(kept)) return;
+  const ids = new Set(sheet.steps.map((s) => s.id));
+  if (typeof kept['fitter'] === 'string') state.fitter = kept['fitter'].slice(0, 120);
+  if (Array.isArray(kept['order']))
+    state.order = [
+      ...new Set(kept['order'].filter((id): id is string => typeof id === 'string' && ids.has(id))),
+    ];
+  if (!isObject(kept['entries'])) return;
+  for (const s of sheet.steps) {
+    const e = kept['entries'][s.id];
+    if (!isObject(e)) continue;
+    const entry = entryOf(s.id);
+    if (e['went'] === 'done' || e['went'] === 'skipped' || e['went'] === 'wrong') entry.went = e['went'];
+    if (typeof e['note'] === 'string') entry.note = e['note'].slice(0, 1000);
+    if (typeof e['tool'] === 'number' && s.instead[e['tool']] !== undefined) entry.tool = e['tool'];
+    if (isObject(e['values']))
+      for (const a of s.asks) {
+        const v = e['values'][a.id];
+        if (typeof v === 'number' && Number.isFinite(v)) entry.values[a.id] = v;
+      }
+    if (entry.went && !state.order.includes(s.id)) state.order.push(s.id);
   }
 }
 

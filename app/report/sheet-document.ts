@@ -1,19 +1,21 @@
-import type { Content, TableCell, TDocumentDefinitions } from 'pdfmake/interfaces';
+import type { Content, ContentStack, TableCell, TDocumentDefinitions } from 'pdfmake/interfaces';
 import { formatDay } from '@core/quantity/dates';
 import type { StepPicture } from '../fitting/step-picture';
 import { LETTERS, stampSvg, stepSvg } from '../fitting/step-svg';
 import type { PaperStep, SheetPaper } from './sheet-paper';
 
-/** Width of a drawing, and its greatest height, points: fifteen steps stand on one side of A4. */
+/** Width of a small drawing, and its greatest height, points. */
 const PICTURE_PT = 72;
 const ROW_PT = 41;
+const MM = 72 / 25.4;
+/** Where the drive changes it is drawn to be read at arm’s length: so wide, or so high where it is taller than wide. */
+const LARGE = { width: 80 * MM, height: 105 * MM };
 
-/** A fitting sheet for the wall of the workshop: fifteen steps a side, with a box to tick. */
+/** A fitting sheet for the wall of the workshop, with a box to tick at each step; the drive is drawn large where it changes. */
 export function sheetDocument(p: SheetPaper): TDocumentDefinitions {
   const body: TableCell[][] = p.steps.map((s) => [
     { text: String(s.number), bold: true, fontSize: 11, alignment: 'right' },
-    stepText(s),
-    picture(s),
+    ...(s.picture && s.changes ? large(s, s.picture) : [stepText(s), picture(s)]),
     { svg: BOX, width: 13, margin: [0, 2, 0, 0] },
   ]);
   return {
@@ -50,7 +52,7 @@ export function sheetDocument(p: SheetPaper): TDocumentDefinitions {
 const BOX =
   '<svg xmlns="http://www.w3.org/2000/svg" width="13" height="13" viewBox="0 0 13 13"><rect x="1" y="1" width="11" height="11" fill="none" stroke="#1e2a2b" stroke-width="1"/></svg>';
 
-function stepText(s: PaperStep): Content {
+function stepText(s: PaperStep): ContentStack {
   const small = [s.proof, s.after ? `After ${s.after}.` : ''].filter(Boolean).join('  ');
   const with_ = [s.tool, ...s.instead.map((i) => `or ${i.name} (risk: ${i.risk})`)]
     .filter(Boolean)
@@ -79,6 +81,24 @@ function picture(s: PaperStep): TableCell {
   const { width, height } = s.picture.box;
   const wide = Math.min(PICTURE_PT, (ROW_PT * width) / height);
   return { svg: stampSvg(s.picture, wide), width: wide, alignment: 'center' };
+}
+
+/** A step with the drive beside it, over both columns. */
+function large(s: PaperStep, p: StepPicture): TableCell[] {
+  const { width, height } = p.box;
+  const scale = Math.min(LARGE.width / width, LARGE.height / height);
+  const wide = width * scale;
+  return [
+    {
+      colSpan: 2,
+      columns: [
+        { ...stepText(s), width: '*' },
+        { width: wide, svg: stepSvg(p, wide), margin: [0, 2, 0, 4] },
+      ],
+      columnGap: 10,
+    },
+    '',
+  ];
 }
 
 /** Every stage once, large enough for its names, with what the letters in the small drawings mean. */

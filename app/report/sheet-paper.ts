@@ -1,4 +1,5 @@
 import type { JobLine } from '@core/match/job-list';
+import { asFound } from '@core/fitting/drive-now';
 import type { Sheet, SheetStep } from '@core/fitting/sheet';
 import { sheetDigest } from '@core/fitting/sheet-return';
 import type { Stage } from '@core/drive/stages';
@@ -45,6 +46,8 @@ export type PaperStep = {
   /** What must be true before, and why. */
   before: string[];
   picture?: StepPicture;
+  /** The drive stands otherwise once it is done: it is drawn large enough to be read. */
+  changes: boolean;
 };
 /** Everything that stands on a fitting sheet, in words; paper and telephone set it each their way. */
 export type SheetPaper = SheetHead & {
@@ -68,9 +71,13 @@ export function sheetPaper(
   jobs: readonly JobLine[],
 ): SheetPaper {
   let phase: string | undefined;
+  let before = JSON.stringify(asFound(stages.length));
   const steps = sheet.steps.map((s): PaperStep => {
     const begins = phase !== s.phase;
     phase = s.phase;
+    const now = JSON.stringify(s.now);
+    const changes = now !== before;
+    before = now;
     const gates = gatesWords(s, sheet);
     const picture = s.pattern ? patternPicture(tighteningOrder(s.pattern)) : stepPicture(s, stages);
     return {
@@ -99,6 +106,7 @@ export function sheetPaper(
         ...gates.reasons.map((r) => `${r.steps}: ${r.why}`),
       ],
       ...(picture ? { picture } : {}),
+      changes,
     };
   });
   return {

@@ -138,7 +138,7 @@ export function gatesWords(
 export function returnErrorWords(e: ReturnError): string {
   switch (e.code) {
     case 'not_a_code':
-      return 'This is no code of a fitting sheet: it begins with HS1 and goes on in groups of four.';
+      return 'This is no code of a fitting sheet: it begins with HS2 (HS1 on older sheets) and goes on in groups of four.';
     case 'code_broken':
       return 'The code does not hold together: a sign was mistyped, or some are missing. Compare it group by group. Nothing was filed.';
     case 'code_of_other_length':
@@ -155,6 +155,14 @@ export function returnErrorWords(e: ReturnError): string {
       return `This sheet (${e.sheet}) is of another version than the one of this case, and was not sent from here. Nothing was filed.`;
     case 'twice':
       return 'This filled sheet was taken in already. Nothing was filed a second time.';
+    case 'empty':
+      return 'Nothing is answered on this sheet. Ask for it again once it is filled in. Nothing was filed.';
+    case 'step_twice':
+      return `The step “${e.step}” is answered twice in it. Ask for it again as the sheet saved it. Nothing was filed.`;
+    case 'place_twice':
+      return `Two steps were done as number ${e.place}, “${e.step}” among them. Ask the fitter in which order. Nothing was filed.`;
+    case 'no_day':
+      return `“${e.day}” is no day of a calendar. Ask when it was filled in. Nothing was filed.`;
     case 'step_unknown':
       return `The file names “${e.step}”, which this sheet does not ask. Nothing was filed.`;
     case 'impossible':

@@ -271,6 +271,28 @@ describe('the way back', () => {
     );
   });
 
+  it('takes out again what was done otherwise, down to the deepest step, and begins at the lock where a proof fails', () => {
+    let looked = 0;
+    for (const { id, rules, sheet } of distinct) {
+      const order = ids(sheet);
+      for (const s of sheet.steps) {
+        if (s.faults?.wrong === undefined || s.undo === 'never') continue;
+        const f = fittedAs(sheet, reduce(filed(sheet, order, { [s.id]: 'wrong' })), rules)!;
+        const way = f.back.way;
+        if (!way) return fail(`${id} ${s.id} has no way back`);
+        const proof = s.phase === 'check' && s.faults.wrong === 'TIM-OFF';
+        const from = proof ? sheet.steps.find((x) => x.now.lockedCrank)! : s;
+        expect(way.undo).withContext(`${id} ${s.id}`).toContain(from.id);
+        // Everything that had to wait for it comes off with it: nothing built over it is left on.
+        for (const g of sheet.gates)
+          if (g.before === from.id) expect(way.undo).withContext(`${id} ${s.id}`).toContain(g.after);
+        expect(Math.min(...way.redo.map((x) => order.indexOf(x)))).toBe(order.indexOf(way.startAt));
+        looked++;
+      }
+    }
+    expect(looked).toBeGreaterThan(300);
+  });
+
   it('says what has to be new, and what cannot be made up for', () => {
     const steps = [{ id: 'photo', undo: 'never' }, { id: 'guide' }, { id: 'pin', undo: 'a new tensioner' }];
     const gate = (before: string, after: string) => ({ before, after, why: '' });

@@ -15,7 +15,7 @@ export type Answered = {
 /** How the steps of a sheet ask, so that a code can be read back: figures and substitutes of each. */
 export type Asked = readonly { asks: number; instead: number }[];
 export type Coded = {
-  /** First eight hex digits of the sheet's digest and first four of the case's. */
+  /** First eight hex digits of the sheet's digest, and of the case's ten (four in codes of the first edition). */
   sheet: string;
   case: string;
   steps: readonly Answered[];
@@ -28,7 +28,10 @@ export type CodeError =
 
 /** Digits and letters without those that are taken for another (Crockford's base 32). */
 const SIGNS = '0123456789ABCDEFGHJKMNPQRSTVWXYZ';
-const START = 'HS1';
+/** Editions: sixteen bits of the case and sheets of up to 127 steps; forty bits and up to 255. */
+const EDITIONS = { HS1: { mark: 4, width: 7 }, HS2: { mark: 10, width: 8 } } as const;
+type Edition = keyof typeof EDITIONS;
+const NOW: Edition = 'HS2';
 /** Signs of the check sum: 25 bits of SHA-256. */
 const CHECK = 5;
 const STATES = [undefined, 'done', 'skipped', 'wrong'] as const;
@@ -43,16 +46,17 @@ class Bits {
   }
 }
 
-/** A filled sheet as a code: "HS1 7K3M 0W2P …", with a check sum at its end. */
-export function writeCode(c: Coded, asked: Asked): string {
+/** A filled sheet as a code: "HS2 7K3M 0W2P …", with a check sum at its end. */
+export function writeCode(c: Coded, asked: Asked, edition: Edition = NOW): string {
+  const { mark, width } = EDITIONS[edition];
   const bits = new Bits();
-  for (const hex of `${c.sheet.slice(0, 8)}${c.case.slice(0, 4)}`) bits.put(parseInt(hex, 16), 4);
+  for (const hex of `${c.sheet.slice(0, 8)}${c.case.slice(0, mark)}`) bits.put(parseInt(hex, 16), 4);
   for (const s of c.steps) bits.put(STATES.indexOf(s.state), 2);
   const moved = c.steps.flatMap((s, i) => (s.place === undefined ? [] : [[i, s.place] as const]));
-  bits.put(moved.length, 7);
+  bits.put(moved.length, width);
   for (const [i, place] of moved) {
-    bits.put(i, 7);
-    bits.put(place, 7);
+    bits.put(i, width);
+    bits.put(place, width);
   }
   for (const s of c.steps) {
     for (const v of s.values) {
@@ -66,18 +70,18 @@ export function writeCode(c: Coded, asked: Asked): string {
   let text = '';
   for (let i = 0; i < bits.out.length; i += 5)
     text += SIGNS[[0, 1, 2, 3, 4].reduce((n, k) => n * 2 + (bits.out[i + k] ?? 0), 0)];
-  const whole = text + checkOf(text);
-  return [START, ...(whole.match(/.{1,4}/g) ?? [])].join(' ');
+  const whole = text + checkOf(edition, text);
+  return [edition, ...(whole.match(/.{1,4}/g) ?? [])].join(' ');
 }
 
-const checkOf = (text: string): string =>
-  [...sha256(new TextEncoder().encode(START + text)).slice(0, CHECK)].map((b) => SIGNS[b & 31]).join('');
+const checkOf = (edition: Edition, text: string): string =>
+  [...sha256(new TextEncoder().encode(edition + text)).slice(0, CHECK)].map((b) => SIGNS[b & 31]).join('');
 
 /** The signs of a typed code: small letters, blanks, and letters that are taken for digits, are as they were meant. */
 const signsOf = (typed: string): string =>
   typed
     .toUpperCase()
-    .replace(/^\s*HS1/, '')
+    .replace(/^\s*HS[12]/, '')
     .replace(/[\s-]/g, '')
     .replace(/O/g, '0')
     .replace(/[IL]/g, '1')
@@ -87,16 +91,17 @@ const signsOf = (typed: string): string =>
 export function headOfCode(typed: string): Result<{ sheet: string; case: string }, CodeError> {
   const bits = bitsOf(typed);
   if (!bits.ok) return bits;
-  const read = readerOf(bits.value);
+  const read = readerOf(bits.value.bits);
   const hex = (n: number) => Array.from({ length: n }, () => (read(4) ?? 0).toString(16)).join('');
-  return ok({ sheet: hex(8), case: hex(4) });
+  return ok({ sheet: hex(8), case: hex(EDITIONS[bits.value.edition].mark) });
 }
 
 /** Reads a code back, for a sheet whose steps ask so. */
 export function readCode(typed: string, asked: Asked): Result<Coded, CodeError> {
   const bits = bitsOf(typed);
   if (!bits.ok) return bits;
-  const read = readerOf(bits.value);
+  const { mark, width } = EDITIONS[bits.value.edition];
+  const read = readerOf(bits.value.bits);
   const need = (width: number): number => {
     const v = read(width);
     if (v === undefined) throw new RangeError('short');
@@ -104,9 +109,9 @@ export function readCode(typed: string, asked: Asked): Result<Coded, CodeError> 
   };
   try {
     const hex = (n: number) => Array.from({ length: n }, () => need(4).toString(16)).join('');
-    const head = { sheet: hex(8), case: hex(4) };
+    const head = { sheet: hex(8), case: hex(mark) };
     const states = asked.map(() => STATES[need(2)]);
-    const places = new Map(Array.from({ length: need(7) }, () => [need(7), need(7)] as const));
+    const places = new Map(Array.from({ length: need(width) }, () => [need(width), need(width)] as const));
     const values = asked.map((a) => Array.from({ length: a.asks }, () => figure(need)));
     const instead = asked.map((a) => (a.instead > 0 ? need(3) : 0));
     const steps = asked.map((_, i) => ({
@@ -128,17 +133,17 @@ function figure(need: (width: number) => number): number | undefined {
   return text === '' ? undefined : Number(text);
 }
 
-function bitsOf(typed: string): Result<number[], CodeError> {
+function bitsOf(typed: string): Result<{ edition: Edition; bits: number[] }, CodeError> {
   if (!looksLikeCode(typed)) return err({ code: 'not_a_code' });
+  const edition: Edition = /^\s*HS1/i.test(typed) ? 'HS1' : 'HS2';
   const whole = signsOf(typed);
   const text = whole.slice(0, -CHECK);
-  if (checkOf(text) !== whole.slice(-CHECK)) return err({ code: 'code_broken' });
-  return ok(
-    [...text].flatMap((s) => {
-      const v = SIGNS.indexOf(s);
-      return [16, 8, 4, 2, 1].map((m) => (v & m ? 1 : 0));
-    }),
-  );
+  if (checkOf(edition, text) !== whole.slice(-CHECK)) return err({ code: 'code_broken' });
+  const bits = [...text].flatMap((s) => {
+    const v = SIGNS.indexOf(s);
+    return [16, 8, 4, 2, 1].map((m) => (v & m ? 1 : 0));
+  });
+  return ok({ edition, bits });
 }
 
 function readerOf(bits: readonly number[]): (width: number) => number | undefined {

@@ -16,6 +16,7 @@ import {
   returnedTo,
   sheetDigest,
   type SheetReturn,
+  isShortMark,
 } from './sheet-return';
 
 const cat = catalogueOf(demoPack());
@@ -95,6 +96,49 @@ describe('a filled sheet that comes back', () => {
     expect(codeOf(readReturn('HS1 0000', home))).toBe('not_a_code');
   });
 
+  it('is refused where no fitter can have done so, and brings a remark that was added later', () => {
+    const steps = (JSON.parse(filled()) as SheetReturn).steps;
+    const [a, b] = steps as [SheetReturn['steps'][number], SheetReturn['steps'][number]];
+    expect(codeOf(readReturn(filled({ steps: [] }), home))).toBe('empty');
+    expect(codeOf(readReturn(filled({ steps: [a, a] }), home))).toBe('step_twice');
+    expect(codeOf(readReturn(filled({ steps: [a, { ...b, place: a.place! }] }), home))).toBe('place_twice');
+    for (const day of ['2026-02-30', 'Friday'])
+      expect(codeOf(readReturn(filled({ day }), home))).toBe('no_day');
+    const first = readReturn(filled(), home);
+    if (!first.ok) return fail(first.error.code);
+    const state = reduce(fileFacts(home.state, 'case-1', first.value.entries, author));
+    const said = filled({ steps: steps.map((s, i) => (i === 3 ? { ...s, note: 'page torn' } : s)) });
+    const later = readReturn(said, { ...home, state });
+    expect(later.ok && later.value.entries.map((e) => [e.key, e.value])).toEqual([
+      ['step.note', 'page torn'],
+    ]);
+    const now = reduce([
+      ...state.log,
+      ...(later.ok ? fileFacts(state, 'case-1', later.value.entries, author) : []),
+    ]);
+    expect(codeOf(readReturn(said, { ...home, state: now }))).toBe('twice');
+  });
+
+  it('tells cases apart by forty bits, and still reads a code of sixteen', () => {
+    const coded = {
+      sheet: 'a'.repeat(64),
+      case: '0123456789abcdef',
+      steps: [{ state: 'done' as const, values: [] }],
+    };
+    const asked = [{ asks: 0, instead: 0 }];
+    const [old, now] = [writeCode(coded, asked, 'HS1'), writeCode(coded, asked)];
+    expect([old.slice(0, 3), now.slice(0, 3)]).toEqual(['HS1', 'HS2']);
+    for (const [text, mark] of [
+      [old, '0123'],
+      [now, '0123456789'],
+    ] as const) {
+      expect(returnedTo(text)).toEqual({ mark });
+      expect(isShortMark(mark)).toBe(text === old);
+      const back = readCode(text, asked);
+      expect(back.ok && back.value.steps[0]!.state).toBe('done');
+    }
+  });
+
   it('is taken of an earlier version that was sent from here', () => {
     const sent = fileFacts(
       home.state,
@@ -152,7 +196,7 @@ describe('a code', () => {
     fc.assert(
       fc.property(fc.array(answered, { minLength: 1, maxLength: 60 }), (steps) => {
         const asked = steps.map(() => ({ asks: 2, instead: 4 }));
-        const coded = { sheet: '0123abcd', case: 'beef', steps };
+        const coded = { sheet: '0123abcd', case: 'beef012345', steps };
         const code = writeCode(coded, asked);
         const read = readCode(code, asked);
         expect(read).toEqual({ ok: true, value: coded });
@@ -172,7 +216,7 @@ describe('a code', () => {
       state: i % 3 ? ('done' as const) : ('skipped' as const),
       values: [],
     }));
-    const code = writeCode({ sheet: '0123abcd', case: 'beef', steps }, asked).replace(/ /g, '');
+    const code = writeCode({ sheet: '0123abcd', case: 'beef012345', steps }, asked).replace(/ /g, '');
     let [tried, missed] = [0, 0];
     for (let i = 3; i < code.length; i++)
       for (const wrong of [

@@ -1,8 +1,9 @@
 import * as z from 'zod';
 import type { NewFact } from '@core/facts/change';
 import { contentDigest } from '@core/facts/digest';
-import { factsOf } from '@core/facts/read';
+import { factsOf, textOf } from '@core/facts/read';
 import type { State } from '@core/facts/state';
+import { isDay } from '@core/quantity/dates';
 import { parseJson } from '@core/quantity/parse-json';
 import { type Result, err, ok } from '@core/quantity/result';
 import { askKey, inBase, isPossible, stepThing } from './fitted';
@@ -53,8 +54,11 @@ export const sheetDigest = (sheet: Pick<Sheet, 'steps'>): string => {
 };
 const digests = new WeakMap<object, string>();
 
-/** Short digest of a case's id, for codes. */
-export const caseMark = (caseId: string): string => contentDigest(caseId).slice(0, 4);
+/** Short digest of a case's id, as codes carry it. @param digits as the code's edition has them */
+export const caseMark = (caseId: string, digits = 10): string => contentDigest(caseId).slice(0, digits);
+
+/** A mark of so few digits leaves room for two cases of a busy desk: it is asked which one is meant. */
+export const isShortMark = (mark: string): boolean => mark.length < 10;
 
 export const checkOf = (r: Omit<SheetReturn, 'check'>): string => contentDigest(r);
 
@@ -71,6 +75,11 @@ export type ReturnError =
   | { code: 'other_case'; tag: string }
   | { code: 'other_version'; sheet: string }
   | { code: 'twice' }
+  /** A sheet on which nothing was answered; a step that is answered twice; two steps done at one place; a day that is none. */
+  | { code: 'empty' }
+  | { code: 'step_twice'; step: string }
+  | { code: 'place_twice'; step: string; place: number }
+  | { code: 'no_day'; day: string }
   /** A step that its sheet does not have, or a figure that nobody asked for. */
   | { code: 'step_unknown'; step: string }
   | { code: 'impossible'; step: string; value: number };
@@ -81,16 +90,46 @@ export type Came = { entries: NewFact[]; steps: number };
 
 /** Text as it came: a file, or a code that was typed or read off a picture. Nothing is filed by reading it. */
 export function readReturn(text: string, home: Home): Result<Came, ReturnError> {
-  const read = /^\s*HS1/i.test(text) ? fromCode(text, home) : fromJson(text);
+  const read = /^\s*HS\d/i.test(text) ? fromCode(text, home) : fromJson(text);
   if (!read.ok) return read;
   const r = read.value;
   if (r.case !== home.caseId) return err({ code: 'other_case', tag: r.tag });
   const known = r.sheet === sheetDigest(home.sheet) || sentSheets(home.state).includes(r.sheet);
   if (!known) return err({ code: 'other_version', sheet: r.sheet.slice(0, 8) });
+  const odd = oddity(r);
+  if (odd) return err(odd);
   const mark = contentMark(r);
   if (factsOf(home.state, 'fit.sheet_back').some((f) => String(f.value).includes(mark)))
-    return err({ code: 'twice' });
+    return laterRemarks(r, home);
   return factsFrom(r, home);
+}
+
+/** What no fitter can have done: nothing at all, a step twice, two steps at one place, on a day that is none. */
+function oddity(r: SheetReturn): ReturnError | undefined {
+  if (r.steps.length === 0) return { code: 'empty' };
+  if (r.day !== '' && !isDay(r.day)) return { code: 'no_day', day: r.day };
+  const ids = new Set<string>();
+  const places = new Map<number, string>();
+  for (const s of r.steps) {
+    if (ids.has(s.id)) return { code: 'step_twice', step: s.id };
+    ids.add(s.id);
+    if (s.place === undefined || s.state === 'skipped') continue;
+    if (places.has(s.place)) return { code: 'place_twice', step: s.id, place: s.place };
+    places.set(s.place, s.id);
+  }
+  return undefined;
+}
+
+/** The same answers again bring only the remarks that were not there: somebody wrote them after the code had been read out. */
+function laterRemarks(r: SheetReturn, home: Home): Result<Came, ReturnError> {
+  const known = new Set(home.sheet.steps.map((s) => s.id));
+  const entries = r.steps.flatMap((s): NewFact[] => {
+    const about = stepThing(s.id);
+    return s.note && known.has(s.id) && textOf(home.state, 'step.note', about) !== s.note
+      ? [{ about, key: 'step.note', value: s.note, how: 'reported' }]
+      : [];
+  });
+  return entries.length === 0 ? err({ code: 'twice' }) : ok({ entries, steps: entries.length });
 }
 
 /** The same for the same answers, whether they came as a file or as a code. */
@@ -123,7 +162,8 @@ function fromJson(text: string): Result<SheetReturn, ReturnError> {
 function fromCode(text: string, { caseId, sheet }: Home): Result<SheetReturn, ReturnError> {
   const head = headOfCode(text);
   if (!head.ok) return head;
-  if (head.value.case !== caseMark(caseId)) return err({ code: 'other_case', tag: '' });
+  if (head.value.case !== caseMark(caseId, head.value.case.length))
+    return err({ code: 'other_case', tag: '' });
   const digest = sheetDigest(sheet);
   if (head.value.sheet !== digest.slice(0, 8)) return err({ code: 'other_version', sheet: head.value.sheet });
   const read = readCode(text, askedOf(sheet.steps));

@@ -190,12 +190,26 @@ function gif(b: Bytes): Bytes | undefined {
   return undefined;
 }
 
-/** Pictures that are known by their beginning and that nothing here can clean: camera files, phones' containers, layered ones. */
+/** How pictures begin that nothing here can clean: camera files, layered ones, newer kinds of JPEG. */
+const FOREIGN = [
+  'II*\0',
+  'MM\0*',
+  'IIU\0',
+  'IIRO',
+  '8BPS',
+  'FUJIFILM',
+  '\u00ff\n',
+  '\0\0\0\fjP  ',
+  '\0\0\0\fJXL ',
+];
+/** Kinds of a phone's container that hold pictures. */
+const CONTAINED = ['heic', 'heix', 'heim', 'heis', 'hevc', 'hevx', 'mif1', 'msf1', 'avif', 'avis', 'crx '];
+
 function isForeign(b: Bytes): boolean {
   const begins = latin(b, 0, 16);
   return (
-    /^(?:II\*\0|MM\0\*|II\x55\0|IIRO|8BPS|FUJIFILM|\xff\x0a|\0\0\0\x0c(?:jP|JXL) )/.test(begins) ||
-    /^(?:heic|heix|heim|heis|hevc|hevx|mif1|msf1|avif|avis|crx )$/.test(begins.slice(8, 12))
+    FOREIGN.some((f) => begins.startsWith(f)) ||
+    (begins.slice(4, 8) === 'ftyp' && CONTAINED.includes(begins.slice(8, 12)))
   );
 }
 

@@ -7,8 +7,8 @@ const LONGEST = 200;
  */
 export const headerText = (text: string): string =>
   text
-    // C0 and C1 controls, line and paragraph separators, marks of direction and what joins or hides
-    .replace(/[\u0000-\u001f\u007f-\u009f\u2028\u2029\u200b-\u200f\u202a-\u202e\u2066-\u2069\ufeff]+/g, ' ')
+    // controls, separators of lines and paragraphs, marks of direction and what joins or hides
+    .replace(/[\p{Cc}\p{Cf}\p{Zl}\p{Zp}]+/gu, ' ')
     .replace(/ {2,}/g, ' ')
     .trim()
     .slice(0, LONGEST);

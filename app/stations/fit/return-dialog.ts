@@ -32,7 +32,7 @@ import { Modal } from '../../ui/modal';
           class="mono"
           autocomplete="off"
           spellcheck="false"
-          placeholder="HS1 …"
+          placeholder="HS2 …"
         ></textarea>
         @if (refused(); as words) {
           <p class="caution" role="alert">{{ words }}</p>
@@ -64,7 +64,7 @@ export class ReturnDialog {
   protected async take(text: string): Promise<void> {
     this.end(
       text.trim() === ''
-        ? 'Choose the file, or type the code: it begins with HS1.'
+        ? 'Choose the file, or type the code: it begins with HS2.'
         : await this.returns.text(text),
     );
   }
