@@ -103,7 +103,7 @@ test('answers under way are finished when the server is told to stop', async () 
   const got = await new Promise<number>((done, fail) => {
     let n = 0;
     const socket = connect(4188, '127.0.0.1', () =>
-      socket.write('GET /large.txt HTTP/1.1\r\nHost: x\r\nConnection: close\r\n\r\n'),
+      socket.write('GET /large.txt HTTP/1.1\r\nHost: localhost\r\nConnection: close\r\n\r\n'),
     );
     let stopping: Promise<void> | undefined;
     socket.on('data', (chunk) => {
@@ -132,7 +132,7 @@ test('stand-ins for instruments are listed, stream their lines, break when unplu
   expect(list.map((i) => i.key)).toEqual(expect.arrayContaining(['dial', 'scale', 'thermometer']));
   // the raw answer ends with the plug, not with an end of its own
   const text = await raw(
-    'GET /instruments/scale?pace=50&unplug=10&garbage=5 HTTP/1.1\r\nHost: x\r\nConnection: close\r\n\r\n',
+    'GET /instruments/scale?pace=50&unplug=10&garbage=5 HTTP/1.1\r\nHost: localhost\r\nConnection: close\r\n\r\n',
   );
   expect(text).toMatch(/content-type: text\/event-stream/i);
   expect(text).toContain('data: # Scale; resolution 0.1 g');
