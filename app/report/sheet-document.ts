@@ -9,7 +9,7 @@ const PICTURE_PT = 72;
 const ROW_PT = 41;
 const MM = 72 / 25.4;
 /** Where the drive changes it is drawn to be read at arm’s length: so wide, or so high where it is taller than wide. */
-const LARGE = { width: 80 * MM, height: 105 * MM };
+const LARGE = { width: 80 * MM, height: 81 * MM };
 
 /** A fitting sheet for the wall of the workshop, with a box to tick at each step; the drive is drawn large where it changes. */
 export function sheetDocument(p: SheetPaper): TDocumentDefinitions {
@@ -39,6 +39,9 @@ export function sheetDocument(p: SheetPaper): TDocumentDefinitions {
       ],
     }),
     content: [
+      ...(p.caution
+        ? [{ text: `▲ ${p.caution}`, color: '#7a4f00', bold: true, margin: [0, 0, 0, 6] } as Content]
+        : []),
       {
         table: { widths: [16, '*', PICTURE_PT + 4, 15], dontBreakRows: true, body },
         layout: 'lightHorizontalLines',

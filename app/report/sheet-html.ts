@@ -37,6 +37,7 @@ export function sheetHtml(p: SheetPaper, script: string): string {
 <header><h1>${esc(p.name)}</h1>
 <p>${esc([`Case ${p.tag}`, p.engine, p.design, p.kit].filter(Boolean).join(' · '))}<br>${esc(`${p.to ? `For ${p.to}. ` : ''}From ${p.by}, ${formatDay(p.day, 'named')}.`)}</p>
 <p class="warn">The vehicle maker’s service information, local rules and qualified people come first. This sheet adds to them.</p>
+${p.caution ? `<p class="warn">${esc(p.caution)}</p>` : ''}
 <p>Press <b>Done</b> at each step when it is proved, in the order in which you do them. If one was left out or done otherwise, say so: it helps you more than it costs.</p>
 <p id="keeps" role="status"></p></header>
 <div id="bar" role="status" aria-live="polite"></div>

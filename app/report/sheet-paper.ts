@@ -7,7 +7,7 @@ import type { Rules } from '@core/house/rules';
 import { tighteningOrder } from '@core/fitting/pattern';
 import { patternPicture } from '../fitting/pattern-picture';
 import { type StepPicture, stepPicture } from '../fitting/step-picture';
-import { gatesWords, HOW_PROVED, PHASE_WORDS, rulesOn, wantedWords } from '../words/fitting';
+import { gatesWords, HOW_PROVED, PHASE_WORDS, rulesOn, UNPROVED_WORDS, wantedWords } from '../words/fitting';
 import { SOURCE_WORDS } from '../words/jobs';
 import { planWords } from '../words/torque';
 
@@ -59,6 +59,8 @@ export type SheetPaper = SheetHead & {
   tools: string[];
   parts: string[];
   rules: string[];
+  /** Said above the steps, where there is something to be said of them all. */
+  caution?: string;
 };
 
 /** The sheet as it leaves the house. */
@@ -124,6 +126,7 @@ export function sheetPaper(
       ...new Set(sheet.steps.flatMap((s) => (s.torque?.singleUse ? [`New, used once: ${fastener(s)}`] : []))),
     ],
     rules: rulesOn(sheet, rules),
+    ...(sheet.unproved ? { caution: UNPROVED_WORDS } : {}),
   };
 }
 

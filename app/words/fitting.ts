@@ -17,6 +17,10 @@ export const PHASE_WORDS: Record<Phase, string> = {
   close: 'Close',
 };
 /** How a step went, with a sign. */
+/** Of a sheet whose steps do not say what hands do in them. */
+export const UNPROVED_WORDS =
+  'The steps of this sheet come from a catalogue that does not say what hands do in them: their order was not proved. Hold it against the vehicle maker’s information.';
+
 export const SAID_WORDS = { done: '✓ done', skipped: '✕ not done', wrong: '▲ done otherwise' } as const;
 export const HOW_PROVED = {
   look: 'Look',

@@ -6,6 +6,9 @@ export const LIMITS = {
   fileBytes: 256 * 1024 * 1024,
   entries: 200,
   unpackedBytes: 512 * 1024 * 1024,
+  /** So much may always be unpacked; beyond it no more than so many times what came: tables and cases shrink far less. */
+  freeBytes: 32 * 1024 * 1024,
+  times: 100,
   rowsOfTable: 500_000,
 };
 export type UnpackError =
@@ -75,6 +78,10 @@ function unzipWithin(
 ): { name: string; bytes: Uint8Array }[] {
   const entries: { name: string; chunks: Uint8Array[]; done: boolean }[] = [];
   let sum = before;
+  const most = Math.min(
+    limits.unpackedBytes,
+    before + Math.max(limits.freeBytes, limits.times * bytes.length),
+  );
   const unzip = new Unzip((file) => {
     if (entries.length >= limits.entries)
       throw new Stop({ code: 'too_many_entries', name, most: limits.entries });
@@ -83,8 +90,7 @@ function unzipWithin(
     file.ondata = (e, chunk, final) => {
       if (e) throw e;
       sum += chunk.length;
-      if (sum > limits.unpackedBytes)
-        throw new Stop({ code: 'unpacks_too_large', name, most: limits.unpackedBytes });
+      if (sum > most) throw new Stop({ code: 'unpacks_too_large', name, most });
       entry.chunks.push(chunk);
       entry.done = final;
     };

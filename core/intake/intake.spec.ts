@@ -64,6 +64,22 @@ describe('a message read into facts', () => {
     expect(value('A fitting sheet is not available.', 'claim.sheet')).toBe('no');
   });
 
+  it('takes turns for turns of the engine only', () => {
+    for (const said of [
+      'Turned two turns by hand.',
+      'We turned the engine 2 turns with the crank bolt.',
+      'Crank turned 2 times.',
+    ])
+      expect(value(said, 'fit.turned')).withContext(said).toBe(2);
+    for (const said of [
+      'The plunger screw was turned in 2 turns.',
+      'Key turned 2 turns anticlockwise.',
+      'Turned it two turns with the starter.',
+      'Bolt 3 turns by hand.',
+    ])
+      expect(value(said, 'fit.turned')).withContext(said).toBeUndefined();
+  });
+
   it('marks hearsay as such, and prefers what the writer saw', () => {
     const [quoted] = find(read('The driver says the engine stopped while running.').proposals, 'symptom');
     expect(quoted?.value).toBe('stopped');

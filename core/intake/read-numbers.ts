@@ -191,13 +191,20 @@ export function readMeasured(tokens: readonly Token[], ctx: IntakeContext): Prop
           if (!best || away < best.away) best = { o, away, at: s.at, n: s.n };
         }
       }
-      if (!best || !inRange(best.o, f)) continue;
+      if (!best || !inRange(best.o, f) || turnsOfElse(best.o, sentence, f)) continue;
       const next = sentence[f.at + f.n];
       const n = f.n + (f.unit !== undefined && next?.text === f.unit ? 1 : 0);
       out.push(figureOf(best.o, f, spanOf(sentence, f.at, n)));
     }
   }
   return out;
+}
+
+/** Turns that are not the engine's: of a screw, of a key; those say nothing of a check by hand. */
+function turnsOfElse(o: Observable, sentence: readonly Token[], f: Figure): boolean {
+  if (o.type.kind !== 'count' || o.type.what !== 'turns') return false;
+  const clause = sentence.filter((t) => t.clause === sentence[f.at]!.clause);
+  return !hasPhrase(clause, WORDS.engineTurns) && hasPhrase(clause, WORDS.othersTurn);
 }
 
 /** A subject further from its figure than this is that of another, words. */

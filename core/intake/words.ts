@@ -23,6 +23,9 @@ const WordsSchema = z.strictObject({
   behind: Words,
   inLine: Words,
   negation: Words,
+  /** What says that the engine was turned, and what else has turns: a screw, a key, the starter. */
+  engineTurns: Words,
+  othersTurn: Words,
   hearsay: Words,
   /** Last words of the names of workshops. */
   places: Words,

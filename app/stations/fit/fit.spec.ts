@@ -125,6 +125,11 @@ describe('at the fitting', () => {
       expect(doc.querySelectorAll('[src], link').length).toBe(0);
       const body = JSON.stringify(sheetDocument(paper).content);
       for (const s of a.sheet!.steps) expect(body).toContain(JSON.stringify(s.text).slice(1, -1));
+      // an order that nobody proved is told wherever the sheet goes
+      const open = sheetPaper('c', head, { ...a.sheet!, unproved: true }, a.drive!.stages, a.rules, []);
+      expect(paper.caution).toBeUndefined();
+      expect(sheetHtml(open, '')).toContain(open.caution!);
+      expect(JSON.stringify(sheetDocument(open).content)).toContain(open.caution!);
     }
   });
 

@@ -14,7 +14,7 @@ import type { SheetStep } from '@core/fitting/sheet';
 import { Sheets } from '../../acts/sheets';
 import { isFreeKey } from '../../ui/free-keys';
 import { percent } from '../../words/answers';
-import { brokenWords, PHASE_WORDS, rulesOn, SAID_WORDS } from '../../words/fitting';
+import { brokenWords, PHASE_WORDS, rulesOn, SAID_WORDS, UNPROVED_WORDS } from '../../words/fitting';
 import { FitStore, type Went } from './fit-store';
 import { FoundCard } from './found-card';
 import { ReturnDialog } from './return-dialog';
@@ -45,6 +45,9 @@ const LETTERS: Readonly<Record<string, Went>> = { d: 'done', n: 'skipped', o: 'w
         </button>
         <button nz-button nzSize="small" (click)="coming.set(true)">Came back <kbd>r</kbd></button>
       </header>
+      @if (sheet.unproved) {
+        <div class="caution" role="note">{{ unproved }}</div>
+      }
       <hs-found-card />
       @if (store.tried()) {
         <section class="card tried" aria-label="Another order" aria-live="polite">
@@ -235,6 +238,7 @@ export class SheetPanel {
     return sheet && a ? rulesOn(sheet, a.rules) : [];
   });
   protected readonly percent = percent;
+  protected readonly unproved = UNPROVED_WORDS;
 
   protected went(s: SheetStep): string {
     const said = this.store.said(s.id);
