@@ -176,7 +176,11 @@ const LEADS = {
       gap: 6px 14px;
       align-items: center;
       border-top: 1px solid var(--rule);
-      padding-top: 6px;
+      padding: 6px 0;
+      /* a long step scrolls behind it: how it went is told without scrolling */
+      position: sticky;
+      bottom: 0;
+      background: var(--paper-2);
     }
     @media (max-width: 760px) {
       .body.drawn {
