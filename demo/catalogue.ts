@@ -8,7 +8,8 @@ import open from './data/procedures/open.json';
 import { FAMILIES, type FamilySketch, type VariantSketch } from './families';
 import { firstDesign, layoutsFor, secondDesign } from './layouts/drives';
 import { withSensors } from './layouts/sensors';
-import { jobsFor, partsFor } from './parts';
+import { jobsFor } from './jobs';
+import { partsFor } from './parts';
 
 const CODE: Record<Part['kind'], string> = {
   belt: 'TB',

@@ -1,4 +1,5 @@
 import { strFromU8, Unzip, UnzipInflate, UnzipPassThrough } from 'fflate';
+import { joinBytes } from '@core/quantity/bytes';
 import { type Result, err, ok } from '@core/quantity/result';
 
 /** How much is read, and no more: a file that unpacks to more is refused when it passes the limit, not after. */
@@ -101,15 +102,5 @@ function unzipWithin(
   for (let at = 0; at < bytes.length; at += SLICE)
     unzip.push(bytes.subarray(at, at + SLICE), at + SLICE >= bytes.length);
   if (entries.length === 0 || entries.some((e) => !e.done)) throw new Error('it is cut off or no zip at all');
-  return entries.map((e) => ({ name: e.name, bytes: joined(e.chunks) }));
-}
-
-function joined(chunks: readonly Uint8Array[]): Uint8Array {
-  const all = new Uint8Array(chunks.reduce((n, c) => n + c.length, 0));
-  let at = 0;
-  for (const c of chunks) {
-    all.set(c, at);
-    at += c.length;
-  }
-  return all;
+  return entries.map((e) => ({ name: e.name, bytes: joinBytes(e.chunks) }));
 }

@@ -17,31 +17,17 @@ export type State = {
  * which they are given does not matter, nor do clocks that run back.
  */
 export function inOrder(facts: readonly Fact[]): Fact[] {
-  const old = byTime(facts.filter((f) => f.seen === undefined));
-  const place = new Map(old.map((f, i) => [f.id, { seen: 0, depth: i }]));
+  const old = facts.filter((f) => f.seen === undefined);
   const later = facts.filter((f) => f.seen !== undefined);
-  const byId = new Map(facts.map((f) => [f.id, f]));
-  const newest = [...later].sort((a, b) => b.seen! - a.seen! || (a.id < b.id ? 1 : -1));
-  walk(
-    newest,
-    (f) => namedBy(f).flatMap((id) => byId.get(id) ?? []),
-    (f, before) => {
-      if (f.seen === undefined) return;
-      // Broken data may name what had seen more: it comes behind it all the same.
-      const own = { seen: f.seen, depth: 0 };
-      for (const g of before) {
-        const r = place.get(g.id);
-        if (!r || r.seen < own.seen) continue;
-        own.depth = r.seen > own.seen ? r.depth + 1 : Math.max(own.depth, r.depth + 1);
-        own.seen = r.seen;
-      }
-      place.set(f.id, own);
-    },
-  );
-  return [...facts].sort((a, b) => {
-    const [x, y] = [place.get(a.id)!, place.get(b.id)!];
-    return x.seen - y.seen || x.depth - y.depth || compare(a.at, b.at) || compare(a.id, b.id);
-  });
+  return [
+    ...ranked(old, (f) => f.at, compare),
+    ...ranked(
+      later,
+      (f) => f.seen!,
+      (a, b) => a - b,
+      (a, b) => compare(a.at, b.at),
+    ),
+  ];
 }
 
 /** What a fact filed now has seen: one more than the greatest before it. */
@@ -51,29 +37,34 @@ export const nextSeen = (log: readonly Fact[]): number =>
 const compare = (a: string, b: string): number => (a < b ? -1 : a > b ? 1 : 0);
 const namedBy = (f: Fact): string[] => [...correctedBy(f), ...(f.strikes === undefined ? [] : [f.strikes])];
 
-/** By time, but never before what they name, whatever a clock said. */
-function byTime(facts: readonly Fact[]): Fact[] {
+/** By a key, but never before what they name, whatever the key says: broken data may name what stands behind it. Equal ones by `tie`, then by id. */
+function ranked<K>(
+  facts: readonly Fact[],
+  keyOf: (f: Fact) => K,
+  order: (a: K, b: K) => number,
+  tie: (a: Fact, b: Fact) => number = () => 0,
+): Fact[] {
   const byId = new Map(facts.map((f) => [f.id, f]));
-  const rank = new Map<string, { at: string; depth: number }>();
+  const rank = new Map<string, { key: K; depth: number }>();
   // From the newest on, so that a circle is cut at the same place whatever the order given.
-  const newest = [...facts].sort((a, b) => compare(b.at, a.at) || compare(b.id, a.id));
+  const newest = [...facts].sort((a, b) => order(keyOf(b), keyOf(a)) || compare(b.id, a.id));
   walk(
     newest,
     (f) => namedBy(f).flatMap((id) => byId.get(id) ?? []),
     (f, before) => {
-      const own = { at: f.at, depth: 0 };
+      const own = { key: keyOf(f), depth: 0 };
       for (const g of before) {
         const r = rank.get(g.id);
-        if (!r || r.at < own.at) continue;
-        own.depth = r.at > own.at ? r.depth + 1 : Math.max(own.depth, r.depth + 1);
-        own.at = r.at;
+        if (!r || order(r.key, own.key) < 0) continue;
+        own.depth = order(r.key, own.key) > 0 ? r.depth + 1 : Math.max(own.depth, r.depth + 1);
+        own.key = r.key;
       }
       rank.set(f.id, own);
     },
   );
   return [...facts].sort((a, b) => {
     const [x, y] = [rank.get(a.id)!, rank.get(b.id)!];
-    return compare(x.at, y.at) || x.depth - y.depth || compare(a.id, b.id);
+    return order(x.key, y.key) || x.depth - y.depth || tie(a, b) || compare(a.id, b.id);
   });
 }
 

@@ -1,3 +1,5 @@
+import { joinBytes } from '@core/quantity/bytes';
+
 /**
  * A picture is kept with what is needed to draw it and nothing else: where it was taken, by whom, a smaller picture of it and
  * whatever hangs behind its end stay outside. What may stay is listed; what is not listed goes.
@@ -13,16 +15,6 @@ type Bytes = Uint8Array<ArrayBuffer>;
 const latin = (b: Uint8Array, at: number, n: number): string =>
   String.fromCharCode(...b.subarray(at, at + n));
 const asBytes = (text: string): number[] => [...text].map((c) => c.charCodeAt(0));
-
-function joined(parts: readonly Uint8Array[]): Bytes {
-  const out = new Uint8Array(parts.reduce((n, p) => n + p.length, 0));
-  let at = 0;
-  for (const p of parts) {
-    out.set(p, at);
-    at += p.length;
-  }
-  return out;
-}
 
 /** Orientation in the first directory of a TIFF (CIPA DC-008, Exif 2.32, 4.6.4): 1 to 8, or none. */
 function orientationOf(exif: Uint8Array): number | undefined {
@@ -75,7 +67,7 @@ function jpeg(b: Bytes): Bytes | undefined {
     }
     if (marker === 0xd9) {
       if (turn !== undefined && turn !== 1) out.splice(1, 0, orientationSegment(turn));
-      return joined([...out, b.subarray(at, at + 2)]);
+      return joinBytes([...out, b.subarray(at, at + 2)]);
     }
     if (at + 4 > b.length) return undefined;
     const end = at + 2 + ((b[at + 2]! << 8) | b[at + 3]!);
@@ -113,7 +105,7 @@ function png(b: Bytes): Bytes | undefined {
     const kind = latin(b, at + 4, 4);
     if (end > b.length) return undefined;
     if (PNG_KEPT.has(kind)) out.push(b.subarray(at, end));
-    if (kind === 'IEND') return joined(out);
+    if (kind === 'IEND') return joinBytes(out);
     at = end;
   }
   return undefined;
@@ -136,7 +128,7 @@ function webpChunks(b: Bytes, from: number, to: number): Uint8Array[] | undefine
     if (kind === 'ANMF') {
       const inner = webpChunks(b, at + 8 + FRAME_HEAD, at + 8 + length);
       if (!inner) return undefined;
-      const body = joined([b.subarray(at + 8, at + 8 + FRAME_HEAD), ...inner]);
+      const body = joinBytes([b.subarray(at + 8, at + 8 + FRAME_HEAD), ...inner]);
       out.push(chunkOf(kind, body));
     } else if (kind === 'VP8X') {
       const own = b.slice(at, Math.min(end, to));
@@ -152,7 +144,7 @@ function chunkOf(kind: string, body: Uint8Array): Bytes {
   const head = new Uint8Array(8);
   head.set(asBytes(kind));
   new DataView(head.buffer).setUint32(4, body.length, true);
-  return joined([head, body, new Uint8Array(body.length % 2)]);
+  return joinBytes([head, body, new Uint8Array(body.length % 2)]);
 }
 
 /** WebP (RFC 9649): chunks that draw, inside the length that its head gives. */
@@ -161,7 +153,7 @@ function webp(b: Bytes): Bytes | undefined {
   if (8 + length > b.length || length < 4) return undefined;
   const chunks = webpChunks(b, 12, 8 + length);
   if (!chunks?.length) return undefined;
-  const body = joined([b.subarray(8, 12), ...chunks]);
+  const body = joinBytes([b.subarray(8, 12), ...chunks]);
   return chunkOf('RIFF', body);
 }
 
@@ -178,7 +170,7 @@ function gif(b: Bytes): Bytes | undefined {
   };
   while (at < b.length) {
     const kind = b[at];
-    if (kind === 0x3b) return joined([...out, b.subarray(at, at + 1)]);
+    if (kind === 0x3b) return joinBytes([...out, b.subarray(at, at + 1)]);
     const from =
       kind === 0x2c ? at + 10 + table(b[at + 9] ?? 0) + 1 : kind === 0x21 ? at + 2 : Number.POSITIVE_INFINITY;
     const end = Number.isFinite(from) ? behindBlocks(from) : undefined;
