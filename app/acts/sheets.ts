@@ -2,7 +2,7 @@ import { inject, Injectable, signal } from '@angular/core';
 import { rulesEntry } from '@core/answer/sealing';
 import { textOf } from '@core/facts/read';
 import { sentEntry } from '@core/fitting/sheet-return';
-import { jobList } from '@core/match/job-list';
+import { jobsFor, kitOfJob } from '@core/answer/jobs';
 import type { NewFact } from '@core/facts/change';
 import { CaseDesk } from '../data/case-desk';
 import { Clock } from '../data/clock';
@@ -73,7 +73,7 @@ export class Sheets {
   }
 
   /** The sheet of the case in hand, in words. */
-  private async paper(): Promise<SheetPaper | undefined> {
+  async paper(): Promise<SheetPaper | undefined> {
     const view = this.desk.current();
     const a = view?.answers;
     if (!view?.catalogue || !a?.variant || a.sheet?.status !== 'ready' || !a.drive) return undefined;
@@ -84,7 +84,7 @@ export class Sheets {
         tag: view.tag,
         engine: a.engine?.code ?? '',
         design: a.variant.name,
-        kit: a.kit?.number ?? '',
+        kit: kitOfJob(a)?.number ?? '',
         to: textOf(view.state, 'call.who') ?? '',
         by: this.house.settings().by,
         day: this.clock.today(),
@@ -92,9 +92,7 @@ export class Sheets {
       a.sheet,
       a.drive.stages,
       a.rules,
-      jobList(view.catalogue, a.variant.id, a.kit).filter(
-        (j) => a.rules.chosen['around'] !== 'failed' || j.source !== 'replace_now',
-      ),
+      jobsFor(view.catalogue, a.variant.id, a),
     );
   }
 

@@ -7,6 +7,9 @@ import { CaseDesk } from '../data/case-desk';
 import { readingAt } from '@core/drive/carrier';
 import {
   clearanceWords,
+  extensionWords,
+  followsWords,
+  guideWearWords,
   pathSentence,
   readingName,
   readingWords,
@@ -15,6 +18,7 @@ import {
   settingsSentence,
 } from '../words/drive';
 import { readingKey, readingStrip } from '../words/strips';
+import { elongationWords } from '../words/reuse';
 import { DriveDrawing } from '../ui/drive-drawing';
 import { drivePicture } from '../ui/drive-picture';
 import { LimitStrip, type Strip } from '../ui/limit-strip';
@@ -116,6 +120,19 @@ export class SettingsPair {
     return state && key ? readingStrip(d, measuredOf(state, this.desk.registry(), key)) : undefined;
   });
 
+  /** What plungers and chains of all stages say of each other. */
+  protected readonly measured = computed(() => {
+    const { extensions, elongations, stages } = this.drive();
+    const of = (i: number) => (stages.length > 1 ? `${stages[i]?.layout.name ?? ''}: ` : '');
+    return [
+      ...elongations.map((e) => `${of(e.stage)}chain ${elongationWords(e)}.`),
+      ...extensions.map(
+        (e) =>
+          `${of(e.stage)}${[extensionWords(stages[e.stage]!.layout, e), guideWearWords(e)].join(' ').trim()}`,
+      ),
+    ];
+  });
+
   private title(name: string, s: Setting): string {
     return `${name}: ${this.readingOf(s)}, smallest clearance ${(s.clearance?.mm ?? 0).toFixed(1)} mm. Wraps: ${this.drive()
       .layout.wheels.map((w, i) => `${w.name} ${((s.path.wraps[i]! * 180) / Math.PI).toFixed(0)} degrees`)
@@ -150,7 +167,7 @@ export class SettingsPair {
       {
         name: 'Can still follow',
         value: settings.ok
-          ? `${travelFrom(layout, settings.value, s).reserveMm.toFixed(1)} mm of growth, carrier moving ${senseWords(s.takeUp)}`
+          ? `${followsWords(travelFrom(layout, settings.value, s))}, carrier moving ${senseWords(s.takeUp)}`
           : '—',
       },
       { name: 'Path length', value: `${s.path.lengthMm.toFixed(2)} mm` },

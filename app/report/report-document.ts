@@ -13,7 +13,16 @@ import { meaningOf } from '@core/facts/meaning';
 import { drivePicture, pictureSvg } from '../ui/drive-picture';
 import { ranWords, termsWords } from '../words/answers';
 import type { Voice } from '../words/voice';
-import { clearanceWords, readingName, readingWords, settingName, SHOWN_WORDS } from '../words/drive';
+import {
+  clearanceWords,
+  extensionWords,
+  guideWearWords,
+  readingName,
+  readingWords,
+  settingName,
+  SHOWN_WORDS,
+} from '../words/drive';
+import { elongationWords } from '../words/reuse';
 import { goWords, offsetWords, signed, verdictWords } from '../words/drive-bench';
 import { factWords, valueWords, nameWords } from '../words/facts';
 import { STATION_WORDS } from '../words/reading';
@@ -192,24 +201,12 @@ function measuredPart(a: Answers): Content[] {
     );
   }
   if (d?.marks) lines.push(`${goWords(d.marks.go, d.marks.marks.length, d.marks.of)}.`);
-  for (const length of d?.elongations ?? []) {
-    const e = d?.extensions.find((x) => x.stage === length.stage);
-    const of =
-      d!.stages.length > 1 || length.about !== ''
-        ? `${d!.stages[length.stage]!.layout.name ?? length.about}: `
-        : '';
-    const pm = (v: number, u: number, digits: number, unit: string) =>
-      `${v.toFixed(digits)} ± ${u.toFixed(digits)} ${unit}`;
+  const of = (i: number) => (d!.stages.length > 1 ? `${d!.stages[i]!.layout.name ?? ''}: ` : '');
+  for (const e of d?.elongations ?? []) lines.push(`${of(e.stage)}chain ${elongationWords(e)}.`);
+  for (const e of d?.extensions ?? [])
     lines.push(
-      `${of}${of === '' ? 'C' : 'c'}hain elongation ${pm(length.elongation.value * 100, length.elongation.u * 100, 2, '%')}${length.limit === undefined ? '' : `, limit ${(length.limit * 100).toFixed(2)} %`}.`,
+      `${of(e.stage)}${[extensionWords(d!.stages[e.stage]!.layout, e), guideWearWords(e)].join(' ').trim()}`,
     );
-    if (e)
-      lines.push(
-        `Extension ${pm(e.reading.value, e.reading.u, 1, 'mm')}${e.rest ? `; the chain’s length explains ${pm(e.rest.expected.value, e.rest.expected.u, 1, 'mm')}` : ''}.`,
-      );
-    if (e?.rest?.guideWear && e.rest.verdict === 'more')
-      lines.push(`As even wear of the guides: ${pm(e.rest.guideWear.value, e.rest.guideWear.u, 1, 'mm')}.`);
-  }
   return lines.length ? [heading('Measured against the drive'), ...lines.map((text) => ({ text }))] : [];
 }
 

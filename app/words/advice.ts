@@ -3,10 +3,11 @@ import { CAUTIONS } from '@core/advice/cautions';
 import type { Code } from '@core/advice/codes';
 import { formatNumber } from '@core/quantity/format-quantity';
 import { distance } from './answers';
-import { settingWords } from './drive';
+import { extensionWords, settingWords } from './drive';
 import { goWords, verdictWords } from './drive-bench';
 import { dueWords, SOURCE_WORDS, RUNS_BACK } from './jobs';
 import { list } from './list';
+import { reuseWords } from './reuse';
 import { spokenPlan } from './torque';
 import { kitReasons, kitStatus } from './match';
 import type { Voice } from './voice';
@@ -87,7 +88,7 @@ export function leadWords(lead: Lead, v: Voice): string {
     case 'no_procedure':
       return 'The catalogue has no one procedure for what is known so far: take torques and order from the vehicle maker’s information.';
     case 'also':
-      return `${lead.certain ? '' : 'Whichever design it is: '}${lead.lines.map((l) => `${l.item.item} (${SOURCE_WORDS[l.source]})`).join('; ')}.`;
+      return `${lead.kit === undefined ? '' : `With kit ${lead.kit}: `}${lead.certain ? '' : 'whichever design it is: '}${lead.lines.map((l) => `${l.item.item} (${SOURCE_WORDS[l.source]})`).join('; ')}.`;
     case 'no_jobs':
       return 'The catalogue lists nothing beside the kit for what is known so far.';
     case 'due':
@@ -98,14 +99,8 @@ export function leadWords(lead: Lead, v: Voice): string {
       return RUNS_BACK;
     case 'no_interval':
       return 'The catalogue has no interval for this engine.';
-    case 'belt_if_sound':
-      return 'Only if its edges are straight, no tooth and no part of the back is cracked, it is as thick as new, and it runs in its old direction.';
-    case 'belt_never':
-      return 'No: a belt that was run is never refitted on our word.';
-    case 'chain':
-      return `${{ past: 'No: the chain is past its limit', within: 'Yes: the chain is within its limit', unsure: 'Cannot tell: the chain is too near its limit' }[lead.long ?? 'unsure']}, ${percentWords(lead.e, lead.u)} long against ${formatNumber(lead.limit * 100, 2)} %.`;
-    case 'chain_unmeasured':
-      return 'It follows from the chain’s length over counted links; it was not measured yet.';
+    case 'reuse':
+      return lead.parts.map(reuseWords).join(' ');
     case 'reuse_open':
       return 'It depends on the design, which is open.';
     case 'may_turn':
@@ -162,7 +157,7 @@ export function reasonWords(r: Reason, v: Voice): string {
     case 'after_job':
       return 'The drive was worked on: look at that job first.';
     case 'extension':
-      return `The plunger stands out ${formatNumber(r.mm, 1)} mm; the chain’s length explains ${formatNumber(r.explained, 1)} mm.`;
+      return extensionWords(r.layout, r.answer);
   }
 }
 
@@ -222,8 +217,6 @@ function codeWords(c: Code): string {
 }
 
 const degrees = (v: number): string => `${formatNumber(v, 0)}°`;
-const percentWords = (e: number, u: number): string =>
-  `${formatNumber(e * 100, 2)} ± ${formatNumber(u * 100, 2)} %`;
 const upper = (s: string): string => (s === '' ? s : s[0]!.toUpperCase() + s.slice(1));
 const lower = (s: string): string => (/^[A-Z][a-z]/.test(s) ? s[0]!.toLowerCase() + s.slice(1) : s);
 

@@ -127,7 +127,7 @@ export function centresSentence(names: readonly string[], e: CentresError): stri
 /** Where the tensioner ends, and whether that or the limit of belt or chain comes first. */
 export function endsWords(layout: Layout, w: Pick<WearState, 'endsAt' | 'ends'>): string {
   if (w.endsAt === undefined) return '';
-  const at = `The tensioner reaches its end of travel at ${(w.endsAt * 100).toFixed(2)} % of elongation`;
+  const at = `The tensioner follows up to ${(w.endsAt * 100).toFixed(2)} % of elongation`;
   if (w.ends === undefined || layout.elongationLimit === undefined) return `${at}.`;
   const limit = `${(layout.elongationLimit * 100).toFixed(2)} %`;
   return w.ends === 'tensioner_first'

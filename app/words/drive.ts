@@ -1,11 +1,13 @@
+import type { ExtensionAnswer } from '@core/bench/extension';
+import { FINDINGS } from '@core/bench/finding-data';
 import type { Shown } from '@core/bench/tensioners';
 import { type Carrier, carrierKind, limitsOf, readingUnit } from '@core/drive/carrier';
 import type { Clearance } from '@core/drive/clearance';
-import type { Layout } from '@core/drive/layout';
+import { type Layout, tensionerIndex } from '@core/drive/layout';
 import type { PathError } from '@core/drive/path';
-import type { SettingsError } from '@core/drive/tensioner';
+import type { SettingsError, Travel } from '@core/drive/tensioner';
 import { senseWord as senseWords } from '@core/drive/sense';
-import { formatNumber } from '@core/quantity/format-quantity';
+import { formatNumber, formatQuantity } from '@core/quantity/format-quantity';
 import { list } from './list';
 
 export const SHOWN_WORDS: Record<Shown, string> = {
@@ -40,6 +42,35 @@ export function readingName(carrier: Carrier): string {
 export function settingName(carrier: Carrier | undefined, which: 'right' | 'other'): string {
   if (which === 'right') return 'As intended';
   return carrier?.kind === 'eccentric' ? 'Turned the wrong way' : 'The other place that gives the length';
+}
+
+/** How far it can still follow from a setting, "10.1 mm of growth, to its end of travel". */
+export function followsWords({ followsMm, until }: Travel): string {
+  if (until === 'past') return 'nothing more: it stands past its end of travel';
+  return `${formatNumber(followsMm, 1)}\u00a0mm of growth, ${until === 'end' ? 'to its end of travel' : 'as far as the path gets longer'}`;
+}
+
+type Measured = { value: number; u: number };
+const measured = (layout: Layout, m: Measured): string => {
+  const carrier = layout.wheels[tensionerIndex(layout)]?.carrier;
+  const dimension = carrier && readingUnit(carrier) === '°' ? 'angle' : 'length';
+  return formatQuantity(dimension, m.value, { u: m.u, decimals: 1 });
+};
+
+/** A tensioner's reading and what of it the measured length of its chain or belt explains; one sentence at every station. */
+export function extensionWords(layout: Layout, { reading, rest }: ExtensionAnswer): string {
+  const carrier = layout.wheels[tensionerIndex(layout)]?.carrier;
+  const out = `${carrier ? readingName(carrier) : 'Reading'} ${measured(layout, reading)}`;
+  if (!rest) return `${out}.`;
+  const verdict = FINDINGS.get('extension.rest')?.values?.[rest.verdict] ?? rest.verdict;
+  return `${out}; the ${layout.kind}’s length explains ${measured(layout, rest.expected)}; left over ${measured(layout, rest.remainder)}: ${verdict}.`;
+}
+
+/** What of it even wear of the guides would be, where it is more than the length explains and the drive has guides. */
+export function guideWearWords({ rest }: ExtensionAnswer): string {
+  const wear = rest?.verdict === 'more' ? rest.guideWear : undefined;
+  if (!wear) return '';
+  return `As even wear of the guides it is ${formatQuantity('length', wear.value, { u: wear.u, decimals: 1 })}.`;
 }
 
 /** How the tensioner is set, in one sentence. */

@@ -12,6 +12,7 @@ import { type Advice, type Asked, QUESTIONS } from './advice';
 import { advise } from './advise';
 import { codeOf, CODES } from './codes';
 import { predictedMarks } from './marks';
+import { reuseStanding } from './reuse';
 
 const cat = catalogueOf(demoPack());
 const world = worldOf(cat);
@@ -154,9 +155,13 @@ describe('the answer to read out', () => {
     const base: [string, string][] = [engine('QU13-STOA'), [featureKey('plunger-cap'), 'screw']];
     const pitch = stagesFor(cat, 'stoat-a')[0]!.layout.pitchMm;
     const limit = stagesFor(cat, 'stoat-a')[0]!.layout.elongationLimit!;
-    const long = (e: number) =>
-      on('reuse', ...base, ['chain.length', 40 * pitch * (1 + e)], ['chain.links_over', 40]).standing;
-    expect(on('reuse', ...base).standing).toBe('open');
+    const chain = (...more: [string, number][]) => {
+      const { lead } = on('reuse', ...base, ...more);
+      const part = lead.code === 'reuse' ? lead.parts.find((p) => p.part === 'chain') : undefined;
+      return part && reuseStanding(part);
+    };
+    const long = (e: number) => chain(['chain.length', 40 * pitch * (1 + e)], ['chain.links_over', 40]);
+    expect(chain()).toBe('open');
     expect(long(limit / 4)).toBe('yes');
     expect(long(limit * 1.6)).toBe('no');
     expect(long(limit)).toBe('cannot');
@@ -208,19 +213,41 @@ describe('torque and reuse, as the sheet and the house have them', () => {
     }
   });
 
+  /** How each used part of a design stands, by the rules of a house. */
+  function reused(rules: Record<string, string>, ...facts: NewFact[]) {
+    const house = worldOf(cat, { rules: rulesWith(rules) });
+    const state = reduce(fileFacts(reduce([]), 'c', facts, author));
+    const a = answersFor(house, state);
+    const advice = advise('reuse', { world: house, state, a, today: '2026-11-25' });
+    if (advice.lead.code !== 'reuse') throw new Error(advice.lead.code);
+    return {
+      standing: advice.standing,
+      parts: advice.lead.parts.map((p) => `${p.part} ${reuseStanding(p)}`),
+      missing: advice.missing.map((m) => m.key),
+    };
+  }
+  const told = (key: string, value: string): NewFact => ({ key, value, how: 'reported' });
+
   it('never lets a used belt on again, but for a house that looks at it first', () => {
-    const facts = [engine('TE16-CORM')] as const;
-    expect(on('reuse', ...facts).lead.code).toBe('belt_never');
-    const inspects = worldOf(cat, { rules: rulesWith({ used_belt: 'inspect' }) });
-    const state = reduce(
-      fileFacts(reduce([]), 'c', [{ key: 'engine.code', value: 'TE16-CORM', how: 'reported' }], author),
-    );
-    const asked = advise('reuse', {
-      world: inspects,
-      state,
-      a: answersFor(inspects, state),
-      today: '2026-11-25',
+    expect(reused({}, told('engine.code', 'TE16-CORM')).standing).toBe('no');
+    expect(reused({ used_belt: 'inspect' }, told('engine.code', 'TE16-CORM')).standing).toBe('if');
+  });
+
+  it('answers for an old plunger about itself: replaced, or by its recorded leak-down alone', () => {
+    const screw = [told('engine.code', 'QU13-STOA'), told(featureKey('plunger-cap'), 'screw')];
+    expect(reused({}, ...screw).parts).toEqual(['plunger no', 'chain open']);
+    const tested = reused({ old_plunger: 'reuse' }, ...screw);
+    expect(tested.parts).toEqual(['plunger open', 'chain open']);
+    expect(tested.missing).toContain('tensioner.leak_series');
+    const sinking = (mmPerS: number): NewFact => ({
+      key: 'tensioner.leak_series',
+      value: Array.from({ length: 40 }, (_, i) => [i, 10 - mmPerS * i]).flat(),
+      how: 'measured',
     });
-    expect([asked.standing, asked.lead.code]).toEqual(['if', 'belt_if_sound']);
+    const by = (mmPerS: number) => reused({ old_plunger: 'reuse' }, ...screw, sinking(mmPerS)).parts[0];
+    expect(by(0.0001)).toBe('plunger yes');
+    expect(by(0.2)).toBe('plunger no');
+    // by the other rule a good leak-down changes nothing
+    expect(reused({}, ...screw, sinking(0.0001)).parts[0]).toBe('plunger no');
   });
 });

@@ -2,11 +2,14 @@ import type { SheetStep } from '@core/fitting/sheet';
 import type { Answers } from '@core/answer/answers';
 import type { World } from '@core/answer/world';
 import type { Carrier } from '@core/drive/carrier';
+import type { Layout } from '@core/drive/layout';
 import type { Go } from '@core/drive/judge-marks';
 import type { CrankRange } from '@core/drive/valve-safety';
 import type { State } from '@core/facts/state';
 import type { Due } from '@core/catalogue/interval';
 import type { Engine, Interval, Variant } from '@core/catalogue/pack';
+import type { ElongationAnswer, ExtensionAnswer } from '@core/bench/extension';
+import type { LeakAnswer } from '@core/bench/leak-answer';
 import type { MarkAnswer } from '@core/bench/marks';
 import type { JobLine } from '@core/match/job-list';
 import type { KitMatch } from '@core/match/match-kits';
@@ -43,6 +46,14 @@ export type PredictedMark = { about: string; name: string; teeth: number };
 /** A step that is tightened: the bolt and its stages. */
 export type TorqueStep = { id: string; number: number; torque: NonNullable<SheetStep['torque']> };
 
+/** A used part, whether it may run on. `some`: only some of the designs have it. `stage`: "" for the only one. */
+export type ReuseOf = { some: boolean } & (
+  | { part: 'belt'; by: 'never' | 'if_sound' }
+  | { part: 'chain'; stage: string; length?: ElongationAnswer }
+  | { part: 'plunger'; by: 'replaced'; stage: string }
+  | { part: 'plunger'; by: 'tested'; stage: string; leak?: LeakAnswer }
+);
+
 /** The first sentence, as figures; words are made elsewhere. */
 export type Lead =
   | { code: 'no_engine' }
@@ -60,16 +71,13 @@ export type Lead =
   | { code: 'no_marks' }
   | { code: 'torques'; steps: TorqueStep[]; of: number }
   | { code: 'no_procedure' }
-  | { code: 'also'; lines: JobLine[]; certain: boolean }
+  | { code: 'also'; lines: JobLine[]; certain: boolean; kit: string | undefined }
   | { code: 'no_jobs' }
   | { code: 'due'; due: Due; interval: Interval }
   | { code: 'interval'; interval: Interval }
   | { code: 'no_interval' }
   | { code: 'odometer_back' }
-  | { code: 'belt_never' }
-  | { code: 'belt_if_sound' }
-  | { code: 'chain'; e: number; u: number; limit: number; long: 'within' | 'past' | undefined }
-  | { code: 'chain_unmeasured' }
+  | { code: 'reuse'; parts: ReuseOf[] }
   | { code: 'reuse_open' }
   | { code: 'may_turn'; ranges: CrankRange[] }
   | { code: 'turn_free' }
@@ -88,7 +96,7 @@ export type Reason =
   | { code: 'interference'; interference: Engine['interference'] }
   | { code: 'from_computed' }
   | { code: 'after_job' }
-  | { code: 'extension'; mm: number; explained: number; verdict: string };
+  | { code: 'extension'; layout: Layout; answer: ExtensionAnswer };
 
 /** `yes`/`no`: answered; `if`: answered as far as facts go; `open`: a fact is wanted first; `cannot`: nobody can tell from this. */
 export type Standing = 'yes' | 'no' | 'if' | 'open' | 'cannot';

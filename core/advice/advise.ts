@@ -6,7 +6,8 @@ import { adviseFits, adviseKit } from './kits';
 import { adviseMarks } from './marks';
 import { adviseSetting, adviseTorque } from './setting';
 import { adviseLost, adviseMeans } from './trouble';
-import { adviseAlso, adviseDue, adviseReuse } from './upkeep';
+import { adviseReuse } from './reuse';
+import { adviseAlso, adviseDue } from './upkeep';
 
 const ANSWERS: Record<Asked, (c: Case) => Answered> = {
   kit: adviseKit,

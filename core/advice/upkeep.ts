@@ -1,6 +1,7 @@
 import { dueOf } from '@core/catalogue/due';
+import { jobsFor, kitOfJob } from '@core/answer/jobs';
 import { has } from '@core/facts/read';
-import { jobList, type JobLine } from '@core/match/job-list';
+import type { JobLine } from '@core/match/job-list';
 import type { Answered, Case, Missing } from './advice';
 import { designsOf, missingDesign, missingEngine } from './missing';
 
@@ -8,7 +9,7 @@ import { designsOf, missingDesign, missingEngine } from './missing';
 export function adviseAlso(c: Case): Answered {
   if (!c.a.engine) return missingEngine();
   const lists = designsOf(c).map((d) =>
-    jobList(c.world.catalogue, d.variant.id, c.a.kit).filter((l) => l.source !== 'in_kit'),
+    jobsFor(c.world.catalogue, d.variant.id, c.a).filter((l) => l.source !== 'in_kit'),
   );
   const [first = [], ...rest] = lists;
   const same = (l: JobLine) => rest.every((other) => other.some((o) => o.item.item === l.item.item));
@@ -23,7 +24,7 @@ export function adviseAlso(c: Case): Answered {
     };
   return {
     standing: certain ? 'yes' : 'if',
-    lead: { code: 'also', lines, certain },
+    lead: { code: 'also', lines, certain, kit: kitOfJob(c.a)?.number },
     because: [],
     missing: certain ? [] : missingDesign(c),
     keys: ['kit.number'],
@@ -51,51 +52,4 @@ export function adviseDue(c: Case): Answered {
   return due
     ? { standing: 'yes', lead: { code: 'due', due, interval }, ...common }
     : { standing: 'if', lead: { code: 'interval', interval }, ...common };
-}
-
-/** Is the used part still good: a belt is never refitted on a supplier's word; a chain is measured against its limit. */
-export function adviseReuse(c: Case): Answered {
-  const { a } = c;
-  if (!a.engine) return missingEngine();
-  const has = a.possible.has;
-  const keys = ['chain.length', 'chain.links_over', 'tensioner.extension'];
-  const chain = a.drive?.elongations.find((e) => e.limit !== undefined);
-  if (chain) {
-    const { value: e, u } = chain.elongation;
-    const plunger = a.drive?.extensions.find((x) => x.stage === chain.stage);
-    return {
-      standing: chain.long === 'past' ? 'no' : chain.long === 'within' ? 'yes' : 'cannot',
-      lead: { code: 'chain', e, u, limit: chain.limit!, long: chain.long },
-      because: plunger?.rest
-        ? [
-            {
-              code: 'extension',
-              mm: plunger.reading.value,
-              explained: plunger.rest.expected.value,
-              verdict: plunger.rest.verdict,
-            },
-          ]
-        : [],
-      missing: a.drive!.extensions.length === 0 ? [{ key: 'tensioner.extension', minutes: 3 }] : [],
-      keys,
-    };
-  }
-  if (has?.has('chain') && !has.has('belt'))
-    return {
-      standing: 'open',
-      lead: { code: 'chain_unmeasured' },
-      because: [],
-      missing: [
-        { key: 'chain.length', minutes: 5 },
-        { key: 'chain.links_over', minutes: 1 },
-        { key: 'tensioner.extension', minutes: 3 },
-        ...missingDesign(c),
-      ],
-      keys,
-    };
-  if (has?.has('belt') && c.a.rules.chosen['used_belt'] === 'inspect')
-    return { standing: 'if', lead: { code: 'belt_if_sound' }, because: [], missing: [], keys };
-  if (has?.has('belt'))
-    return { standing: 'no', lead: { code: 'belt_never' }, because: [], missing: [], keys };
-  return { standing: 'open', lead: { code: 'reuse_open' }, because: [], missing: missingDesign(c), keys };
 }

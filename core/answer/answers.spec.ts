@@ -64,7 +64,7 @@ describe('demo scenario', () => {
       expect(Math.abs(solved.value.setting!.reading - nominal))
         .withContext(layout.id)
         .toBeLessThan(0.5);
-      expect(travelFrom(layout, value(tensionerSettings(layout)), solved.value.setting!).toEndMm)
+      expect(travelFrom(layout, value(tensionerSettings(layout)), solved.value.setting!).followsMm)
         .withContext(layout.id)
         .toBeGreaterThan(1);
     }

@@ -143,10 +143,11 @@ function zerosOf(
 }
 
 export type Travel = {
-  /** Growth that the carrier can follow from here before the path stops getting longer or a wheel lets go, mm. */
-  reserveMm: number;
-  /** Growth up to the end mark or end of travel, as far as that can be followed; shortening down to the start. Negative when passed. */
-  toEndMm: number | undefined;
+  /** Growth that it follows from here, mm; nothing where its end of travel is passed. */
+  followsMm: number;
+  /** What ends it: its end of travel, the longest path or a wheel that lets go, or that the end is passed. */
+  until: 'end' | 'longest' | 'past';
+  /** Shortening down to its start, mm; negative when passed. */
   toStartMm: number | undefined;
 };
 
@@ -181,13 +182,23 @@ export function travelFrom(layout: Layout, settings: Settings, setting: Setting)
     const length = deg === undefined ? NaN : lengthAt(deg * RAD);
     return Number.isNaN(length) ? undefined : length - settings.targetMm;
   };
-  const toEnd = growthTo(limitsOf(carrier).end);
   const toStart = growthTo(startReading(carrier));
-  return {
-    reserveMm,
-    toEndMm: toEnd === undefined ? undefined : Math.min(toEnd, reserveMm),
-    toStartMm: toStart === undefined ? undefined : -toStart,
-  };
+  const toStartMm = toStart === undefined ? undefined : -toStart;
+  const ahead = endLies(carrier, setting, dir);
+  if (ahead < 0) return { followsMm: 0, until: 'past', toStartMm };
+  const toEnd = ahead <= dir * (good - from) ? growthTo(limitsOf(carrier).end) : undefined;
+  return toEnd === undefined
+    ? { followsMm: reserveMm, until: 'longest', toStartMm }
+    : { followsMm: toEnd, until: 'end', toStartMm };
+}
+
+/** How far the carrier must turn to its end, radians; negative when it is passed, infinite when it takes up slack away from it. */
+function endLies(carrier: Carrier, setting: Setting, dir: 1 | -1): number {
+  if (setting.takeUp !== carrier.turn) return Infinity;
+  const { end } = limitsOf(carrier);
+  if (carrier.kind === 'eccentric') return (end - setting.reading) * RAD;
+  const deg = angleAtReading(carrier, end);
+  return deg === undefined ? Infinity : dir * (deg - setting.carrierDeg) * RAD;
 }
 
 /** Carrier angle up to which the path gets longer from `from` on in that direction, radians. */

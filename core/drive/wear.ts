@@ -28,9 +28,9 @@ export type WearState = {
   reading?: { fresh: number; worn: number; unit: '°' | 'mm' };
   /** Change at each driven wheel's mark, advanced positive. */
   cams: { wheel: number; teeth: number; wheelDeg: number; driverDeg: number }[];
-  /** Elongation at which the tensioner reaches its end of travel. */
+  /** Elongation up to which the tensioner can follow. */
   endsAt?: number;
-  /** Which comes first as it wears: the tensioner's end of travel, or the limit of belt or chain. */
+  /** Which comes first as it wears: the end of what the tensioner follows, or the limit of belt or chain. */
   ends?: 'tensioner_first' | 'limit_first';
 };
 
@@ -68,11 +68,12 @@ export function wearState(layout: Layout, e: number): Result<WearState, Settings
   });
 }
 
-/** Elongation that the tensioner can follow from this setting to its end of travel. */
+/** Elongation that the tensioner can follow from this setting. */
 function endOfTravel(layout: Layout, setting: Setting): number | undefined {
   const settings = tensionerSettings(layout);
-  const toEnd = settings.ok ? travelFrom(layout, settings.value, setting).toEndMm : undefined;
-  return toEnd === undefined ? undefined : toEnd / nominalLength(layout);
+  return settings.ok
+    ? travelFrom(layout, settings.value, setting).followsMm / nominalLength(layout)
+    : undefined;
 }
 
 export type Measured = { value: number; u: number };

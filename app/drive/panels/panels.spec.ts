@@ -198,7 +198,7 @@ describe('the drive bench', () => {
     it('leaves guide wear with an interval, and files it on the three facts it stands on', async () => {
       await desk.open('demo-2036');
       const panel = await paint(WearPanel);
-      expect(panel.words).toMatch(/As even wear of the guides it is 3\.\d mm \(\d\.\d to \d\.\d mm\)/);
+      expect(panel.words).toMatch(/As even wear of the guides it is 3\.\d* ± 0\.\d+ mm/);
       await panel.press('File the guide wear');
       await until(() => standing('guide.wear') !== undefined);
       expect(standing('guide.wear')!.basis?.length).toBe(3);

@@ -6,11 +6,13 @@ import { difference } from '@core/drive/stack-up';
 import { judgeBand } from '@core/quantity/judge';
 import { intendedSetting, type Setting, travelFrom } from '@core/drive/tensioner';
 import { standing } from '@core/facts/read';
+import { formatNumber } from '@core/quantity/format-quantity';
 import { CaseDesk } from '../../data/case-desk';
 import { DialField } from '../../ui/dial-field';
 import { LimitStrip, type Strip } from '../../ui/limit-strip';
 import {
   clearanceWords,
+  followsWords,
   pathSentence,
   readingName,
   readingWords,
@@ -245,12 +247,10 @@ export class SettingPanel {
       ? `${s.clearance.mm.toFixed(1)} mm ${clearanceWords(layout, s.clearance)}`
       : 'not known';
     const settings = this.bench.state()!.settings;
-    const { toEndMm, toStartMm } =
-      settings && s.inWindow ? travelFrom(layout, settings, s) : { toEndMm: undefined, toStartMm: undefined };
-    const ends =
-      toEndMm !== undefined && toStartMm !== undefined
-        ? ` Follows ${toEndMm.toFixed(1)} mm of growth to its end, ${toStartMm.toFixed(1)} mm of shortening to its start.`
-        : '';
+    const travel = settings && travelFrom(layout, settings, s);
+    const ends = travel
+      ? ` Follows ${followsWords(travel)}${travel.toStartMm === undefined || !s.inWindow ? '' : `; ${formatNumber(travel.toStartMm, 1)} mm of shortening to its start`}.`
+      : '';
     return `${readingName(c)} ${readingWords(c, s.reading)}, ${s.inWindow ? 'in its window' : 'outside its window'}. Wrap: ${wraps}. Smallest clearance ${room}. Takes up slack ${senseWords(s.takeUp)}.${ends}`;
   }
 }

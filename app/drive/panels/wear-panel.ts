@@ -1,28 +1,24 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { NzTableModule } from 'ng-zorro-antd/table';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
-import { elongationOf } from '@core/bench/extension';
+import type { ExtensionAnswer } from '@core/bench/extension';
 import { limitsOf, readingUnit } from '@core/drive/carrier';
 import { tensionerIndex } from '@core/drive/layout';
 import { crankOffsets } from '@core/drive/stages';
-import { extensionRemainder, wearState } from '@core/drive/wear';
-import { measuredOf, standing } from '@core/facts/read';
+import { extensionRemainder, type Measured, wearState } from '@core/drive/wear';
 import { CaseDesk } from '../../data/case-desk';
 import { DialField } from '../../ui/dial-field';
 import { DeskSession } from '../../entry/desk-session';
 import { Field } from '../../entry/field';
-import { readingWords, settingsSentence } from '../../words/drive';
+import { extensionWords, guideWearWords, readingWords, settingsSentence } from '../../words/drive';
 import { endsWords, signed } from '../../words/drive-bench';
+import { elongationWords } from '../../words/reuse';
 import { BenchStore } from '../bench-store';
 
 /** How well a reading is taken that is only tried, degrees or mm. */
 const TRIED_U = 0.2;
-
-const VERDICTS = {
-  explained: '✓ The length of the chain explains the reading.',
-  more: '▲ More than its length explains: worn guides, a wrong part, or a mounting that slipped.',
-  less: '▲ Less than its length needs: a ratchet that let go, or a plunger that did not follow.',
-};
+/** Standard uncertainty of an elongation that is only tried. */
+const TRIED_SHARE = 0.0002;
 
 /** Elongation against cams and tensioner, stage by stage; what is left over is guide wear. */
 @Component({
@@ -40,12 +36,12 @@ const VERDICTS = {
       (turned)="bench.set({ elongation: $event / 100 })"
     />
     @if (bench.inCase() && plunger()) {
-      <hs-field [session]="session" key="tensioner.extension" />
-      <hs-field [session]="session" key="chain.length" />
-      <hs-field [session]="session" key="chain.links_over" />
+      <hs-field [session]="session" key="tensioner.extension" [about]="thing('tensioner')" />
+      <hs-field [session]="session" key="chain.length" [about]="thing('chain')" />
+      <hs-field [session]="session" key="chain.links_over" [about]="thing('chain')" />
       @if (measured(); as m) {
         <p>
-          Measured elongation <b>{{ m.words }}</b
+          Measured: <b>{{ m.words }}</b
           >.
           <button nz-button (click)="bench.set({ elongation: m.value })">Draw it so</button>
         </p>
@@ -86,17 +82,13 @@ const VERDICTS = {
     </nz-table>
     @if (rest(); as r) {
       <h3>Reading against elongation</h3>
-      <div>Explained by elongation: {{ r.expected }}. Left over: {{ r.remainder }}.</div>
       <p>
-        <b>{{ r.verdict }}</b>
+        <b>{{ r.words }}</b>
       </p>
       @if (r.wear) {
-        <p>
-          As even wear of the guides it is <b>{{ r.wear.words }}</b
-          >.
-        </p>
+        <p>{{ r.wearWords }}</p>
         @if (bench.inCase()) {
-          <button nz-button nzType="primary" (click)="file(r.wear.mm, r.wear.u)">File the guide wear</button>
+          <button nz-button nzType="primary" (click)="file(r.wear, r.facts)">File the guide wear</button>
         }
         <p class="caution">
           What is worn off a guide lies in the sump or the oil pickup: clean both before the engine runs.
@@ -123,15 +115,19 @@ export class WearPanel {
     if (!c) return { min: 0, max: 1 };
     return c.kind === 'eccentric' ? { min: -180, max: 180 } : { min: 0, max: limitsOf(c).end + 10 };
   });
+  /** What the case's answers say of this stage: the same elongation and extension as at every station. */
   private readonly own = computed(() => {
-    const [state, layout] = [this.desk.current()?.state, this.bench.layout()];
-    return this.bench.inCase() && state && layout
-      ? elongationOf(state, this.desk.registry(), layout.pitchMm)
-      : undefined;
+    const drive = this.bench.inCase() ? this.desk.current()?.answers?.drive : undefined;
+    const at = this.bench.stageAt();
+    return {
+      length: drive?.elongations.find((e) => e.stage === at),
+      extension: drive?.extensions.find((e) => e.stage === at),
+      tensioner: drive?.tensioners.find((t) => t.stage === at),
+    };
   });
   protected readonly measured = computed(() => {
-    const e = this.own();
-    return e && { value: e.value, words: `${(e.value * 100).toFixed(2)} ± ${(e.u * 100).toFixed(2)} %` };
+    const e = this.own().length;
+    return e && { value: e.elongation.value, words: elongationWords(e) };
   });
   private readonly wear = computed(() => {
     const layout = this.bench.layout();
@@ -170,42 +166,41 @@ export class WearPanel {
     });
   });
   protected readonly rest = computed(() => {
-    const [layout, c] = [this.bench.layout(), this.carrier()];
-    if (!layout || !c) return undefined;
-    const state = this.desk.current()?.state;
-    const inCase = this.bench.inCase();
-    const measured =
-      inCase && state ? measuredOf(state, this.desk.registry(), 'tensioner.extension') : undefined;
-    const value = inCase ? measured?.value : this.found();
-    const u = measured?.u ?? TRIED_U;
-    const e = inCase ? this.own() : { value: this.bench.what().elongation, u: 0.0002 };
-    if (value === undefined || !e || (inCase && !this.plunger())) return undefined;
-    const r = extensionRemainder(layout, { value, u }, e);
-    if (!r.ok) return undefined;
-    const pm = (m: { value: number; u: number }) =>
-      `${m.value.toFixed(1)} ± ${m.u.toFixed(1)} ${this.unit()}`;
-    const { expected, remainder, verdict, guideWear } = r.value;
+    const answer = this.bench.inCase() ? this.own().extension : this.tried();
+    const [layout, rest] = [this.bench.layout(), answer?.rest];
+    if (!layout || !answer || !rest) return undefined;
+    const wear = rest.verdict === 'more' ? rest.guideWear : undefined;
     return {
-      expected: pm(expected),
-      remainder: pm(remainder),
-      verdict: VERDICTS[verdict],
-      wear:
-        verdict === 'more' && guideWear
-          ? {
-              mm: guideWear.value,
-              u: guideWear.u,
-              words: `${guideWear.value.toFixed(1)} mm (${Math.max(0, guideWear.value - 2 * guideWear.u).toFixed(1)} to ${(guideWear.value + 2 * guideWear.u).toFixed(1)} mm)`,
-            }
-          : undefined,
+      words: extensionWords(layout, answer),
+      wear,
+      wearWords: guideWearWords(answer),
+      facts: answer.facts,
     };
   });
+  /** A reading tried without a case, against the elongation that is tried. */
+  private readonly tried = computed((): ExtensionAnswer | undefined => {
+    const [layout, value] = [this.bench.layout(), this.found()];
+    if (!layout || value === undefined) return undefined;
+    const reading = { value, u: TRIED_U };
+    const rest = extensionRemainder(layout, reading, { value: this.bench.what().elongation, u: TRIED_SHARE });
+    return { about: '', stage: 0, facts: [], reading, ...(rest.ok ? { rest: rest.value } : {}) };
+  });
 
-  protected file(mm: number, u: number): void {
-    const state = this.desk.current()?.state;
-    const basis = ['tensioner.extension', 'chain.length', 'chain.links_over']
-      .map((k) => state && standing(state, k)?.id)
-      .filter((id) => id !== undefined);
+  /** The returned part of that kind that belongs to this stage; a further stage's is named there. */
+  protected thing(kind: 'tensioner' | 'chain'): string | undefined {
+    const { length, tensioner } = this.own();
+    const about = kind === 'chain' ? length?.about : tensioner?.about;
+    return about === undefined || about === '' ? undefined : about;
+  }
+
+  protected file({ value, u }: Measured, basis: readonly string[]): void {
     const round = (v: number) => Math.round(v * 100) / 100;
-    void this.desk.file({ key: 'guide.wear', value: round(mm), u: round(u), how: 'computed', basis });
+    void this.desk.file({
+      key: 'guide.wear',
+      value: round(value),
+      u: round(u),
+      how: 'computed',
+      basis: [...basis],
+    });
   }
 }

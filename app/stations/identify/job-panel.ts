@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { NzTableModule } from 'ng-zorro-antd/table';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
-import { jobList } from '@core/match/job-list';
+import { jobsFor, kitOfJob } from '@core/answer/jobs';
 import { formatDay } from '@core/quantity/dates';
 import { CaseDesk } from '../../data/case-desk';
 import { Clock } from '../../data/clock';
@@ -65,15 +65,14 @@ export class JobPanel {
   private readonly clock = inject(Clock);
   private readonly papers = inject(Papers);
   protected readonly words = SOURCE_WORDS;
-  /** The kit named on the case, else the first that fits. */
   protected readonly kit = computed(() => {
     const a = this.desk.current()?.answers;
-    return a?.kit ?? a?.kits.find((k) => k.verdict === 'fits' && k.kit.status === 'current')?.kit;
+    return a && kitOfJob(a);
   });
   protected readonly lines = computed(() => {
     const view = this.desk.current();
-    const variant = view?.answers?.variant;
-    return view?.catalogue && variant ? jobList(view.catalogue, variant.id, this.kit()) : [];
+    const a = view?.answers;
+    return view?.catalogue && a?.variant ? jobsFor(view.catalogue, a.variant.id, a) : [];
   });
 
   protected csv(): void {
