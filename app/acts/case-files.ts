@@ -7,9 +7,10 @@ import { type Catalogue, catalogueOf } from '@core/catalogue/find-records';
 import { packId } from '@core/catalogue/version';
 import { bundlePath, BUNDLE, checkBundle, filesOf } from '@core/claim/bundle';
 import { type CaseFile, type ReadCase, readCaseFile, writeCaseFile } from '@core/claim/case-file';
-import { deskFileFrame, readDeskFile, saysDesk } from '@core/claim/desk-file';
+import { deskFileFrame, type ReadDesk, readDeskFile, saysDesk } from '@core/claim/desk-file';
 import { LARGEST_FILE_OF_FACTS } from '@core/claim/read-shape';
 import { sealedNow } from '@core/claim/seal';
+import { checkFacts } from '@core/facts/consistent';
 import { fileFact, mergeFacts } from '@core/facts/change';
 import type { Fact } from '@core/facts/fact';
 import { textOf } from '@core/facts/read';
@@ -17,8 +18,10 @@ import { reduce } from '@core/facts/state';
 import { CaseDesk } from '../data/case-desk';
 import type { CaseView } from '../data/case-view';
 import { Clock } from '../data/clock';
+import { hashOf } from '../data/hash';
 import { cleanPicture } from '@core/intake/clean-picture';
 import { list } from '../words/list';
+import { inconsistentFact, mergeWords } from '../data/damaged';
 import { Drafts } from '../data/drafts';
 import { type Addition, FactRepository } from '../data/fact-repository';
 import { Packs } from '../data/packs';
@@ -57,10 +60,11 @@ export class CaseFiles {
     const files = filesOf(view.state.log);
     const kept = await Promise.all(files.map((f) => this.repository.fileOf(f.hash)));
     const missing = files.filter((_, i) => kept[i] === undefined);
-    const file = this.written(
-      view,
-      missing.map((m) => m.hash),
-    );
+    const report = await this.reportOf(view);
+    const file = this.written(view, {
+      missing: missing.map((m) => m.hash),
+      report: report && (await hashOf(report)),
+    });
     if (!file) return;
     const { zipSync, strToU8 } = await import('fflate');
     const entries: Record<string, Uint8Array> = { [BUNDLE.case]: strToU8(json(file)) };
@@ -68,7 +72,6 @@ export class CaseFiles {
       const record = kept[i];
       if (record) entries[bundlePath(f)] = new Uint8Array(await record.blob.arrayBuffer());
     }
-    const report = await this.reportOf(view);
     if (report) entries[BUNDLE.report] = report;
     download(`case-${view.tag}.zip`, new Blob([zipSync(entries, { level: 6 })], { type: 'application/zip' }));
     if (missing.length > 0)
@@ -117,7 +120,7 @@ export class CaseFiles {
     if (isZip(name)) {
       const { readBundle } = await import('./read-bundle');
       const unpacked = await readBundle(name, new Uint8Array(await file.arrayBuffer()));
-      if (unpacked.ok) await this.openCase(name, unpacked.value.text, unpacked.value.files);
+      if (unpacked.ok) await this.openCase(name, unpacked.value.text, unpacked.value);
       else this.words.refuse(caseFileSentence(name, unpacked.error));
     } else if (size > LARGEST_FILE_OF_FACTS) {
       this.words.refuse(
@@ -130,10 +133,11 @@ export class CaseFiles {
     }
   }
 
-  private async openCase(name: string, text: string, files?: Unpacked['files']): Promise<void> {
+  private async openCase(name: string, text: string, bundle?: Unpacked): Promise<void> {
+    const files = bundle?.files;
     const read = readCaseFile(text);
     const found = new Map([...(files ?? [])].map(([stated, f]) => [stated, f.found]));
-    const fault = read.ok && files ? checkBundle(read.value.file, found) : undefined;
+    const fault = read.ok && files ? checkBundle(read.value.file, found, bundle?.report) : undefined;
     if (!read.ok || fault) {
       this.words.refuse(caseFileSentence(name, read.ok ? fault! : read.error));
       return;
@@ -171,14 +175,26 @@ export class CaseFiles {
     }
     const facts: Fact[] = [];
     const catalogues = new Map<string, Catalogue | undefined>();
-    for (const [id, own] of read.value) {
+    for (const [id, own] of read.value.cases) {
       const merged = await this.merged(name, id, own);
       if (!merged) return;
       facts.push(...own);
       catalogues.set(id, await this.packs.forCase(id, textOf(reduce(merged), 'case.catalogue')));
     }
-    if (await this.add(name, { facts }, (id) => catalogues.get(id)))
-      void this.words.say('success', `${name}: ${read.value.size} cases are on the rack.`);
+    if (await this.add(name, { facts }, (id) => catalogues.get(id))) this.rescued(name, read.value);
+  }
+
+  private rescued(name: string, { cases, left, drafts }: ReadDesk): void {
+    this.drafts.bringBack(drafts);
+    for (const l of left) this.repository.setAside(inconsistentFact(l));
+    const lost =
+      left.length === 0
+        ? ''
+        : ` ${left.length} of its facts cannot stand with the others of their case and were set aside; they can be exported as damaged records.`;
+    void this.words.say(
+      lost === '' ? 'success' : 'warning',
+      `${name}: ${cases.size} cases are on the rack.${lost}`,
+    );
   }
 
   /** Takes an altered file in all the same; the case then says so in a fact of its own. */
@@ -221,10 +237,9 @@ export class CaseFiles {
       return undefined;
     }
     const merged = mergeFacts(await this.repository.factsOf(id), facts);
-    if (merged.ok) return merged.value;
-    this.words.refuse(
-      `${name} holds fact ${merged.error.id} with other content than the one here. Nothing was changed.`,
-    );
+    const fault = merged.ok ? checkFacts(merged.value) : merged.error;
+    if (merged.ok && !fault) return merged.value;
+    this.words.refuse(`${name} cannot be merged: ${mergeWords(fault!)}. Nothing was changed.`);
     return undefined;
   }
 
@@ -245,7 +260,7 @@ export class CaseFiles {
     const verified =
       read.digest === 'verified'
         ? 'digest verified, the case is on the rack.'
-        : 'the digest of its facts is verified; the file is of an earlier make and says nothing of its catalogue. The case is on the rack.';
+        : `the digest of its ${list(read.covers)} is verified; the file is of an earlier make, and the rest of it is under none. The case is on the rack.`;
     const lacking =
       files > 0 && !isZip(name)
         ? ` Its facts point to ${files} ${files === 1 ? 'file' : 'files'}, which only a bundle brings along.`
@@ -253,18 +268,23 @@ export class CaseFiles {
     void this.words.say('success', `${name}: ${verified}${lacking}`);
   }
 
-  private written(view: CaseView, missing: readonly string[] = []): CaseFile | undefined {
-    if (!view.catalogue) return undefined;
+  private written(view: CaseView, beside: Parameters<typeof writeCaseFile>[4] = {}): CaseFile | undefined {
+    if (!view.catalogue) {
+      this.words.refuse(
+        'Its catalogue is not in this browser, so its file cannot carry it. Import the catalogue, or export the bare facts.',
+      );
+      return undefined;
+    }
     const pack = extractPack(
       view.catalogue,
       textOf(view.state, 'engine.code'),
       textOf(view.state, 'kit.number'),
     );
-    return writeCaseFile(view.id, view.state.log, pack, this.clock.now(), missing);
+    return writeCaseFile(view.id, view.state.log, pack, this.clock.now(), beside);
   }
 
   /** The issued report, when what is known is sealed. */
-  private async reportOf(view: CaseView): Promise<Uint8Array | undefined> {
+  private async reportOf(view: CaseView): Promise<Uint8Array<ArrayBuffer> | undefined> {
     if (!view.answers || !sealedNow(view.answers.seals)) return undefined;
     return new Uint8Array(await (await this.reports.pdf(view)).arrayBuffer());
   }

@@ -7,9 +7,11 @@ import { unzip, type UnpackError } from '../workers/unpack';
 export type Unpacked = {
   text: string;
   files: ReadonlyMap<string, { found: string; bytes: Uint8Array<ArrayBuffer> }>;
+  /** Hash of the report, where one lies in it. */
+  report: string | undefined;
 };
 
-/** Unpacks a bundle, within the limits of all zips. What it holds beside the case and its files is left. */
+/** Unpacks a bundle, within the limits of all zips. What it holds beside the case, its report and its files is left. */
 export async function readBundle(
   name: string,
   bytes: Uint8Array,
@@ -25,5 +27,10 @@ export async function readBundle(
     const own = new Uint8Array(e.bytes);
     files.set(stated, { found: await hashOf(own), bytes: own });
   }
-  return ok({ text: new TextDecoder().decode(inside.bytes), files });
+  const report = zip.value.find((e) => e.name === BUNDLE.report);
+  return ok({
+    text: new TextDecoder().decode(inside.bytes),
+    files,
+    report: report && (await hashOf(new Uint8Array(report.bytes))),
+  });
 }

@@ -2,31 +2,23 @@ import type { IDBPDatabase } from 'idb';
 import { type Catalogue, catalogueOf } from '@core/catalogue/find-records';
 import { newerFirst } from '@core/catalogue/version';
 import type { Fact } from '@core/facts/fact';
-import { type Damaged, damagedFact } from './damaged';
+import type { Damaged } from './damaged';
 import { getPack } from './pack-records';
 import { ofCase, type Records } from './records';
-import { isSound } from './sound';
+import { soundOf, standingOf } from './sound';
 
 /** Facts that are read at once: large enough that reading is quick, small enough that they need not much memory. */
 const BATCH = 8000;
-
-/** The facts that are what they say they are; the others are told. */
-export function sound(facts: readonly Fact[], damaged: Damaged[]): Fact[] {
-  return facts.filter((f) => {
-    const good = isSound(f);
-    if (!good) damaged.push(damagedFact(f));
-    return good;
-  });
-}
 
 /** The next cases with all of their facts, and the id of the last one that was read. */
 export async function readBatch(db: IDBPDatabase<Records>, after: string | undefined, damaged: Damaged[]) {
   const range = after === undefined ? null : IDBKeyRange.lowerBound([after, []], true);
   const read = await db.getAll('facts', range, BATCH);
   const full = read.length === BATCH;
+  const tell = (d: Damaged) => void damaged.push(d);
   const groups = new Map<string, Fact[]>();
   let last = read.at(-1)?.case;
-  for (const f of sound(read, damaged)) {
+  for (const f of soundOf(read, tell)) {
     const group = groups.get(f.case);
     if (group) group.push(f);
     else groups.set(f.case, [f]);
@@ -37,11 +29,12 @@ export async function readBatch(db: IDBPDatabase<Records>, after: string | undef
     groups.delete(cut);
     last = read.findLast((f) => f.case !== cut)?.case;
     if (last === undefined) {
-      groups.set(cut, sound(await db.getAll('facts', ofCase(cut)), damaged));
+      groups.set(cut, soundOf(await db.getAll('facts', ofCase(cut)), tell));
       last = cut;
     }
   }
-  return { groups, last };
+  const standing = new Map([...groups].map(([id, facts]) => [id, standingOf(facts, tell)]));
+  return { groups: standing, last };
 }
 
 export type Catalogues = (caseId: string, facts: readonly Fact[]) => Promise<Catalogue | undefined>;

@@ -46,8 +46,15 @@ export function addCalls(repository: FactRepository, content: unknown) {
   return repository.add({ facts, heads });
 }
 
-/** Puts the demo scenario into the records. @param content the file that ships, as read */
-export function addDemo(repository: FactRepository, content: unknown) {
+/** Puts the demo scenario into the records. A case that is here already stays as it is. @param content the file that ships, as read */
+export async function addDemo(repository: FactRepository, content: unknown) {
   const { pack, facts, heads } = DemoSchema.parse(content);
-  return repository.add({ facts, packs: [pack], heads });
+  const here = new Set<string>();
+  for (const id of new Set(facts.map((f) => f.case)))
+    if ((await repository.factsOf(id)).length > 0) here.add(id);
+  return repository.add({
+    facts: facts.filter((f) => !here.has(f.case)),
+    packs: [pack],
+    heads: heads.filter((h) => !here.has(h.id)),
+  });
 }

@@ -1,6 +1,10 @@
 import { inject, Injectable } from '@angular/core';
+import { meaningOf, slotKey } from '@core/facts/meaning';
 import { Clock } from './clock';
 import { Database } from './database';
+
+/** What is half-typed on the fact line, which is no field. */
+export const FACT_LINE = 'fact-line';
 
 /** A text and when it was typed; an empty one says that it was cleared. */
 export type Draft = { text: string; at: string };
@@ -35,6 +39,15 @@ export class Drafts {
   /** All half-typed text, by case and field. */
   all(): Record<string, string> {
     return Object.fromEntries([...this.drafts].flatMap(([id, d]) => (d.text === '' ? [] : [[id, d.text]])));
+  }
+
+  /** Half-typed text of another desk, or of this one before; what is half-typed here already stays. */
+  bringBack(texts: Readonly<Record<string, string>>): void {
+    for (const [id, text] of Object.entries(texts)) {
+      const at = id.indexOf(':');
+      if (at > 0 && (this.drafts.get(id)?.text ?? '') === '')
+        this.keep(id.slice(0, at), id.slice(at + 1), text);
+    }
   }
 
   keep(caseId: string, key: string, text: string): void {
@@ -74,7 +87,9 @@ export class Drafts {
     }
   }
 
-  private hold(id: string, d: Draft | undefined): void {
+  /** The later one counts. Earlier makes kept the bare text, which is older than any with a time. */
+  private hold(found: string, kept: Draft | string | undefined): void {
+    const [id, d] = typeof kept === 'string' ? [todaysName(found), { text: kept, at: '' }] : [found, kept];
     if (typeof d?.text !== 'string' || typeof d.at !== 'string') return;
     const mine = this.drafts.get(id);
     if (!mine || mine.at < d.at) this.drafts.set(id, d);
@@ -89,6 +104,13 @@ export class Drafts {
 
 const name = (caseId: string, key: string) => `${caseId}:${key}`;
 
+/** Earlier makes named a field by its key alone, where now its thing stands before it. */
+function todaysName(id: string): string {
+  const at = id.indexOf(':');
+  const key = id.slice(at + 1);
+  return key === FACT_LINE || key.includes('|') ? id : name(id.slice(0, at), slotKey(meaningOf({ key })));
+}
+
 const PREFIX = 'hs-draft:';
 
 /** The browser's small store, which may be forbidden or full: then it holds nothing, and nothing else stops. */
@@ -99,19 +121,25 @@ const smallStore = {
   drop(id: string): void {
     attempt(() => localStorage.removeItem(PREFIX + id));
   },
-  all(): [string, Draft][] {
-    const out: [string, Draft][] = [];
+  all(): [string, Draft | string][] {
+    const out: [string, Draft | string][] = [];
     attempt(() => {
-      for (const key of Object.keys(localStorage)) {
-        if (!key.startsWith(PREFIX)) continue;
-        attempt(() =>
-          out.push([key.slice(PREFIX.length), JSON.parse(localStorage.getItem(key) ?? '') as Draft]),
-        );
-      }
+      for (const key of Object.keys(localStorage))
+        if (key.startsWith(PREFIX)) out.push([key.slice(PREFIX.length), keptAs(localStorage.getItem(key))]);
     });
     return out;
   },
 };
+
+/** A draft with its time, or the bare text of an earlier make, which may look like anything. */
+function keptAs(raw: string | null): Draft | string {
+  let read: unknown;
+  attempt(() => (read = JSON.parse(raw ?? '') as unknown));
+  const d = read as Partial<Draft> | null | undefined;
+  return typeof d === 'object' && typeof d?.text === 'string' && typeof d.at === 'string'
+    ? { text: d.text, at: d.at }
+    : (raw ?? '');
+}
 
 function attempt(job: () => void): void {
   try {

@@ -3,14 +3,17 @@ import { type Observable, Subject } from 'rxjs';
 import type { Head } from '@core/answer/head';
 import type { Pack } from '@core/catalogue/pack';
 import { packId } from '@core/catalogue/version';
-import type { Fact } from '@core/facts/fact';
+import { mergeFacts } from '@core/facts/change';
+import { checkFacts } from '@core/facts/consistent';
+import { type Fact, FactSchema } from '@core/facts/fact';
 import { type Result, err, ok } from '@core/quantity/result';
-import { type Damaged, damagedFact } from './damaged';
+import { type Damaged, mergeWords, whyUnfit } from './damaged';
 import { Database } from './database';
 import { putPack } from './pack-records';
-import { type FileRecord, LEFT_OVER, ofCase } from './records';
-import { isSound } from './sound';
-import { type StoreTrouble, troubleOf } from './store-trouble';
+import { LEFT_OVER } from './lay-out';
+import { type FileRecord, ofCase } from './records';
+import { soundOf, standingOf } from './sound';
+import { type StoreTrouble, troubleOf, Unfit } from './store-trouble';
 
 /** What was written, by this window or another: heads of the cases that changed, packs and parts of packs that came. */
 export type News = {
@@ -62,7 +65,7 @@ export class FactRepository implements OnDestroy {
 
   /** Facts of a case. What is damaged is set aside. */
   async factsOf(caseId: string): Promise<Fact[]> {
-    return this.sound(await this.database.read((db) => db.getAll('facts', ofCase(caseId))));
+    return this.standing(await this.database.read((db) => db.getAll('facts', ofCase(caseId))));
   }
 
   /** All facts of all cases, in pieces that need not much memory. */
@@ -103,8 +106,13 @@ export class FactRepository implements OnDestroy {
       // The abort that a refused write brings is told by the write itself.
       tx.done.catch(() => undefined);
       const facts = tx.objectStore('facts');
-      const stored = this.sound(await facts.getAll(ofCase(caseId)));
+      const stored = this.standing(await facts.getAll(ofCase(caseId)));
       const fresh = build(stored);
+      // What is written must be read again, here and from a file.
+      for (const f of fresh) {
+        const fits = FactSchema.safeParse(f);
+        if (!fits.success) throw new Unfit(whyUnfit(f, fits.error));
+      }
       const all = [...stored, ...fresh];
       const heads = fresh.length > 0 ? [headFor(caseId, all)] : [];
       for (const f of fresh) await facts.add(f);
@@ -115,7 +123,7 @@ export class FactRepository implements OnDestroy {
     });
   }
 
-  /** Adds facts, files and packs in one transaction: all or nothing. */
+  /** Adds facts, files and packs in one transaction: all or nothing, and nothing that cannot stand with what is here. */
   add({ facts = [], files = [], packs = [], extract, heads: made = [] }: Addition, headFor?: HeadMaker) {
     return this.inTurn(async () => {
       const db = await this.database.open();
@@ -126,12 +134,20 @@ export class FactRepository implements OnDestroy {
       const heads: Head[] = [...made];
       const grown: string[] = [];
       for (const id of new Set(facts.map((f) => f.case))) {
-        const stored = this.sound(await store.getAll(ofCase(id)));
+        const stored = this.standing(await store.getAll(ofCase(id)));
+        const own = facts.filter((f) => f.case === id);
+        const merged = mergeFacts(stored, own);
+        const fault = merged.ok ? checkFacts(merged.value) : undefined;
+        if (!merged.ok || fault) {
+          tx.abort();
+          throw new Unfit(mergeWords(merged.ok ? fault! : merged.error));
+        }
         const known = new Set(stored.map((f) => f.id));
-        const fresh = facts.filter((f) => f.case === id && !known.has(f.id));
-        for (const f of fresh) void store.add(f).catch(ignored);
+        const fresh = own.filter((f) => !known.has(f.id));
+        // What lies there damaged under the same id is mended by the whole one.
+        for (const f of fresh) void store.put(f).catch(ignored);
         if (fresh.length > 0) grown.push(id);
-        if (headFor && fresh.length > 0) heads.push(headFor(id, [...stored, ...fresh]));
+        if (headFor && fresh.length > 0) heads.push(headFor(id, merged.value));
       }
       for (const h of heads) void tx.objectStore('heads').put(h).catch(ignored);
       for (const f of files) void tx.objectStore('files').put(f).catch(ignored);
@@ -225,12 +241,13 @@ export class FactRepository implements OnDestroy {
       this.damaged.update((all) => [...all, d]);
   }
 
+  /** Facts of one case that can stand together; what cannot is set aside with its reason. */
+  private standing(facts: readonly Fact[]): Fact[] {
+    return [...standingOf(facts, (d) => this.setAside(d))];
+  }
+
   private sound(facts: readonly Fact[]): Fact[] {
-    return facts.filter((f) => {
-      const good = isSound(f);
-      if (!good) this.setAside(damagedFact(f));
-      return good;
-    });
+    return soundOf(facts, (d) => this.setAside(d));
   }
 
   /** One write after the other. A connection that was cut off is opened again once; what then fails is told. */

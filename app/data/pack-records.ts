@@ -2,25 +2,25 @@ import type { IDBPDatabase } from 'idb';
 import type { Pack } from '@core/catalogue/pack';
 import { packDigest, rememberPackDigest } from '@core/catalogue/pack-digest';
 import { packId } from '@core/catalogue/version';
-import { PACK_TABLES as TABLES, type PackRecord, type Records } from './records';
+import { PACK_SHAPE, PACK_TABLES as TABLES, type PackRecord, type Records } from './records';
 
 /** Rows a chunk: small enough that reading one never holds the screen up. */
 const CHUNK = 1000;
 
 /**
  * Writes packs chunk by chunk inside one transaction: all or nothing. Runs in the page and in the import worker alike.
- * @param digest of the pack, where it was computed
+ * @param known its digest where it was computed; the make of the schema that read it
  */
 export function putPack(
   store: { packs: (v: PackRecord) => unknown; rows: (v: unknown[], key: string) => unknown },
   pack: Pack,
-  digest?: string,
+  known: Pick<PackRecord, 'digest' | 'shape'> = { shape: PACK_SHAPE },
 ): void {
   const id = packId(pack);
   const chunks: PackRecord['chunks'] = [];
   const head = { ...pack } as Partial<Pack>;
   for (const table of TABLES) {
-    const rows = pack[table] as unknown[];
+    const rows = (pack[table] as unknown[] | undefined) ?? [];
     Reflect.deleteProperty(head, table);
     for (let i = 0; i < Math.max(1, rows.length); i += CHUNK) {
       const key = `${id}|${table}|${i}`;
@@ -28,7 +28,7 @@ export function putPack(
       chunks.push({ table, key });
     }
   }
-  store.packs({ id, head: head as PackRecord['head'], chunks, ...(digest === undefined ? {} : { digest }) });
+  store.packs({ id, head: head as PackRecord['head'], chunks, ...known });
 }
 
 /** Reads a pack back, one chunk at a time, so that other work can run between. */
@@ -55,7 +55,7 @@ export async function writePack(db: IDBPDatabase<Records>, pack: Pack): Promise<
       rows: (v, k) => void tx.objectStore('packRows').put(v, k),
     },
     pack,
-    digest,
+    { digest, shape: PACK_SHAPE },
   );
   await tx.done;
 }

@@ -5,6 +5,7 @@ import { newerFirst } from '@core/catalogue/version';
 import { Database } from './database';
 import { FactRepository, type News } from './fact-repository';
 import { getPack } from './pack-records';
+import { PACK_SHAPE } from './records';
 
 /** A pack by its name, without its rows. */
 export type PackHead = { id: string; name: string; version: string; issued: string };
@@ -68,7 +69,7 @@ export class Packs {
   private async fetch(id: string): Promise<Catalogue | undefined> {
     try {
       const pack = await this.database.read((db) => getPack(db, id));
-      if (!pack) return undefined;
+      if (!pack || !(await this.reads(id, pack))) return undefined;
       const made = catalogueOf(pack);
       this.inMemory.update((all) => new Map([...all, [id, made]]));
       return made;
@@ -79,6 +80,22 @@ export class Packs {
         this.repository.setAside({ store: 'packs', id, why: String(e), record: { id } });
       return undefined;
     }
+  }
+
+  /** A catalogue of an earlier make must be one by today's schema; if not, it is set aside with the place. */
+  private async reads(id: string, pack: Pack): Promise<boolean> {
+    const record = await this.database.read((db) => db.get('packs', id));
+    if (!record || record.shape === PACK_SHAPE) return true;
+    const { whyNoPack } = await import('./why-no-pack');
+    const why = whyNoPack(pack);
+    if (why !== undefined) {
+      this.repository.setAside({ store: 'packs', id, why, record: pack });
+      this.heads.update((all) => all.filter((h) => h.id !== id));
+      this.reading.delete(id);
+      return false;
+    }
+    await this.database.read((db) => db.put('packs', { ...record, shape: PACK_SHAPE }));
+    return true;
   }
 
   private async extractOf(caseId: string): Promise<Catalogue | undefined> {

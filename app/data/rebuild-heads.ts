@@ -2,9 +2,10 @@ import type { IDBPDatabase } from 'idb';
 import { type Head, headOf } from '@core/answer/head';
 import { type World, worldOf } from '@core/answer/world';
 import type { Fact } from '@core/facts/fact';
-import { cataloguesIn, readBatch, sound } from './all-cases';
+import { cataloguesIn, readBatch } from './all-cases';
 import type { Damaged } from './damaged';
 import { ofCase, type Records } from './records';
+import { standingOf } from './sound';
 
 export type Rebuilt = { cases: number; damaged: Damaged[] };
 export type RebuildLine = { progress: (done: number) => void; cancelled: () => boolean };
@@ -62,7 +63,8 @@ async function rebuildSome(
   for (const id of ids) {
     const world = await worlds(id, await db.getAll('facts', ofCase(id)));
     const tx = db.transaction(['facts', 'heads'], 'readwrite');
-    const facts = sound(await tx.objectStore('facts').getAll(ofCase(id)), done.damaged);
+    const read = await tx.objectStore('facts').getAll(ofCase(id));
+    const facts = standingOf(read, (d) => void done.damaged.push(d));
     if (facts.length > 0) await tx.objectStore('heads').put(headOf(id, facts, world));
     await tx.done;
     done.cases++;

@@ -5,7 +5,9 @@ import { textOf, has, standing } from '@core/facts/read';
 import { packId } from '@core/catalogue/version';
 import { closeDesk, failWrites, openDesk, until, wake } from '../testing/demo-desk';
 import { headOf } from '@core/answer/head';
+import { checkFacts } from '@core/facts/consistent';
 import type { Fact } from '@core/facts/fact';
+import { ofCase } from './records';
 import { CaseDesk } from './case-desk';
 import { Cases } from './cases';
 import { HeadKeeper } from './head-keeper';
@@ -80,6 +82,52 @@ describe('records', () => {
         .map((h) => h.id),
     ).toEqual(['demo-2041']);
     other.ngOnDestroy();
+  });
+
+  it('take nothing in that cannot stand with what is here, and then nothing at all of it', async () => {
+    const desk = await openDesk();
+    const repository = TestBed.inject(FactRepository);
+    const base: Fact = { ...(await repository.factsOf('demo-2041'))[0]!, key: 'thing.kind', about: 'p-2' };
+    expect((await repository.add({ facts: [{ ...base, id: 'k1', value: 'belt' }] })).ok).toBeTrue();
+    const before = await repository.factsOf('demo-2041');
+    const more = [
+      { ...base, id: 'fine', key: 'complaint', about: 'belt', value: 'x' },
+      { ...base, id: 'k2', value: 'chain' },
+    ];
+    const filed = await repository.add({ facts: more });
+    expect(!filed.ok && filed.error.code).toBe('unfit');
+    expect(await repository.factsOf('demo-2041')).toEqual(before);
+    await desk.open('demo-2041');
+    expect((await desk.file({ key: 'claim.number', value: 'n'.repeat(30_000), how: 'seen' })).ok).toBeFalse();
+    expect(await repository.factsOf('demo-2041')).toEqual(before);
+  });
+
+  it('that cannot stand together are set aside and told; the rest opens, grows and can be given out', async () => {
+    const desk = await openDesk();
+    const db = await TestBed.inject(Database).open();
+    const base = (await db.getAll('facts', ofCase('demo-2041')))[0]!;
+    await db.put('facts', { ...base, id: 'c1', supersedes: 'c2' });
+    await db.put('facts', { ...base, id: 'c2', supersedes: 'c1' });
+    await db.put('facts', { ...base, id: 'g', key: 'tensioner.extension', about: 'ghost', value: 7 });
+    await desk.open('demo-2041');
+    const set = TestBed.inject(FactRepository)
+      .damaged()
+      .map((d) => d.id);
+    expect([...set].sort()).toEqual(['c1', 'c2', 'g']);
+    expect((await desk.file({ key: 'claim.number', value: 'B 7', how: 'seen' })).ok).toBeTrue();
+    expect(checkFacts(desk.current()!.state.log)).toBeUndefined();
+    expect(textOf(desk.current()!.state, 'claim.number')).toBe('B 7');
+  });
+
+  it('that lie there damaged are mended by the whole ones under the same id', async () => {
+    await openDesk();
+    const repository = TestBed.inject(FactRepository);
+    const db = await TestBed.inject(Database).open();
+    const facts = await repository.factsOf('demo-2041');
+    await db.put('facts', { id: facts[1]!.id, case: 'demo-2041' } as Fact);
+    expect((await repository.factsOf('demo-2041')).length).toBe(facts.length - 1);
+    expect((await repository.add({ facts })).ok).toBeTrue();
+    expect(await repository.factsOf('demo-2041')).toEqual(facts);
   });
 
   it('of which a file is one are kept once per content', async () => {

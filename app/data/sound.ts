@@ -1,7 +1,9 @@
+import { consistent } from '@core/facts/consistent';
 import type { Fact } from '@core/facts/fact';
+import { type Damaged, damagedFact, inconsistentFact } from './damaged';
 
 /** Does a record have the fields by which a fact is sorted, shown and computed with? Cheap: asked of every one. */
-export function isSound(f: Fact): boolean {
+function isSound(f: Fact): boolean {
   const list = (x: unknown) => x === undefined || Array.isArray(x);
   return (
     typeof f === 'object' &&
@@ -18,4 +20,20 @@ export function isSound(f: Fact): boolean {
     (f.about === undefined || typeof f.about === 'string') &&
     (f.place === undefined || (typeof f.place === 'object' && typeof f.place?.on === 'string'))
   );
+}
+
+/** The facts that are what they say they are; the others are told. */
+export function soundOf(facts: readonly Fact[], tell: (d: Damaged) => void): Fact[] {
+  return facts.filter((f) => {
+    const good = isSound(f);
+    if (!good) tell(damagedFact(f));
+    return good;
+  });
+}
+
+/** Facts of one case that are sound and can stand together; the others are told. */
+export function standingOf(facts: readonly Fact[], tell: (d: Damaged) => void): readonly Fact[] {
+  const { stand, left } = consistent(soundOf(facts, tell));
+  for (const l of left) tell(inconsistentFact(l));
+  return stand;
 }

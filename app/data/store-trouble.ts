@@ -1,13 +1,17 @@
 /** Why the record store did not do what was asked of it. What was typed is still on the screen. */
 export type StoreTrouble = {
-  code: 'full' | 'closed' | 'newer' | 'blocked' | 'forbidden' | 'failed';
+  code: 'full' | 'closed' | 'newer' | 'blocked' | 'forbidden' | 'failed' | 'unfit';
   detail: string;
 };
+
+/** What would be written cannot stand, or cannot be read again: nothing of it is. */
+export class Unfit extends Error {}
 
 /** What the browser threw, as a kind of trouble. */
 export function troubleOf(e: unknown): StoreTrouble {
   const name = e instanceof DOMException || e instanceof Error ? e.name : '';
   const detail = e instanceof Error ? e.message : String(e);
+  if (e instanceof Unfit) return { code: 'unfit', detail };
   if (name === 'QuotaExceededError') return { code: 'full', detail };
   if (name === 'VersionError') return { code: 'newer', detail };
   if (name === 'SecurityError') return { code: 'forbidden', detail };
@@ -28,6 +32,8 @@ export function troubleSentence(t: StoreTrouble): string {
       return 'Another window holds an older version of the records open. Close it; this one goes on by itself.';
     case 'forbidden':
       return 'This browser forbids the record store (private window or settings): nothing can be filed. Allow site data for this address, then reload.';
+    case 'unfit':
+      return `This was NOT filed: ${t.detail}. What you typed is still in its field.`;
     case 'failed':
       return `The record store refused: this was NOT filed (${t.detail}). What you typed is still in its field; try again.`;
   }

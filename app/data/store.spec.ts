@@ -21,7 +21,8 @@ import { CaseFiles } from '../acts/case-files';
 import { Database } from './database';
 import { Drafts } from './drafts';
 import { FactRepository } from './fact-repository';
-import { DATABASE, LEFT_OVER, ofCase } from './records';
+import { LEFT_OVER } from './lay-out';
+import { DATABASE, ofCase } from './records';
 import { allStanding, has, standing } from '@core/facts/read';
 
 const cat = catalogueOf(demoPack());
@@ -237,6 +238,15 @@ describe('half-typed text', () => {
     const last = TestBed.runInInjectionContext(() => new Drafts());
     await last.load();
     expect(last.read('demo-2041', 'complaint')).toBe('');
+  });
+
+  it('of a desk file comes back, and what is half-typed here already stays', async () => {
+    await openDesk();
+    const drafts = TestBed.inject(Drafts);
+    drafts.keep('demo-2041', '|complaint', 'mine');
+    drafts.bringBack({ 'demo-2041:|complaint': 'theirs', 'demo-2027:|complaint': 'theirs' });
+    expect(drafts.read('demo-2041', '|complaint')).toBe('mine');
+    expect(drafts.read('demo-2027', '|complaint')).toBe('theirs');
   });
 
   it('and filing both go on where the small store is forbidden', async () => {

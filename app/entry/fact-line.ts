@@ -18,7 +18,7 @@ import type { ReadError, ReadValue } from '@core/facts/read-value';
 import { showValue } from '@core/facts/show-value';
 import { CaseDesk } from '../data/case-desk';
 import { Commands } from '../acts/commands';
-import { Drafts } from '../data/drafts';
+import { Drafts, FACT_LINE } from '../data/drafts';
 import { HouseStore } from '../data/house';
 import { VoiceService } from '../acts/voice';
 import { troubleSentence } from '../data/store-trouble';
@@ -185,7 +185,7 @@ export class FactLine {
     effect(() => {
       const id = this.desk.currentId();
       this.trouble.set('');
-      this.typed.set(id ? this.drafts.read(id, 'fact-line') : '');
+      this.typed.set(id ? this.drafts.read(id, FACT_LINE) : '');
     });
     // It may be asked for before it is there: the tape opens for it then.
     afterRenderEffect(() => {
@@ -199,7 +199,7 @@ export class FactLine {
     this.typed.set(text);
     this.at.set(-1);
     this.trouble.set('');
-    this.drafts.keep(this.desk.currentId() ?? '', 'fact-line', text);
+    this.drafts.keep(this.desk.currentId() ?? '', FACT_LINE, text);
   }
 
   protected pick(i: number): void {

@@ -81,6 +81,15 @@ import { Tape } from './tape';
             <button nz-button nzType="primary" (click)="files.exportFacts(c)">Facts as JSON</button>
           </hs-state>
         } @else {
+          @if (!c.catalogue) {
+            <hs-state kind="failed" title="No catalogue answers this case">
+              <p>
+                {{ named() ? named() + ' is not in this browser, or of an earlier make.' : 'It names none.' }}
+                Its facts are kept; import a <a routerLink="/catalogue">catalogue</a>, and they are answered.
+              </p>
+              <button nz-button (click)="files.exportFacts(c)">Facts as JSON</button>
+            </hs-state>
+          }
           @for (f of failed(); track f.name) {
             <hs-state kind="failed" title="One answer could not be computed">
               <p>{{ f.name }}: {{ f.why }}. What it stands on is kept; everything else of the case stands.</p>
@@ -132,6 +141,8 @@ export class CasePage {
 
   protected readonly engine = computed(() => this.said('engine.code') || 'no engine yet');
   protected readonly known = computed(() => this.desk.current()?.answers?.engine !== undefined);
+  /** The catalogue that the case names. */
+  protected readonly named = computed(() => this.said('case.catalogue'));
   protected readonly who = computed(() => this.said('call.who') || 'nobody named yet');
 
   private said(key: string): string {

@@ -244,11 +244,20 @@ export function differenceWords(
   return `${ofWords(d, v, name)}: ${saysWords(d, d.before)} → ${saysWords(d, d.after)}`;
 }
 
+/** What of the world is another here. Only an altered file or seal is altered; another catalogue is no alteration. */
+function changedWords({ part, as, stated }: Reread['changed'][number]): string {
+  if (part === 'rules') return 'other house rules than these';
+  if (part === 'knowledge') return 'other knowledge than this';
+  return as === 'another'
+    ? `the catalogue ${stated}, where another answers here`
+    : `the catalogue ${stated}, of which another make is here (it was built anew, or changed since)`;
+}
+
 /** Whether an issue would read the same today. */
 export function rereadWords(r: Reread): string {
   const changed = r.changed.length
-    ? `Judged with another ${list(r.changed.map((c) => (c === 'rules' ? 'set of house rules' : c)))} than today’s`
-    : 'Judged with today’s catalogue, knowledge and house rules';
+    ? `Judged with ${list(r.changed.map(changedWords))}`
+    : 'Judged with the same catalogue, knowledge and house rules as here and now';
   return r.differs.length
     ? `${changed}; today it would read otherwise:`
     : `${changed}; today it reads the same.`;

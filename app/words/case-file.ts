@@ -2,7 +2,6 @@ import type { BundleError } from '@core/claim/bundle';
 import type { CaseFileError } from '@core/claim/case-file';
 import type { DeskFileError } from '@core/claim/desk-file';
 import type { UnpackError } from '../workers/unpack';
-import { placeWords } from '@core/facts/place';
 import { issueSentence } from './packs';
 
 /** Why a case file was not read, where, and what to do. */
@@ -29,14 +28,14 @@ export function caseFileSentence(
       return `${name} declares ${e.thing} twice, as ${e.kinds[0]} and as ${e.kinds[1]}. Nothing was changed.`;
     case 'no_kind':
       return `${name} tells of ${e.thing}, but nowhere what that is. Nothing was changed.`;
-    case 'place_beyond':
-      return `${name} holds fact ${e.id} at ${placeWords(e.place)}, but the longest there has ${e.most}. Nothing was changed.`;
     case 'bad_catalogue':
       return `${name} carries a catalogue with a fault. ${issueSentence(e.issue)}${e.more ? ` And ${e.more} more.` : ''} Nothing was changed.`;
     case 'no_case':
       return `${name} is no bundle of a case: there is no case.json in it. Nothing was changed.`;
     case 'file_missing':
       return `${name} lacks ${e.name}, which fact ${e.fact} points to (SHA-256 ${e.hash.slice(0, 12)}…). Nothing was changed. Ask for the bundle again.`;
+    case 'other_report':
+      return `${name} holds ${e.found ? 'another report than was put into it' : 'no report, though one was put into it'}. Nothing was changed. Ask for the bundle again.`;
     case 'wrong_hash':
       return `${name} holds ${e.name} with other content than its name states (${e.stated.slice(0, 12)}…, found ${e.found.slice(0, 12)}…). Nothing was changed. Ask for the bundle again.`;
     case 'file_too_large':

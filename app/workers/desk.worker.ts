@@ -1,5 +1,5 @@
 import { rebuildHeads } from '../data/rebuild-heads';
-import { openRecords } from '../data/records';
+import { openRecords } from '../data/open-records';
 import { rejudgeAll } from '../data/rejudge-all';
 import type { DeskJobs } from './desk.protocol';
 import { serve } from './door';

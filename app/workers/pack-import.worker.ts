@@ -5,7 +5,7 @@ import type { IssueReason } from '@core/catalogue/pack-issue';
 import type { PackReading } from '@core/catalogue/read-pack';
 import { err } from '@core/quantity/result';
 import { packId, newerFirst } from '@core/catalogue/version';
-import { openRecords } from '../data/records';
+import { openRecords } from '../data/open-records';
 import { getPack, writePack } from '../data/pack-records';
 import { serve } from './door';
 import type { ImportPreview, ImportProgress, PackJobs } from './pack-import.protocol';

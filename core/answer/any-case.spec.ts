@@ -3,11 +3,15 @@ import { demoPack } from '../../demo/catalogue';
 import { catalogueOf } from '@core/catalogue/find-records';
 import { mergeFacts } from '@core/facts/change';
 import type { Fact } from '@core/facts/fact';
-import { circleIn } from '@core/facts/circle';
+import { extractPack } from '@core/catalogue/extract-pack';
+import { readCaseFile, writeCaseFile } from '@core/claim/case-file';
+import { deskFileFrame, readDeskFile } from '@core/claim/desk-file';
+import { fileFacts } from '@core/facts/change';
+import { checkFacts } from '@core/facts/consistent';
+import { textOf } from '@core/facts/read';
 import { needsThing } from '@core/facts/registry';
 import { breathe } from '@core/quantity/breathe.fixture';
 import { reduce } from '@core/facts/state';
-import { checkThings } from '@core/facts/thing';
 import { applies } from './applies';
 import { type Answers, answersFor, settled } from './answers';
 import { difference, linesOf, movedBy, readLine, writeLine } from './difference';
@@ -32,9 +36,37 @@ describe('the answers of any case', () => {
     const keys = new Set(cases.flat().map((f) => f.key));
     expect(keys.size).toBeGreaterThan(registry.size / 2);
     for (const facts of cases) {
-      expect(circleIn(facts)).toBeUndefined();
-      expect(checkThings(facts)).toBeUndefined();
+      expect(checkFacts(facts)).toBeUndefined();
     }
+  });
+
+  it('can be exported and read back, whatever stands: also where the engine became another one', () => {
+    let read = 0;
+    cases.forEach((facts, i) => {
+      const other = cat.pack.engines[i % cat.pack.engines.length]!.code;
+      const now = fileFacts(
+        reduce(facts),
+        facts[0]!.case,
+        [{ key: 'engine.code', value: other, how: 'seen' }],
+        { by: 'T', now: () => '2026-11-25T08:00:00.000Z', newId: () => `later-${i}` },
+      );
+      const log = [...facts, ...now];
+      const state = reduce(log);
+      const pack = extractPack(cat, textOf(state, 'engine.code'), textOf(state, 'kit.number'));
+      const file = writeCaseFile(facts[0]!.case, state.log, pack, '2026-11-25T08:00:00.000Z');
+      const back = readCaseFile(JSON.stringify(file));
+      expect(back.ok ? back.value.digest : JSON.stringify(back.error))
+        .withContext(`${SEEDS[i]}`)
+        .toBe('verified');
+      const [head, foot] = deskFileFrame('2026-11-25T08:00:00.000Z', {});
+      const desk = readDeskFile(head + log.map((f) => JSON.stringify(f)).join(',') + foot);
+      expect(desk.ok && [...desk.value.cases.values()].flat().length)
+        .withContext(`${SEEDS[i]}`)
+        .toBe(log.length);
+      read++;
+    });
+    console.log(`exported and read back: ${read} cases`);
+    expect(read).toBe(SEEDS.length);
   });
 
   it('have shares of causes that are finite and add up to one with "none of these"', () => {

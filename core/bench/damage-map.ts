@@ -46,6 +46,12 @@ export const stageOfLoop = (
   stages: readonly Stage[],
 ): Stage | undefined => stages[stageOf(state, about, kind, stages, (l) => l.kind === kind)];
 
+/** Numbers from one to another that the loop has; what lies beyond is a contradiction of its own. */
+const upTo = (count: number, from: number, to: number): number[] => {
+  const first = Math.max(1, from);
+  return Array.from({ length: Math.max(0, Math.min(count, to) - first + 1) }, (_, i) => first + i);
+};
+
 /** Every loop with damage at places, on the drive that it ran on: which wheel the damage repeats with, and torn runs. */
 export function damageMaps(
   state: State,
@@ -61,15 +67,15 @@ export function damageMaps(
       const stage = seen.length > 0 ? stageOfLoop(state, kind, about, stages) : undefined;
       if (!o || !stage) return [];
       const bad = new Set(optionsOf(o).flatMap((x) => (x.abnormal ? [x.key] : [])));
+      const { count } = stage.layout;
       const marks = seen.filter((s) => bad.has(String(s.value)));
       const torn = marks
         .filter((s) => s.value === TORN)
-        .flatMap(({ place: { from, to } }) =>
-          from === undefined ? [] : Array.from({ length: (to ?? from) - from + 1 }, (_, i) => from + i),
-        );
-      const { count } = stage.layout;
+        .flatMap(({ place: { from, to } }) => (from === undefined ? [] : upTo(count, from, to ?? from)));
       const wheels = toothed(stage);
-      const at = marks.flatMap((s) => s.place.from ?? []);
+      const at = marks.flatMap((s) =>
+        s.place.from === undefined ? [] : upTo(count, s.place.from, s.place.from),
+      );
       return [
         {
           about,

@@ -55,5 +55,10 @@ describe('a bundle', () => {
       hash: hash('b'),
     });
     expect(checkBundle({ facts, missing: [hash('b')] }, lacks)).toBeUndefined();
+    // the report that was put into it is the one that is in it
+    const told = { facts, report: hash('d') };
+    expect(checkBundle(told, all, hash('d'))).toBeUndefined();
+    expect(checkBundle(told, all, hash('e'))).toEqual({ code: 'other_report', found: true });
+    expect(checkBundle(told, all)).toEqual({ code: 'other_report', found: false });
   });
 });

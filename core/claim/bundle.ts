@@ -7,7 +7,9 @@ export const BUNDLE = { case: 'case.json', report: 'report.pdf', files: 'files/'
 export type BundleError =
   | { code: 'no_case' }
   | { code: 'file_missing'; fact: string; name: string; hash: string }
-  | { code: 'wrong_hash'; name: string; stated: string; found: string };
+  | { code: 'wrong_hash'; name: string; stated: string; found: string }
+  /** The report beside the case is another than the one that was put there, or is gone. */
+  | { code: 'other_report'; found: boolean };
 
 /** Files that facts point to, once each, with the first fact that does. */
 export function filesOf(facts: readonly Fact[]): (FileRef & { fact: string })[] {
@@ -31,11 +33,15 @@ export const statedHash = (path: string): string | undefined =>
  * The first fault of a bundle: a file whose content is not what its name states, or one that a fact points to and that is
  * neither there nor told as missing by whoever wrote it.
  * @param found hash of the content by the hash stated
+ * @param report hash of the report that lies in it
  */
 export function checkBundle(
-  file: Pick<CaseFile, 'facts' | 'missing'>,
+  file: Pick<CaseFile, 'facts' | 'missing' | 'report'>,
   found: ReadonlyMap<string, string>,
+  report?: string,
 ): BundleError | undefined {
+  if (file.report !== undefined && file.report !== report)
+    return { code: 'other_report', found: report !== undefined };
   for (const [stated, hash] of found)
     if (stated !== hash) {
       const name = filesOf(file.facts).find((x) => x.hash === stated)?.name ?? stated.slice(0, 12);

@@ -1,19 +1,18 @@
 import * as z from 'zod';
 import { checkPack } from '@core/catalogue/check-pack';
-import { beyond } from '@core/catalogue/places';
 import { PackSchema } from '@core/catalogue/pack';
 import type { PackIssue } from '@core/catalogue/pack-issue';
+import { checkFacts, type FactsError } from '@core/facts/consistent';
 import { contentDigest, factsDigest } from '@core/facts/digest';
 import { type Fact, FactSchema } from '@core/facts/fact';
-import type { Place } from '@core/facts/place';
-import { checkFacts, type FactsError, readShape, type ShapeError } from './read-shape';
+import { readShape, type ShapeError } from './read-shape';
 import { type Result, err, ok } from '@core/quantity/result';
 
 z.config({ jitless: true });
 const Hash = z.string().regex(/^[0-9a-f]{64}$/);
 
-/** Editions that are read; the last is written. The first knew no things, places, series or files. */
-export const EDITIONS = [1, 2] as const;
+/** Editions that are read; the last is written. The first knew no things, places, series or files; the second no digest of the file itself. */
+export const EDITIONS = [1, 2, 3] as const;
 
 /**
  * The open file of one case. It carries the part of the catalogue that its answers need, so that it opens
@@ -21,15 +20,25 @@ export const EDITIONS = [1, 2] as const;
  */
 export const CaseFileSchema = z.strictObject({
   format: z.literal('hollow-sprocket-case'),
-  formatVersion: z.union([z.literal(1), z.literal(2)]),
+  formatVersion: z.union([z.literal(1), z.literal(2), z.literal(3)]),
   exportedAt: z.iso.datetime(),
   case: z.string().min(1),
   catalogue: PackSchema,
   facts: z.array(FactSchema).min(1),
   /** Files that facts point to and that the desk which wrote this did not have, by SHA-256. */
   missing: z.array(Hash).max(5000).optional(),
-  /** Of the facts, and of the catalogue that the answers depend on; files from before carry the first alone. */
-  digest: z.strictObject({ algorithm: z.literal('SHA-256'), facts: Hash, catalogue: Hash.optional() }),
+  /** The report that lies beside it in a bundle, by the SHA-256 of its content. */
+  report: Hash.optional(),
+  /**
+   * Of the facts, of the catalogue that the answers depend on, and of all else of the file with both of them. Files of
+   * earlier makes carry the first alone, or the first two.
+   */
+  digest: z.strictObject({
+    algorithm: z.literal('SHA-256'),
+    facts: Hash,
+    catalogue: Hash.optional(),
+    file: Hash.optional(),
+  }),
 });
 export type CaseFile = z.infer<typeof CaseFileSchema>;
 
@@ -37,16 +46,20 @@ export type CaseFileError =
   | ShapeError
   | FactsError
   | { code: 'foreign_fact'; id: string; case: string }
-  | { code: 'place_beyond'; id: string; place: Place; most: number }
   | { code: 'bad_catalogue'; issue: PackIssue; more: number };
 
-/** `facts_only`: the facts are unchanged, and the file says nothing of its catalogue. */
-export type DigestVerdict = 'verified' | 'facts_only' | 'altered';
+/** What a digest can cover. */
+export const COVERED = ['facts', 'catalogue', 'file'] as const;
+export type Covered = (typeof COVERED)[number];
+/** `in_part`: what its digests cover is unchanged; the file is of an earlier make and says nothing of the rest. */
+export type DigestVerdict = 'verified' | 'in_part' | 'altered';
 export type ReadCase = {
   file: CaseFile;
   digest: DigestVerdict;
   /** What was altered, with the digests stated and found. */
-  altered: { part: 'facts' | 'catalogue'; stated: string; found: string }[];
+  altered: { part: Covered; stated: string; found: string }[];
+  /** What its digests cover. */
+  covers: Covered[];
 };
 
 /** Puts a case into its file. */
@@ -55,22 +68,48 @@ export function writeCaseFile(
   facts: readonly Fact[],
   catalogue: CaseFile['catalogue'],
   exportedAt: string,
-  missing: readonly string[] = [],
+  beside: { missing?: readonly string[]; report?: string | undefined } = {},
 ): CaseFile {
-  return {
-    format: 'hollow-sprocket-case',
-    formatVersion: 2,
+  const rest = {
+    format: 'hollow-sprocket-case' as const,
+    formatVersion: 3 as const,
     exportedAt,
     case: caseId,
+    ...(beside.missing?.length ? { missing: [...beside.missing] } : {}),
+    ...(beside.report === undefined ? {} : { report: beside.report }),
+  };
+  const digest = {
+    algorithm: 'SHA-256' as const,
+    facts: factsDigest(facts),
+    catalogue: contentDigest(catalogue),
+  };
+  const { missing, report, ...head } = rest;
+  return {
+    ...head,
     catalogue,
     facts: [...facts],
-    ...(missing.length ? { missing: [...missing] } : {}),
-    digest: {
-      algorithm: 'SHA-256',
-      facts: factsDigest(facts),
-      catalogue: contentDigest(catalogue),
-    },
+    ...(missing ? { missing } : {}),
+    ...(report === undefined ? {} : { report }),
+    digest: { ...digest, file: fileDigest(rest, digest) },
   };
+}
+
+/** Of everything in a file but its facts and catalogue, which their own digests stand for. */
+function fileDigest(
+  file: Omit<CaseFile, 'facts' | 'catalogue' | 'digest'>,
+  { facts, catalogue }: Pick<CaseFile['digest'], 'facts' | 'catalogue'>,
+): string {
+  const { format, formatVersion, exportedAt, case: id, missing, report } = file;
+  return contentDigest({
+    format,
+    formatVersion,
+    exportedAt,
+    case: id,
+    missing: missing ?? [],
+    report: report ?? '',
+    facts,
+    catalogue: catalogue ?? '',
+  });
 }
 
 /** Reads a case file. Nothing is repaired: the first fault is named with its place. */
@@ -84,27 +123,23 @@ export function readCaseFile(text: string): Result<ReadCase, CaseFileError> {
   if (fault) return err(fault);
   const [issue, ...more] = checkPack(file.catalogue);
   if (issue) return err({ code: 'bad_catalogue', issue, more: more.length });
-  for (const { id, place } of file.facts) {
-    const most = place && beyond(place, file.catalogue.layouts);
-    if (place && most !== undefined) return err({ code: 'place_beyond', id, place, most });
-  }
   return ok({ file, ...compareDigests(file) });
 }
 
-function compareDigests(file: CaseFile): Pick<ReadCase, 'digest' | 'altered'> {
-  const parts = [
-    { part: 'facts' as const, stated: file.digest.facts, found: factsDigest(file.facts) },
-    ...(file.digest.catalogue === undefined
-      ? []
-      : [
-          {
-            part: 'catalogue' as const,
-            stated: file.digest.catalogue,
-            found: contentDigest(file.catalogue),
-          },
-        ]),
-  ];
-  const altered = parts.filter((p) => p.stated !== p.found);
-  if (altered.length > 0) return { digest: 'altered', altered };
-  return { digest: parts.length === 2 ? 'verified' : 'facts_only', altered };
+function compareDigests(file: CaseFile): Pick<ReadCase, 'digest' | 'altered' | 'covers'> {
+  const found: Record<Covered, () => string> = {
+    facts: () => factsDigest(file.facts),
+    catalogue: () => contentDigest(file.catalogue),
+    file: () => fileDigest(file, file.digest),
+  };
+  const covers = COVERED.filter((part) => file.digest[part] !== undefined);
+  const altered = covers.flatMap((part) => {
+    const [stated, mine] = [file.digest[part] ?? '', found[part]()];
+    return stated === mine ? [] : [{ part, stated, found: mine }];
+  });
+  // A file of this make that lacks a digest has lost it.
+  const lost = file.formatVersion === 3 && covers.length < COVERED.length;
+  if (lost) altered.push({ part: 'file', stated: 'none', found: found.file() });
+  if (altered.length > 0) return { digest: 'altered', altered, covers };
+  return { digest: covers.length === COVERED.length ? 'verified' : 'in_part', altered, covers };
 }

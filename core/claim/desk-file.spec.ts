@@ -19,10 +19,11 @@ describe('a desk file', () => {
   it('gives back every fact of every case, word for word, also when there is none', () => {
     const read = readDeskFile(write(facts));
     if (!read.ok) throw new Error(read.error.code);
-    expect([...read.value.values()].flat()).toEqual(facts);
-    for (const [id, own] of read.value) for (const f of own) expect(f.case).toBe(id);
+    expect([...read.value.cases.values()].flat()).toEqual(facts);
+    for (const [id, own] of read.value.cases) for (const f of own) expect(f.case).toBe(id);
+    expect(read.value.drafts).toEqual({ 'c:complaint': 'half' });
     const none = readDeskFile(write([]));
-    expect(none.ok && none.value.size).toBe(0);
+    expect(none.ok && none.value.cases.size).toBe(0);
     expect(saysDesk(write(facts))).toBeTrue();
   });
 
@@ -31,15 +32,26 @@ describe('a desk file', () => {
     const with_ = (...more: Partial<Fact>[]) =>
       write([...facts, ...more.map((m, i) => ({ ...a, id: `n${i}`, ...m }))]);
     expect(codeOf(with_({ id: b.id }))).toBe('fact_twice');
-    expect(codeOf(with_({ supersedes: 'n1' }, { supersedes: 'n0' }))).toBe('circle');
-    expect(codeOf(with_({ about: 'nobody-declared' }))).toBe('no_kind');
     expect(codeOf(with_({ how: 'guessed' as 'seen' }))).toBe('bad_shape');
-    const read = readDeskFile(
-      with_({ case: 'other', supersedes: 'n1' }, { case: 'other', supersedes: 'n0' }),
-    );
-    expect(!read.ok && 'case' in read.error && read.error.case).toBe('other');
     // an id is one fact's, whichever case it says
     expect(codeOf(with_({ id: a.id, case: 'other' }))).toBe('fact_twice');
+  });
+
+  it('is a rescue: what cannot stand with the rest of its case is left and told, all else is given back', () => {
+    const a = facts[0]!;
+    const more = [
+      { ...a, id: 'n0', supersedes: 'n1' },
+      { ...a, id: 'n1', supersedes: 'n0' },
+      { ...a, id: 'n2', about: 'nobody-declared' },
+    ];
+    const read = readDeskFile(write([...facts, ...more]));
+    if (!read.ok) throw new Error(read.error.code);
+    expect(read.value.left.map((l) => [l.fact.id, l.why.code])).toEqual([
+      ['n0', 'circle'],
+      ['n1', 'circle'],
+      ['n2', 'no_kind'],
+    ]);
+    expect([...read.value.cases.values()].flat().length).toBe(facts.length);
   });
 
   it('that is cut, of another format or newer is told as that', () => {

@@ -1,7 +1,8 @@
 import * as z from 'zod';
+import { consistent, type Left } from '@core/facts/consistent';
 import { type Fact, FactSchema } from '@core/facts/fact';
 import { type Result, err, ok } from '@core/quantity/result';
-import { checkFacts, type FactsError, readShape, type ShapeError } from './read-shape';
+import { readShape, type ShapeError } from './read-shape';
 
 z.config({ jitless: true });
 const DESK_FORMAT = 'hollow-sprocket-desk';
@@ -14,7 +15,14 @@ export const DeskFileSchema = z.strictObject({
   drafts: z.record(z.string(), z.string()),
   facts: z.array(FactSchema),
 });
-export type DeskFileError = ShapeError | (FactsError & { case: string });
+export type DeskFileError = ShapeError | { code: 'fact_twice'; id: string; case: string };
+/** The facts of each case, and those that cannot stand with the others of theirs. */
+export type ReadDesk = {
+  cases: ReadonlyMap<string, readonly Fact[]>;
+  left: Left[];
+  /** Half-typed text, by case and field. */
+  drafts: Readonly<Record<string, string>>;
+};
 
 /** Does a text say, where files of this program say it, that it is a desk file? */
 export const saysDesk = (text: string): boolean => text.slice(0, 400).includes(`"${DESK_FORMAT}"`);
@@ -25,22 +33,25 @@ export function deskFileFrame(exportedAt: string, drafts: Record<string, string>
   return [`${head.slice(0, -1)},"facts":[`, ']}\n'];
 }
 
-/** Reads a desk file: the facts of each case. */
-export function readDeskFile(text: string): Result<ReadonlyMap<string, Fact[]>, DeskFileError> {
+/** Reads a desk file: the facts of each case. It is a rescue: what cannot stand with the rest is left, and told. */
+export function readDeskFile(text: string): Result<ReadDesk, DeskFileError> {
   const shaped = readShape(text, DESK_FORMAT, 1, DeskFileSchema);
   if (!shaped.ok) return shaped;
-  const cases = new Map<string, Fact[]>();
+  const all = new Map<string, Fact[]>();
   const ids = new Set<string>();
   for (const f of shaped.value.facts) {
     if (ids.has(f.id)) return err({ code: 'fact_twice', id: f.id, case: f.case });
     ids.add(f.id);
-    const own = cases.get(f.case);
+    const own = all.get(f.case);
     if (own) own.push(f);
-    else cases.set(f.case, [f]);
+    else all.set(f.case, [f]);
   }
-  for (const [id, facts] of cases) {
-    const fault = checkFacts(facts);
-    if (fault) return err({ ...fault, case: id });
+  const cases = new Map<string, readonly Fact[]>();
+  const left: Left[] = [];
+  for (const [id, facts] of all) {
+    const own = consistent(facts);
+    cases.set(id, own.stand);
+    left.push(...own.left);
   }
-  return ok(cases);
+  return ok({ cases, left, drafts: shaped.value.drafts });
 }

@@ -1,7 +1,4 @@
 import type * as z from 'zod';
-import { circleIn } from '@core/facts/circle';
-import type { Fact } from '@core/facts/fact';
-import { checkThings, type ThingError } from '@core/facts/thing';
 import { type JsonFault, parseJson } from '@core/quantity/parse-json';
 import { type Result, err, ok } from '@core/quantity/result';
 
@@ -41,18 +38,4 @@ export function readShape<T>(
     detail: first?.message ?? '',
     more: rest.length,
   });
-}
-
-/** Why facts of one case cannot stand together. */
-export type FactsError = { code: 'fact_twice'; id: string } | { code: 'circle'; id: string } | ThingError;
-
-/** The first fault among facts of one case: an id twice, a circle of corrections, a thing of two kinds or of none. */
-export function checkFacts(facts: readonly Fact[]): FactsError | undefined {
-  const ids = new Set<string>();
-  for (const f of facts) {
-    if (ids.has(f.id)) return { code: 'fact_twice', id: f.id };
-    ids.add(f.id);
-  }
-  const circle = circleIn(facts);
-  return circle === undefined ? checkThings(facts) : { code: 'circle', id: circle };
 }

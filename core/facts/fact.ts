@@ -8,6 +8,9 @@ z.config({ jitless: true });
 export const HOW = ['measured', 'seen', 'document', 'computed', 'reported', 'imported', 'decided'] as const;
 export type How = (typeof HOW)[number];
 
+/** Signs that a text and a note hold. */
+export const LONGEST_TEXT = 20_000;
+export const LONGEST_NOTE = 5000;
 const HALF = 'the text holds half of a sign';
 const Hash = z.string().regex(/^[0-9a-f]{64}$/);
 export const FileRefSchema = z.strictObject({
@@ -42,7 +45,7 @@ export const FactSchema = z.strictObject({
   files: z.array(FileRefSchema).min(1).max(50).optional(),
   value: z.union([
     z.number().min(-1e15).max(1e15),
-    z.string().max(20_000).refine(isWhole, HALF),
+    z.string().max(LONGEST_TEXT).refine(isWhole, HALF),
     z.array(z.string().max(200).refine(isWhole, HALF)).max(500),
     z.array(z.number().min(-1e15).max(1e15)).max(2000),
   ]),
@@ -56,12 +59,12 @@ export const FactSchema = z.strictObject({
    */
   seen: z.number().int().min(1).max(1e12).optional(),
   /** One fact or several: a correction that ends a contradiction names all of its sides. */
-  supersedes: z.union([z.string(), z.array(z.string()).min(1).max(500)]).optional(),
+  supersedes: z.union([z.string(), z.array(z.string()).min(1).max(100_000)]).optional(),
   strikes: z.string().optional(),
   basis: z.array(z.string()).max(100_000).optional(),
   /** Facts filed by one act of a person have the same; they are undone together. */
   act: z.string().min(1).max(80).optional(),
-  note: z.string().max(5000).refine(isWhole, HALF).optional(),
+  note: z.string().max(LONGEST_NOTE).refine(isWhole, HALF).optional(),
 });
 export type Fact = Readonly<z.infer<typeof FactSchema>>;
 export type FactValue = Fact['value'];

@@ -1,4 +1,3 @@
-import type { Fact } from './fact';
 import { KINDS } from './kinds';
 
 /** Keys by which a thing is declared and described. They are facts like any other, so that merging stays a union. */
@@ -40,25 +39,3 @@ export function kindOfId(id: string): string | undefined {
 
 /** What is left of an id behind its kind. @example nameOfId('wheel:cam') // "cam" */
 export const nameOfId = (id: string): string => id.slice(id.indexOf(':') + 1);
-
-/** Faults in how things are declared, as a file may bring them. */
-export type ThingError =
-  | { code: 'two_kinds'; thing: string; kinds: [string, string] }
-  | { code: 'no_kind'; thing: string };
-
-/** The first fact that declares a thing as another kind than an earlier one did, or that is about a thing nobody declared. */
-export function checkThings(facts: readonly Fact[]): ThingError | undefined {
-  const kinds = new Map<string, string>();
-  for (const f of facts) {
-    if (f.key !== THING.kind || f.about === undefined || typeof f.value !== 'string' || f.value === '')
-      continue;
-    const before = kinds.get(f.about);
-    if (before !== undefined && before !== f.value)
-      return { code: 'two_kinds', thing: f.about, kinds: [before, f.value] };
-    kinds.set(f.about, f.value);
-  }
-  const lost = facts.find(
-    (f) => f.about !== undefined && kindOfId(f.about) === undefined && !kinds.has(f.about),
-  );
-  return lost?.about === undefined ? undefined : { code: 'no_kind', thing: lost.about };
-}

@@ -1,0 +1,14 @@
+import { type IDBPDatabase, openDB } from 'idb';
+import { layOut } from './lay-out';
+import { DATABASE, type Records, VERSION } from './records';
+
+export type Trouble = { blocked: () => void; blocking: () => void; terminated: () => void };
+const QUIET: Trouble = { blocked: () => undefined, blocking: () => undefined, terminated: () => undefined };
+
+/** Opens the browser's database and brings records of earlier makes into today's layout. */
+export function openRecords(on: Trouble = QUIET): Promise<IDBPDatabase<Records>> {
+  return openDB<Records>(DATABASE, VERSION, {
+    upgrade: (db, _from, _to, tx) => layOut(db as unknown as IDBPDatabase, tx as never),
+    ...on,
+  });
+}
