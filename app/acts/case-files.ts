@@ -5,10 +5,9 @@ import { worldOf } from '@core/answer/world';
 import { extractPack } from '@core/catalogue/extract-pack';
 import { type Catalogue, catalogueOf } from '@core/catalogue/find-records';
 import { packId } from '@core/catalogue/version';
-import { bundlePath, BUNDLE, checkBundle, filesOf } from '@core/claim/bundle';
-import { type CaseFile, type ReadCase, readCaseFile, writeCaseFile } from '@core/claim/case-file';
-import { deskFileFrame, type ReadDesk, readDeskFile, saysDesk } from '@core/claim/desk-file';
-import { LARGEST_FILE_OF_FACTS } from '@core/claim/read-shape';
+import { bundlePath, BUNDLE, filesOf } from '@core/claim/bundle';
+import { type CaseFile, type ReadCase, writeCaseFile } from '@core/claim/case-file';
+import { deskFileFrame, saysDesk } from '@core/claim/desk-file';
 import { sealedNow } from '@core/claim/seal';
 import { checkFacts } from '@core/facts/consistent';
 import { fileFact, mergeFacts } from '@core/facts/change';
@@ -19,22 +18,26 @@ import { CaseDesk } from '../data/case-desk';
 import type { CaseView } from '../data/case-view';
 import { Clock } from '../data/clock';
 import { hashOf } from '../data/hash';
-import { cleanPicture } from '@core/intake/clean-picture';
 import { list } from '../words/list';
-import { inconsistentFact, mergeWords } from '../data/damaged';
+import { mergeWords } from '../data/damaged';
+import { HeadProgress } from '../data/head-progress';
 import { Drafts } from '../data/drafts';
 import { type Addition, FactRepository } from '../data/fact-repository';
 import { Packs } from '../data/packs';
 import type { FileRecord } from '../data/records';
 import { troubleSentence } from '../data/store-trouble';
 import { caseFileSentence } from '../words/case-file';
+import { Door, type DoorError } from '../workers/door';
+import type { DeskCame, DeskCameError, IntakeJobs } from '../workers/intake.protocol';
 import { download } from './download';
 import { Say } from './say';
-import type { Unpacked } from './read-bundle';
 import { Reports } from './reports';
 
 /** A file whose digest does not match, waiting for a word from the user. */
 export type Altered = { name: string; read: ReadCase; files: FileRecord[] };
+
+/** Signs by which a desk file is known. */
+const LOOKED_AT = 400;
 
 /** Cases out to open files and in again. */
 @Injectable({ providedIn: 'root' })
@@ -47,6 +50,10 @@ export class CaseFiles {
   private readonly words = inject(Say);
   private readonly router = inject(Router);
   private readonly reports = inject(Reports);
+  private readonly reading = inject(HeadProgress);
+  private readonly door = new Door<IntakeJobs>(
+    () => new Worker(new URL('../workers/intake.worker', import.meta.url), { type: 'module' }),
+  );
   readonly altered = signal<Altered | undefined>(undefined);
 
   /** The case alone, as JSON. */
@@ -114,86 +121,69 @@ export class CaseFiles {
     save('damaged-records.json', this.repository.damaged());
   }
 
-  /** Opens a case file, a bundle or a desk file: all of it, or nothing and the reason. */
+  /** Opens a case file, a bundle or a desk file: all of it, or nothing and the reason. Read in a thread, which can be stopped. */
   async open(file: File): Promise<void> {
-    const { name, size } = file;
-    if (isZip(name)) {
-      const { readBundle } = await import('./read-bundle');
-      const unpacked = await readBundle(name, new Uint8Array(await file.arrayBuffer()));
-      if (unpacked.ok) await this.openCase(name, unpacked.value.text, unpacked.value);
-      else this.words.refuse(caseFileSentence(name, unpacked.error));
-    } else if (size > LARGEST_FILE_OF_FACTS) {
-      this.words.refuse(
-        caseFileSentence(name, { code: 'too_large', bytes: size, most: LARGEST_FILE_OF_FACTS }),
-      );
-    } else {
-      const text = await file.text();
-      if (saysDesk(text)) await this.openDesk(name, text);
-      else await this.openCase(name, text);
+    const begins = await file.slice(0, LOOKED_AT).text();
+    const stop = new AbortController();
+    this.reading.start(() => stop.abort(), `Reading ${file.name}`);
+    try {
+      if (!isZip(file.name) && saysDesk(begins)) await this.openDesk(file, stop.signal);
+      else await this.openCase(file, stop.signal);
+    } finally {
+      this.reading.end();
+      this.door.dispose();
     }
   }
 
-  private async openCase(name: string, text: string, bundle?: Unpacked): Promise<void> {
-    const files = bundle?.files;
-    const read = readCaseFile(text);
-    const found = new Map([...(files ?? [])].map(([stated, f]) => [stated, f.found]));
-    const fault = read.ok && files ? checkBundle(read.value.file, found, bundle?.report) : undefined;
-    if (!read.ok || fault) {
-      this.words.refuse(caseFileSentence(name, read.ok ? fault! : read.error));
-      return;
-    }
-    const refs = filesOf(read.value.file.facts);
-    const records = refs.flatMap((ref): FileRecord[] => {
-      const bytes = files?.get(ref.hash)?.bytes;
-      return bytes
-        ? [{ sha256: ref.hash, name: ref.name, type: ref.type, blob: new Blob([bytes], { type: ref.type }) }]
-        : [];
-    });
-    const said = refs.flatMap((ref) => {
-      const bytes = files?.get(ref.hash)?.bytes;
-      const clean = bytes && cleanPicture(bytes, ref.type);
-      return clean && (clean.kind === 'refused' || (clean.kind === 'picture' && clean.removed))
-        ? [ref.name]
-        : [];
-    });
-    // Facts name a file by its content: what came in cannot be cleaned without breaking what names it.
-    if (said.length > 0)
+  private async openCase(file: File, signal: AbortSignal): Promise<void> {
+    const { name } = file;
+    const came = await this.door.ask('case', { name, blob: file }, { signal });
+    this.reading.end();
+    if (!came.ok) return this.unread(name, came.error);
+    if (!came.value.ok) return this.words.refuse(caseFileSentence(name, came.value.error));
+    const { read, files, refs, uncleaned } = came.value.value;
+    if (uncleaned.length > 0)
       void this.words.say(
         'warning',
-        `${list(said)} came with more than what draws ${said.length === 1 ? 'it' : 'them'}: where it was taken may be in it, and goes out again with the case.`,
+        `${list(uncleaned)} came with more than what draws ${uncleaned.length === 1 ? 'it' : 'them'}: where it was taken may be in it, and goes out again with the case.`,
       );
-    if (read.value.digest === 'altered') this.altered.set({ name, read: read.value, files: records });
-    else if (await this.take(name, read.value.file, records)) this.welcome(name, read.value, refs.length);
+    if (read.digest === 'altered') this.altered.set({ name, read, files });
+    else if (await this.take(name, read.file, files)) this.welcome(name, read, refs);
   }
 
   /** Everything that another desk, or this one in trouble, gave out: every case is merged, or none. */
-  private async openDesk(name: string, text: string): Promise<void> {
-    const read = readDeskFile(text);
-    if (!read.ok) {
-      this.words.refuse(caseFileSentence(name, read.error));
+  private async openDesk(file: File, signal: AbortSignal): Promise<void> {
+    const { name } = file;
+    const came = await this.door.ask('desk', file, {
+      signal,
+      progress: ({ done, of }) => this.reading.done(done, of),
+    });
+    if (!came.ok) return this.unread(name, came.error);
+    if (!came.value.ok) {
+      if (came.value.error.code !== 'cut') this.words.refuse(deskFileSentence(name, came.value.error));
       return;
     }
-    const facts: Fact[] = [];
-    const catalogues = new Map<string, Catalogue | undefined>();
-    for (const [id, own] of read.value.cases) {
-      const merged = await this.merged(name, id, own);
-      if (!merged) return;
-      facts.push(...own);
-      catalogues.set(id, await this.packs.forCase(id, textOf(reduce(merged), 'case.catalogue')));
-    }
-    if (await this.add(name, { facts }, (id) => catalogues.get(id))) this.rescued(name, read.value);
+    const { cases } = came.value.value;
+    this.repository.tell({ grown: cases, heads: [], packs: [], extracts: [], allHeads: true });
+    this.rescued(name, came.value.value);
   }
 
-  private rescued(name: string, { cases, left, drafts }: ReadDesk): void {
+  /** What was stopped was not done, and needs no word. */
+  private unread(name: string, e: DoorError): void {
+    if (e.code !== 'cancelled')
+      this.words.refuse(`${name} could not be read: ${e.detail}. Nothing was changed; try again.`);
+  }
+
+  private rescued(name: string, { cases, left, drafts }: DeskCame): void {
     this.drafts.bringBack(drafts);
-    for (const l of left) this.repository.setAside(inconsistentFact(l));
+    for (const d of left) this.repository.setAside(d);
     const lost =
       left.length === 0
         ? ''
         : ` ${left.length} of its facts cannot stand with the others of their case and were set aside; they can be exported as damaged records.`;
     void this.words.say(
       lost === '' ? 'success' : 'warning',
-      `${name}: ${cases.size} cases are on the rack.${lost}`,
+      `${name}: ${cases.length} cases are on the rack.${lost}`,
     );
   }
 
@@ -296,3 +286,11 @@ const isZip = (name: string): boolean => name.toLowerCase().endsWith('.zip');
 const json = (content: unknown): string => JSON.stringify(content, null, 2);
 const save = (name: string, content: unknown): void =>
   download(name, new Blob([json(content)], { type: 'application/json' }));
+
+/** Why a desk file was not taken in, where, and what to do. */
+function deskFileSentence(name: string, e: Exclude<DeskCameError, { code: 'cut' }>): string {
+  if (e.code === 'foreign')
+    return `${name} holds fact ${e.id}, which belongs to another case here. Nothing was changed.`;
+  if (e.code === 'no_merge') return `${name} cannot be merged: ${mergeWords(e.why)}. Nothing was changed.`;
+  return caseFileSentence(name, e);
+}

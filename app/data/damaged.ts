@@ -12,6 +12,7 @@ const WHY: Record<FactsError['code'], string> = {
   fact_twice: 'its id is there twice',
   circle: 'it corrects or strikes itself by way of others',
   two_kinds: 'its thing is declared as another kind already',
+  too_many: 'its case holds more facts than are read',
   no_kind: 'nothing says what the thing is that it is about',
 };
 export const inconsistentFact = ({ fact, why }: Left): Damaged => ({
@@ -33,12 +34,12 @@ export function whyUnfit(f: Fact, e: z.ZodError): string {
 }
 
 /** Why what came in cannot join what is here. */
-export const mergeWords = (e: MergeError | FactsError): string =>
-  e.code === 'same_id_other_content'
-    ? `fact ${e.id} is here with other content`
-    : 'id' in e
-      ? `with what is here, fact ${e.id}: ${WHY[e.code]}`
-      : `with what is here, ${e.thing}: ${WHY[e.code]}`;
+export function mergeWords(e: MergeError | FactsError): string {
+  if (e.code === 'same_id_other_content') return `fact ${e.id} is here with other content`;
+  if (e.code === 'too_many')
+    return `together they are ${e.facts} facts of one case, and at most ${e.most} are kept`;
+  return `with what is here, ${'id' in e ? `fact ${e.id}` : e.thing}: ${WHY[e.code]}`;
+}
 
 /** A fact of which a field is missing, or of another kind. */
 export const damagedFact = (record: unknown): Damaged => ({

@@ -4,7 +4,7 @@ import type { Head } from '@core/answer/head';
 import type { Pack } from '@core/catalogue/pack';
 import { packId } from '@core/catalogue/version';
 import { mergeFacts } from '@core/facts/change';
-import { checkFacts } from '@core/facts/consistent';
+import { checkFacts, MOST_FACTS } from '@core/facts/consistent';
 import { type Fact, FactSchema } from '@core/facts/fact';
 import { type Result, err, ok } from '@core/quantity/result';
 import { type Damaged, mergeWords, whyUnfit } from './damaged';
@@ -108,6 +108,8 @@ export class FactRepository implements OnDestroy {
       const facts = tx.objectStore('facts');
       const stored = this.standing(await facts.getAll(ofCase(caseId)));
       const fresh = build(stored);
+      if (stored.length + fresh.length > MOST_FACTS)
+        throw new Unfit(`the case would hold more than ${MOST_FACTS} facts`);
       // What is written must be read again, here and from a file.
       for (const f of fresh) {
         const fits = FactSchema.safeParse(f);

@@ -35,7 +35,7 @@ export class HeadKeeper {
     const stop = new AbortController();
     this.stop = stop;
     this.grown.clear();
-    this.progress.start(() => stop.abort());
+    this.progress.start(() => stop.abort(), 'Reading all cases anew');
     const made = await this.ask(stop, undefined);
     if (this.stop !== stop) return false;
     this.stop = undefined;

@@ -1,24 +1,26 @@
 import { Injectable, signal } from '@angular/core';
 
-/** How far making heads anew is, and the way to stop it. What makes them is fetched only then. */
+/** Work on many cases: what is done, how far it is, of how many where that is known. */
+export type Work = { what: string; done?: number; of?: number };
+
+/** Work on the records that somebody may wait for, and the way to stop it. What does it is fetched only then. */
 @Injectable({ providedIn: 'root' })
 export class HeadProgress {
   private stopping: () => void = () => undefined;
-  private readonly cases = signal<number | undefined>(undefined);
-  /** Cases done while it goes on. */
-  readonly progress = this.cases.asReadonly();
+  private readonly now = signal<Work | undefined>(undefined);
+  readonly work = this.now.asReadonly();
 
-  start(stop: () => void): void {
+  start(stop: () => void, what: string): void {
     this.stopping = stop;
-    this.cases.set(0);
+    this.now.set({ what });
   }
 
-  done(cases: number): void {
-    if (this.cases() !== undefined) this.cases.set(cases);
+  done(done: number, of?: number): void {
+    this.now.update((w) => w && { ...w, done, ...(of === undefined ? {} : { of }) });
   }
 
   end(): void {
-    this.cases.set(undefined);
+    this.now.set(undefined);
   }
 
   stop(): void {

@@ -76,10 +76,14 @@ import { waitsWords } from '../words/waits';
           (input)="typed.set(find.value)"
         />
       </div>
-      @let done = keeper.progress();
-      @if (done !== undefined) {
+      @if (keeper.work(); as w) {
         <p class="quiet">
-          <span role="status">Reading all cases anew: {{ done }} done.</span>
+          <span role="status"
+            >{{ w.what
+            }}{{
+              w.done === undefined ? ' …' : w.of ? ': ' + w.done + ' of ' + w.of : ': ' + w.done + ' done'
+            }}</span
+          >
           <button nz-button nzType="text" nzSize="small" (click)="keeper.stop()">Stop</button>
         </p>
       }

@@ -24,6 +24,8 @@ export function caseFileSentence(
       return `${name} holds fact ${e.id} twice. Nothing was changed.`;
     case 'circle':
       return `${name} holds fact ${e.id}, which corrects or strikes itself by way of others. Nothing was changed.`;
+    case 'too_many':
+      return `${name} holds ${e.facts} facts of one case; at most ${e.most} are read. Nothing was changed.`;
     case 'two_kinds':
       return `${name} declares ${e.thing} twice, as ${e.kinds[0]} and as ${e.kinds[1]}. Nothing was changed.`;
     case 'no_kind':

@@ -83,6 +83,13 @@ export function failureWords(name: string, e: TraceFailure): string {
       return `${name}, line ${e.line}: the time jumps by ${formatNumber(e.steps, 0)} samples. It is two recordings, or the time has another unit there; export one of them.`;
     case 'too_long':
       return `${name} has more than ${formatNumber(e.most, 0)} samples a channel. Export a part of it.`;
+    case 'long_line':
+      return `${name}, line ${e.line}: it has more than ${formatNumber(e.most / 1024 / 1024, 0)} MB. A capture is a table with a line for each sample.`;
+    case 'file_too_large':
+    case 'unpacks_too_large':
+      return `${name} holds more than ${formatNumber(e.most / 1e6, 0)} MB. Export a part of it.`;
+    case 'too_many_entries':
+      return `${name} holds more than ${e.most} files. Put one table in it.`;
     case 'no_table_in_zip':
       return `${name} holds no table: ${list(e.names) || 'nothing'}. Put a CSV in it.`;
     case 'broken_zip':

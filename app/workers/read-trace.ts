@@ -4,21 +4,21 @@ import { type Capture, CaptureReader } from '@core/trace/read-capture';
 import { readTrace } from '@core/trace/trace';
 import { fromFirstTooth, readWheel } from '@core/trace/wheel';
 import type { TraceAsk, TraceReply } from './trace.protocol';
+import { unzip } from './unpack';
 
 const isZip = (b: Uint8Array): boolean => b[0] === 0x50 && b[1] === 0x4b && b[2] === 3 && b[3] === 4;
 
 /** The table in a zip of one. */
-async function unzipped(blob: Blob): Promise<Uint8Array | TraceReply> {
-  const { unzipSync } = await import('fflate');
-  try {
-    const files = unzipSync(new Uint8Array(await blob.arrayBuffer()));
-    const name = Object.keys(files).find((n) => /\.(csv|tsv|txt|asc|dat)$/i.test(n));
-    if (name === undefined)
-      return { ok: false, error: { code: 'no_table_in_zip', names: Object.keys(files).slice(0, 5) } };
-    return files[name]!;
-  } catch (e) {
-    return { ok: false, error: { code: 'broken_zip', detail: e instanceof Error ? e.message : String(e) } };
-  }
+async function unzipped(name: string, blob: Blob): Promise<Uint8Array | TraceReply> {
+  const zip = unzip(name, new Uint8Array(await blob.arrayBuffer()));
+  if (!zip.ok) return zip;
+  const table = zip.value.find((e) => /\.(csv|tsv|txt|asc|dat)$/i.test(e.name));
+  return (
+    table?.bytes ?? {
+      ok: false,
+      error: { code: 'no_table_in_zip', names: zip.value.slice(0, 5).map((e) => e.name) },
+    }
+  );
 }
 
 /** Reads a capture, piece by piece, and what crank and cam in it say. @param line tells the share that is read, and hears when it is to stop @param keep is given the samples */
@@ -30,7 +30,7 @@ export async function traceOf(
   const reader = new CaptureReader(said);
   const begins = new Uint8Array(await blob.slice(0, 4).arrayBuffer());
   if (isZip(begins)) {
-    const table = await unzipped(blob);
+    const table = await unzipped(name, blob);
     if (!(table instanceof Uint8Array)) return table;
     reader.push(table);
   } else {
@@ -39,7 +39,11 @@ export async function traceOf(
     for (;;) {
       const { done, value } = await stream.read();
       if (done || line.cancelled()) break;
-      reader.push(value);
+      if (!reader.push(value)) {
+        // What cannot be read is not read to its end.
+        await stream.cancel();
+        break;
+      }
       read += value.length;
       line.progress(read / blob.size);
     }

@@ -2,6 +2,7 @@ import type { CamPattern } from '@core/trace/pattern';
 import type { CycleView } from '@core/trace/cycle-view';
 import type { Capture, CaptureError, SaidOfFile } from '@core/trace/read-capture';
 import type { WheelError } from '@core/trace/wheel';
+import type { UnpackError } from './unpack';
 import type { Roles, Trace, TraceError } from '@core/trace/trace';
 
 /** What the page keeps of a capture: not its samples. */
@@ -34,7 +35,7 @@ export type TraceFailure =
   | TraceError
   | WheelError
   | { code: 'no_table_in_zip'; names: string[] }
-  | { code: 'broken_zip'; detail: string };
+  | UnpackError;
 /** Captures that lie side by side: of the engine in question, and the other one. */
 export type Slot = 'mine' | 'reference';
 export type TraceAsk = {

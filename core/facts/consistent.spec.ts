@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { mergeFacts } from './change';
-import { checkFacts, circlesIn, consistent } from './consistent';
+import { checkFacts, circlesIn, consistent, MOST_FACTS } from './consistent';
 import type { Fact } from './fact';
 
 const fact = (id: string, more: Partial<Fact> = {}): Fact => ({
@@ -101,5 +101,13 @@ describe('facts that stand together', () => {
       }),
       { numRuns: 60 },
     );
+  });
+});
+
+describe('a case', () => {
+  it('holds so many facts and no more', () => {
+    const many = Array.from({ length: MOST_FACTS + 1 }, (_, i) => fact(`m${i}`));
+    expect(checkFacts(many)?.code).toBe('too_many');
+    expect(checkFacts(many.slice(1))).toBeUndefined();
   });
 });

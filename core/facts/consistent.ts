@@ -8,6 +8,7 @@ export type FactsError =
   | { code: 'circle'; id: string }
   /** A thing is declared as one kind and as another. */
   | { code: 'two_kinds'; thing: string; kinds: [string, string] }
+  | { code: 'too_many'; facts: number; most: number }
   /** It is about a thing that nobody declared. */
   | { code: 'no_kind'; thing: string };
 export type Left = { fact: Fact; why: FactsError };
@@ -55,8 +56,14 @@ export function consistent(facts: readonly Fact[]): { stand: readonly Fact[]; le
   return { stand, left };
 }
 
+/** Facts of one case at most: far more than anybody files, and few enough to be read at once. */
+export const MOST_FACTS = 20_000;
+
 /** The first fault among facts of one case; undefined when all can stand. */
-export const checkFacts = (facts: readonly Fact[]): FactsError | undefined => consistent(facts).left[0]?.why;
+export const checkFacts = (facts: readonly Fact[]): FactsError | undefined =>
+  facts.length > MOST_FACTS
+    ? { code: 'too_many', facts: facts.length, most: MOST_FACTS }
+    : consistent(facts).left[0]?.why;
 
 type Declaration = Fact & { about: string; value: string };
 const isDeclaration = (f: Fact): f is Declaration =>

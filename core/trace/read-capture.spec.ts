@@ -41,6 +41,22 @@ const DIALECTS: readonly CaptureDialect[] = [
 ];
 
 describe('reading a capture', () => {
+  it('gives a line without an end up after a megabyte, not after the last of three hundred', () => {
+    const reader = new CaptureReader();
+    const head = new TextEncoder().encode('Time (s),Crank (V),Cam (V)\n0.0,1.0,2.0\n0.1,1.0,2.0\n');
+    const piece = new Uint8Array(64 * 1024).fill(0x37);
+    expect(reader.push(head)).toBeTrue();
+    let pieces = 0;
+    while (reader.push(piece) && pieces < 4800) pieces++;
+    expect(pieces).toBeLessThan(18);
+    const read = reader.finish();
+    expect(!read.ok && read.error.code).toBe('long_line');
+    // no heading, no line: a file of another kind
+    const other = new CaptureReader();
+    for (let k = 0; other.push(piece) && k < 4800; k++) pieces = k;
+    expect(pieces).toBeLessThan(18);
+  });
+
   DIALECTS.forEach((d, k) =>
     it(`takes dialect ${k + 1} without asking: the same volts, the same time, whatever pieces it comes in`, () => {
       const text = writeCapture(sim, d);

@@ -25,13 +25,17 @@ export type CaptureError =
   | { code: 'not_rows'; line: number; text: string }
   /** Time jumps by more samples than a capture may have. */
   | { code: 'long_gap'; line: number; steps: number }
-  | { code: 'too_long'; most: number };
+  | { code: 'too_long'; most: number }
+  /** A line longer than any table has: a file of another kind. */
+  | { code: 'long_line'; line: number; most: number };
 
 /** What is said of a file instead of read from it: seconds from sample to sample, unit of its time and of its volts. */
 export type SaidOfFile = { stepS?: number; timeUnit?: TimeUnit; voltUnit?: VoltUnit };
 
 /** Samples a channel at most. */
 export const MOST_SAMPLES = 10_000_000;
+/** Bytes of a line at most: joining pieces of one without an end would take ever longer. */
+const LONGEST_LINE = 1024 * 1024;
 /** Bytes that the dialect is read from. */
 const HEAD_BYTES = 32_768;
 /** A step longer than so many usual ones is a gap. */
@@ -76,8 +80,16 @@ export class CaptureReader {
 
   constructor(private readonly said: SaidOfFile = {}) {}
 
-  push(bytes: Uint8Array): void {
-    if (this.failed) return;
+  /** Takes the next piece. @returns false once the file cannot be read any more */
+  push(bytes: Uint8Array): boolean {
+    if (this.failed) return false;
+    this.join(bytes);
+    if (this.before.length > LONGEST_LINE)
+      this.failed ??= { code: 'long_line', line: this.line + 1, most: LONGEST_LINE };
+    return this.failed === undefined;
+  }
+
+  private join(bytes: Uint8Array): void {
     let rest: Uint8Array = bytes;
     if (this.before.length > 0) {
       // Only the line that the pieces part is joined; the rest is read where it lies.

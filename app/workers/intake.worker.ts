@@ -1,0 +1,20 @@
+import { openRecords } from '../data/open-records';
+import { takeDesk } from '../data/take-desk';
+import { serve } from './door';
+import type { IntakeJobs } from './intake.protocol';
+import { readCase } from './read-case';
+
+serve<IntakeJobs>(
+  {
+    case: ({ name, blob }) => readCase(name, blob),
+    desk: async (blob, line) => {
+      const db = await openRecords();
+      try {
+        return await takeDesk(db, blob, line);
+      } finally {
+        db.close();
+      }
+    },
+  },
+  self,
+);
