@@ -23,7 +23,7 @@ import {
   SHOWN_WORDS,
 } from '../words/drive';
 import { elongationWords } from '../words/reuse';
-import { goWords, offsetWords, signed, verdictWords } from '../words/drive-bench';
+import { freeSeatWords, goWords, offsetWords, signed, verdictWords } from '../words/drive-bench';
 import { factWords, valueWords, nameWords } from '../words/facts';
 import { STATION_WORDS } from '../words/reading';
 import { causePart, decidedPart } from './cause-part';
@@ -200,7 +200,10 @@ function measuredPart(a: Answers): Content[] {
       `${layout.wheels[m.wheel]!.name}: a correct fitting shows it ${offsetWords(m.predicted)}; seen ${signed(m.teeth)} teeth. ${verdictWords(m.verdict)}.`,
     );
   }
-  if (d?.marks) lines.push(`${goWords(d.marks.go, d.marks.marks.length, d.marks.of)}.`);
+  if (d?.marks)
+    lines.push(
+      `${goWords(d.marks.go, d.marks.marks.length, d.marks.of)}. ${d.marks.go === 'go' ? freeSeatWords(d.marks.free) : ''}`.trim(),
+    );
   const of = (i: number) => (d!.stages.length > 1 ? `${d!.stages[i]!.layout.name ?? ''}: ` : '');
   for (const e of d?.elongations ?? []) lines.push(`${of(e.stage)}chain ${elongationWords(e)}.`);
   for (const e of d?.extensions ?? [])

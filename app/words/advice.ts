@@ -4,7 +4,7 @@ import type { Code } from '@core/advice/codes';
 import { formatNumber } from '@core/quantity/format-quantity';
 import { distance } from './answers';
 import { extensionWords, settingWords } from './drive';
-import { goWords, verdictWords } from './drive-bench';
+import { freeSeatWords, goWords, verdictWords } from './drive-bench';
 import { dueWords, SOURCE_WORDS, RUNS_BACK } from './jobs';
 import { list } from './list';
 import { reuseWords } from './reuse';
@@ -144,6 +144,8 @@ export function reasonWords(r: Reason, v: Voice): string {
             `${upper(v.thing?.(m.about) ?? m.about)}: told ${standsWords(m.teeth)}, a right fitting shows ${standsWords(m.predicted.teeth)}; ${verdictWords(m.verdict).replace(/^[✓✕▲?] /, '')}.`,
         )
         .join(' ');
+    case 'free_seat':
+      return freeSeatWords(r.free);
     case 'turn_first':
       return r.turns === undefined
         ? `It counts once it was turned by hand ${r.least} turns and stands so again.`

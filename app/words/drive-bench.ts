@@ -1,6 +1,6 @@
 import type { CentresError } from '@core/drive/fit-centres';
 import type { CoolingError, HeatEffect, Ready } from '@core/drive/heat';
-import type { Go } from '@core/drive/judge-marks';
+import type { FreeSeat, Go } from '@core/drive/judge-marks';
 import type { OffsetPattern, OffsetVerdict } from '@core/drive/judge-offset';
 import type { Layout } from '@core/drive/layout';
 import type { InverseError } from '@core/drive/stack-height';
@@ -140,6 +140,19 @@ export function tensionSentence(e: TensionError): string {
   return e.code === 'not_positive'
     ? `The ${e.what} must be above zero.`
     : `Pressed that hard the strand cannot hold: stay below twice its tension, ${formatNumber(e.belowN, 0)} N.`;
+}
+
+const SEATS: Record<FreeSeat['by'], string> = {
+  taper: 'a taper',
+  friction: 'friction',
+  slots: 'slots',
+};
+/** Which marks do not speak for their shafts, and what does; '' where all do. */
+export function freeSeatWords(free: readonly FreeSeat[]): string {
+  if (free.length === 0) return '';
+  const by = list([...new Set(free.map((f) => SEATS[f.by]))]);
+  const [has, their, shafts] = free.length === 1 ? ['stands', 'its', 'shaft'] : ['stand', 'their', 'shafts'];
+  return `${list(free.map((f) => f.name))} ${has} on ${their} ${shafts} by ${by}: the ${free.length === 1 ? 'mark speaks' : 'marks speak'} for the ${free.length === 1 ? 'wheel' : 'wheels'} alone. Go counts once ${their} ${shafts} ${free.length === 1 ? 'was' : 'were'} locked while what holds ${free.length === 1 ? 'it' : 'them'} was tightened.`;
 }
 
 /** Go or no go, with how many of the drive's marks were looked at. */

@@ -3,7 +3,9 @@ import { worldOf } from '@core/answer/world';
 import { stagesFor } from '@core/catalogue/find-records';
 import { catalogueOf } from '@core/catalogue/find-records';
 import { featureKey } from '@core/catalogue/feature-observables';
+import { freeSeats } from '@core/drive/judge-marks';
 import { fileFacts, type NewFact } from '@core/facts/change';
+import { stepThing } from '@core/fitting/fitted';
 import { reduce } from '@core/facts/state';
 import { sheetFor } from '@core/fitting/sheet';
 import { rulesWith } from '@core/house/rules';
@@ -115,6 +117,46 @@ describe('the answer to read out', () => {
       expect(
         on('marks', ...base, ...all.map((m, k) => (k === i ? mark(i, 1) : m)), ['fit.turned', 2]).standing,
       ).toBe('no');
+  });
+
+  it('does not say go of wheels that can turn on their shafts, until the shafts were locked by what came back', () => {
+    let held = 0;
+    for (const v of cat.pack.variants) {
+      const stages = stagesFor(cat, v.layout!);
+      const free = stages.flatMap(({ layout }) => freeSeats(layout));
+      const base: NewFact[] = [
+        { key: 'engine.code', value: v.engine, how: 'reported' },
+        ...Object.entries(v.features).map(
+          ([f, [value]]): NewFact => ({ key: featureKey(f), value: value!, how: 'reported' }),
+        ),
+        { key: 'fit.turned', value: 4, how: 'reported' },
+        ...predictedMarks(stages, reduce([])).map(
+          (m): NewFact => ({ key: 'mark', about: m.about, value: m.teeth, how: 'seen' }),
+        ),
+      ];
+      const ask = (...more: NewFact[]) => {
+        const state = reduce(fileFacts(reduce([]), 'c', [...base, ...more], author));
+        const a = answersFor(world, state);
+        return { a, advice: advise('marks', { world, state, a, today: '2026-11-25' }) };
+      };
+      const { a, advice } = ask();
+      if (!a.variant || advice.lead.code !== 'marks') continue;
+      expect(advice.lead.go).withContext(v.id).toBe('go');
+      expect(advice.standing)
+        .withContext(v.id)
+        .toBe(free.length === 0 ? 'yes' : 'if');
+      if (free.length === 0) continue;
+      const locks = a.sheet!.steps.filter((s) => s.does?.some((e) => e[0] === 'locked' && e[1] === 'cams'));
+      const done = locks.map(
+        (s): NewFact => ({ key: 'step.done', about: stepThing(s.id), value: 'done', how: 'reported' }),
+      );
+      expect(ask(...done).advice.standing)
+        .withContext(v.id)
+        .toBe(locks.length > 0 ? 'yes' : 'if');
+      held++;
+    }
+    console.log(`go only once shafts were locked: ${held} designs with free seats`);
+    expect(held).toBeGreaterThan(8);
   });
 
   it('tells a setting only from the drive: alike in all designs, or one for each', () => {

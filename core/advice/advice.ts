@@ -3,7 +3,7 @@ import type { Answers } from '@core/answer/answers';
 import type { World } from '@core/answer/world';
 import type { Carrier } from '@core/drive/carrier';
 import type { Layout } from '@core/drive/layout';
-import type { Go } from '@core/drive/judge-marks';
+import type { FreeSeat, Go } from '@core/drive/judge-marks';
 import type { CrankRange } from '@core/drive/valve-safety';
 import type { State } from '@core/facts/state';
 import type { Due } from '@core/catalogue/interval';
@@ -91,6 +91,7 @@ export type Reason =
   | { code: 'match'; match: KitMatch }
   | { code: 'predicted'; marks: PredictedMark[] }
   | { code: 'judged'; marks: MarkAnswer[] }
+  | { code: 'free_seat'; free: FreeSeat[] }
   | { code: 'turn_first'; turns: number | undefined; least: number }
   | { code: 'designs'; names: string[] }
   | { code: 'interference'; interference: Engine['interference'] }

@@ -44,6 +44,14 @@ export function agreedMarksOf(
 const turnsWanted = ({ a }: Case): number =>
   leastTurns(a.rules, Math.max(0, ...(a.sheet?.steps ?? []).map((s) => s.turns ?? 0)));
 
+/** The shafts were locked at every step that asks for it, by what came back of the sheet. */
+function shaftsHeld({ a }: Case): boolean {
+  const locks = (a.sheet?.steps ?? []).filter((s) =>
+    s.does?.some(([act, thing]) => act === 'locked' && thing === 'cams'),
+  );
+  return locks.length > 0 && locks.every((s) => a.fitted?.said.get(s.id)?.state === 'done');
+}
+
 /** Are these marks right: go, no go, or go so far, with what is still to be seen and what it must show. */
 export function adviseMarks(c: Case): Answered {
   const { a, state } = c;
@@ -79,12 +87,19 @@ export function adviseMarks(c: Case): Answered {
     };
   const wrong = marks.marks.filter((m) => m.verdict.verdict !== 'as_predicted');
   const turned = turns !== undefined && turns >= least;
-  const standing = { go: turned ? 'yes' : 'if', so_far: 'if', no_go: 'no', wait: 'cannot' } as const;
+  const free = shaftsHeld(c) ? [] : marks.free;
+  const standing = {
+    go: turned && free.length === 0 ? 'yes' : 'if',
+    so_far: 'if',
+    no_go: 'no',
+    wait: 'cannot',
+  } as const;
   return {
     standing: standing[marks.go],
     lead: { code: 'marks', go: marks.go, seen: marks.marks.length, of: marks.of },
     because: [
       ...(wrong.length > 0 ? [{ code: 'judged' as const, marks: wrong }] : shown),
+      ...(marks.go !== 'no_go' && free.length > 0 ? [{ code: 'free_seat' as const, free }] : []),
       ...(marks.go !== 'no_go' && !turned ? [{ code: 'turn_first' as const, turns, least }] : []),
     ],
     ...common,

@@ -1,4 +1,11 @@
-import { type Go, isMarked, type JudgedMark, judgeMarks } from '@core/drive/judge-marks';
+import {
+  freeSeats,
+  type FreeSeat,
+  type Go,
+  isMarked,
+  type JudgedMark,
+  judgeMarks,
+} from '@core/drive/judge-marks';
 import type { OffsetPattern } from '@core/drive/judge-offset';
 import type { Stage } from '@core/drive/stages';
 import type { Fact } from '@core/facts/fact';
@@ -19,6 +26,8 @@ export type MarksAnswer = {
   go: Go;
   /** Marks that the drive has, all stages together. */
   of: number;
+  /** Marked wheels that can turn on their shafts: what their marks say is not yet said of the shafts. */
+  free: FreeSeat[];
 };
 
 const WORST: readonly Go[] = ['no_go', 'wait', 'so_far', 'go'];
@@ -29,7 +38,7 @@ export function marksAnswer(
   state: State,
   registry: Registry,
 ): MarksAnswer | undefined {
-  const answer: MarksAnswer = { marks: [], patterns: [], go: 'go', of: 0 };
+  const answer: MarksAnswer = { marks: [], patterns: [], go: 'go', of: 0, free: [] };
   stages.forEach(({ layout }, stage) => {
     const facts = new Map<number, readonly Fact[]>();
     const seen = new Map<number, { teeth: number; u: number }>();
@@ -43,6 +52,7 @@ export function marksAnswer(
     const phases = seen.size > 0 ? predictedPhases(state, layout) : [];
     const judged = judgeMarks(layout, phases, seen);
     answer.of += judged.of;
+    answer.free.push(...freeSeats(layout));
     for (const m of judged.marks)
       answer.marks.push({
         ...m,
@@ -73,7 +83,8 @@ export function agreedMarks(answers: readonly (MarksAnswer | undefined)[]): Mark
   if (marks.length === 0) return undefined;
   const go = rest.every((r) => r?.go === first.go && r.of === first.of) ? first.go : 'wait';
   const patterns = marks.length === first.marks.length && go !== 'wait' ? first.patterns : [];
-  return { marks, patterns, go, of: first.of };
+  const free = [first, ...rest].find((r) => (r?.free.length ?? 0) > 0)?.free ?? [];
+  return { marks, patterns, go, of: first.of, free };
 }
 
 function sameVerdict(a: MarkAnswer, b: MarkAnswer): boolean {

@@ -1,5 +1,5 @@
 import { judgeOffset, type OffsetPattern, offsetPattern, type OffsetVerdict } from './judge-offset';
-import type { Layout, Wheel } from './layout';
+import { isFree, type Layout, type Wheel } from './layout';
 import { drivenWheels } from './strands';
 import type { Phase } from './phase';
 
@@ -50,6 +50,14 @@ const MARKED = new Set<Wheel['role']>(['cam', 'injection', 'balance']);
 
 /** Wheels whose marks a fitter looks at. */
 export const isMarked = (w: Wheel): boolean => MARKED.has(w.role) && w.markDeg !== undefined;
+
+/** By what a marked wheel stands on its shaft so that, freed, it turns without it: its mark does not speak for the shaft. */
+export type FreeSeat = { name: string; by: 'taper' | 'friction' | 'slots' };
+export const freeSeats = (layout: Layout): FreeSeat[] =>
+  layout.wheels.flatMap((w): FreeSeat[] => {
+    if (!isMarked(w) || !isFree(w)) return [];
+    return [{ name: w.name, by: w.slots ? 'slots' : w.seat === 'taper' ? 'taper' : 'friction' }];
+  });
 
 /** Indices of a layout's driven wheels whose marks are looked at, in belt order. */
 export const markedWheels = (layout: Layout): number[] =>

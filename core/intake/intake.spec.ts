@@ -69,12 +69,15 @@ describe('a message read into facts', () => {
       'Turned two turns by hand.',
       'We turned the engine 2 turns with the crank bolt.',
       'Crank turned 2 times.',
+      'We let the tensioner go, then the engine was turned 2 turns.',
     ])
       expect(value(said, 'fit.turned')).withContext(said).toBe(2);
     for (const said of [
       'The plunger screw was turned in 2 turns.',
       'Key turned 2 turns anticlockwise.',
       'Turned it two turns with the starter.',
+      'We backed the adjuster off, it turned 2 turns.',
+      'The plunger was pressed, and then turned in two turns.',
       'Bolt 3 turns by hand.',
     ])
       expect(value(said, 'fit.turned')).withContext(said).toBeUndefined();

@@ -204,7 +204,11 @@ export function readMeasured(tokens: readonly Token[], ctx: IntakeContext): Prop
 function turnsOfElse(o: Observable, sentence: readonly Token[], f: Figure): boolean {
   if (o.type.kind !== 'count' || o.type.what !== 'turns') return false;
   const clause = sentence.filter((t) => t.clause === sentence[f.at]!.clause);
-  return !hasPhrase(clause, WORDS.engineTurns) && hasPhrase(clause, WORDS.othersTurn);
+  if (hasPhrase(clause, WORDS.engineTurns)) return false;
+  // "We backed the adjuster off, it turned 2 turns": what turned was named before; the last named is meant.
+  const before = sentence.slice(0, f.at);
+  const last = (words: readonly string[]) => findPhrases(before, words).at(-1)?.at ?? -1;
+  return hasPhrase(clause, WORDS.othersTurn) || last(WORDS.othersTurn) > last(WORDS.engineTurns);
 }
 
 /** A subject further from its figure than this is that of another, words. */

@@ -3,14 +3,20 @@ import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@a
 import { NzButtonComponent } from 'ng-zorro-antd/button';
 import { valueOf } from '@core/facts/read';
 import { wheelThing } from '@core/facts/thing';
-import { isMarked } from '@core/drive/judge-marks';
-import { judgeMarks } from '@core/drive/judge-marks';
+import { freeSeats, isMarked, judgeMarks } from '@core/drive/judge-marks';
 import { realignTurns } from '@core/drive/phase';
 import { CaseDesk } from '../../data/case-desk';
 import { DialField } from '../../ui/dial-field';
 import { DeskSession } from '../../entry/desk-session';
 import { Field } from '../../entry/field';
-import { goWords, offsetWords, patternWords, signed, verdictWords } from '../../words/drive-bench';
+import {
+  freeSeatWords,
+  goWords,
+  offsetWords,
+  patternWords,
+  signed,
+  verdictWords,
+} from '../../words/drive-bench';
 import { BenchStore } from '../bench-store';
 
 /** What the marks of a correctly fitted belt show, what was seen, and go or no go. */
@@ -21,7 +27,7 @@ import { BenchStore } from '../bench-store';
   template: `
     @if (together(); as t) {
       <p class="go">
-        <b>{{ t.go }}.</b> {{ t.words }}
+        <b>{{ t.go }}.</b> {{ t.words }} {{ t.free }}
       </p>
       @if (t.key === 'no_go' || t.key === 'wait') {
         <p class="caution">
@@ -153,6 +159,7 @@ export class MarksPanel {
       key,
       filed,
       go: goWords(key, judged.seen, judged.of),
+      free: key === 'go' ? freeSeatWords(freeSeats(layout)) : '',
       words: patternWords(layout, judged.pattern),
     };
   });

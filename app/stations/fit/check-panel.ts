@@ -2,13 +2,12 @@ import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@a
 import { RouterLink } from '@angular/router';
 import { wheelThing } from '@core/facts/thing';
 import { isMarked } from '@core/drive/judge-marks';
-import { markPhases } from '@core/drive/phase';
-import { solveDrive } from '@core/drive/solve-drive';
+import { predictedPhases } from '@core/bench/found-drive';
 import { verifyingSteps } from '@core/fitting/sheet';
 import { CaseDesk } from '../../data/case-desk';
 import { DeskSession } from '../../entry/desk-session';
 import { Field } from '../../entry/field';
-import { goWords, offsetWords, verdictWords } from '../../words/drive-bench';
+import { freeSeatWords, goWords, offsetWords, verdictWords } from '../../words/drive-bench';
 import { settingWords } from '../../words/drive';
 
 /** Turns by hand, the tools, the marks: what a right fitting shows on this drive, and what was seen. */
@@ -126,11 +125,10 @@ export class CheckPanel {
   });
   private readonly drive = computed(() => this.desk.current()?.answers?.drive);
   protected readonly marks = computed(() => {
-    const d = this.drive();
+    const [d, state] = [this.drive(), this.desk.current()?.state];
     return (d?.stages ?? []).flatMap(({ layout }, stage) => {
-      const solved = solveDrive(layout);
-      if (!solved.ok) return [];
-      return markPhases(layout, solved.value)
+      if (!state) return [];
+      return predictedPhases(state, layout)
         .filter((p) => isMarked(layout.wheels[p.wheel]!))
         .sort((a, b) => b.wheel - a.wheel)
         .map((p) => {
@@ -149,7 +147,7 @@ export class CheckPanel {
     const m = this.drive()?.marks;
     if (!m) return undefined;
     const then = {
-      go: '',
+      go: ` ${freeSeatWords(m.free)}`.trimEnd(),
       so_far: '',
       no_go: ' Do not start it; take all off and begin again at the locking step.',
       wait: ' Measure again.',
