@@ -28,7 +28,7 @@ let serial = 0;
       (ngModelChange)="picked.emit($event)"
     />
   `,
-  styles: ':host { display: inline-block; min-width: 0; max-width: 100%; overflow-x: auto; }',
+  styles: ':host { display: inline-block; min-width: 0; max-width: 100%; }',
 })
 export class Segmented<T extends string> {
   readonly label = input.required<string>();

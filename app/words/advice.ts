@@ -7,6 +7,7 @@ import { extensionWords, settingWords } from './drive';
 import { freeSeatWords, goWords, verdictWords } from './drive-bench';
 import { dueWords, SOURCE_WORDS, RUNS_BACK } from './jobs';
 import { list } from './list';
+import { lower } from './lower';
 import { reuseWords } from './reuse';
 import { spokenPlan } from './torque';
 import { kitReasons, kitStatus } from './match';
@@ -220,7 +221,6 @@ function codeWords(c: Code): string {
 
 const degrees = (v: number): string => `${formatNumber(v, 0)}°`;
 const upper = (s: string): string => (s === '' ? s : s[0]!.toUpperCase() + s.slice(1));
-const lower = (s: string): string => (/^[A-Z][a-z]/.test(s) ? s[0]!.toLowerCase() + s.slice(1) : s);
 
 /** A sign for how an answer stands; the words say it too. */
 export const STANDING_SIGNS: Record<Advice['standing'], string> = {

@@ -21,6 +21,7 @@ import { nameOfId } from '@core/facts/thing';
 import { formatNumber, formatQuantity } from '@core/quantity/format-quantity';
 import { nameWords, valueWords } from './facts';
 import { list } from './list';
+import { lower } from './lower';
 import type { Voice } from './voice';
 
 /** A reading that weighs by what the new part measures. */
@@ -60,7 +61,7 @@ function ofFirst(f: Pick<Finding, 'finding'> & { value?: FindingValue }, v: Voic
   const derived = FINDINGS.get(finding);
   const o = v.registry.get(finding);
   const name = derived?.wording ?? (o && (alone ? lookWords(o) : o.wording)) ?? finding;
-  if (value === undefined) return name.toLowerCase();
+  if (value === undefined) return lower(name);
   if (typeof value === 'string') {
     const own =
       derived?.values?.[value] ?? AGAINST_NEW[value] ?? FAULTS.find((f) => f.code === value)?.wording;
@@ -176,7 +177,7 @@ export function contradictionWords(c: Contradiction, v: Voice): string {
   const said = (f: Fact) => `${name(f)} ${valueWords(f, v, (_t, k) => k)}`;
   switch (c.code) {
     case 'days_reversed':
-      return `${name(c.facts[1])} (${day(c.facts[1])}) lies before ${name(c.facts[0]).toLowerCase()} (${day(c.facts[0])}).`;
+      return `${name(c.facts[1])} (${day(c.facts[1])}) lies before ${lower(name(c.facts[0]))} (${day(c.facts[0])}).`;
     case 'odometer_back':
       return `The odometer runs back by ${distance(c.byKm, v.house)}: ${said(c.facts[0])}, ${said(c.facts[1])}.`;
     case 'in_the_future':

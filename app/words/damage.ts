@@ -1,10 +1,11 @@
 import type { DamageMap } from '@core/bench/damage-map';
 import { list } from './list';
+import { lower } from './lower';
 
 /** What damage at places says of the wheels, in a sentence or two. */
 export function damageWords(m: DamageMap): string[] {
   const name = (id: string) => m.wheels.find((w) => w.id === id)?.name ?? id;
-  const lower = (id: string) => name(id).toLowerCase();
+  const lowerName = (id: string) => lower(name(id));
   const out: string[] = [];
   const s = m.spacing;
   if (s.verdict === 'too_few')
@@ -18,10 +19,10 @@ export function damageWords(m: DamageMap): string[] {
   if (s.verdict === 'wheel') {
     const laps = s.laps === 1 ? 'one lap' : `${s.laps} laps`;
     out.push(
-      `${s.hits} of ${s.marks} marks repeat with the ${m.wheels.find((w) => w.id === s.wheel)?.teeth} teeth of the ${lower(s.wheel)}, in ${laps} (chance does as well in ${share(s.p)}, all wheels tried).`,
+      `${s.hits} of ${s.marks} marks repeat with the ${m.wheels.find((w) => w.id === s.wheel)?.teeth} teeth of the ${lowerName(s.wheel)}, in ${laps} (chance does as well in ${share(s.p)}, all wheels tried).`,
     );
     if (s.alike.length > 0)
-      out.push(`By these marks it cannot be told from ${list(s.alike.map((id) => `the ${lower(id)}`))}.`);
+      out.push(`By these marks it cannot be told from ${list(s.alike.map((id) => `the ${lowerName(id)}`))}.`);
   }
   for (const r of m.runs)
     out.push(

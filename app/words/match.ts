@@ -2,6 +2,7 @@ import type { Exclusion } from '@core/match/identify';
 import type { Condition, KitMatch, Refusal } from '@core/match/match-kits';
 import { houseDay } from '@core/facts/read-value';
 import { list } from './list';
+import { lower } from './lower';
 import type { Voice } from './voice';
 
 export const VERDICT_WORDS = { fits: 'Fits', fits_if: 'Fits if', no: 'Does not fit' } as const;
@@ -17,8 +18,8 @@ export function exclusionWords(e: Exclusion, v: Voice): string {
     }
     case 'feature_differs': {
       const f = v.cat?.features.get(e.feature);
-      const word = (k: string) => (f?.options.find((o) => o.key === k)?.wording ?? k).toLowerCase();
-      return `${(f?.wording ?? e.feature).toLowerCase()}: ${word(e.seen)}; this one has ${list(e.allowed.map(word), 'or')}`;
+      const word = (k: string) => lower(f?.options.find((o) => o.key === k)?.wording ?? k);
+      return `${lower(f?.wording ?? e.feature)}: ${word(e.seen)}; this one has ${list(e.allowed.map(word), 'or')}`;
     }
     case 'market_differs':
       return `sold in ${String(e.fact.value)}; this one went to ${list(e.markets, 'or')}`;
@@ -29,8 +30,8 @@ export function exclusionWords(e: Exclusion, v: Voice): string {
 
 export function conditionWords(c: Condition, v: Voice): string {
   const f = v.cat?.features.get(c.feature);
-  return `${(f?.wording ?? c.feature).toLowerCase()} is ${list(
-    c.values.map((k) => (f?.options.find((o) => o.key === k)?.wording ?? k).toLowerCase()),
+  return `${lower(f?.wording ?? c.feature)} is ${list(
+    c.values.map((k) => lower(f?.options.find((o) => o.key === k)?.wording ?? k)),
     'or',
   )}`;
 }

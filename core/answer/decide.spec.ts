@@ -70,6 +70,20 @@ describe('a case judged again', () => {
     ).toBeUndefined();
   });
 
+  it('is nobody’s before anything was weighed: no fault is proposed, on any drive', () => {
+    const empty = answersFor(worldOf(cat), reduce([]));
+    expect(empty.faults.filter((f) => f.proposed)).toEqual([]);
+    for (const e of cat.pack.engines) {
+      const facts = [
+        fileFact(reduce([]), 'c', { key: 'engine.code', value: e.code, how: 'reported' }, author),
+      ];
+      const a = answersFor(worldOf(cat), reduce(facts));
+      expect(a.faults.filter((f) => f.proposed))
+        .withContext(e.code)
+        .toEqual([]);
+    }
+  });
+
   it('is none where it is a mere question', () => {
     const question = caseOf('2041');
     const state = reduce(question);

@@ -36,7 +36,9 @@ export type FaultAnswer = {
 export const faults = node(
   { ranking, sheet, fitted, rules },
   ({ ranking, sheet, fitted, rules }, { knowledge }, state): FaultAnswer[] => {
-    const decided = textOf(state, 'cause.decided') ?? ranking.causes[0]?.cause.key;
+    // Before anything was weighed no cause leads, and none names a fault.
+    const leads = ranking.weighed > 0 ? ranking.causes[0]?.cause.key : undefined;
+    const decided = textOf(state, 'cause.decided') ?? leads;
     const wanted = ranking.causes.find((c) => c.cause.key === decided)?.cause.fault;
     return knowledge.faults.map((fault) => {
       const shown = fitted?.faults.filter((f) => f.code === fault.code) ?? [];
