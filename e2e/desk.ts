@@ -102,6 +102,8 @@ export class Desk {
     const rack = this.page.getByRole('navigation', { name: 'Rack of cases' });
     await rack.getByLabel('Filter cases by any fact').fill(`C-${tag}0`);
     await rack.getByRole('link', { name: new RegExp(`^${tag}`) }).click();
+    await expect(this.page).toHaveURL(new RegExp(`-${tag}/`));
+    await expect(this.page.getByRole('heading', { level: 1 })).toContainText(tag);
     await this.go('Examine');
   }
 

@@ -107,9 +107,8 @@ test('extension against elongation leaves guide wear, which becomes a fact', asy
   const desk = new Desk(page);
   await desk.open('/case/demo-2036/drive');
   await desk.panel('Wear');
-  await expect(body(page)).toContainText('Measured elongation 0.28 ± 0.04 %');
-  await expect(body(page)).toContainText(/Left over: 4\.\d ± 0\.\d mm/);
-  await expect(body(page)).toContainText('More than its length explains');
+  await expect(body(page)).toContainText('0.28 ± 0.04 % longer than new, limit 0.50 %');
+  await expect(body(page)).toContainText(/left over 4\.\d+\s±\s0\.\d+\smm: more than its length explains/);
   await expect(body(page)).toContainText('clean both before the engine runs');
   await body(page).getByRole('button', { name: 'File the guide wear' }).click();
   await expect(desk.tape()).toContainText('Guide wear, by computation');

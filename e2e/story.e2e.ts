@@ -205,12 +205,15 @@ test('a write that the browser refuses is said, keeps the text, and a part that 
   const desk = new Desk(page);
   await desk.open('/case/demo-2041/call');
   await page.evaluate(() => {
-    const kept = Object.getOwnPropertyDescriptor(IDBObjectStore.prototype, 'add')!;
+    const store = IDBObjectStore.prototype;
+    const kept = (['add', 'put'] as const).map(
+      (k) => [k, Object.getOwnPropertyDescriptor(store, k)!] as const,
+    );
     const refuse = () => {
       throw new DOMException('full', 'QuotaExceededError');
     };
-    Object.defineProperty(IDBObjectStore.prototype, 'add', { ...kept, value: refuse });
-    Object.assign(window, { mend: () => Object.defineProperty(IDBObjectStore.prototype, 'add', kept) });
+    for (const [k, d] of kept) Object.defineProperty(store, k, { ...d, value: refuse });
+    Object.assign(window, { mend: () => kept.forEach(([k, d]) => Object.defineProperty(store, k, d)) });
   });
   await desk.type('Distance now', '48 200');
   await expect(page.getByRole('alert').filter({ hasText: 'NOT filed' })).toBeVisible();
@@ -443,7 +446,7 @@ test('a case file of the first edition is read as it is, its digest and its seal
   await expect(page2.getByText('SET-WAY').first()).toBeVisible();
   const back = await desk2.download(() => page2.getByRole('button', { name: 'Case as JSON' }).click());
   const again = JSON.parse(readFileSync(back.path, 'utf8')) as { facts: Old[]; formatVersion: number };
-  expect(again.formatVersion).toBe(2);
+  expect(again.formatVersion).toBe(3);
   expect(again.facts).toEqual(expect.arrayContaining(facts));
   expect(again.facts).toHaveLength(facts.length);
   await other.close();

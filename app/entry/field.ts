@@ -14,7 +14,8 @@ import { NzAutocompleteModule } from 'ng-zorro-antd/auto-complete';
 import { NzInputDirective } from 'ng-zorro-antd/input';
 import type { Fact, FactValue, How } from '@core/facts/fact';
 import { slotKey } from '@core/facts/meaning';
-import { rivalsOf, SKIPPED, standing, valueOf } from '@core/facts/read';
+import { filedOf, rivalsOf, valueOf } from '@core/facts/read';
+import { whySilent } from '@core/facts/silence';
 import { readValue, type ReadValue } from '@core/facts/read-value';
 import type { Filed } from '../data/case-desk';
 import { troubleSentence } from '../data/store-trouble';
@@ -60,7 +61,7 @@ export class Field {
   protected readonly observable = computed(() => this.session().observable(this.key()));
   protected readonly fact = computed<Fact | undefined>(() => {
     const state = this.session().state();
-    return state && standing(state, this.key(), this.about());
+    return state && filedOf(state, this.key(), this.about());
   });
   private readonly slot = computed(() => ({ key: this.key(), about: this.about() }));
   /** Where its draft is kept. */
@@ -138,7 +139,7 @@ export class Field {
   protected readonly text = computed(() => {
     const draft = this.session().draft(this.draftKey());
     const fact = this.fact();
-    return draft || (fact && !this.again() && fact.value !== SKIPPED ? this.show(fact) : '');
+    return draft || (fact && !this.again() && whySilent(fact) !== 'notExamined' ? this.show(fact) : '');
   });
 
   /** A tile: files it and goes on; one of several stays for the next; what is picked already is taken back. */
@@ -210,7 +211,7 @@ export class Field {
   protected commit(text: string): boolean {
     const o = this.observable();
     const fact = this.fact();
-    const stands = fact && !this.again() && fact.value !== SKIPPED ? this.show(fact) : '';
+    const stands = fact && !this.again() && whySilent(fact) !== 'notExamined' ? this.show(fact) : '';
     if (!o || text.trim() === stands || text.trim() === '') {
       this.draft('');
       return true;

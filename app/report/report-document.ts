@@ -6,7 +6,7 @@ import { sealedNow } from '@core/claim/seal';
 import { factsDigest } from '@core/facts/digest';
 import { onPaper } from '@core/facts/read-value';
 import type { Namer } from '@core/facts/show-value';
-import { allStanding, standing, textOf } from '@core/facts/read';
+import { allFiled, standing, textOf } from '@core/facts/read';
 import type { State } from '@core/facts/state';
 import { formatDay } from '@core/quantity/dates';
 import { meaningOf } from '@core/facts/meaning';
@@ -214,9 +214,9 @@ function measuredPart(a: Answers): Content[] {
 }
 
 function factTable(state: State, voice: Voice, name: Namer): Content {
-  const rows = allStanding(state)
-    .flatMap((s) => s.facts)
-    .filter((f) => voice.registry.has(meaningOf(f).key) && f.key !== 'report.issue');
+  const rows = allFiled(state).filter(
+    (f) => voice.registry.has(meaningOf(f).key) && f.key !== 'report.issue',
+  );
   const body = rows.map((f) => {
     const o = voice.registry.get(meaningOf(f).key);
     const value = valueWords(f, voice, name);

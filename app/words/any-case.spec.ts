@@ -82,9 +82,9 @@ describe('what is said of any case', () => {
     }
     // enough was said for that to mean something
     expect(cases.flatMap((c) => c.a.findings).length).toBeGreaterThan(100);
-    expect(new Set(cases.flatMap((c) => c.a.contradictions.map((x) => x.code))).size).toBeGreaterThanOrEqual(
-      3,
-    );
+    const codes = cases.flatMap((c) => c.a.contradictions.map((x) => x.code));
+    expect(new Set(codes).size).toBeGreaterThanOrEqual(2);
+    expect(codes.length).toBeGreaterThan(100);
   });
 
   it('of kits, designs, decisions and what another reading would say is whole', () => {

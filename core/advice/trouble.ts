@@ -62,7 +62,7 @@ export function adviseMeans(c: Case): Answered {
     };
   }
   const symptom = textOf(state, 'symptom');
-  if (symptom === undefined || symptom === 'unknown')
+  if (symptom === undefined)
     return {
       standing: 'open',
       lead: { code: 'nothing_told' },

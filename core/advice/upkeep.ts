@@ -1,6 +1,6 @@
 import { dueOf } from '@core/catalogue/due';
 import { jobsFor, kitOfJob } from '@core/answer/jobs';
-import { has } from '@core/facts/read';
+import { wasAsked } from '@core/facts/read';
 import type { JobLine } from '@core/match/job-list';
 import type { Answered, Case, Missing } from './advice';
 import { designsOf, missingDesign, missingEngine } from './missing';
@@ -39,7 +39,7 @@ export function adviseDue(c: Case): Answered {
   if (!answer) return { standing: 'cannot', lead: { code: 'no_interval' }, because: [], missing: [] };
   const { interval, due } = answer;
   const wanted = ['kit.fitted', 'kit.fitted_odometer', 'vehicle.odometer', 'vehicle.yearly'];
-  const missing: Missing[] = wanted.filter((k) => !has(state, k)).map((key) => ({ key, minutes: 1 }));
+  const missing: Missing[] = wanted.filter((k) => !wasAsked(state, k)).map((key) => ({ key, minutes: 1 }));
   const common = { because: [], missing, keys: [...wanted, 'vehicle.name'] };
   if (answer.runsBack)
     return {

@@ -4,7 +4,8 @@ import { type Check, checkWorth } from '@core/cause/next-check';
 import type { Observable, Registry } from '@core/facts/observable';
 import type { State } from '@core/facts/state';
 import { applies, type Possible } from './applies';
-import { isFiled, subjectsOf } from './subjects';
+import { wasAsked } from '@core/facts/read';
+import { isLooked, subjectsOf } from './subjects';
 
 /** A check worth making: the looks still to be made for it, and the minutes that they take. */
 export type CheckAnswer = Check & { minutes: number; looks: Look[] };
@@ -41,5 +42,5 @@ export function checkList(
 
 const openOf = (o: Observable, state: State, drive: Possible): Look[] =>
   subjectsOf(o, drive)
-    .filter((about) => !isFiled(state, o, about))
+    .filter((about) => !isLooked(state, o, about) && !wasAsked(state, o.key, about))
     .map((about) => ({ key: o.key, about, minutes: o.minutes ?? 1 }));

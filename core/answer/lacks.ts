@@ -5,7 +5,7 @@ import {
   STATIONS,
   type Station,
 } from '@core/facts/observable';
-import { has } from '@core/facts/read';
+import { has, wasAsked } from '@core/facts/read';
 import type { State } from '@core/facts/state';
 import type { Identification } from '@core/match/identify';
 import { applies, type Possible } from './applies';
@@ -20,7 +20,8 @@ export function lacking(
 ): Record<Station, string[]> {
   const lacks = Object.fromEntries(STATIONS.map((s) => [s, []])) as unknown as Record<Station, string[]>;
   for (const o of neededOf(registry))
-    if (o.needed?.includes(kind) && !has(state, o.key) && applies(o, drive)) lacks[o.station].push(o.key);
+    if (o.needed?.includes(kind) && !wasAsked(state, o.key) && applies(o, drive))
+      lacks[o.station].push(o.key);
   if (id?.possible.length !== 1) lacks.identify.push('variant');
   if (kind !== 'question' && !has(state, 'cause.decided')) lacks.cause.push('cause.decided');
   if (has(state, 'claim.decision') && !has(state, 'claim.reason')) lacks.settle.push('claim.reason');

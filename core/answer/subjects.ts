@@ -1,5 +1,5 @@
 import type { Observable } from '@core/facts/observable';
-import { has, placedOf, saysNothing, standing } from '@core/facts/read';
+import { has, placedOf } from '@core/facts/read';
 import { needsThing } from '@core/facts/registry';
 import type { State } from '@core/facts/state';
 import { kindOfId } from '@core/facts/thing';
@@ -20,10 +20,6 @@ export function subjectsOf(
   return [undefined, ...further];
 }
 
-/** True when something was filed of it, at whatever place. */
-export const isFiled = (state: State, o: Observable, about: string | undefined): boolean =>
-  o.place ? placedOf(state, o.key, about).length > 0 : has(state, o.key, about);
-
-/** True when it was looked at: "unknown" is no look, nor is what was passed over. */
+/** True when it was looked at, at whatever place: "unknown" is no look, nor is what was passed over. */
 export const isLooked = (state: State, o: Observable, about: string | undefined): boolean =>
-  isFiled(state, o, about) && !saysNothing(standing(state, o.key, about)?.value);
+  o.place ? placedOf(state, o.key, about).length > 0 : has(state, o.key, about);

@@ -7,7 +7,7 @@ import type { Kit, Part } from '@core/catalogue/pack';
 import type { Layout } from '@core/drive/layout';
 import { KINDS } from '@core/facts/kinds';
 import { type Observable, optionsOf, registryOf } from '@core/facts/observable';
-import { SKIPPED } from '@core/facts/read';
+import { silent } from '@core/facts/silence';
 import { OBSERVABLES } from '@core/facts/registry';
 import { reduce } from '@core/facts/state';
 import type { Fact } from '@core/facts/fact';
@@ -64,7 +64,7 @@ describe('guided examination', () => {
     );
     const statuses = (...facts: Fact[]) => looksAt(possible(looks), reduce(facts)).map((l) => l.status);
     const ext = fact('tensioner.extension', 7.4);
-    const over = fact('tensioner.overall', SKIPPED);
+    const over = fact('tensioner.overall', silent('notExamined'));
     const back = fact('tensioner.backdrive', 'holds', { how: 'seen' });
     expect(statuses()).toEqual(['open', 'open', 'held', 'held']);
     expect(statuses(ext)).toEqual(['done', 'open', 'held', 'held']);

@@ -1,5 +1,5 @@
 import { type Observable, optionsOf, type Registry } from '@core/facts/observable';
-import { filedObservables, placedOf, SKIPPED, standing } from '@core/facts/read';
+import { observed, placedOf } from '@core/facts/read';
 import type { State } from '@core/facts/state';
 import type { Look } from './examination-data';
 
@@ -42,11 +42,9 @@ const NONE: Observable[] = [];
  * @param about the thing; none for the first of its kind
  */
 export function looksAt(possible: readonly PossibleLook[], state: State, about?: string): LookAnswer[] {
-  const filed = filedObservables(state);
   const statusOf = (o: Observable): 'done' | 'skipped' | undefined => {
-    if (!filed.has(o.key)) return undefined;
-    const fact = standing(state, o.key, about);
-    if (fact) return fact.value === SKIPPED ? 'skipped' : 'done';
+    const seen = observed(state, o.key, about).is;
+    if (seen !== 'nothing') return seen === 'notExamined' ? 'skipped' : 'done';
     return o.place && placedOf(state, o.key, about).length > 0 ? 'done' : undefined;
   };
   return possible.map(({ look, observable }) => {

@@ -2,7 +2,7 @@ import { type DocumentKind, DOCUMENTS } from '@core/catalogue/pack';
 import type { Fact } from '@core/facts/fact';
 import { meaningOf } from '@core/facts/meaning';
 import type { Registry } from '@core/facts/observable';
-import { allStanding, factsOf, has, saysNothing, textOf } from '@core/facts/read';
+import { allStanding, factsOf, has, textOf } from '@core/facts/read';
 import { nameOfId } from '@core/facts/thing';
 import type { State } from '@core/facts/state';
 import type { RankedCause, Ranking } from '@core/cause/rank';
@@ -52,7 +52,7 @@ export type DecidedOn = {
  */
 function speaksFor(f: Fact, registry: Registry, accused: readonly RankedCause[], nats: number): boolean {
   const o = registry.get(meaningOf(f).key);
-  if ((f.how !== 'measured' && f.how !== 'seen') || saysNothing(f.value)) return false;
+  if (f.how !== 'measured' && f.how !== 'seen') return false;
   if (o?.station !== 'examine' && o?.station !== 'fit') return false;
   if (o.type.kind === 'choice') return o.type.options.some((x) => x.key === f.value && x.abnormal === true);
   return accused.some((c) => c.weights.some((w) => w.nats > nats && w.facts.includes(f.id)));

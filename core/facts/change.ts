@@ -33,7 +33,9 @@ export function fileFact(state: State, caseId: string, entry: NewFact, author: A
   const slot = state.slots.get(slotKey(meaning, entry.place));
   const named = entry.series;
   const joins = named !== undefined || (entry.repeat && slot && slot.facts.length > 0);
-  const old = joins ? [] : [...(slot?.facts ?? []), ...(slot?.rivals ?? [])].map((f) => f.id);
+  const silence = state.slots.silence(slotKey(meaning, entry.place));
+  const before = [...(slot?.facts ?? []), ...(slot?.rivals ?? []), ...(silence?.facts ?? [])];
+  const old = joins ? [] : before.map((f) => f.id);
   const first = slot?.facts[0];
   return {
     id: author.newId(),

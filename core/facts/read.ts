@@ -4,16 +4,17 @@ import { meaningOf, slotKey } from './meaning';
 import type { Registry } from './observable';
 import type { Place } from './place';
 import { meanOf, type Repeats } from './repeats';
+import type { Why } from './silence';
 import type { Slot } from './slots';
 import type { State } from './state';
 import { kindOfId, type Thing, THING } from './thing';
 
-/** The fact that stands for an observable of a thing (none: the first of its kind); of a series its last reading. */
+/** The fact whose value stands for an observable of a thing (none: the first of its kind); of a series its last reading. */
 export function standing(state: State, key: string, about?: string): Fact | undefined {
   return slotOf(state, key, about)?.facts.at(-1);
 }
 
-/** True when something stands. */
+/** True when a value stands. */
 export const has = (state: State, key: string, about?: string): boolean =>
   slotOf(state, key, about) !== undefined;
 
@@ -41,16 +42,40 @@ export function numberOf(state: State, key: string, about?: string): number | un
   return typeof v === 'number' && Number.isFinite(v) ? v : undefined;
 }
 
-/** Value of any observable that somebody passed over on purpose: it was not examined, and says nothing. */
-export const SKIPPED = 'skipped';
+/** An observable of a thing as it was observed: a value, or that it was asked or looked for and why nothing is said. */
+export type Observation =
+  | { is: 'value'; value: FactValue; fact: Fact }
+  | { is: Why; fact: Fact }
+  | { is: 'nothing' };
 
-/** True for what says nothing of the thing: it was looked at in vain, or passed over. */
-export const saysNothing = (v: FactValue | undefined): boolean => v === 'unknown' || v === SKIPPED;
+/** For whoever wants to know of the looking itself. Readers of values never meet what says nothing. */
+export function observed(state: State, key: string, about?: string): Observation {
+  const fact = standing(state, key, about);
+  if (fact) return { is: 'value', value: fact.value, fact };
+  const silence = state.slots.silence(slotKey(meaningOf({ key, about })));
+  return silence ? { is: silence.why, fact: silence.facts.at(-1)! } : { is: 'nothing' };
+}
 
-/** The standing value when it is a non-empty text that says something. */
+/** The fact that was filed of it, whether it says something or not. */
+export function filedOf(state: State, key: string, about?: string): Fact | undefined {
+  const o = observed(state, key, about);
+  return o.is === 'nothing' ? undefined : o.fact;
+}
+
+/** True when it was asked or looked at, whatever came of it: it need not be asked again. */
+export const wasAsked = (state: State, key: string, about?: string): boolean =>
+  observed(state, key, about).is !== 'nothing';
+
+/** Everything that was filed and stands, what says nothing as well: for tables of all facts. */
+export const allFiled = (state: State): readonly Fact[] => [
+  ...state.slots.all().flatMap((s) => s.facts),
+  ...state.slots.silences().flatMap((s) => s.facts),
+];
+
+/** The standing value when it is a non-empty text. */
 export function textOf(state: State, key: string, about?: string): string | undefined {
   const v = valueOf(state, key, about);
-  return typeof v === 'string' && v !== '' && !saysNothing(v) ? v : undefined;
+  return typeof v === 'string' && v !== '' ? v : undefined;
 }
 
 /** The standing value as a list of texts; empty when there is none. */

@@ -2,7 +2,7 @@ import { formatMonth, isMonth } from '@core/quantity/dates';
 import { formatQuantity } from '@core/quantity/format-quantity';
 import type { FactValue } from './fact';
 import { type Observable, optionsOf } from './observable';
-import { SKIPPED } from './read';
+import { whySilent } from './silence';
 import { type House, houseDay, unitFor } from './read-value';
 
 /** Names of records and wheels for showing; falls back to the key. */
@@ -11,7 +11,7 @@ export type Namer = (table: string, key: string) => string;
 /** A value as a person reads it, in the house's units and date order. */
 export function showValue(o: Observable, value: FactValue, house: House, name: Namer, u?: number): string {
   const t = o.type;
-  if (value === SKIPPED) return 'not examined';
+  if (whySilent({ key: o.key, value }) === 'notExamined') return 'not examined';
   switch (t.kind) {
     case 'number':
       return typeof value === 'number'

@@ -1,8 +1,9 @@
 import type { Fact } from './fact';
 import type { Meaning } from './meaning';
 import type { Place } from './place';
+import type { Silence } from './silence';
 
-/** What is known of one observable of one thing at one place. */
+/** What is known of one observable of one thing at one place: values, never silences. */
 export type Slot = {
   meaning: Meaning;
   place?: Place | undefined;
@@ -19,12 +20,15 @@ export type Slots = {
   all(): readonly Slot[];
   /** Observables of which anything stands. */
   observables(): ReadonlySet<string>;
+  /** What was filed where nothing stands and says nothing. */
+  silence(key: string): Silence | undefined;
+  silences(): readonly Silence[];
 };
 
 const NONE: readonly Slot[] = [];
 
 /** Slots by their key (`slotKey`), in the order in which they were first filed. */
-export function slotsFrom(byKey: ReadonlyMap<string, Slot>): Slots {
+export function slotsFrom(byKey: ReadonlyMap<string, Slot>, silences: ReadonlyMap<string, Silence>): Slots {
   const list = [...byKey.values()];
   const byObservable = new Map<string, Slot[]>();
   let observables: ReadonlySet<string> | undefined;
@@ -37,6 +41,8 @@ export function slotsFrom(byKey: ReadonlyMap<string, Slot>): Slots {
     get: (key) => byKey.get(key),
     ofKey: (observable) => byObservable.get(observable) ?? NONE,
     all: () => list,
+    silence: (key) => silences.get(key),
+    silences: () => [...silences.values()],
     observables: () => (observables ??= new Set(byObservable.keys())),
   };
 }

@@ -1,5 +1,7 @@
 import { correctedBy, type Fact } from './fact';
 import { type Meaning, meaningOf, slotKey } from './meaning';
+import type { Place } from './place';
+import { type Silence, whySilent } from './silence';
 import { type Slot, type Slots, slotsFrom } from './slots';
 
 /** What is known now. Read through `read.ts`; nothing else in the house reaches into it. */
@@ -140,28 +142,40 @@ export function reduce(facts: readonly Fact[]): State {
 }
 
 function slotsOf(standing: readonly Fact[]): Slots {
-  const groups = new Map<string, { meaning: Meaning; facts: Fact[] }>();
+  const groups = new Map<
+    string,
+    { meaning: Meaning; place: Place | undefined; said: Fact[]; silent: Fact[] }
+  >();
   for (const f of standing) {
     const meaning = meaningOf(f);
     const key = slotKey(meaning, f.place);
-    const group = groups.get(key);
-    if (group) group.facts.push(f);
-    else groups.set(key, { meaning, facts: [f] });
+    let group = groups.get(key);
+    if (!group) groups.set(key, (group = { meaning, place: f.place, said: [], silent: [] }));
+    (whySilent(f) === undefined ? group.said : group.silent).push(f);
   }
   const slots = new Map<string, Slot>();
-  for (const [key, { meaning, facts }] of groups) {
-    const last = facts.at(-1)!;
-    // Readings of one series stand together; everything else that nobody corrected contradicts.
-    // The first reading carries no series of its own: it is named by those that joined it.
-    const series = last.series ?? facts.find((f) => f.series === last.id)?.series;
-    const mine =
-      facts.length > 1 && series !== undefined
-        ? facts.filter((f) => f.series === series || f.id === series)
-        : [last];
-    const rivals = mine.length === facts.length ? NONE : facts.filter((f) => !mine.includes(f));
-    slots.set(key, { meaning, place: last.place, facts: mine, rivals });
+  const silences = new Map<string, Silence>();
+  for (const [key, { meaning, place, said, silent }] of groups) {
+    if (said.length > 0) slots.set(key, { meaning, place, ...standingOf(said) });
+    const last = silent.at(-1);
+    if (last) silences.set(key, { meaning, place, why: whySilent(last)!, facts: silent });
   }
-  return slotsFrom(slots);
+  return slotsFrom(slots, silences);
+}
+
+/** Readings of one series stand together; everything else that nobody corrected contradicts. */
+function standingOf(facts: readonly Fact[]): Pick<Slot, 'facts' | 'rivals'> {
+  const last = facts.at(-1)!;
+  // The first reading carries no series of its own: it is named by those that joined it.
+  const series = last.series ?? facts.find((f) => f.series === last.id)?.series;
+  const mine =
+    facts.length > 1 && series !== undefined
+      ? facts.filter((f) => f.series === series || f.id === series)
+      : [last];
+  return {
+    facts: mine,
+    rivals: mine.length === facts.length ? NONE : facts.filter((f) => !mine.includes(f)),
+  };
 }
 
 const NONE: readonly Fact[] = [];
@@ -169,6 +183,6 @@ const NONE: readonly Fact[] = [];
 /** A state of nothing, for a case that could not be put in order. */
 export const emptyState = (log: readonly Fact[]): State => ({
   log,
-  slots: slotsFrom(new Map()),
+  slots: slotsFrom(new Map(), new Map()),
   aside: new Map(),
 });

@@ -1,4 +1,5 @@
 import type { Fact } from './fact';
+import type { Silence } from './silence';
 import type { Slot } from './slots';
 import type { State } from './state';
 
@@ -9,6 +10,7 @@ export type Reads = { holdsIn(state: State): boolean };
 export function watched(state: State): { state: State; reads: Reads } {
   const one = new Map<string, Slot | undefined>();
   const ofKey = new Map<string, readonly Slot[]>();
+  const silent = new Map<string, Silence | undefined>();
   let whole = false;
   let filed: ReadonlySet<string> | undefined;
   const { slots } = state;
@@ -41,6 +43,15 @@ export function watched(state: State): { state: State; reads: Reads } {
           whole = true;
           return slots.all();
         },
+        silence(key) {
+          const found = slots.silence(key);
+          silent.set(key, found);
+          return found;
+        },
+        silences() {
+          whole = true;
+          return slots.silences();
+        },
       },
     },
     reads: {
@@ -49,6 +60,7 @@ export function watched(state: State): { state: State; reads: Reads } {
         if (whole) return false;
         if (filed && !sameKeys(filed, other.slots.observables())) return false;
         for (const [key, slot] of one) if (!sameSlot(slot, other.slots.get(key))) return false;
+        for (const [key, found] of silent) if (!sameSilence(found, other.slots.silence(key))) return false;
         for (const [key, found] of ofKey) {
           const now = other.slots.ofKey(key);
           if (now.length !== found.length || !now.every((s, i) => sameSlot(s, found[i]))) return false;
@@ -65,6 +77,9 @@ const sameKeys = (a: ReadonlySet<string>, b: ReadonlySet<string>): boolean =>
 const sameSlot = (a: Slot | undefined, b: Slot | undefined): boolean =>
   a === b ||
   (a !== undefined && b !== undefined && sameFacts(a.facts, b.facts) && sameFacts(a.rivals, b.rivals));
+
+const sameSilence = (a: Silence | undefined, b: Silence | undefined): boolean =>
+  a === b || (a !== undefined && b !== undefined && sameFacts(a.facts, b.facts));
 
 /** Facts never change, so their ids tell; two states of different files are compared by the facts themselves. */
 const sameFacts = (a: readonly Fact[], b: readonly Fact[]): boolean =>

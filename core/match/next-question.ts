@@ -2,7 +2,7 @@ import { own } from '@core/quantity/own';
 import type { Catalogue } from '@core/catalogue/find-records';
 import { featureKey, lookMinutes } from '@core/catalogue/feature-observables';
 import type { Feature, Variant } from '@core/catalogue/pack';
-import { has } from '@core/facts/read';
+import { wasAsked } from '@core/facts/read';
 import type { State } from '@core/facts/state';
 import type { Identification } from './identify';
 import { planQuestions } from './question-plan';
@@ -33,7 +33,7 @@ export function nextQuestions(cat: Catalogue, id: Identification, state: State):
   const before = entropy(id.shares);
   const out: Question[] = [];
   for (const feature of cat.features.values()) {
-    if (has(state, featureKey(feature.id))) continue;
+    if (wasAsked(state, featureKey(feature.id))) continue;
     const outcomes = feature.options.map((o) => outcome(feature, o.key, id)).filter((o) => o.probability > 0);
     const after = outcomes.reduce((h, o) => h + o.probability * o.entropy, 0);
     const bits = before - after;

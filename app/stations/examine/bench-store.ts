@@ -4,7 +4,8 @@ import { nextLook, restAt, soundGrade } from '@core/bench/examination';
 import { declaring } from '@core/facts/change';
 import type { Observable } from '@core/facts/observable';
 import { KINDS } from '@core/facts/kinds';
-import { listOf, SKIPPED, standing } from '@core/facts/read';
+import { listOf, observed } from '@core/facts/read';
+import { silent } from '@core/facts/silence';
 import { Say } from '../../acts/say';
 import { CaseDesk, type Filed } from '../../data/case-desk';
 import { troubleSentence } from '../../data/store-trouble';
@@ -72,18 +73,20 @@ export class BenchStore {
   async passOver(l: LimitedLook): Promise<void> {
     const { about } = this.hand() ?? {};
     const state = this.desk.current()?.state;
-    const fact = state && standing(state, l.look.key, about);
+    const was = state ? observed(state, l.look.key, about) : { is: 'nothing' as const };
     await this.told(
-      fact?.value === SKIPPED
-        ? this.desk.strike(fact)
-        : this.desk.file({ key: l.look.key, about, value: SKIPPED, how: l.observable.how }),
+      was.is === 'notExamined'
+        ? this.desk.strike(was.fact)
+        : this.desk.file({ key: l.look.key, about, value: silent('notExamined'), how: l.observable.how }),
     );
   }
 
   /** Passes looks over that can no longer be made; one undo takes them all back. */
   async passAllOver(looks: readonly Observable[]): Promise<void> {
     const { about } = this.hand() ?? {};
-    await this.told(this.desk.fileAll(looks.map((o) => ({ key: o.key, about, value: SKIPPED, how: o.how }))));
+    await this.told(
+      this.desk.fileAll(looks.map((o) => ({ key: o.key, about, value: silent('notExamined'), how: o.how }))),
+    );
   }
 
   /** Looks that one glance at the place of the look in hand can pass as sound. */

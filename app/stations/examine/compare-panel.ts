@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, effect, inject, input, si
 import { RouterLink } from '@angular/router';
 import type { LimitedLook, ThingOnBench } from '@core/answer/examined';
 import { MAPPED } from '@core/bench/damage-map';
-import { placedOf, standing, textOf } from '@core/facts/read';
+import { filedOf, placedOf, textOf } from '@core/facts/read';
 import { emptyState, type State } from '@core/facts/state';
 import { AlikeCases, type AlikeCase } from '../../data/alike-cases';
 import { CaseDesk } from '../../data/case-desk';
@@ -162,7 +162,7 @@ export class ComparePanel {
     const o = this.look().observable;
     const places = o.place ? placedOf(state, o.key, about).length : 0;
     if (places > 0) return `${places} ${places === 1 ? 'place' : 'places'}`;
-    const fact = standing(state, o.key, about);
+    const fact = filedOf(state, o.key, about);
     return fact ? this.session().show(o, fact.value, fact.u) : 'not looked at';
   }
 }

@@ -1,4 +1,4 @@
-import { SKIPPED, standing, textOf, valueOf } from '@core/facts/read';
+import { observed, standing, textOf, valueOf } from '@core/facts/read';
 import { EXAMINATIONS } from '@core/bench/examination-data';
 import type { CaseDesk } from '../../data/case-desk';
 import { closeDesk, openDesk, paint, type Painted, until } from '../../testing/demo-desk';
@@ -107,7 +107,7 @@ describe('the bench', () => {
     await until(() => textOf(state(), 'belt.roots') === 'deep');
     await until(() => document.activeElement?.id === 'field-belt-flanks');
     await key(document.activeElement!, 'Enter', { shiftKey: true });
-    await until(() => valueOf(state(), 'belt.flanks') === SKIPPED);
+    await until(() => observed(state(), 'belt.flanks').is === 'notExamined');
     await until(() => document.activeElement?.id === 'field-belt-lands');
     expect(row('belt.flanks').textContent).toContain('not examined');
     // it says nothing of the part, and can be taken back
@@ -131,7 +131,7 @@ describe('the bench', () => {
     // the overall length is still to be read
     expect(page.all('hs-look-panel hs-field').length).toBe(0);
     await page.press('It can no longer be read');
-    await until(() => valueOf(state(), 'tensioner.overall') === SKIPPED);
+    await until(() => observed(state(), 'tensioner.overall').is === 'notExamined');
     await page.fixture.whenStable();
     expect(page.all('hs-look-panel hs-field').length).toBe(1);
   });

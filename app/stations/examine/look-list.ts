@@ -8,7 +8,7 @@ import {
   output,
 } from '@angular/core';
 import type { LimitedLook, ThingOnBench } from '@core/answer/examined';
-import { placedOf, standing } from '@core/facts/read';
+import { filedOf, placedOf } from '@core/facts/read';
 import type { Session } from '../../entry/session';
 import { signOf } from '../../words/bench';
 
@@ -120,7 +120,7 @@ export class LookList {
       const n = placedOf(state, o.key, this.thing().about).length;
       if (n > 0) return `${n} ${n === 1 ? 'place' : 'places'}`;
     }
-    const fact = standing(state, o.key, this.thing().about);
+    const fact = filedOf(state, o.key, this.thing().about);
     return fact ? this.session().show(o, fact.value, fact.u) : '';
   }
 

@@ -106,7 +106,7 @@ export class ComparePanel {
     const old = new Map<string, { value: number | string; u?: number }>();
     for (const key of Object.keys(part.attributes)) {
       const fact = standing(view.state, attributeKey(key), oldThing(part.kind));
-      if (fact && !Array.isArray(fact.value) && fact.value !== 'unknown')
+      if (fact && !Array.isArray(fact.value))
         old.set(key, {
           value: fact.value,
           ...(fact.u === undefined ? {} : { u: fact.u }),

@@ -6,7 +6,7 @@ import { formatNumber } from '@core/quantity/format-quantity';
 import { NzTableModule } from 'ng-zorro-antd/table';
 import { NzTabsModule } from 'ng-zorro-antd/tabs';
 import { NzTagModule } from 'ng-zorro-antd/tag';
-import { has } from '@core/facts/read';
+import { wasAsked } from '@core/facts/read';
 import { CaseDesk } from '../../data/case-desk';
 import { VoiceService } from '../../acts/voice';
 import { DeskSession } from '../../entry/desk-session';
@@ -126,7 +126,7 @@ export class IdentifyPage {
   protected readonly answered = computed(() => {
     const cat = this.desk.current()?.catalogue;
     const state = this.desk.current()?.state;
-    return [...(cat?.features.keys() ?? [])].map(featureKey).filter((k) => state && has(state, k));
+    return [...(cat?.features.keys() ?? [])].map(featureKey).filter((k) => state && wasAsked(state, k));
   });
   /** Kits that have the same answer for the same reasons stand together. */
   protected readonly kits = computed(() => {
