@@ -1,4 +1,4 @@
-import { provideZonelessChangeDetection, type Type } from '@angular/core';
+import { provideZonelessChangeDetection } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
 import { provideRouter } from '@angular/router';
 import { deleteDB, type IDBPDatabase, openDB } from 'idb';
@@ -7,15 +7,8 @@ import { failedOf, settled } from '@core/answer/answers';
 import type { Pack } from '@core/catalogue/pack';
 import { packId } from '@core/catalogue/version';
 import type { Fact } from '@core/facts/fact';
-import { DrivePage } from '../drive/drive-page';
-import { CallPage } from '../stations/call/call-page';
-import { CausePage } from '../stations/cause/cause-page';
-import { ExaminePage } from '../stations/examine/examine-page';
-import { FitPage } from '../stations/fit/fit-page';
-import { IdentifyPage } from '../stations/identify/identify-page';
-import { SettlePage } from '../stations/settle/settle-page';
-import { TracePage } from '../stations/trace/trace-page';
 import { closeDesk, paint, wake } from '../testing/demo-desk';
+import { CASE_PAGES } from '../testing/pages';
 import { Database } from './database';
 import { Drafts, FACT_LINE } from './drafts';
 import { FactRepository } from './fact-repository';
@@ -142,17 +135,6 @@ function start(): Promise<unknown> {
   return wake();
 }
 
-const PAGES: readonly Type<unknown>[] = [
-  CallPage,
-  IdentifyPage,
-  FitPage,
-  ExaminePage,
-  TracePage,
-  CausePage,
-  SettlePage,
-  DrivePage,
-];
-
 describe('records of every make of before', () => {
   afterEach(closeDesk);
 
@@ -180,7 +162,7 @@ describe('records of every make of before', () => {
             .toEqual([]);
         // without its catalogue a case says so, above its pages
         if (!view.catalogue) continue;
-        for (const page of PAGES)
+        for (const page of CASE_PAGES)
           expect((await paint(page)).words.length)
             .withContext(`${id} ${page.name}`)
             .toBeGreaterThan(20);

@@ -8,37 +8,18 @@ import { Sheets } from '../acts/sheets';
 import type { CaseDesk } from '../data/case-desk';
 import { FactRepository } from '../data/fact-repository';
 import { HouseStore } from '../data/house';
-import { DrivePage } from '../drive/drive-page';
 import { sheetHtml } from '../report/sheet-html';
 import { CasePage } from '../shell/case-page';
 import { Rack } from '../shell/rack';
 import { Tape } from '../shell/tape';
 import { WelcomePage } from '../shell/welcome-page';
 import { closeDesk, openDesk, paint, until } from '../testing/demo-desk';
-import { CallPage } from './call/call-page';
-import { CausePage } from './cause/cause-page';
-import { ExaminePage } from './examine/examine-page';
-import { FitPage } from './fit/fit-page';
-import { IdentifyPage } from './identify/identify-page';
-import { SettlePage } from './settle/settle-page';
-import { TracePage } from './trace/trace-page';
+import { CASE_PAGES } from '../testing/pages';
 
 /** Markup that would show as elements of its own wherever it is not taken as text. */
 const MARKUP =
   '<form class="injected"><b class="injected">Sign in</b><img class="injected" src="data:,"></form>';
-const PAGES: readonly Type<unknown>[] = [
-  CallPage,
-  IdentifyPage,
-  FitPage,
-  ExaminePage,
-  TracePage,
-  CausePage,
-  SettlePage,
-  DrivePage,
-  Rack,
-  Tape,
-  WelcomePage,
-];
+const PAGES: readonly Type<unknown>[] = [...CASE_PAGES, Rack, Tape, WelcomePage];
 const injected = (root: ParentNode = document) => root.querySelectorAll('.injected').length;
 
 describe('markup in text', () => {

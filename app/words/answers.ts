@@ -88,6 +88,7 @@ function figure(
     return formatQuantity(n.dimension, x, {
       unit: v.house.units[n.dimension] ?? n.unit,
       decimals: n.decimals,
+      computed: true,
       ...(u > 0 ? { u } : {}),
     });
   if (n) return `${formatNumber(x, n.decimals)} ${n.unit}`;
@@ -113,7 +114,7 @@ export function ranWords(ran: Ran, house: House): string {
   if (ran.distance) {
     const { km, u } = ran.distance;
     const unit = house.units['distance'] ?? 'km';
-    parts.push(formatQuantity('distance', km, { unit, ...(u > 0 ? { u } : {}) }));
+    parts.push(formatQuantity('distance', km, { unit, computed: true, ...(u > 0 ? { u } : {}) }));
   }
   if (ran.back) parts.push('odometer runs back');
   if (ran.time) parts.push(`${ran.time.months} months`);

@@ -25,7 +25,13 @@ export function decimalsFor(u: number): number {
 export function formatQuantity(
   dimension: Dimension,
   value: number,
-  options: { unit?: string | undefined; decimals?: number | undefined; u?: number | undefined } = {},
+  options: {
+    unit?: string | undefined;
+    decimals?: number | undefined;
+    u?: number | undefined;
+    /** It was computed: before the decimal sign, too, no more digits than u gives. What was read is written as it was read. */
+    computed?: boolean;
+  } = {},
 ): string {
   const unit = options.unit ?? baseUnit(dimension);
   const shown = fromBase(dimension, value, unit);
@@ -35,5 +41,9 @@ export function formatQuantity(
   const u = options.u / spreadToBase(dimension, 1, unit);
   let digits = decimalsFor(u);
   while (digits > 0 && u.toFixed(digits).endsWith('0')) digits--;
-  return `${formatNumber(shown, digits)}\u00a0±\u00a0${u.toFixed(digits)}${space}${symbol}`;
+  const step = options.computed && u >= 100 ? 10 ** (Math.floor(Math.log10(u)) - 1) : 0;
+  const tail = `${space}${symbol}`;
+  if (step === 0) return `${formatNumber(shown, digits)}\u00a0±\u00a0${u.toFixed(digits)}${tail}`;
+  const whole = (v: number) => formatNumber(Math.round(v / step) * step, 0);
+  return `${whole(shown)}\u00a0±\u00a0${whole(u)}${tail}`;
 }

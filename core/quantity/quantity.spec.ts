@@ -93,6 +93,15 @@ describe('quantities', () => {
     expect(decimalsFor(0.05)).toBe(3);
     expect(formatQuantity('length', 7.4, { u: 0.05 })).toBe('7.40\u00a0±\u00a00.05\u00a0mm');
     expect(formatQuantity('distance', 48200, {})).toBe('48\u202f200\u00a0km');
+    // what was computed bears no more digits than its uncertainty, what was read is written as read
+    const ran = { u: 707.1 };
+    expect(formatQuantity('distance', 10_503, { ...ran, computed: true })).toBe(
+      '10\u202f500\u00a0±\u00a0710\u00a0km',
+    );
+    expect(formatQuantity('distance', 10_503, ran)).toBe('10\u202f503\u00a0±\u00a0707\u00a0km');
+    expect(formatQuantity('distance', 10_503, { u: 70.7, computed: true })).toBe(
+      '10\u202f503\u00a0±\u00a071\u00a0km',
+    );
   });
 });
 
