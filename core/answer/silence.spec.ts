@@ -8,7 +8,9 @@ import { canonical } from '@core/facts/canonical';
 import { fileFact } from '@core/facts/change';
 import type { Fact } from '@core/facts/fact';
 import { observed, valueOf } from '@core/facts/read';
+import { METRIC } from '@core/facts/read-value';
 import { needsThing } from '@core/facts/registry';
+import { showValue } from '@core/facts/show-value';
 import { silent, type Why } from '@core/facts/silence';
 import { reduce } from '@core/facts/state';
 import { type Answers, answersFor, settled } from './answers';
@@ -76,6 +78,30 @@ describe('what was not examined, or is not known', () => {
       console.log(`${why}: ${filed} looks and questions filed that say nothing`);
       expect(filed).toBeGreaterThan(800);
     });
+
+  it('is shown as what it is, whatever the kind of the observable, and a step left out as a finding', () => {
+    const show = (key: string, value: Fact['value']) =>
+      showValue(registry.get(key)!, value, METRIC, (_, k) => k);
+    for (const o of registry.values()) {
+      if (o.key !== 'step.done')
+        expect(show(o.key, silent('notExamined')))
+          .withContext(o.key)
+          .toBe('not examined');
+      expect(show(o.key, silent('unknown')).toLowerCase())
+        .withContext(o.key)
+        .toMatch(/unknown|not known|cannot|nobody/);
+    }
+    const step = fileFact(
+      reduce([]),
+      'c',
+      { key: 'step.done', about: 'step:a', value: 'skipped', how: 'reported' },
+      author,
+    );
+    expect(valueOf(reduce([step]), 'step.done', 'step:a')).toBe('skipped');
+    expect(show('step.done', 'skipped')).not.toBe('not examined');
+    // a digest in what the program filed is as long as a person compares
+    expect(show('fit.sheet_sent', `${'ab'.repeat(32)} 59 steps`)).toBe('abababab… 59 steps');
+  });
 
   it('is no value to whoever reads one, and corrects what stood', () => {
     const at = (value: Fact['value'], facts: readonly Fact[] = []) =>

@@ -11,7 +11,9 @@ export type Namer = (table: string, key: string) => string;
 /** A value as a person reads it, in the house's units and date order. */
 export function showValue(o: Observable, value: FactValue, house: House, name: Namer, u?: number): string {
   const t = o.type;
-  if (whySilent({ key: o.key, value }) === 'notExamined') return 'not examined';
+  const why = whySilent({ key: o.key, value });
+  if (why === 'notExamined') return 'not examined';
+  if (why === 'unknown' && t.kind !== 'choice') return 'unknown';
   switch (t.kind) {
     case 'number':
       return typeof value === 'number'
@@ -42,6 +44,9 @@ export function showValue(o: Observable, value: FactValue, house: House, name: N
     case 'reading':
       return `${Array.isArray(value) ? value.length : 0} lines`;
     case 'text':
-      return String(value);
+      return o.hidden ? shortDigests(String(value)) : String(value);
   }
 }
+
+/** What the program filed itself names contents by digests: eight signs are as many as a person compares. */
+const shortDigests = (text: string): string => text.replace(/\b([0-9a-f]{8})[0-9a-f]{56}\b/g, '$1…');
