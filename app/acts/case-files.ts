@@ -8,6 +8,7 @@ import { packId } from '@core/catalogue/version';
 import { bundlePath, BUNDLE, filesOf } from '@core/claim/bundle';
 import { type CaseFile, type ReadCase, writeCaseFile } from '@core/claim/case-file';
 import { deskFileFrame, saysDesk } from '@core/claim/desk-file';
+import { LARGEST_FILE_OF_FACTS } from '@core/claim/read-shape';
 import { sealedNow } from '@core/claim/seal';
 import { checkFacts } from '@core/facts/consistent';
 import { fileFact, mergeFacts } from '@core/facts/change';
@@ -270,7 +271,13 @@ export class CaseFiles {
       textOf(view.state, 'engine.code'),
       textOf(view.state, 'kit.number'),
     );
-    return writeCaseFile(view.id, view.state.log, pack, this.clock.now(), beside);
+    const file = writeCaseFile(view.id, view.state.log, pack, this.clock.now(), beside);
+    const size = json(file).length;
+    if (size > LARGEST_FILE_OF_FACTS)
+      this.words.refuse(
+        `The file of this case has ${Math.ceil(size / 1e6)} MB, and at most ${Math.floor(LARGEST_FILE_OF_FACTS / 1e6)} MB are read back. It is written all the same; send long texts as files instead.`,
+      );
+    return file;
   }
 
   /** The issued report, when what is known is sealed. */
