@@ -1,6 +1,8 @@
 import * as z from 'zod';
 import type { Head } from '@core/answer/head';
 import { PackSchema } from '@core/catalogue/pack';
+import { mergeFacts } from '@core/facts/change';
+import { checkFacts } from '@core/facts/consistent';
 import { FactSchema, FileRefSchema } from '@core/facts/fact';
 import type { FactRepository } from './fact-repository';
 
@@ -46,15 +48,18 @@ export function addCalls(repository: FactRepository, content: unknown) {
   return repository.add({ facts, heads });
 }
 
-/** Puts the demo scenario into the records. A case that is here already stays as it is. @param content the file that ships, as read */
+/** Puts the demo scenario into the records. A case that is here already with other facts stays as it is. @param content the file that ships, as read */
 export async function addDemo(repository: FactRepository, content: unknown) {
   const { pack, facts, heads } = DemoSchema.parse(content);
-  const here = new Set<string>();
-  for (const id of new Set(facts.map((f) => f.case)))
-    if ((await repository.factsOf(id)).length > 0) here.add(id);
+  const other = new Set<string>();
+  for (const id of new Set(facts.map((f) => f.case))) {
+    const own = facts.filter((f) => f.case === id);
+    const merged = mergeFacts(await repository.factsOf(id), own);
+    if (!merged.ok || checkFacts(merged.value)) other.add(id);
+  }
   return repository.add({
-    facts: facts.filter((f) => !here.has(f.case)),
+    facts: facts.filter((f) => !other.has(f.case)),
     packs: [pack],
-    heads: heads.filter((h) => !here.has(h.id)),
+    heads: heads.filter((h) => !other.has(h.id)),
   });
 }
