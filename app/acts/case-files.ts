@@ -2,26 +2,19 @@ import { inject, Injectable, signal } from '@angular/core';
 import { Router } from '@angular/router';
 import { headOf } from '@core/answer/head';
 import { worldOf } from '@core/answer/world';
-import { extractPack } from '@core/catalogue/extract-pack';
 import { type Catalogue, catalogueOf } from '@core/catalogue/find-records';
 import { packId } from '@core/catalogue/version';
-import { bundlePath, BUNDLE, filesOf } from '@core/claim/bundle';
-import { type CaseFile, type ReadCase, writeCaseFile } from '@core/claim/case-file';
-import { deskFileFrame, saysDesk } from '@core/claim/desk-file';
-import { LARGEST_FILE_OF_FACTS } from '@core/claim/read-shape';
-import { sealedNow } from '@core/claim/seal';
-import { checkFacts } from '@core/facts/consistent';
-import { fileFact, mergeFacts } from '@core/facts/change';
+import type { CaseFile, ReadCase } from '@core/claim/case-file';
+import { saysDesk } from '@core/claim/desk-file';
+import { fileFact } from '@core/facts/change';
+import { mergeCase } from '@core/facts/consistent';
 import type { Fact } from '@core/facts/fact';
 import { textOf } from '@core/facts/read';
 import { reduce } from '@core/facts/state';
 import { CaseDesk } from '../data/case-desk';
-import type { CaseView } from '../data/case-view';
-import { Clock } from '../data/clock';
-import { hashOf } from '../data/hash';
 import { list } from '../words/list';
 import { mergeWords } from '../data/damaged';
-import { HeadProgress } from '../data/head-progress';
+import { RecordWork, type WorkLine } from '../data/record-work';
 import { Drafts } from '../data/drafts';
 import { type Addition, FactRepository } from '../data/fact-repository';
 import { Packs } from '../data/packs';
@@ -30,9 +23,7 @@ import { troubleSentence } from '../data/store-trouble';
 import { caseFileSentence } from '../words/case-file';
 import { Door, type DoorError } from '../workers/door';
 import type { DeskCame, DeskCameError, IntakeJobs } from '../workers/intake.protocol';
-import { download } from './download';
 import { Say } from './say';
-import { Reports } from './reports';
 
 /** A file whose digest does not match, waiting for a word from the user. */
 export type Altered = { name: string; read: ReadCase; files: FileRecord[] };
@@ -40,106 +31,45 @@ export type Altered = { name: string; read: ReadCase; files: FileRecord[] };
 /** Signs by which a desk file is known. */
 const LOOKED_AT = 400;
 
-/** Cases out to open files and in again. */
+/** Cases in from open files. */
 @Injectable({ providedIn: 'root' })
 export class CaseFiles {
   private readonly repository = inject(FactRepository);
   private readonly desk = inject(CaseDesk);
   private readonly packs = inject(Packs);
   private readonly drafts = inject(Drafts);
-  private readonly clock = inject(Clock);
   private readonly words = inject(Say);
   private readonly router = inject(Router);
-  private readonly reports = inject(Reports);
-  private readonly reading = inject(HeadProgress);
-  private readonly door = new Door<IntakeJobs>(
-    () => new Worker(new URL('../workers/intake.worker', import.meta.url), { type: 'module' }),
-  );
+  private readonly work = inject(RecordWork);
   readonly altered = signal<Altered | undefined>(undefined);
-
-  /** The case alone, as JSON. */
-  export(view: CaseView): void {
-    const file = this.written(view);
-    if (file) save(`case-${view.tag}.json`, file);
-  }
-
-  /** The case with every file that it points to, and its report when it is sealed, as a zip. */
-  async exportBundle(view: CaseView): Promise<void> {
-    const files = filesOf(view.state.log);
-    const kept = await Promise.all(files.map((f) => this.repository.fileOf(f.hash)));
-    const missing = files.filter((_, i) => kept[i] === undefined);
-    const report = await this.reportOf(view);
-    const file = this.written(view, {
-      missing: missing.map((m) => m.hash),
-      report: report && (await hashOf(report)),
-    });
-    if (!file) return;
-    const { zipSync, strToU8 } = await import('fflate');
-    const entries: Record<string, Uint8Array> = { [BUNDLE.case]: strToU8(json(file)) };
-    for (const [i, f] of files.entries()) {
-      const record = kept[i];
-      if (record) entries[bundlePath(f)] = new Uint8Array(await record.blob.arrayBuffer());
-    }
-    if (report) entries[BUNDLE.report] = report;
-    download(`case-${view.tag}.zip`, new Blob([zipSync(entries, { level: 6 })], { type: 'application/zip' }));
-    if (missing.length > 0)
-      void this.words.say(
-        'warning',
-        `${missing.map((m) => m.name).join(', ')} ${missing.length === 1 ? 'is' : 'are'} not in this browser, and so not in the bundle. It says so.`,
-        12_000,
-      );
-  }
-
-  /** The bare facts of a case that cannot be computed, as they lie in the store. */
-  exportFacts(view: CaseView): void {
-    save(`facts-${view.tag === '—' ? view.id : view.tag}.json`, { case: view.id, facts: view.state.log });
-  }
-
-  /** Every fact of this browser and all half-typed text, in one file: for when the records are in trouble. */
-  async exportDesk(): Promise<void> {
-    const [head, foot] = deskFileFrame(this.clock.now(), this.drafts.all());
-    const pieces: Blob[] = [];
-    const view = this.desk.current();
-    // Of the case in hand, what was not read from the records is still in the page.
-    const unread = new Map((view?.state.log ?? []).map((f) => [f.id, f]));
-    try {
-      for await (const facts of this.repository.allFacts()) {
-        for (const f of facts) unread.delete(f.id);
-        if (facts.length > 0) pieces.push(rows(facts));
-      }
-    } catch (e) {
-      if (unread.size > 0) pieces.push(rows([...unread.values()]));
-      this.words.refuse(
-        `The records could not be read to their end (${e instanceof Error ? e.message : String(e)}). desk.json holds what could be; other cases may be missing from it.`,
-      );
-    }
-    const body = pieces.flatMap((piece, i) => (i === 0 ? [piece] : [',\n', piece]));
-    download('desk.json', new Blob([head, ...body, foot], { type: 'application/json' }));
-  }
-
-  /** Records that were set aside as damaged, as they lie in the store. */
-  exportDamaged(): void {
-    save('damaged-records.json', this.repository.damaged());
-  }
 
   /** Opens a case file, a bundle or a desk file: all of it, or nothing and the reason. Read in a thread, which can be stopped. */
   async open(file: File): Promise<void> {
     const begins = await file.slice(0, LOOKED_AT).text();
     const stop = new AbortController();
-    this.reading.start(() => stop.abort(), `Reading ${file.name}`);
+    const line = this.work.start(`Reading ${file.name}`, () => stop.abort());
+    // A thread for each file: what ends one leaves the others alone.
+    const door = new Door<IntakeJobs>(
+      () => new Worker(new URL('../workers/intake.worker', import.meta.url), { type: 'module' }),
+    );
     try {
-      if (!isZip(file.name) && saysDesk(begins)) await this.openDesk(file, stop.signal);
-      else await this.openCase(file, stop.signal);
+      if (!isZip(file.name) && saysDesk(begins)) await this.openDesk(file, door, stop.signal, line);
+      else await this.openCase(file, door, stop.signal, line);
     } finally {
-      this.reading.end();
-      this.door.dispose();
+      line.end();
+      door.dispose();
     }
   }
 
-  private async openCase(file: File, signal: AbortSignal): Promise<void> {
+  private async openCase(
+    file: File,
+    door: Door<IntakeJobs>,
+    signal: AbortSignal,
+    line: WorkLine,
+  ): Promise<void> {
     const { name } = file;
-    const came = await this.door.ask('case', { name, blob: file }, { signal });
-    this.reading.end();
+    const came = await door.ask('case', { name, blob: file }, { signal });
+    line.end();
     if (!came.ok) return this.unread(name, came.error);
     if (!came.value.ok) return this.words.refuse(caseFileSentence(name, came.value.error));
     const { read, files, refs, uncleaned } = came.value.value;
@@ -153,12 +83,19 @@ export class CaseFiles {
   }
 
   /** Everything that another desk, or this one in trouble, gave out: every case is merged, or none. */
-  private async openDesk(file: File, signal: AbortSignal): Promise<void> {
+  private async openDesk(
+    file: File,
+    door: Door<IntakeJobs>,
+    signal: AbortSignal,
+    line: WorkLine,
+  ): Promise<void> {
     const { name } = file;
-    const came = await this.door.ask('desk', file, {
+    const came = await door.ask('desk', file, {
       signal,
-      progress: ({ done, of }) => this.reading.done(done, of),
+      progress: ({ done, of }) => line.done(done, of),
     });
+    // Stopped as it was being written, it may be here all the same: the rack looks again.
+    if (!came.ok) this.repository.tell({ grown: [], heads: [], packs: [], extracts: [], allHeads: true });
     if (!came.ok) return this.unread(name, came.error);
     if (!came.value.ok) {
       if (came.value.error.code !== 'cut') this.words.refuse(deskFileSentence(name, came.value.error));
@@ -227,10 +164,9 @@ export class CaseFiles {
       );
       return undefined;
     }
-    const merged = mergeFacts(await this.repository.factsOf(id), facts);
-    const fault = merged.ok ? checkFacts(merged.value) : merged.error;
-    if (merged.ok && !fault) return merged.value;
-    this.words.refuse(`${name} cannot be merged: ${mergeWords(fault!)}. Nothing was changed.`);
+    const merged = mergeCase(await this.repository.factsOf(id), facts);
+    if (merged.ok) return merged.value;
+    this.words.refuse(`${name} cannot be merged: ${mergeWords(merged.error)}. Nothing was changed.`);
     return undefined;
   }
 
@@ -258,41 +194,9 @@ export class CaseFiles {
         : '';
     void this.words.say('success', `${name}: ${verified}${lacking}`);
   }
-
-  private written(view: CaseView, beside: Parameters<typeof writeCaseFile>[4] = {}): CaseFile | undefined {
-    if (!view.catalogue) {
-      this.words.refuse(
-        'Its catalogue is not in this browser, so its file cannot carry it. Import the catalogue, or export the bare facts.',
-      );
-      return undefined;
-    }
-    const pack = extractPack(
-      view.catalogue,
-      textOf(view.state, 'engine.code'),
-      textOf(view.state, 'kit.number'),
-    );
-    const file = writeCaseFile(view.id, view.state.log, pack, this.clock.now(), beside);
-    const size = json(file).length;
-    if (size > LARGEST_FILE_OF_FACTS)
-      this.words.refuse(
-        `The file of this case has ${Math.ceil(size / 1e6)} MB, and at most ${Math.floor(LARGEST_FILE_OF_FACTS / 1e6)} MB are read back. It is written all the same; send long texts as files instead.`,
-      );
-    return file;
-  }
-
-  /** The issued report, when what is known is sealed. */
-  private async reportOf(view: CaseView): Promise<Uint8Array<ArrayBuffer> | undefined> {
-    if (!view.answers || !sealedNow(view.answers.seals)) return undefined;
-    return new Uint8Array(await (await this.reports.pdf(view)).arrayBuffer());
-  }
 }
 
-/** Facts as rows of a list, out of the script's memory. */
-const rows = (facts: readonly Fact[]): Blob => new Blob([facts.map((f) => JSON.stringify(f)).join(',\n')]);
 const isZip = (name: string): boolean => name.toLowerCase().endsWith('.zip');
-const json = (content: unknown): string => JSON.stringify(content, null, 2);
-const save = (name: string, content: unknown): void =>
-  download(name, new Blob([json(content)], { type: 'application/json' }));
 
 /** Why a desk file was not taken in, where, and what to do. */
 function deskFileSentence(name: string, e: Exclude<DeskCameError, { code: 'cut' }>): string {

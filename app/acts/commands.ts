@@ -164,14 +164,14 @@ export class Commands {
 
   /** Everything that was filed or typed, in one file. */
   async exportDesk(): Promise<void> {
-    const { CaseFiles } = await import('./case-files');
-    await this.injector.get(CaseFiles).exportDesk();
+    const { CaseExports } = await import('./case-exports');
+    await this.injector.get(CaseExports).exportDesk();
   }
 
   /** Takes out what was set aside as damaged. */
   async exportDamaged(): Promise<void> {
-    const { CaseFiles } = await import('./case-files');
-    this.injector.get(CaseFiles).exportDamaged();
+    const { CaseExports } = await import('./case-exports');
+    this.injector.get(CaseExports).exportDamaged();
   }
 
   /** What opens and answers cases; it is fetched when a case is first wanted. */

@@ -1,10 +1,9 @@
 import * as z from 'zod';
 import type { Head } from '@core/answer/head';
 import { PackSchema } from '@core/catalogue/pack';
-import { mergeFacts } from '@core/facts/change';
-import { checkFacts } from '@core/facts/consistent';
-import { FactSchema, FileRefSchema } from '@core/facts/fact';
-import type { FactRepository } from './fact-repository';
+import { mergeCase } from '@core/facts/consistent';
+import { type Fact, FactSchema, FileRefSchema } from '@core/facts/fact';
+import type { Addition, FactRepository } from './fact-repository';
 
 z.config({ jitless: true });
 /** Heads ship with the demo, so that what computes them is not fetched before the first rack; they may be made anew like any. */
@@ -39,27 +38,30 @@ export async function addBoxes(
     const blob = await fetchFile({ hash, type });
     if (!blob || !(await repository.keepFile({ sha256: hash, name, type, blob })).ok) return false;
   }
-  return (await repository.add({ facts, heads })).ok;
+  return (await repository.add(await joining(repository, facts, heads))).ok;
 }
 
 /** Puts the calls and messages of the demo's earlier weeks into the records. */
-export function addCalls(repository: FactRepository, content: unknown) {
+export async function addCalls(repository: FactRepository, content: unknown) {
   const { facts, heads } = CallsSchema.parse(content);
-  return repository.add({ facts, heads });
+  return repository.add(await joining(repository, facts, heads));
 }
 
-/** Puts the demo scenario into the records. A case that is here already with other facts stays as it is. @param content the file that ships, as read */
+/** Puts the demo scenario into the records. @param content the file that ships, as read */
 export async function addDemo(repository: FactRepository, content: unknown) {
   const { pack, facts, heads } = DemoSchema.parse(content);
-  const other = new Set<string>();
-  for (const id of new Set(facts.map((f) => f.case))) {
-    const own = facts.filter((f) => f.case === id);
-    const merged = mergeFacts(await repository.factsOf(id), own);
-    if (!merged.ok || checkFacts(merged.value)) other.add(id);
-  }
-  return repository.add({
-    facts: facts.filter((f) => !other.has(f.case)),
-    packs: [pack],
-    heads: heads.filter((h) => !other.has(h.id)),
-  });
+  return repository.add({ ...(await joining(repository, facts, heads)), packs: [pack] });
+}
+
+/** What of the demo can join what is here: a case of it that an earlier make left with other facts stays as it is. */
+async function joining(
+  repository: FactRepository,
+  facts: readonly Fact[],
+  heads: readonly Head[],
+): Promise<Pick<Addition, 'facts' | 'heads'>> {
+  const byCase = new Map<string, Fact[]>();
+  for (const f of facts) byCase.set(f.case, [...(byCase.get(f.case) ?? []), f]);
+  const joins = new Set<string>();
+  for (const [id, own] of byCase) if (mergeCase(await repository.factsOf(id), own).ok) joins.add(id);
+  return { facts: facts.filter((f) => joins.has(f.case)), heads: heads.filter((h) => joins.has(h.id)) };
 }

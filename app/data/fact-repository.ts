@@ -3,8 +3,7 @@ import { type Observable, Subject } from 'rxjs';
 import type { Head } from '@core/answer/head';
 import type { Pack } from '@core/catalogue/pack';
 import { packId } from '@core/catalogue/version';
-import { mergeFacts } from '@core/facts/change';
-import { checkFacts, MOST_FACTS } from '@core/facts/consistent';
+import { mergeCase, MOST_FACTS } from '@core/facts/consistent';
 import { type Fact, FactSchema } from '@core/facts/fact';
 import { type Result, err, ok } from '@core/quantity/result';
 import { type Damaged, mergeWords, whyUnfit } from './damaged';
@@ -138,11 +137,10 @@ export class FactRepository implements OnDestroy {
       for (const id of new Set(facts.map((f) => f.case))) {
         const stored = this.standing(await store.getAll(ofCase(id)));
         const own = facts.filter((f) => f.case === id);
-        const merged = mergeFacts(stored, own);
-        const fault = merged.ok ? checkFacts(merged.value) : undefined;
-        if (!merged.ok || fault) {
+        const merged = mergeCase(stored, own);
+        if (!merged.ok) {
           tx.abort();
-          throw new Unfit(mergeWords(merged.ok ? fault! : merged.error));
+          throw new Unfit(mergeWords(merged.error));
         }
         const known = new Set(stored.map((f) => f.id));
         const fresh = own.filter((f) => !known.has(f.id));

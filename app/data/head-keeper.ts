@@ -3,7 +3,7 @@ import { knowledgeDigest } from '@core/answer/world';
 import type { DeskJobs } from '../workers/desk.protocol';
 import { Door } from '../workers/door';
 import { FactRepository, type News } from './fact-repository';
-import { HeadProgress } from './head-progress';
+import { RecordWork, type WorkLine } from './record-work';
 
 /** Under this name the record store says with which knowledge the heads were made, and whether packs came since. */
 const MADE_WITH = 'heads';
@@ -12,7 +12,7 @@ const MADE_WITH = 'heads';
 @Injectable({ providedIn: 'root' })
 export class HeadKeeper {
   private readonly repository = inject(FactRepository);
-  private readonly progress = inject(HeadProgress);
+  private readonly work = inject(RecordWork);
   private readonly door = new Door<DeskJobs>(
     () => new Worker(new URL('../workers/desk.worker', import.meta.url), { type: 'module' }),
   );
@@ -35,29 +35,33 @@ export class HeadKeeper {
     const stop = new AbortController();
     this.stop = stop;
     this.grown.clear();
-    this.progress.start(() => stop.abort(), 'Reading all cases anew');
-    const made = await this.ask(stop, undefined);
+    const line = this.work.start('Reading all cases anew', () => stop.abort());
+    const made = await this.ask(stop, line, undefined);
+    line.end();
     if (this.stop !== stop) return false;
     this.stop = undefined;
     this.door.dispose();
     if (made) await this.repository.keepSetting(MADE_WITH, knowledgeDigest());
     this.repository.tell({ grown: [], heads: [], packs: [], extracts: [], allHeads: true });
-    this.progress.end();
     return made;
   }
 
   /** All heads, and then those of cases that grew meanwhile, until none did. */
-  private async ask(stop: AbortController, only: readonly string[] | undefined): Promise<boolean> {
+  private async ask(
+    stop: AbortController,
+    line: WorkLine,
+    only: readonly string[] | undefined,
+  ): Promise<boolean> {
     const made = await this.door.ask('rebuild', only, {
       signal: stop.signal,
-      progress: (n) => this.progress.done(n),
+      progress: (n) => line.done(n),
     });
     if (!made.ok) return false;
     for (const d of made.value.damaged) this.repository.setAside(d);
     if (this.grown.size === 0) return true;
     const again = [...this.grown];
     this.grown.clear();
-    return this.ask(stop, again);
+    return this.ask(stop, line, again);
   }
 
   /** A pack that came may answer cases that name none. */

@@ -3,8 +3,7 @@ import { type Head, headOf } from '@core/answer/head';
 import { worldOf } from '@core/answer/world';
 import { readDeskFile } from '@core/claim/desk-file';
 import { LARGEST_FILE_OF_FACTS } from '@core/claim/read-shape';
-import { mergeFacts } from '@core/facts/change';
-import { checkFacts } from '@core/facts/consistent';
+import { mergeCase } from '@core/facts/consistent';
 import type { Fact } from '@core/facts/fact';
 import { type Result, err, ok } from '@core/quantity/result';
 import type { JobLine } from '../workers/door';
@@ -55,10 +54,8 @@ function mergedOf(
   stored: readonly Fact[],
   own: readonly Fact[],
 ): Result<Omit<Merged, 'head'>, DeskCameError> {
-  const all = mergeFacts(stored, own);
+  const all = mergeCase(stored, own);
   if (!all.ok) return err({ code: 'no_merge', case: id, why: all.error });
-  const fault = checkFacts(all.value);
-  if (fault) return err({ code: 'no_merge', case: id, why: fault });
   const known = new Set(stored.map((f) => f.id));
   return ok({ all: all.value, fresh: own.filter((f) => !known.has(f.id)) });
 }

@@ -15,7 +15,7 @@ import { STATIONS } from '@core/facts/observable';
 import { textOf } from '@core/facts/read';
 import { CaseDesk } from '../data/case-desk';
 import { STATION_WORDS } from '../words/reading';
-import { CaseFiles } from '../acts/case-files';
+import { CaseExports } from '../acts/case-exports';
 import { Wedge } from '../acts/wedge';
 import { HouseStore } from '../data/house';
 import { State } from '../ui/state';
@@ -126,7 +126,7 @@ export class CasePage {
     const a = this.desk.current()?.answers;
     return a ? failedOf(a) : [];
   });
-  protected readonly files = inject(CaseFiles);
+  protected readonly files = inject(CaseExports);
   protected readonly house = inject(HouseStore);
   protected readonly stations = STATIONS.map((key) => ({ key, word: STATION_WORDS[key] }));
 

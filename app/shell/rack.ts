@@ -18,7 +18,7 @@ import { dayOf, daysBetween } from '@core/quantity/dates';
 import { Commands } from '../acts/commands';
 import { Cases } from '../data/cases';
 import { Clock } from '../data/clock';
-import { HeadProgress } from '../data/head-progress';
+import { RecordWork, type Work } from '../data/record-work';
 import { HouseStore } from '../data/house';
 import { waitsWords } from '../words/waits';
 
@@ -76,15 +76,10 @@ import { waitsWords } from '../words/waits';
           (input)="typed.set(find.value)"
         />
       </div>
-      @if (keeper.work(); as w) {
+      @for (w of work.going().values(); track $index) {
         <p class="quiet">
-          <span role="status"
-            >{{ w.what
-            }}{{
-              w.done === undefined ? ' …' : w.of ? ': ' + w.done + ' of ' + w.of : ': ' + w.done + ' done'
-            }}</span
-          >
-          <button nz-button nzType="text" nzSize="small" (click)="keeper.stop()">Stop</button>
+          <span role="status">{{ w.what }}{{ far(w) }}</span>
+          <button nz-button nzType="text" nzSize="small" (click)="w.stop()">Stop</button>
         </p>
       }
       @if (found().length) {
@@ -128,7 +123,10 @@ import { waitsWords } from '../words/waits';
 })
 export class Rack {
   protected readonly cases = inject(Cases);
-  protected readonly keeper = inject(HeadProgress);
+  protected readonly work = inject(RecordWork);
+  /** How far a piece of work is. */
+  protected readonly far = ({ done, of }: Work): string =>
+    done === undefined ? ' …' : of === undefined ? `: ${done} done` : `: ${done} of ${of}`;
   protected readonly commands = inject(Commands);
   protected readonly house = inject(HouseStore);
   private readonly clock = inject(Clock);

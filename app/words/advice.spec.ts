@@ -15,6 +15,7 @@ import { reduce } from '@core/facts/state';
 import { anyCase } from '../../demo/any-case';
 import { demoPack } from '../../demo/catalogue';
 import { ASKED_WORDS, leadWords, reasonWords, spokenText } from './advice';
+import { reuseWords } from './reuse';
 import type { Voice } from './voice';
 
 const cat = catalogueOf(demoPack());
@@ -97,6 +98,15 @@ describe('what is read out', () => {
       }
     }
     expect(eccentrics).toBeGreaterThan(8);
+  });
+
+  it('speaks of no limit where the catalogue gives none', () => {
+    const length = { about: '', stage: 0, elongation: { value: 0.003, u: 0.0001 }, facts: [] };
+    const chain = { part: 'chain', some: false, stage: '' } as const;
+    expect(reuseWords({ ...chain, length: { ...length, limit: 0.005, long: 'within' } })).toContain(
+      'its limit',
+    );
+    expect(reuseWords({ ...chain, length })).not.toContain('its limit');
   });
 
   it('has words for every question that can be asked', () => {

@@ -26,11 +26,13 @@ function said(p: ReuseOf, where: string): string {
         : 'the belt only if its edges are straight, no tooth and no part of the back is cracked, it is as thick as new, and it runs in its old direction.';
     case 'chain': {
       if (!p.length) return `the chain${where} by its length over counted links; it was not measured yet.`;
+      if (p.length.limit === undefined)
+        return `cannot tell: the catalogue gives no limit for the chain${where}: ${elongationWords(p.length)}.`;
       const verdict = {
         past: `no: the chain${where} is past its limit`,
         within: `yes: the chain${where} is within its limit`,
         unsure: `cannot tell: the chain${where} is too near its limit`,
-      }[p.length.limit === undefined ? 'unsure' : (p.length.long ?? 'unsure')];
+      }[p.length.long ?? 'unsure'];
       return `${verdict}: ${elongationWords(p.length)}.`;
     }
     case 'plunger': {

@@ -70,11 +70,13 @@ export function writeCaseFile(
   exportedAt: string,
   beside: { missing?: readonly string[]; report?: string | undefined } = {},
 ): CaseFile {
-  const rest = {
+  const file = {
     format: 'hollow-sprocket-case' as const,
     formatVersion: 3 as const,
     exportedAt,
     case: caseId,
+    catalogue,
+    facts: [...facts],
     ...(beside.missing?.length ? { missing: [...beside.missing] } : {}),
     ...(beside.report === undefined ? {} : { report: beside.report }),
   };
@@ -83,15 +85,7 @@ export function writeCaseFile(
     facts: factsDigest(facts),
     catalogue: contentDigest(catalogue),
   };
-  const { missing, report, ...head } = rest;
-  return {
-    ...head,
-    catalogue,
-    facts: [...facts],
-    ...(missing ? { missing } : {}),
-    ...(report === undefined ? {} : { report }),
-    digest: { ...digest, file: fileDigest(rest, digest) },
-  };
+  return { ...file, digest: { ...digest, file: fileDigest(file, digest) } };
 }
 
 /** Of everything in a file but its facts and catalogue, which their own digests stand for. */
@@ -138,7 +132,7 @@ function compareDigests(file: CaseFile): Pick<ReadCase, 'digest' | 'altered' | '
     return stated === mine ? [] : [{ part, stated, found: mine }];
   });
   // A file of this make that lacks a digest has lost it.
-  const lost = file.formatVersion === 3 && covers.length < COVERED.length;
+  const lost = file.formatVersion === EDITIONS.at(-1) && covers.length < COVERED.length;
   if (lost) altered.push({ part: 'file', stated: 'none', found: found.file() });
   if (altered.length > 0) return { digest: 'altered', altered, covers };
   return { digest: covers.length === COVERED.length ? 'verified' : 'in_part', altered, covers };

@@ -1,6 +1,5 @@
 import fc from 'fast-check';
-import { mergeFacts } from './change';
-import { checkFacts, circlesIn, consistent, MOST_FACTS } from './consistent';
+import { checkFacts, circlesIn, consistent, mergeCase, MOST_FACTS } from './consistent';
 import type { Fact } from './fact';
 
 const fact = (id: string, more: Partial<Fact> = {}): Fact => ({
@@ -70,8 +69,8 @@ describe('facts that stand together', () => {
     const together = (a: Fact[], b: Fact[]) => {
       expect(checkFacts(a)).toBeUndefined();
       expect(checkFacts(b)).toBeUndefined();
-      const merged = mergeFacts(a, b);
-      return merged.ok ? checkFacts(merged.value)?.code : merged.error.code;
+      const merged = mergeCase(a, b);
+      return merged.ok ? undefined : merged.error.code;
     };
     expect(together([kind('1', 'p-2', 'belt')], [kind('2', 'p-2', 'chain')])).toBe('two_kinds');
     // each corrects a fact that the other file has

@@ -1,3 +1,5 @@
+import { type Result, err } from '@core/quantity/result';
+import { type MergeError, mergeFacts } from './change';
 import { correctedBy, type Fact } from './fact';
 import { inOrder } from './state';
 import { kindOfId, THING } from './thing';
@@ -64,6 +66,19 @@ export const checkFacts = (facts: readonly Fact[]): FactsError | undefined =>
   facts.length > MOST_FACTS
     ? { code: 'too_many', facts: facts.length, most: MOST_FACTS }
     : consistent(facts).left[0]?.why;
+
+/**
+ * The facts of one case from two sides, or why they cannot be one: checked as a whole, since two lawful files together need not
+ * be.
+ */
+export function mergeCase(
+  here: readonly Fact[],
+  came: readonly Fact[],
+): Result<Fact[], MergeError | FactsError> {
+  const merged = mergeFacts(here, came);
+  const fault = merged.ok ? checkFacts(merged.value) : undefined;
+  return fault ? err(fault) : merged;
+}
 
 type Declaration = Fact & { about: string; value: string };
 const isDeclaration = (f: Fact): f is Declaration =>

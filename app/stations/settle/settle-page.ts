@@ -6,7 +6,7 @@ import type { SealCheck } from '@core/claim/seal';
 import { recordFault } from '@core/answer/decide';
 import { has } from '@core/facts/read';
 import { CaseDesk } from '../../data/case-desk';
-import { CaseFiles } from '../../acts/case-files';
+import { CaseExports } from '../../acts/case-exports';
 import { Commands } from '../../acts/commands';
 import { HouseStore } from '../../data/house';
 import { VoiceService } from '../../acts/voice';
@@ -60,7 +60,7 @@ export class SettlePage {
   protected readonly desk = inject(CaseDesk);
   private readonly house = inject(HouseStore);
   private readonly voice = inject(VoiceService).voice;
-  private readonly files = inject(CaseFiles);
+  private readonly files = inject(CaseExports);
   private readonly commands = inject(Commands);
   protected readonly busy = this.commands.making;
   protected readonly answers = computed(() => this.desk.current()?.answers);

@@ -1,0 +1,127 @@
+import { inject, Injectable } from '@angular/core';
+import { extractPack } from '@core/catalogue/extract-pack';
+import { bundlePath, BUNDLE, filesOf } from '@core/claim/bundle';
+import { type CaseFile, writeCaseFile } from '@core/claim/case-file';
+import { deskFileFrame } from '@core/claim/desk-file';
+import { LARGEST_FILE_OF_FACTS } from '@core/claim/read-shape';
+import { sealedNow } from '@core/claim/seal';
+import type { Fact } from '@core/facts/fact';
+import { textOf } from '@core/facts/read';
+import { CaseDesk } from '../data/case-desk';
+import type { CaseView } from '../data/case-view';
+import { Clock } from '../data/clock';
+import { Drafts } from '../data/drafts';
+import { FactRepository } from '../data/fact-repository';
+import { hashOf } from '../data/hash';
+import { download } from './download';
+import { Reports } from './reports';
+import { Say } from './say';
+
+/** Cases out to open files. */
+@Injectable({ providedIn: 'root' })
+export class CaseExports {
+  private readonly repository = inject(FactRepository);
+  private readonly desk = inject(CaseDesk);
+  private readonly drafts = inject(Drafts);
+  private readonly clock = inject(Clock);
+  private readonly words = inject(Say);
+  private readonly reports = inject(Reports);
+
+  /** The case alone, as JSON. */
+  export(view: CaseView): void {
+    const file = this.written(view);
+    if (file) save(`case-${view.tag}.json`, file);
+  }
+
+  /** The case with every file that it points to, and its report when it is sealed, as a zip. */
+  async exportBundle(view: CaseView): Promise<void> {
+    const files = filesOf(view.state.log);
+    const kept = await Promise.all(files.map((f) => this.repository.fileOf(f.hash)));
+    const missing = files.filter((_, i) => kept[i] === undefined);
+    const report = await this.reportOf(view);
+    const file = this.written(view, {
+      missing: missing.map((m) => m.hash),
+      report: report && (await hashOf(report)),
+    });
+    if (!file) return;
+    const { zipSync, strToU8 } = await import('fflate');
+    const entries: Record<string, Uint8Array> = { [BUNDLE.case]: strToU8(json(file)) };
+    for (const [i, f] of files.entries()) {
+      const record = kept[i];
+      if (record) entries[bundlePath(f)] = new Uint8Array(await record.blob.arrayBuffer());
+    }
+    if (report) entries[BUNDLE.report] = report;
+    download(`case-${view.tag}.zip`, new Blob([zipSync(entries, { level: 6 })], { type: 'application/zip' }));
+    if (missing.length > 0)
+      void this.words.say(
+        'warning',
+        `${missing.map((m) => m.name).join(', ')} ${missing.length === 1 ? 'is' : 'are'} not in this browser, and so not in the bundle. It says so.`,
+        12_000,
+      );
+  }
+
+  /** The bare facts of a case that cannot be computed, as they lie in the store. */
+  exportFacts(view: CaseView): void {
+    save(`facts-${view.tag === '—' ? view.id : view.tag}.json`, { case: view.id, facts: view.state.log });
+  }
+
+  /** Every fact of this browser and all half-typed text, in one file: for when the records are in trouble. */
+  async exportDesk(): Promise<void> {
+    const [head, foot] = deskFileFrame(this.clock.now(), this.drafts.all());
+    const pieces: Blob[] = [];
+    const view = this.desk.current();
+    // Of the case in hand, what was not read from the records is still in the page.
+    const unread = new Map((view?.state.log ?? []).map((f) => [f.id, f]));
+    try {
+      for await (const facts of this.repository.allFacts()) {
+        for (const f of facts) unread.delete(f.id);
+        if (facts.length > 0) pieces.push(rows(facts));
+      }
+    } catch (e) {
+      if (unread.size > 0) pieces.push(rows([...unread.values()]));
+      this.words.refuse(
+        `The records could not be read to their end (${e instanceof Error ? e.message : String(e)}). desk.json holds what could be; other cases may be missing from it.`,
+      );
+    }
+    const body = pieces.flatMap((piece, i) => (i === 0 ? [piece] : [',\n', piece]));
+    download('desk.json', new Blob([head, ...body, foot], { type: 'application/json' }));
+  }
+
+  /** Records that were set aside as damaged, as they lie in the store. */
+  exportDamaged(): void {
+    save('damaged-records.json', this.repository.damaged());
+  }
+
+  private written(view: CaseView, beside: Parameters<typeof writeCaseFile>[4] = {}): CaseFile | undefined {
+    if (!view.catalogue) {
+      this.words.refuse(
+        'Its catalogue is not in this browser, so its file cannot carry it. Import the catalogue, or export the bare facts.',
+      );
+      return undefined;
+    }
+    const pack = extractPack(
+      view.catalogue,
+      textOf(view.state, 'engine.code'),
+      textOf(view.state, 'kit.number'),
+    );
+    const file = writeCaseFile(view.id, view.state.log, pack, this.clock.now(), beside);
+    const size = json(file).length;
+    if (size > LARGEST_FILE_OF_FACTS)
+      this.words.refuse(
+        `The file of this case has ${Math.ceil(size / 1e6)} MB, and at most ${Math.floor(LARGEST_FILE_OF_FACTS / 1e6)} MB are read back. It is written all the same; send long texts as files instead.`,
+      );
+    return file;
+  }
+
+  /** The issued report, when what is known is sealed. */
+  private async reportOf(view: CaseView): Promise<Uint8Array<ArrayBuffer> | undefined> {
+    if (!view.answers || !sealedNow(view.answers.seals)) return undefined;
+    return new Uint8Array(await (await this.reports.pdf(view)).arrayBuffer());
+  }
+}
+
+/** Facts as rows of a list, out of the script's memory. */
+const rows = (facts: readonly Fact[]): Blob => new Blob([facts.map((f) => JSON.stringify(f)).join(',\n')]);
+const json = (content: unknown): string => JSON.stringify(content, null, 2);
+const save = (name: string, content: unknown): void =>
+  download(name, new Blob([json(content)], { type: 'application/json' }));
