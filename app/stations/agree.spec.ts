@@ -45,7 +45,12 @@ describe('one number, one sentence', () => {
     const features = Object.entries(v.features).map(
       ([f, [value]]): NewFact => ({ key: featureKey(f), value: value!, how: 'reported' }),
     );
-    await desk.newCase([{ key: 'engine.code', value: v.engine, how: 'reported' }, ...features, ...more]);
+    const opened = await desk.newCase([
+      { key: 'engine.code', value: v.engine, how: 'reported' },
+      ...features,
+      ...more,
+    ]);
+    if (!opened.ok) throw new Error(opened.error.detail);
   }
   const measured = (key: string, value: number, u: number): NewFact => ({ key, value, u, how: 'measured' });
   function said(asked: 'reuse' | 'also'): string {
@@ -130,10 +135,11 @@ describe('one number, one sentence', () => {
   it('for the parts of a job: Identify, Call and the printed sheet, with a kit named or none', async () => {
     let looked = 0;
     for (const v of designs()) {
-      const kit = catalogue().kitsOf.get(v.engine)?.[0];
-      for (const named of [[], [{ key: 'kit.number', value: kit!, how: 'reported' } as NewFact]]) {
+      const kit = catalogue().kitsOf.get(v.id)!.at(-1)!;
+      for (const named of [[], [{ key: 'kit.number', value: kit, how: 'reported' } as NewFact]]) {
         await begin(v, ...named);
-        if (!desk.current()!.answers!.variant) continue;
+        expect(desk.current()!.answers!.variant?.id).withContext(v.id).toBe(v.id);
+        expect(desk.current()!.answers!.kit?.number).toBe(named.length > 0 ? kit : undefined);
         const identify = (await paint(JobPanel)).all('tbody tr').map((tr) => {
           const [from, what] = [...tr.querySelectorAll('td')];
           const item = what!.firstChild!.textContent!.trim().replace(/^\d+ × /, '');
@@ -141,7 +147,8 @@ describe('one number, one sentence', () => {
         });
         const call = said('also');
         for (const [item, from] of identify)
-          if (from !== 'in the kit') expect(call).withContext(`${v.id} ${item}`).toContain(`(${from})`);
+          if (from !== 'in the kit')
+            expect(call).withContext(`${v.id} ${item}`).toContain(`${item} (${from})`);
         const paper = await TestBed.inject(Sheets).paper();
         for (const [item, from] of identify)
           expect(paper?.parts.some((p) => p.endsWith(`× ${item}: ${from}`)))
