@@ -88,6 +88,24 @@ function layer(parts, banned, more = []) {
   };
 }
 
+const EVERYWHERE = [
+  { selector: 'ExportAllDeclaration', message: 'Name what you export.' },
+  {
+    selector: "NewExpression[callee.name='Date'][arguments.length=0]",
+    message: 'Time comes in as an argument; ask the Clock.',
+  },
+];
+const OF_FACTS = [
+  {
+    selector: "MemberExpression[object.name='state'][property.name='slots']",
+    message: 'What stands is read through core/facts/read.',
+  },
+];
+const OF_LIMITS = {
+  selector: "BinaryExpression[operator=/^[<>]=?$/] > MemberExpression[property.name='value']",
+  message: 'A measured value meets a limit with its uncertainty: core/quantity/judge.',
+};
+
 const hostGlobals = [
   'window',
   'document',
@@ -118,14 +136,7 @@ export default ts.config(
     rules: {
       '@typescript-eslint/consistent-type-definitions': 'off',
       '@typescript-eslint/restrict-template-expressions': ['error', { allowNumber: true }],
-      'no-restricted-syntax': [
-        'error',
-        { selector: 'ExportAllDeclaration', message: 'Name what you export.' },
-        {
-          selector: "NewExpression[callee.name='Date'][arguments.length=0]",
-          message: 'Time comes in as an argument; ask the Clock.',
-        },
-      ],
+      'no-restricted-syntax': ['error', ...EVERYWHERE],
     },
   },
   {
@@ -153,20 +164,13 @@ export default ts.config(
   {
     files: ['app/**/*.ts', 'core/**/*.ts'],
     ignores: ['**/*.spec.ts', 'core/facts/**'],
-    rules: {
-      'no-restricted-syntax': [
-        'error',
-        { selector: 'ExportAllDeclaration', message: 'Name what you export.' },
-        {
-          selector: "NewExpression[callee.name='Date'][arguments.length=0]",
-          message: 'Time comes in as an argument; ask the Clock.',
-        },
-        {
-          selector: "MemberExpression[object.name='state'][property.name='slots']",
-          message: 'What stands is read through core/facts/read.',
-        },
-      ],
-    },
+    rules: { 'no-restricted-syntax': ['error', ...EVERYWHERE, ...OF_FACTS, OF_LIMITS] },
+  },
+  // What is read out of a text is a figure somebody wrote, not a measured value.
+  {
+    files: ['core/intake/**/*.ts'],
+    ignores: ['**/*.spec.ts'],
+    rules: { 'no-restricted-syntax': ['error', ...EVERYWHERE, ...OF_FACTS] },
   },
   // Records and threads know no screen: no component library, no messages to the user, no routes.
   layer(

@@ -1,6 +1,6 @@
 import { inject, Injectable, signal } from '@angular/core';
 import { rulesEntry } from '@core/answer/sealing';
-import { textOf } from '@core/facts/read';
+import { has, textOf } from '@core/facts/read';
 import { sentEntry } from '@core/fitting/sheet-return';
 import { jobsFor, kitOfJob } from '@core/answer/jobs';
 import type { NewFact } from '@core/facts/change';
@@ -100,8 +100,7 @@ export class Sheets {
   private async sent(how: string): Promise<void> {
     const a = this.desk.current()?.answers;
     if (!a?.sheet) return;
-    const kept = textOf(this.desk.current()!.state, 'case.rules');
-    const rules: NewFact[] = kept === undefined ? [rulesEntry(a.rules)] : [];
+    const rules: NewFact[] = has(this.desk.current()!.state, 'case.rules') ? [] : [rulesEntry(a.rules)];
     const filed = await this.desk.fileAll([sentEntry(a.sheet, how), ...rules]);
     if (filed.ok) await this.words.say('success', `Sheet sent (${how}): filed with its version.`);
     else this.words.refuse(troubleSentence(filed.error));

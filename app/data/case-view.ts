@@ -4,6 +4,7 @@ import type { Catalogue } from '@core/catalogue/find-records';
 import type { Fact } from '@core/facts/fact';
 import { textOf } from '@core/facts/read';
 import { emptyState, reduce, type State } from '@core/facts/state';
+import { plainText } from '@core/facts/value';
 
 /** An open case: its facts, and what follows from them. */
 export type CaseView = {
@@ -38,7 +39,7 @@ export function viewOf(
     const tag = facts.findLast((f) => f.key === 'case.tag')?.value;
     return {
       id,
-      tag: tag === undefined ? '—' : String(tag),
+      tag: tag === undefined ? '—' : plainText(tag),
       state,
       answers: undefined,
       catalogue,

@@ -52,7 +52,7 @@ export interface Records extends DBSchema {
   settings: { key: string; value: unknown };
 }
 export const DATABASE = 'hollow-sprocket';
-export const VERSION = 4;
+export const VERSION = 5;
 
 /** Everything of one case. */
 export const ofCase = (id: string): IDBKeyRange => IDBKeyRange.bound([id], [id, []]);

@@ -25,6 +25,7 @@ import { troubleSentence } from '../data/store-trouble';
 import { decideSentence } from '../words/answers';
 import { nameWords } from '../words/facts';
 import { readSentence } from '../words/reading';
+import { plainText } from '@core/facts/value';
 
 /** One line for everything: name, value, Enter. */
 @Component({
@@ -249,8 +250,8 @@ export class FactLine {
     if (answers && (observable.key === 'cause.decided' || observable.key === 'claim.fault')) {
       const decided =
         observable.key === 'cause.decided'
-          ? decideCause(answers, String(read.value), note ?? '')
-          : recordFault(answers, String(read.value));
+          ? decideCause(answers, plainText(read.value), note ?? '')
+          : recordFault(answers, plainText(read.value));
       return decided.ok ? decided.value : decideSentence(decided.error, this.desk.nameOf);
     }
     const { about, place } = reading;

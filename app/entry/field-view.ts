@@ -1,16 +1,21 @@
 import { possibleOptions } from '@core/answer/applies';
-import type { FactValue } from '@core/facts/fact';
-import { type Observable, optionsOf } from '@core/facts/observable';
+import type { Fact, FactValue } from '@core/facts/fact';
+import { mayBeUnknown, type Observable, optionsOf } from '@core/facts/observable';
 import { measuredOf } from '@core/facts/read';
+import { silent, UNKNOWN, whySilent } from '@core/facts/silence';
 import type { Choice } from '../ui/letters';
 import type { Strip } from '../ui/limit-strip';
 import { limitStrip, readingKey, readingStrip, repeatsStrip } from '../words/strips';
 import type { Session } from './session';
 
-/** Key of the tile that says: nothing of it all. No option has it. */
+/** Keys of the tiles that say: nothing of it all, and: not known. No option has them. */
 export const NONE = '\u0000none';
+const NOT_KNOWN = '\u0000unknown';
 
-/** What a choice offers: what a drive that is still possible can show; where several can be, also nothing of it all. */
+/**
+ * What a choice offers: what a drive that is still possible can show; where several can be, also nothing of it all; that it is
+ * not known where that is an answer.
+ */
 export function optionsFor(session: Session, o: Observable | undefined): readonly Choice[] {
   if (!o) return [];
   const named: readonly Choice[] =
@@ -18,11 +23,20 @@ export function optionsFor(session: Session, o: Observable | undefined): readonl
       ? session.readContext().wheels.map((w) => ({ key: w.id, wording: w.name }))
       : possibleOptions(optionsOf(o), session.possible());
   const none = o.type.kind === 'several' || o.type.kind === 'wheels' ? o.type.none : undefined;
-  return none === undefined ? named : [...named, { key: NONE, wording: none }];
+  if (none !== undefined) return [...named, { key: NONE, wording: none }];
+  return o.type.kind === 'choice' && mayBeUnknown(o)
+    ? [...named, { key: NOT_KNOWN, wording: UNKNOWN.wording }]
+    : named;
 }
 
-/** Keys of the tiles that a value stands for. */
-export function pickedOf(value: FactValue | undefined): readonly string[] {
+/** The value that a tile of a choice stands for. */
+export const valueOfTile = (key: string): FactValue => (key === NOT_KNOWN ? silent('unknown') : key);
+
+/** Keys of the tiles that a fact stands for. */
+export function pickedOf(fact: Fact | undefined): readonly string[] {
+  if (!fact) return [];
+  if (whySilent(fact) === 'unknown') return [NOT_KNOWN];
+  const { value } = fact;
   if (!Array.isArray(value)) return typeof value === 'string' ? [value] : [];
   return value.length === 0 ? [NONE] : value.map(String);
 }

@@ -26,7 +26,7 @@ import type { TilePicture } from '../ui/tile-drawing';
 import { Tiles } from '../ui/tiles';
 import { termIn } from '../words/glossary';
 import { HOW_SHORT, readSentence } from '../words/reading';
-import { helpFor, NONE, optionsFor, pickedOf, stripFor } from './field-view';
+import { helpFor, NONE, optionsFor, pickedOf, stripFor, valueOfTile } from './field-view';
 import { focusNextLacking } from './next-field';
 import type { Session } from './session';
 
@@ -93,7 +93,7 @@ export class Field {
     const drawn = this.drawn();
     return drawn ? options.map((o) => ({ ...o, picture: drawn(this.key(), o.key) })) : options;
   });
-  protected readonly picked = computed(() => pickedOf(this.fact()?.value));
+  protected readonly picked = computed(() => pickedOf(this.fact()));
   protected readonly suggestions = computed<readonly string[]>(() => {
     const o = this.observable();
     const typed = this.typed().toLowerCase().replace(/\W/g, '');
@@ -150,7 +150,7 @@ export class Field {
     const taken = this.picked().includes(key);
     if (o.type.kind === 'choice') {
       if (taken && fact) await this.filed(this.session().strike(fact));
-      else if (await this.put({ value: key })) this.next();
+      else if (await this.put({ value: valueOfTile(key) })) this.next();
     } else if (key === NONE) {
       if (taken && fact) await this.filed(this.session().strike(fact));
       else await this.put({ value: [] });
@@ -280,7 +280,7 @@ export class Field {
 
   private show(f: Fact): string {
     const o = this.observable();
-    return o ? this.session().show(o, f.value, f.u) : String(f.value);
+    return o ? this.session().show(o, f.value, f.u) : '';
   }
 }
 

@@ -29,6 +29,7 @@ import { STATION_WORDS } from '../words/reading';
 import { causePart, decidedPart } from './cause-part';
 import { fittingPart, piecesPart } from './fitting-part';
 import { toldPart } from './told-part';
+import { plainText } from '@core/facts/value';
 
 /** Everything that the printed report says, in order. Pure: figures come from the answers, words from here. */
 export function reportDocument(
@@ -42,7 +43,7 @@ export function reportDocument(
 ): TDocumentDefinitions {
   const voice = { ...screen, house: onPaper(screen.house) };
   const sealed = sealedNow(a.seals);
-  const digest = sealed ? String(sealed.seal.value) : factsDigest(state.log);
+  const digest = sealed ? plainText(sealed.seal.value) : factsDigest(state.log);
   const say = (key: string) => {
     const f = standing(state, key);
     return f ? valueWords(f, voice, name) : '—';

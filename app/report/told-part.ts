@@ -1,6 +1,7 @@
 import type { Content } from 'pdfmake/interfaces';
 import { factsOf, textOf } from '@core/facts/read';
 import type { State } from '@core/facts/state';
+import { plainText } from '@core/facts/value';
 
 /** What this desk told them, when, and on which question: all that was not taken back, also what was told anew later. */
 export function toldPart(state: State, heading: (text: string) => Content): Content[] {
@@ -13,7 +14,7 @@ export function toldPart(state: State, heading: (text: string) => Content): Cont
       margin: [0, 0, 0, 4] as [number, number, number, number],
       text: [
         { text: `${f.at.slice(0, 16).replace('T', ' ')} UTC, ${f.by}, ${f.note ?? 'told'}. `, bold: true },
-        String(f.value).replace(/\n/g, ' '),
+        plainText(f.value).replace(/\n/g, ' '),
       ],
     })),
     ...(weighed === undefined ? [] : [{ text: `How it bears on the finding: ${weighed}` }]),

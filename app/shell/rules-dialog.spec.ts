@@ -1,5 +1,4 @@
 import { TestBed } from '@angular/core/testing';
-import { textOf } from '@core/facts/read';
 import { CHOICES } from '@core/house/rules';
 import { Commands } from '../acts/commands';
 import type { CaseDesk } from '../data/case-desk';
@@ -55,14 +54,18 @@ describe('house rules', () => {
 
   it('say where the case in hand keeps its own, and let it be judged by today’s', async () => {
     await desk.open('demo-2033');
-    await desk.file({ key: 'case.rules', value: 'turns=4', how: 'decided' });
+    await desk.file({
+      key: 'case.rules',
+      value: { is: 'house answers', chosen: { turns: '4' } },
+      how: 'decided',
+    });
     const page = await dialog();
     await page.fixture.whenStable();
     const caution = () => modal()!.querySelector('.caution');
-    expect(caution()!.textContent).toContain('turns=4');
+    expect(caution()!.textContent).toContain(CHOICES.find((c) => c.key === 'turns')!.question);
     expect(desk.current()!.answers!.rules.chosen['turns']).toBe('4');
     caution()!.querySelector('button')!.click();
-    await until(() => textOf(desk.current()!.state, 'case.rules') === 'as shipped');
+    await until(() => desk.current()!.answers!.rules.chosen['turns'] === '2');
     await page.fixture.whenStable();
     expect(caution()).toBeNull();
     expect(desk.current()!.answers!.rules.chosen['turns']).toBe('2');

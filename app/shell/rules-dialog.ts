@@ -1,8 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
 import { rulesEntry } from '@core/answer/sealing';
-import { textOf } from '@core/facts/read';
-import { AS_SHIPPED, CHOICES, writeChosen } from '@core/house/rules';
+import { valueOf } from '@core/facts/read';
+import { CHOICES, type Rules, rulesKept } from '@core/house/rules';
 import { Commands } from '../acts/commands';
 import { Say } from '../acts/say';
 import { CaseDesk } from '../data/case-desk';
@@ -85,13 +85,10 @@ export class RulesDialog {
   /** Answers that the case keeps, where they are not today's. */
   protected readonly kept = computed(() => {
     const view = this.desk.current();
-    const kept = view && textOf(view.state, 'case.rules');
-    return kept !== undefined && kept !== this.today() ? kept : undefined;
+    const kept = view && rulesKept(valueOf(view.state, 'case.rules'));
+    // Rules with the same answers are one object.
+    return kept && kept !== this.ruled.rules() ? differing(kept) : undefined;
   });
-
-  private today(): string {
-    return writeChosen(this.ruled.rules().chosen) || AS_SHIPPED;
-  }
 
   protected pick(key: string, value: string): void {
     this.house.change({ chosen: { ...this.house.settings().chosen, [key]: value } });
@@ -105,4 +102,13 @@ export class RulesDialog {
   protected close(): void {
     this.commands.close('rules');
   }
+}
+
+/** What they answer otherwise than as shipped, in words. */
+function differing(rules: Rules): string {
+  const own = CHOICES.filter((c) => rules.chosen[c.key] !== c.default);
+  if (own.length === 0) return 'as shipped';
+  return own
+    .map((c) => `${c.question} ${c.options.find((o) => o.key === rules.chosen[c.key])?.wording ?? ''}`)
+    .join('; ');
 }

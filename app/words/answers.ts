@@ -23,6 +23,7 @@ import { nameWords, valueWords } from './facts';
 import { list } from './list';
 import { lower } from './lower';
 import type { Voice } from './voice';
+import { plainText } from '@core/facts/value';
 
 /** A reading that weighs by what the new part measures. */
 const AGAINST_NEW: Readonly<Record<string, string>> = {
@@ -174,7 +175,7 @@ export function decideSentence(e: DecideError, name: (table: string, key: string
 /** Two facts that cannot both be true, or one that cannot be true of this drive, in one sentence. */
 export function contradictionWords(c: Contradiction, v: Voice): string {
   const name = (f: Fact) => nameWords(f, v);
-  const day = (f: Fact) => houseDay(String(f.value), v.house);
+  const day = (f: Fact) => houseDay(plainText(f.value), v.house);
   const said = (f: Fact) => `${name(f)} ${valueWords(f, v, (_t, k) => k)}`;
   switch (c.code) {
     case 'days_reversed':

@@ -24,6 +24,7 @@ import {
 import { factWords } from './facts';
 import { exclusionWords, kitReasons } from './match';
 import type { Voice } from './voice';
+import { plainText } from '@core/facts/value';
 
 const cat = catalogueOf(demoPack());
 const world = worldOf(cat);
@@ -117,7 +118,7 @@ describe('what is said of any case', () => {
         expect(all.includes('DRAFT'))
           .withContext(`${c.seed}`)
           .toBe(seal === undefined);
-        if (seal) expect(all).toContain(String(seal.seal.value));
+        if (seal) expect(all).toContain(plainText(seal.seal.value));
       }
     }
   });

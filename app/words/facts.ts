@@ -5,6 +5,7 @@ import { nameOfId } from '@core/facts/thing';
 import { type Namer, showValue } from '@core/facts/show-value';
 import type { Voice } from './voice';
 import { HOW_WORDS } from './reading';
+import { plainText } from '@core/facts/value';
 
 /** What a fact is of: observable, thing, place. "Mark offset, right upper"; "Damage at a tooth, tooth 41". */
 export function nameWords(fact: Pick<Fact, 'key' | 'about' | 'place'>, voice: Voice): string {
@@ -23,5 +24,5 @@ export function factWords(fact: Fact, voice: Voice, name: Namer): string {
 /** The value alone, in the house's units. */
 export function valueWords(fact: Fact, voice: Voice, name: Namer): string {
   const o = voice.registry.get(meaningOf(fact).key);
-  return o ? showValue(o, fact.value, voice.house, name, fact.u) : String(fact.value);
+  return o ? showValue(o, fact.value, voice.house, name, fact.u) : plainText(fact.value);
 }

@@ -4,6 +4,7 @@ import { houseDay } from '@core/facts/read-value';
 import { list } from './list';
 import { lower } from './lower';
 import type { Voice } from './voice';
+import { plainText } from '@core/facts/value';
 
 export const VERDICT_WORDS = { fits: 'Fits', fits_if: 'Fits if', no: 'Does not fit' } as const;
 
@@ -14,7 +15,7 @@ export function exclusionWords(e: Exclusion, v: Voice): string {
       const window = [e.from ? `from ${day(e.from)}` : '', e.to ? `to ${day(e.to)}` : '']
         .filter(Boolean)
         .join(' ');
-      return `built ${day(String(e.fact.value))}; this one was built ${window}${e.slackDays ? `, give or take ${e.slackDays} days` : ''}`;
+      return `built ${day(plainText(e.fact.value))}; this one was built ${window}${e.slackDays ? `, give or take ${e.slackDays} days` : ''}`;
     }
     case 'feature_differs': {
       const f = v.cat?.features.get(e.feature);
@@ -22,7 +23,7 @@ export function exclusionWords(e: Exclusion, v: Voice): string {
       return `${lower(f?.wording ?? e.feature)}: ${word(e.seen)}; this one has ${list(e.allowed.map(word), 'or')}`;
     }
     case 'market_differs':
-      return `sold in ${String(e.fact.value)}; this one went to ${list(e.markets, 'or')}`;
+      return `sold in ${plainText(e.fact.value)}; this one went to ${list(e.markets, 'or')}`;
     case 'teeth_differ':
       return `belt counted with ${e.seen} teeth; this one has ${e.needed}`;
   }

@@ -7,8 +7,9 @@ import type { Registry } from '@core/facts/observable';
 import { allStanding, measuredOf, spreadOf, standing } from '@core/facts/read';
 import type { State } from '@core/facts/state';
 import { addDays } from '@core/quantity/dates';
-import { COVERAGE } from '@core/quantity/judge';
+import { surelyAbove, surelyBelow } from '@core/quantity/judge';
 import { applies, type Possible } from './applies';
+import { plainText } from '@core/facts/value';
 
 /** Facts that cannot both be true, or cannot be true of this drive. Each names all facts that it is about. */
 export type Contradiction =
@@ -44,7 +45,7 @@ export function contradictionsOf(
   };
   for (const [first, then] of ORDER) {
     const [a, b] = [day(first), day(then)];
-    if (a && b && String(b.value) < String(a.value)) out.push({ code: 'days_reversed', facts: [a, b] });
+    if (a && b && plainText(b.value) < plainText(a.value)) out.push({ code: 'days_reversed', facts: [a, b] });
   }
   out.push(...odometer(state, registry));
   const layouts = drive.designs.flat().map((s) => s.layout);
@@ -55,17 +56,18 @@ export function contradictionsOf(
     const o = registry.get(meaning.key);
     if (!o) continue;
     // A day's difference may be the time zone's.
-    if (o.type.kind === 'date' && String(f.value) > addDays(f.at.slice(0, 10), 1))
+    if (o.type.kind === 'date' && plainText(f.value) > addDays(f.at.slice(0, 10), 1))
       out.push({ code: 'in_the_future', facts: [f] });
     if (!applies(o, drive, meaning.about)) out.push({ code: 'not_on_drive', facts: [f] });
     else if ((o.type.kind === 'count' || o.type.kind === 'number') && typeof f.value === 'number') {
       const { min, max } = o.type;
-      if (f.value < min || f.value > max) out.push({ code: 'cannot_be', facts: [f], min, max });
+      const m = { value: f.value, u: f.u ?? 0 };
+      if (surelyBelow(m, min) || surelyAbove(m, max)) out.push({ code: 'cannot_be', facts: [f], min, max });
     }
   }
   const built = day('vehicle.built');
   const from = earliest(variants);
-  if (built && engine && from !== undefined && String(built.value) < from)
+  if (built && engine && from !== undefined && plainText(built.value) < from)
     out.push({ code: 'built_before_engine', facts: [built], engine: engine.code, from });
   for (const { meaning, facts, place } of allStanding(state)) {
     const m =
@@ -86,7 +88,7 @@ function odometer(state: State, registry: Registry): Contradiction[] {
   if (typeof now?.value !== 'number' || typeof then?.value !== 'number') return [];
   const byKm = then.value - now.value;
   const u = Math.hypot(spreadOf(now, registry), spreadOf(then, registry));
-  return byKm > COVERAGE * u ? [{ code: 'odometer_back', facts: [then, now], byKm }] : [];
+  return surelyAbove({ value: byKm, u }, 0) ? [{ code: 'odometer_back', facts: [then, now], byKm }] : [];
 }
 
 /** First day on which any design of an engine was built; undefined when one of them is open. */

@@ -120,9 +120,9 @@ export function examined(
 }
 
 function isAbnormal(state: State, l: LookAnswer, about: string | undefined): boolean {
-  const isBad = (v: unknown) => optionsOf(l.observable).some((x) => x.abnormal && x.key === String(v));
+  const isBad = (v: unknown) => optionsOf(l.observable).some((x) => x.abnormal && x.key === v);
   if (l.observable.place) return placedOf(state, l.observable.key, about).some((p) => isBad(p.value));
   return factsOf(state, l.observable.key, about).some((f) =>
-    Array.isArray(f.value) ? f.value.some(isBad) : isBad(f.value),
+    (Array.isArray(f.value) ? [...f.value] : [f.value]).some(isBad),
   );
 }

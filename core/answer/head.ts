@@ -1,9 +1,10 @@
 import { packId } from '@core/catalogue/version';
 import { sealedNow } from '@core/claim/seal';
-import type { Fact } from '@core/facts/fact';
+import type { Fact, Said } from '@core/facts/fact';
 import { type CaseKind, optionsOf, STATIONS, type Station } from '@core/facts/observable';
 import { allStanding, factsOf, standing, textOf } from '@core/facts/read';
 import { reduce, type State } from '@core/facts/state';
+import { plainText, isStructured } from '@core/facts/value';
 import type { Settled } from '@core/cause/house-shares';
 import { type Answers, answersFor } from './answers';
 import { signsOf } from './signs';
@@ -46,7 +47,7 @@ export function headOf(id: string, facts: readonly Fact[], world: World | undefi
     const at = facts.map((f) => f.at).sort();
     return {
       id,
-      tag: tag ? String(tag.value) : '—',
+      tag: tag ? plainText(tag.value) : '—',
       engine: '',
       who: '',
       kind: 'question',
@@ -98,8 +99,8 @@ const lastOf = (state: State): string | undefined =>
 
 /** Of a message that nobody read yet: how it begins. */
 function firstWords(state: State): string {
-  const said = factsOf(state, 'call.message').at(-1)?.value;
-  return typeof said !== 'string' ? '' : `“${said.length > QUOTED ? `${said.slice(0, QUOTED - 1)}…` : said}”`;
+  const said = textOf(state, 'call.message') ?? '';
+  return said && `“${said.length > QUOTED ? `${said.slice(0, QUOTED - 1)}…` : said}”`;
 }
 
 /** A call that was promised and not made since. */
@@ -127,7 +128,7 @@ function textToFind(state: State, a: Answers | undefined): string {
     const o = a?.registry.get(meaning.key);
     const options = o ? optionsOf(o) : [];
     for (const f of facts)
-      for (const v of Array.isArray(f.value) ? f.value : [f.value]) {
+      for (const v of plainValues(f.value)) {
         words.add(String(v).toLowerCase());
         const said = options.find((x) => x.key === v)?.wording;
         if (said !== undefined) words.add(said.toLowerCase());
@@ -135,3 +136,7 @@ function textToFind(state: State, a: Answers | undefined): string {
   }
   return [...words].join('\n');
 }
+
+/** What a person may have typed of a value; what the program files with parts is found by nothing. */
+const plainValues = (value: Said): readonly (string | number)[] =>
+  isStructured(value) ? [] : Array.isArray(value) ? value : [value];

@@ -3,16 +3,17 @@ import type { Ran } from '@core/bench/context';
 import type { Registry } from '@core/facts/observable';
 import { measuredOf, type Reading, standing, textOf } from '@core/facts/read';
 import type { State } from '@core/facts/state';
-import { COVERAGE } from '@core/quantity/judge';
+import { highest } from '@core/quantity/judge';
 
 /** What ran since the fitting. Readings or days that run backwards give nothing; that they do is told as a contradiction. */
 export function ranSince(state: State, registry: Registry): Ran {
   const now = measuredOf(state, registry, 'vehicle.odometer');
   const then = measuredOf(state, registry, 'kit.fitted_odometer');
   const ran: Ran = {};
-  if (now && then && now.value >= then.value)
+  const km = now && then && now.value - then.value;
+  if (now && then && km !== undefined && km >= 0)
     ran.distance = {
-      km: now.value - then.value,
+      km,
       u: Math.hypot(now.u, then.u),
       facts: [now.fact.id, then.fact.id],
     };
@@ -29,9 +30,9 @@ export function ranSince(state: State, registry: Registry): Ran {
 /** What is known of a run of which the beginning is not: no more than the vehicle ran, no longer than it is old. */
 function atMost(state: State, now: Reading | undefined, ran: Ran): Ran['atMost'] {
   const km =
-    ran.distance || ran.back || !now || now.value <= 0
+    ran.distance || ran.back || !now || highest(now) <= 0
       ? undefined
-      : { most: now.value + COVERAGE * now.u, facts: [now.fact.id] };
+      : { most: highest(now), facts: [now.fact.id] };
   const age = ran.time ? undefined : monthsRun(textOf(state, 'vehicle.built'), textOf(state, 'case.date'));
   const facts = ['vehicle.built', 'case.date'].flatMap((k) => standing(state, k)?.id ?? []);
   // Whole months are over by the next one.

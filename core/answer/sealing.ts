@@ -5,7 +5,7 @@ import { fileFact, type NewFact } from '@core/facts/change';
 import { contentDigest } from '@core/facts/digest';
 import { has, textOf } from '@core/facts/read';
 import { reduce, type State } from '@core/facts/state';
-import { AS_SHIPPED, type Rules, writeChosen } from '@core/house/rules';
+import { keptRules, type Rules } from '@core/house/rules';
 import { answersFor } from './answers';
 import { type Difference, difference, linesOf, readLine, writeLine } from './difference';
 import { nameWorld, type World, type WorldName } from './world';
@@ -32,7 +32,7 @@ const RULES_KEPT = 'case.rules';
 /** The fact by which a case keeps the house rules that it is judged by. */
 export const rulesEntry = (rules: Rules): NewFact => ({
   key: RULES_KEPT,
-  value: writeChosen(rules.chosen) || AS_SHIPPED,
+  value: keptRules(rules),
   how: 'decided',
 });
 

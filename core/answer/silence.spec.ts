@@ -11,7 +11,8 @@ import { observed, valueOf } from '@core/facts/read';
 import { METRIC } from '@core/facts/read-value';
 import { needsThing } from '@core/facts/registry';
 import { showValue } from '@core/facts/show-value';
-import { silent, type Why } from '@core/facts/silence';
+import { silent } from '@core/facts/silence';
+import type { Why } from '@core/facts/value';
 import { reduce } from '@core/facts/state';
 import { type Answers, answersFor, settled } from './answers';
 import { linesOf } from './difference';
@@ -24,6 +25,8 @@ const registry = registryFor(world);
 const all = demoFacts(SEED);
 let n = 0;
 const author = { by: 'T', now: () => '2026-11-29T08:00:00.000Z', newId: () => `s${++n}` };
+
+const BEFORE = { notExamined: 'skipped', unknown: 'unknown' };
 
 /** What a case comes to: all that is judged, matched, weighed, objected to and read out. */
 function comesTo(facts: readonly Fact[]): Record<string, string> {
@@ -65,9 +68,10 @@ describe('what was not examined, or is not known', () => {
           for (const about of needsThing(o) ? subjectsOf(o, possible, things) : [undefined]) {
             // of what says something it is a correction, and then it does change things
             if (observed(state, o.key, about).is !== 'nothing') continue;
-            mute.push(
-              fileFact(state, `demo-${tag}`, { key: o.key, about, value: silent(why), how: 'seen' }, author),
-            );
+            // as it is written today, and in turn as earlier makes wrote it
+            const before = o.key !== 'step.done' && mute.length % 2 === 1;
+            const value = before ? BEFORE[why] : silent(why);
+            mute.push(fileFact(state, `demo-${tag}`, { key: o.key, about, value, how: 'seen' }, author));
           }
         }
         const after = comesTo([...facts, ...mute]);
@@ -100,7 +104,9 @@ describe('what was not examined, or is not known', () => {
     expect(valueOf(reduce([step]), 'step.done', 'step:a')).toBe('skipped');
     expect(show('step.done', 'skipped')).not.toBe('not examined');
     // a digest in what the program filed is as long as a person compares
-    expect(show('fit.sheet_sent', `${'ab'.repeat(32)} 59 steps`)).toBe('abababab… 59 steps');
+    const sheet = { is: 'sheet' as const, sheet: 'ab'.repeat(32), steps: 59, of: 59 };
+    for (const sent of [`${sheet.sheet} 59 steps`, sheet])
+      expect(show('fit.sheet_sent', sent)).toBe('abababab… 59 steps');
   });
 
   it('is no value to whoever reads one, and corrects what stood', () => {

@@ -5,7 +5,7 @@ import type { Registry } from '@core/facts/observable';
 import { measuredOf, standing, textOf } from '@core/facts/read';
 import type { State } from '@core/facts/state';
 import type { Rules } from '@core/house/rules';
-import { COVERAGE } from '@core/quantity/judge';
+import { highest, lowest, uOfHalf } from '@core/quantity/judge';
 import type { Shift } from '@core/trace/compare';
 import { type DriveTeeth, driveTeeth } from '@core/trace/drive-teeth';
 import { traceVerdict, type TraceVerdict, type Wheels } from '@core/trace/verdict';
@@ -27,7 +27,7 @@ export const traceFacts = (
   note: string,
   cam?: string,
 ): NewFact[] => [
-  { key: OFFSET, value: deg, u: (high - low) / 2 / COVERAGE, how: 'measured', files, note },
+  { key: OFFSET, value: deg, u: uOfHalf((high - low) / 2), how: 'measured', files, note },
   { key: WHEEL, value: wheel, how: 'measured' },
   ...(cam === undefined ? [] : [{ key: CAM, value: cam, how: 'measured' as const }]),
 ];
@@ -59,8 +59,7 @@ export function traceAnswer(
     ? wheelsOf(driveTeeth(layouts), wheel.value.teeth.length, textOf(state, CAM))
     : undefined;
   if (!wheels) return { facts };
-  const half = COVERAGE * read.u;
-  const shift = { deg: read.value, low: read.value - half, high: read.value + half };
+  const shift = { deg: read.value, low: lowest(read), high: highest(read) };
   const said = traceVerdict({ ...shift, moving: false }, wheels, rules.traceToleranceDeg);
   return { facts, wheels, said };
 }

@@ -6,6 +6,7 @@ import { placedOf } from '@core/facts/read';
 import type { State } from '@core/facts/state';
 import { damageSpacing, type SpacedWheel, type SpacingAnswer, type TornRun, tornRuns } from './spacing';
 import { stageOf } from './stage-of';
+import { plainText } from '@core/facts/value';
 
 /** Loops whose damage is mapped: what is observed at their teeth or links. */
 export const MAPPED = { belt: 'belt.tooth_damage', chain: 'chain.link_damage' } as const;
@@ -68,7 +69,7 @@ export function damageMaps(
       if (!o || !stage) return [];
       const bad = new Set(optionsOf(o).flatMap((x) => (x.abnormal ? [x.key] : [])));
       const { count } = stage.layout;
-      const marks = seen.filter((s) => bad.has(String(s.value)));
+      const marks = seen.filter((s) => bad.has(plainText(s.value)));
       const torn = marks
         .filter((s) => s.value === TORN)
         .flatMap(({ place: { from, to } }) => (from === undefined ? [] : upTo(count, from, to ?? from)));

@@ -1,9 +1,10 @@
 import { readingUnit } from '@core/drive/carrier';
 import { listOf, measuredOf, standing, textOf, thingsWith } from '@core/facts/read';
-import { COVERAGE, judged } from '@core/quantity/judge';
+import { judged, surelyAbove } from '@core/quantity/judge';
 import { codeMeaning } from './codes';
 import type { BenchContext } from './context';
 import type { Finding } from './finding';
+import { plainText } from '@core/facts/value';
 
 type Rule = (ctx: BenchContext) => Finding[];
 
@@ -42,7 +43,7 @@ function settingShown({ drive, state }: BenchContext): Finding[] {
   const filed = standing(state, 'drive.setting_shown');
   const turns = drive.carrier !== undefined && readingUnit(drive.carrier) === '°';
   return filed && read.length === 0 && turns
-    ? [{ finding: 'setting.shown', value: String(filed.value), facts: [filed.id] }]
+    ? [{ finding: 'setting.shown', value: plainText(filed.value), facts: [filed.id] }]
     : read;
 }
 
@@ -162,7 +163,7 @@ function headsNearer({ state, registry }: BenchContext): Finding[] {
     return m ? [m] : [];
   });
   if (read.length === 0) return [];
-  const nearer = read.filter((m) => m.value > COVERAGE * m.u);
+  const nearer = read.filter((m) => surelyAbove(m, 0));
   const said = nearer.length > 0 ? nearer : read;
   const facts = said.flatMap((m) => m.facts.map((f) => f.id));
   return [{ finding: 'heads.nearer', value: nearer.length > 0 ? 'nearer' : 'as_drawn', facts }];
@@ -193,7 +194,7 @@ function intervalRun({ interval, ran }: BenchContext): Finding[] {
 /** A difference of two readings within their own noise may be nothing at all: it is no finding. */
 function distanceRun({ ran }: BenchContext): Finding[] {
   const { distance, atMost } = ran;
-  if (distance && distance.km > 0 && distance.km >= COVERAGE * distance.u)
+  if (distance && surelyAbove({ value: distance.km, u: distance.u }, 0))
     return [{ finding: 'distance.run', value: { x: distance.km, u: distance.u }, facts: distance.facts }];
   const most = distance ? undefined : atMost?.km;
   return most ? [{ finding: 'distance.run', value: { from: 0, to: most.most }, facts: most.facts }] : [];

@@ -4,6 +4,7 @@ import type { State } from '@core/facts/state';
 import type { BenchContext } from './context';
 import { DERIVED } from './derived';
 import type { Finding } from './finding';
+import { plainText } from '@core/facts/value';
 
 /**
  * Every finding of those wanted that the standing facts support: computed ones by their rule, all others read off the
@@ -63,7 +64,7 @@ function placedFindings(
 ): Finding[] {
   const byGrade = new Map<string, string[]>();
   for (const p of placedOf(state, o.key, about)) {
-    const value = String(p.value);
+    const value = plainText(p.value);
     byGrade.set(value, [...(byGrade.get(value) ?? []), p.fact.id]);
   }
   return [...byGrade].map(([value, facts]) => ({ finding: o.key, value: value, facts, ...of }));

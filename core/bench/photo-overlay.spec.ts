@@ -1,6 +1,8 @@
-import { type Overlay, overlayLines, readOverlay, scaleOf } from './photo-overlay';
+import { OverlaySchema } from '@core/facts/value';
+import { type Overlay, readOverlay, scaleOf } from './photo-overlay';
 
 const overlay: Overlay = {
+  is: 'overlay',
   hash: 'ab',
   key: 'belt.width',
   scale: 'rectangle',
@@ -9,13 +11,32 @@ const overlay: Overlay = {
   marks: [1, 2, 3, 4].map((x) => ({ x, y: 2.5 * x })),
   spots: [{ x: 9.25, y: 8 }],
 };
+/** As earlier makes wrote it. */
+const LINES = [
+  'picture ab',
+  'of belt.width',
+  'rectangle 85 54 ± 0.1',
+  'mark 1 2.5',
+  'mark 2 5',
+  'mark 3 7.5',
+  'mark 4 10',
+  'spot 9.25 8',
+];
 
 describe('what was picked on a photograph', () => {
-  it('is written as lines and read back alike; anything else is none', () => {
-    expect(readOverlay(overlayLines(overlay))).toEqual(overlay);
-    const ruler: Overlay = { ...overlay, scale: 'ruler', sides: [100], marks: [], spots: [] };
-    expect(readOverlay(overlayLines(ruler))).toEqual(ruler);
-    for (const bad of [undefined, 'x', [], ['picture a'], overlayLines({ ...overlay, sides: [-1, 2] })])
+  it('is read as it is filed, and from the lines of earlier makes; anything else is none', () => {
+    expect(OverlaySchema.parse(JSON.parse(JSON.stringify(overlay)))).toEqual(overlay);
+    expect(readOverlay(overlay)).toEqual(overlay);
+    expect(readOverlay(LINES)).toEqual(overlay);
+    expect(readOverlay(['picture ab', 'of belt.width', 'ruler 100 ± 0.1'])).toEqual({
+      ...overlay,
+      scale: 'ruler',
+      sides: [100],
+      marks: [],
+      spots: [],
+    });
+    const negative = LINES.map((l) => l.replace('85', '-85'));
+    for (const bad of [undefined, 'x', [], ['picture a'], negative, { is: 'sheet' }])
       expect(readOverlay(bad)).toBeUndefined();
   });
 

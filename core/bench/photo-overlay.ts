@@ -1,38 +1,14 @@
-import * as z from 'zod';
-import type { PhotoMeasure, PhotoScale, Spot } from './photo';
+import { asStructured, MOST_SPOTS, OverlaySchema, type StructuredAs } from '@core/facts/value';
 import type { Observable } from '@core/facts/observable';
+import type { PhotoMeasure, PhotoScale, Spot } from './photo';
 
-z.config({ jitless: true });
-const SpotSchema = z.strictObject({ x: z.number(), y: z.number() });
-/** Spots of one overlay at most: a chain has so many links. */
-export const MOST_SPOTS = 400;
 /** What was picked on a picture: data beside the untouched original. Lengths mm, spots pixels of the original. */
-export const OverlaySchema = z.strictObject({
-  /** SHA-256 of the picture, and the observable that was measured on it. */
-  hash: z.string(),
-  key: z.string(),
-  scale: z.enum(['ruler', 'rectangle', 'counted']),
-  /** Between the marks of a ruler; or width and height of a rectangle; what is counted needs no scale. */
-  sides: z.array(z.number().positive()).max(2),
-  sideU: z.number().nonnegative(),
-  marks: z.array(SpotSchema).max(4),
-  spots: z.array(SpotSchema).max(MOST_SPOTS),
-});
-export type Overlay = z.infer<typeof OverlaySchema>;
+export type Overlay = StructuredAs<'overlay'>;
 
-/** An overlay as lines that a person can read: "ruler 100 ± 0.1", "mark 12 40", "spot 300 41". */
-export const overlayLines = (o: Overlay): string[] => [
-  `picture ${o.hash}`,
-  `of ${o.key}`,
-  `${o.scale} ${o.sides.join(' ') || '-'} ± ${o.sideU}`,
-  ...o.marks.map((m) => `mark ${m.x} ${m.y}`),
-  ...o.spots.map((m) => `spot ${m.x} ${m.y}`),
-];
-
-/** Reads such lines; none when they are none. */
-export function readOverlay(lines: unknown): Overlay | undefined {
-  if (!Array.isArray(lines)) return undefined;
-  const all = lines.map(String);
+/** The overlay that a fact holds; undefined when it holds none. Earlier makes kept it as lines: "ruler 100 ± 0.1", "mark 12 40", "spot 300 41". */
+export function readOverlay(value: unknown): Overlay | undefined {
+  if (!Array.isArray(value)) return asStructured('overlay', value);
+  const all = value.map(String);
   const after = (word: string) =>
     all.filter((l) => l.startsWith(`${word} `)).map((l) => l.slice(word.length + 1));
   const spots = (word: string) =>
@@ -43,6 +19,7 @@ export function readOverlay(lines: unknown): Overlay | undefined {
   const scale = (['ruler', 'rectangle', 'counted'] as const).find((k) => after(k).length > 0);
   const [sides, u] = (after(scale ?? '')[0] ?? '').split(' ± ');
   return OverlaySchema.safeParse({
+    is: 'overlay',
     hash: after('picture')[0],
     key: after('of')[0],
     scale,

@@ -2,7 +2,7 @@ import type { Registry } from '@core/facts/observable';
 import { measuredOf, placedOf, spreadOf, thingsWith } from '@core/facts/read';
 import type { State } from '@core/facts/state';
 import type { Rules } from '@core/house/rules';
-import { COVERAGE } from '@core/quantity/judge';
+import { judgedAbove } from '@core/quantity/judge';
 
 /** By the scale, g, or by outlines on a picture that gives their scale, mm². */
 export type BalanceBy = 'mass' | 'area';
@@ -37,12 +37,11 @@ export function balanceOf(
   const returned = pieces.reduce((sum, p) => sum + p.value, 0);
   const missing = fresh.value - returned;
   const u = Math.hypot(fresh.u, ...pieces.map((p) => p.u), pieces.length * bias, share * returned);
-  const [low, high] = [missing - COVERAGE * u, missing + COVERAGE * u];
   return {
     returned,
     missing,
     u,
-    verdict: low >= least ? 'missing' : high < least ? 'complete' : 'cannot_tell',
+    verdict: judgedAbove({ value: missing, u }, least, { above: 'missing', below: 'complete' }),
   };
 }
 

@@ -1,3 +1,4 @@
+import { asStructured, type StructuredAs } from '@core/facts/value';
 import { findUnit, toBase } from '@core/quantity/units';
 import { err, ok, type Result } from '@core/quantity/result';
 import type { LeakPoint } from './leak-down';
@@ -102,16 +103,20 @@ export function thinned(points: readonly LeakPoint[], most = MOST_POINTS): LeakP
   return Array.from({ length: most }, (_, i) => points[Math.round((i * (points.length - 1)) / (most - 1))]!);
 }
 
-/** A series as the value of a fact: seconds and values in turn. */
-export const seriesValue = (points: readonly LeakPoint[]): number[] =>
-  points.flatMap(({ t, x }) => [Math.round(t * 1e4) / 1e4, Math.round(x * 1e5) / 1e5]);
+const round = (v: number, by: number): number => Math.round(v * by) / by;
+/** A series as the value of a fact. */
+export const seriesValue = (points: readonly LeakPoint[]): StructuredAs<'series'> => ({
+  is: 'series',
+  t: points.map(({ t }) => round(t, 1e4)),
+  values: points.map(({ x }) => round(x, 1e5)),
+});
 
-/** The points of such a value; what is no pair is left out. */
+/** The points of such a value. Earlier makes wrote seconds and values in turn; what is no pair is left out. */
 export function seriesPoints(value: unknown): LeakPoint[] {
+  const series = asStructured('series', value);
+  if (series) return series.t.flatMap((t, i) => pair(t, series.values[i]));
   if (!Array.isArray(value)) return [];
   const numbers = value.filter((v): v is number => typeof v === 'number');
-  return Array.from({ length: Math.floor(numbers.length / 2) }, (_, i) => ({
-    t: numbers[2 * i]!,
-    x: numbers[2 * i + 1]!,
-  }));
+  return numbers.flatMap((t, i) => (i % 2 === 0 ? pair(t, numbers[i + 1]) : []));
 }
+const pair = (t: number, x: number | undefined): LeakPoint[] => (x === undefined ? [] : [{ t, x }]);

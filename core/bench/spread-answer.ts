@@ -3,6 +3,7 @@ import { optionsOf, type Registry } from '@core/facts/observable';
 import type { State } from '@core/facts/state';
 import type { Rules } from '@core/house/rules';
 import { type AlongAnswer, alongOf, type SideAnswer, sideOf } from './where-on-it';
+import { plainText } from '@core/facts/value';
 
 /** Where on a sprocket its damage lies, or how the grooves of a guide change along it. */
 export type SpreadAnswer = { about: string; facts: string[] } & (
@@ -25,7 +26,7 @@ export function spreadAnswers(
   const o = registry.get(TEETH);
   const bad = new Set((o ? optionsOf(o) : []).flatMap((x) => (x.abnormal ? [x.key] : [])));
   const wheels = thingsWith(state, TEETH).flatMap((about): SpreadAnswer[] => {
-    const seen = placedOf(state, TEETH, name(about)).filter((p) => bad.has(String(p.value)));
+    const seen = placedOf(state, TEETH, name(about)).filter((p) => bad.has(plainText(p.value)));
     const count = numberOf(state, COUNTED, name(about)) ?? teethOf(about);
     if (seen.length === 0 || count === undefined) return [];
     const answer = sideOf(

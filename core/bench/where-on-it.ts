@@ -1,5 +1,5 @@
 import type { Rules } from '@core/house/rules';
-import { COVERAGE } from '@core/quantity/judge';
+import { halfOf } from '@core/quantity/judge';
 import { student975 } from '@core/quantity/student';
 import type { SpacingAnswer } from './spacing';
 
@@ -57,7 +57,7 @@ export function alongOf(readings: readonly AtStation[], matters: number): AlongA
   const sxx = sum(readings.map((r, i) => w[i]! * (r.at - x) ** 2));
   const slope = sum(readings.map((r, i) => w[i]! * (r.at - x) * (r.value - y))) / sxx;
   const off = sum(readings.map((r, i) => w[i]! * (r.value - y - slope * (r.at - x)) ** 2));
-  const own = COVERAGE / Math.sqrt(sxx);
+  const own = halfOf(1 / Math.sqrt(sxx));
   const half = 100 * Math.max(own, student975(n - 2) * Math.sqrt(off / (n - 2) / sxx));
   const per100 = 100 * slope;
   const [low, high] = [per100 - half, per100 + half];

@@ -22,10 +22,7 @@ export function attributeObservables(): Observable[] {
           ? { kind: 'count', what: '', min: 1, max: 500 }
           : {
               kind: 'choice',
-              options: [
-                ...(a.words ?? []).map((w) => ({ key: w, wording: w })),
-                { key: 'unknown', wording: 'Unknown', also: ['?'] },
-              ],
+              options: (a.words ?? []).map((w) => ({ key: w, wording: w })),
             };
     return {
       key: attributeKey(a.key),

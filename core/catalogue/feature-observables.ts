@@ -19,7 +19,7 @@ export function featureObservables(features: readonly Feature[]): Observable[] {
     station: 'identify',
     type: {
       kind: 'choice',
-      options: [...f.options, { key: 'unknown', wording: 'Unknown', also: ['?'] }],
+      options: [...f.options],
     },
     how: 'reported',
     observe: f.say,

@@ -11,8 +11,11 @@ import { type Result, err, ok } from '@core/quantity/result';
 z.config({ jitless: true });
 const Hash = z.string().regex(/^[0-9a-f]{64}$/);
 
-/** Editions that are read; the last is written. The first knew no things, places, series or files; the second no digest of the file itself. */
-export const EDITIONS = [1, 2, 3] as const;
+/**
+ * Editions that are read; the last is written. The first knew no things, places, series or files; the second no digest of the file itself;
+ * the third wrote "skipped" and "unknown" where nothing is said, and values with parts as text.
+ */
+export const EDITIONS = [1, 2, 3, 4] as const;
 
 /**
  * The open file of one case. It carries the part of the catalogue that its answers need, so that it opens
@@ -20,7 +23,7 @@ export const EDITIONS = [1, 2, 3] as const;
  */
 export const CaseFileSchema = z.strictObject({
   format: z.literal('hollow-sprocket-case'),
-  formatVersion: z.union([z.literal(1), z.literal(2), z.literal(3)]),
+  formatVersion: z.literal(EDITIONS),
   exportedAt: z.iso.datetime(),
   case: z.string().min(1),
   catalogue: PackSchema,
@@ -72,7 +75,7 @@ export function writeCaseFile(
 ): CaseFile {
   const file = {
     format: 'hollow-sprocket-case' as const,
-    formatVersion: 3 as const,
+    formatVersion: 4 as const,
     exportedAt,
     case: caseId,
     catalogue,
@@ -132,7 +135,7 @@ function compareDigests(file: CaseFile): Pick<ReadCase, 'digest' | 'altered' | '
     return stated === mine ? [] : [{ part, stated, found: mine }];
   });
   // A file of this make that lacks a digest has lost it.
-  const lost = file.formatVersion === EDITIONS.at(-1) && covers.length < COVERED.length;
+  const lost = file.formatVersion >= 3 && covers.length < COVERED.length;
   if (lost) altered.push({ part: 'file', stated: 'none', found: found.file() });
   if (altered.length > 0) return { digest: 'altered', altered, covers };
   return { digest: covers.length === COVERED.length ? 'verified' : 'in_part', altered, covers };

@@ -1,4 +1,4 @@
-import { COVERAGE, judged } from '@core/quantity/judge';
+import { judged, surelyAbove } from '@core/quantity/judge';
 import type { Phase } from './phase';
 
 type Sense = 'advanced' | 'retarded';
@@ -37,7 +37,7 @@ export function judgeOffset(
   const said = judged(off, u, classify);
   const sense = off >= 0 ? ('advanced' as const) : ('retarded' as const);
   if (said === undefined)
-    return Math.abs(off) - COVERAGE * u > toleranceTeeth + ROUNDING
+    return surelyAbove({ value: Math.abs(off), u }, toleranceTeeth + ROUNDING)
       ? { verdict: 'outside', offTeeth: off, sense }
       : { verdict: 'cannot_tell', offTeeth: off };
   if (said.startsWith('rest')) {

@@ -1,5 +1,5 @@
 import { Matrix, inverse } from 'ml-matrix';
-import { COVERAGE } from '@core/quantity/judge';
+import { surelyAbove } from '@core/quantity/judge';
 import { type Result, err, ok } from '@core/quantity/result';
 import type { Layout } from './layout';
 import { moveBanks } from './move';
@@ -133,7 +133,9 @@ export function estimateBanks(
 function beyondReach(layout: Layout, found: BankEstimate['banks']): InverseError | undefined {
   const over = found.flatMap((b) => {
     const mostMm = layout.banks?.find((x) => x.id === b.id)?.mostMm;
-    return mostMm !== undefined && Math.abs(b.nearerMm) - COVERAGE * b.u > mostMm ? [{ b, mostMm }] : [];
+    return mostMm !== undefined && surelyAbove({ value: Math.abs(b.nearerMm), u: b.u }, mostMm)
+      ? [{ b, mostMm }]
+      : [];
   });
   if (over.length > 0)
     return { code: 'beyond', banks: over.map((o) => o.b), mostMm: Math.max(...over.map((o) => o.mostMm)) };

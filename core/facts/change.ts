@@ -58,12 +58,13 @@ export function fileFact(state: State, caseId: string, entry: NewFact, author: A
   };
 }
 
-const wellFormed = <T>(value: T): T =>
-  typeof value === 'string'
-    ? (whole(value) as T)
-    : Array.isArray(value)
-      ? (value.map(wellFormed) as T)
-      : value;
+/** No half signs in any text of a value, however deep. */
+function wellFormed<T>(value: T): T {
+  if (typeof value === 'string') return whole(value) as T;
+  if (Array.isArray(value)) return value.map(wellFormed) as T;
+  if (typeof value !== 'object' || value === null) return value;
+  return Object.fromEntries(Object.entries(value).map(([k, v]) => [k, wellFormed(v as unknown)])) as T;
+}
 
 /**
  * Several facts one after the other, each made from what stands with those before it. Filed by one act, they are undone

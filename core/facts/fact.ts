@@ -1,6 +1,7 @@
 import * as z from 'zod';
 import { PlaceSchema } from './place';
 import { isWhole } from './text';
+import { type Silent, SilentSchema, StructuredSchema } from './value';
 
 z.config({ jitless: true });
 
@@ -26,7 +27,8 @@ export type FileRef = Readonly<z.infer<typeof FileRefSchema>>;
  * One thing that was reported, seen, measured, computed, decided or imported. Facts are only ever added.
  * - `about` is the thing that it is about; without one it is the first of the observable's kind.
  * - `place` is where on that thing; `series` the repeats that it is one of; `files` photographs, captures, documents.
- * - `value` is in the observable's base unit; choices by key; dates as "YYYY-MM-DD"; lists for several.
+ * - `value` is in the observable's base unit; choices by key; dates as "YYYY-MM-DD"; lists for several; an object for what has
+ *   parts; or why nothing is said.
  * - `u` is the standard uncertainty in the same unit (JCGM 100).
  * - `supersedes` names the facts that this one corrects; `strikes` the fact that this one withdraws (value is then '').
  * - `basis` names the facts on which a computed or decided fact stands.
@@ -48,6 +50,8 @@ export const FactSchema = z.strictObject({
     z.string().max(LONGEST_TEXT).refine(isWhole, HALF),
     z.array(z.string().max(200).refine(isWhole, HALF)).max(500),
     z.array(z.number().min(-1e15).max(1e15)).max(2000),
+    SilentSchema,
+    StructuredSchema,
   ]),
   u: z.number().positive().max(1e15).optional(),
   how: z.enum(HOW),
@@ -67,7 +71,11 @@ export const FactSchema = z.strictObject({
   note: z.string().max(LONGEST_NOTE).refine(isWhole, HALF).optional(),
 });
 export type Fact = Readonly<z.infer<typeof FactSchema>>;
+/** All that a fact can hold, also that nothing is said. */
 export type FactValue = Fact['value'];
+/** What says something: readers of a state meet no other. */
+export type Said = Exclude<FactValue, Silent>;
+export type SaidFact = Fact & { readonly value: Said };
 
 /** Ids of the facts that a fact corrects. */
 export const correctedBy = (f: Pick<Fact, 'supersedes'>): readonly string[] =>

@@ -15,6 +15,7 @@ import { completions, readLine } from './fact-line';
 import { METRIC, type ReadContext } from './read-value';
 import { reduce } from './state';
 import { allStanding, rivalsOf, standing as standingOf, valueOf } from './read';
+import { plainText } from './value';
 
 let tick = 0;
 const author: Author = {
@@ -192,7 +193,7 @@ describe('facts', () => {
 describe('digest', () => {
   it('is SHA-256 of the canonical lines, as the browser’s own SHA-256 finds it', async () => {
     const fact = all[0]!;
-    const line = `{"at":"${fact.at}","by":"${fact.by}","case":"${fact.case}","how":"decided","id":"${fact.id}","key":"case.tag","seen":${fact.seen},"value":"${String(fact.value)}"}`;
+    const line = `{"at":"${fact.at}","by":"${fact.by}","case":"${fact.case}","how":"decided","id":"${fact.id}","key":"case.tag","seen":${fact.seen},"value":"${plainText(fact.value)}"}`;
     const bytes = await crypto.subtle.digest('SHA-256', new TextEncoder().encode(line));
     const hex = [...new Uint8Array(bytes)].map((b) => b.toString(16).padStart(2, '0')).join('');
     expect(factsDigest([fact])).toBe(hex);

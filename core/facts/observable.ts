@@ -34,7 +34,12 @@ export const ValueTypeSchema = z.discriminatedUnion('kind', [
     min: z.number().int(),
     max: z.number().int(),
   }),
-  z.strictObject({ kind: z.literal('choice'), options: z.array(Option).min(2) }),
+  z.strictObject({
+    kind: z.literal('choice'),
+    options: z.array(Option).min(2),
+    /** Whoever files it knows it: that it is not known is no answer. */
+    sure: z.boolean().optional(),
+  }),
   z.strictObject({ kind: z.literal('several'), options: z.array(Option), none: z.string() }),
   /** Like several, the options being the wheels of the drive at hand. */
   z.strictObject({ kind: z.literal('wheels'), none: z.string() }),
@@ -46,7 +51,7 @@ export const ValueTypeSchema = z.discriminatedUnion('kind', [
     table: z.enum(['engine', 'kit', 'variant', 'cause', 'catalogue']),
   }),
   z.strictObject({ kind: z.literal('seal') }),
-  /** Readings over time under one condition: seconds and values in the base unit, in turn. */
+  /** Readings over time under one condition. */
   z.strictObject({
     kind: z.literal('series'),
     dimension: z.enum(DIMENSIONS),
@@ -55,6 +60,8 @@ export const ValueTypeSchema = z.discriminatedUnion('kind', [
   }),
   /** How answers read at some time, line by line. */
   z.strictObject({ kind: z.literal('reading') }),
+  /** What the program itself files, with parts. */
+  z.strictObject({ kind: z.literal('structured'), is: z.enum(['overlay', 'sheet', 'house answers']) }),
 ]);
 
 /** A question on the phone, parts on the bench, money wanted: what is lacking and what is weighed follows from it. */
@@ -107,6 +114,14 @@ export function registryOf(observables: readonly Observable[]): Registry {
   }
   return map;
 }
+
+/** Whether somebody may answer that it is not known. */
+export const mayBeUnknown = ({ type }: Pick<Observable, 'type'>): boolean =>
+  type.kind !== 'seal' &&
+  type.kind !== 'series' &&
+  type.kind !== 'reading' &&
+  type.kind !== 'structured' &&
+  !(type.kind === 'choice' && type.sure);
 
 /** The options of a choice or list, empty for other types. */
 export function optionsOf(o: Observable): readonly ChoiceOption[] {

@@ -11,8 +11,9 @@ import { parseQuantity, readNumber } from '@core/quantity/parse-quantity';
 import { type Result, err, ok } from '@core/quantity/result';
 import { formatQuantity } from '@core/quantity/format-quantity';
 import type { FactValue } from './fact';
-import { type Observable, optionsOf } from './observable';
+import { mayBeUnknown, type Observable, optionsOf } from './observable';
 import type { PlacedOn } from './place';
+import { silent, UNKNOWN } from './silence';
 
 /** How this house writes figures: date order and the units first shown, by dimension. */
 export type House = {
@@ -69,6 +70,7 @@ export function unitFor(o: Observable, house: House): string | undefined {
 export function readValue(o: Observable, text: string, ctx: ReadContext): Result<ReadValue, ReadError> {
   const typed = text.trim();
   if (typed === '') return err({ code: 'empty' });
+  if (mayBeUnknown(o) && isUnknown(typed)) return ok({ value: silent('unknown') });
   const t = o.type;
   switch (t.kind) {
     case 'number':
@@ -90,10 +92,11 @@ export function readValue(o: Observable, text: string, ctx: ReadContext): Result
         : err(day.error);
     }
     case 'choice': {
-      const found = findOption(typed, optionsOf(o));
-      return found
-        ? ok({ value: found })
-        : err({ code: 'not_an_option', typed, allowed: optionsOf(o).map((x) => x.wording) });
+      const options = mayBeUnknown(o) ? [...optionsOf(o), UNKNOWN] : optionsOf(o);
+      const found = findOption(typed, options);
+      if (found === undefined)
+        return err({ code: 'not_an_option', typed, allowed: options.map((x) => x.wording) });
+      return ok({ value: found === UNKNOWN.key ? silent('unknown') : found });
     }
     case 'several':
       return readList(typed, t.none, optionsOf(o));
@@ -118,6 +121,7 @@ export function readValue(o: Observable, text: string, ctx: ReadContext): Result
     case 'seal':
     case 'series':
     case 'reading':
+    case 'structured':
       return ok({ value: typed });
   }
 }
@@ -202,6 +206,8 @@ function readCodes(typed: string, pattern: string, example: string): Result<Read
     ? ok({ value: [...new Set(codes)] })
     : err({ code: 'not_a_code', typed: bad, example, nearest: likeCode(bad, shape) });
 }
+
+const isUnknown = (typed: string): boolean => [UNKNOWN.key, ...UNKNOWN.also].includes(typed.toLowerCase());
 
 /** What a mistyped code may have meant: letters and digits that look alike put right, a missing or doubled zero mended. */
 function likeCode(typed: string, shape: RegExp): string[] {

@@ -1,16 +1,16 @@
-import type { Fact, FactValue } from './fact';
+import type { Fact, Said, SaidFact } from './fact';
 import { KINDS } from './kinds';
 import { meaningOf, slotKey } from './meaning';
 import type { Registry } from './observable';
 import type { Place } from './place';
 import { meanOf, type Repeats } from './repeats';
-import type { Why } from './silence';
 import type { Slot } from './slots';
 import type { State } from './state';
 import { kindOfId, type Thing, THING } from './thing';
+import { asStructured, type Structured, type StructuredAs, type Why } from './value';
 
 /** The fact whose value stands for an observable of a thing (none: the first of its kind); of a series its last reading. */
-export function standing(state: State, key: string, about?: string): Fact | undefined {
+export function standing(state: State, key: string, about?: string): SaidFact | undefined {
   return slotOf(state, key, about)?.facts.at(-1);
 }
 
@@ -19,11 +19,11 @@ export const has = (state: State, key: string, about?: string): boolean =>
   slotOf(state, key, about) !== undefined;
 
 /** All facts that stand of an observable of a thing: one, or those of a series. */
-export const factsOf = (state: State, key: string, about?: string): readonly Fact[] =>
+export const factsOf = (state: State, key: string, about?: string): readonly SaidFact[] =>
   slotOf(state, key, about)?.facts ?? [];
 
 /** Facts that contradict the standing one and that nobody settled. */
-export const rivalsOf = (state: State, key: string, about?: string): readonly Fact[] =>
+export const rivalsOf = (state: State, key: string, about?: string): readonly SaidFact[] =>
   slotOf(state, key, about)?.rivals ?? [];
 
 /** Observables of which anything stands, of whatever thing and place: one question where hundreds would be asked of few facts. */
@@ -33,7 +33,7 @@ const slotOf = (state: State, key: string, about?: string): Slot | undefined =>
   state.slots.get(slotKey(meaningOf({ key, about })));
 
 /** The standing value, or undefined. */
-export const valueOf = (state: State, key: string, about?: string): FactValue | undefined =>
+export const valueOf = (state: State, key: string, about?: string): Said | undefined =>
   standing(state, key, about)?.value;
 
 /** The standing value when it is a number. */
@@ -44,7 +44,7 @@ export function numberOf(state: State, key: string, about?: string): number | un
 
 /** An observable of a thing as it was observed: a value, or that it was asked or looked for and why nothing is said. */
 export type Observation =
-  | { is: 'value'; value: FactValue; fact: Fact }
+  | { is: 'value'; value: Said; fact: SaidFact }
   | { is: Why; fact: Fact }
   | { is: 'nothing' };
 
@@ -77,6 +77,14 @@ export function textOf(state: State, key: string, about?: string): string | unde
   const v = valueOf(state, key, about);
   return typeof v === 'string' && v !== '' ? v : undefined;
 }
+
+/** The standing value when it is a structured one of this sort. */
+export const structuredOf = <K extends Structured['is']>(
+  is: K,
+  state: State,
+  key: string,
+  about?: string,
+): StructuredAs<K> | undefined => asStructured(is, valueOf(state, key, about));
 
 /** The standing value as a list of texts; empty when there is none. */
 export function listOf(state: State, key: string, about?: string): readonly string[] {
@@ -116,7 +124,7 @@ export function measuredOf(
 }
 
 /** One value at a place. */
-export type Placed = { place: Place; value: FactValue; fact: Fact };
+export type Placed = { place: Place; value: Said; fact: SaidFact };
 
 /** Everything that stands of an observable at places on a thing, in the order of the places. */
 export function placedOf(state: State, key: string, about?: string): Placed[] {

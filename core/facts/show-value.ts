@@ -3,31 +3,34 @@ import { formatQuantity } from '@core/quantity/format-quantity';
 import type { FactValue } from './fact';
 import { type Observable, optionsOf } from './observable';
 import { whySilent } from './silence';
+import { plainText, isStructured, type Structured, type Why } from './value';
 import { type House, houseDay, unitFor } from './read-value';
 
 /** Names of records and wheels for showing; falls back to the key. */
 export type Namer = (table: string, key: string) => string;
 
+const SILENT: Readonly<Record<Why, string>> = { notExamined: 'not examined', unknown: 'unknown' };
+
 /** A value as a person reads it, in the house's units and date order. */
 export function showValue(o: Observable, value: FactValue, house: House, name: Namer, u?: number): string {
   const t = o.type;
   const why = whySilent({ key: o.key, value });
-  if (why === 'notExamined') return 'not examined';
-  if (why === 'unknown' && t.kind !== 'choice') return 'unknown';
+  if (why !== undefined) return SILENT[why];
+  if (isStructured(value)) return structuredWords(value);
   switch (t.kind) {
     case 'number':
       return typeof value === 'number'
         ? formatQuantity(t.dimension, value, { unit: unitFor(o, house), decimals: t.decimals, u })
-        : String(value);
+        : plainText(value);
     case 'count':
-      return `${String(value)} ${t.what}`;
+      return `${plainText(value)} ${t.what}`;
     case 'date':
-      return isMonth(u) ? formatMonth(String(value)) : houseDay(String(value), house);
+      return isMonth(u) ? formatMonth(plainText(value)) : houseDay(plainText(value), house);
     case 'choice':
-      return optionsOf(o).find((x) => x.key === value)?.wording ?? String(value);
+      return optionsOf(o).find((x) => x.key === value)?.wording ?? plainText(value);
     case 'several':
     case 'wheels': {
-      const keys = Array.isArray(value) ? value.map(String) : [String(value)];
+      const keys = Array.isArray(value) ? value.map(String) : [plainText(value)];
       if (keys.length === 0) return t.none;
       const label = (k: string) =>
         t.kind === 'wheels' ? name('wheel', k) : (t.options.find((x) => x.key === k)?.wording ?? k);
@@ -36,17 +39,37 @@ export function showValue(o: Observable, value: FactValue, house: House, name: N
     case 'codes':
       return Array.isArray(value) && value.length ? value.join(' ') : 'none';
     case 'ref':
-      return name(t.table, String(value));
+      return name(t.table, plainText(value));
     case 'seal':
-      return `digest ${String(value).slice(0, 12)}…`;
+      return `digest ${plainText(value).slice(0, 12)}…`;
     case 'series':
-      return `${Array.isArray(value) ? Math.floor(value.length / 2) : 0} readings`;
+      return readingsWords(Array.isArray(value) ? Math.floor(value.length / 2) : 0);
     case 'reading':
       return `${Array.isArray(value) ? value.length : 0} lines`;
+    case 'structured':
     case 'text':
-      return o.hidden ? shortDigests(String(value)) : String(value);
+      return o.hidden ? shortDigests(plainText(value)) : plainText(value);
   }
 }
 
 /** What the program filed itself names contents by digests: eight signs are as many as a person compares. */
 const shortDigests = (text: string): string => text.replace(/\b([0-9a-f]{8})[0-9a-f]{56}\b/g, '$1…');
+
+const readingsWords = (n: number): string => `${n} readings`;
+
+function structuredWords(v: Structured): string {
+  switch (v.is) {
+    case 'overlay':
+      return `${v.spots.length} spots, ${v.scale}`;
+    case 'sheet':
+      return `${v.sheet.slice(0, 8)}… ${v.steps === v.of ? v.of : `${v.steps} of ${v.of}`} steps`;
+    case 'house answers':
+      return (
+        Object.entries(v.chosen)
+          .map(([key, is]) => `${key} ${is}`)
+          .join(', ') || 'as shipped'
+      );
+    case 'series':
+      return readingsWords(v.t.length);
+  }
+}

@@ -1,21 +1,31 @@
-import type { Fact, FactValue } from './fact';
+import type { Fact, FactValue, Said, SaidFact } from './fact';
 import type { Meaning } from './meaning';
 import type { Place } from './place';
+import type { Silent, Why } from './value';
 
-/** Why nothing is said: it was passed over on purpose, or looked at or asked for in vain. */
-export type Why = 'notExamined' | 'unknown';
 /** A look or a question that was filed and says nothing of the thing. It is no value, and no reader of values meets it. */
 export type Silence = { meaning: Meaning; place?: Place | undefined; why: Why; facts: readonly Fact[] };
 
-/** How a silence is written into a fact's value. */
-const WRITTEN: Readonly<Record<Why, string>> = { notExamined: 'skipped', unknown: 'unknown' };
-export const silent = (why: Why): FactValue => WRITTEN[why];
+export const silent = (why: Why): Silent => ({ none: why });
 
-/** A step that was left out is a finding: its word for it was there before that of what was passed over. */
+/** How facts of earlier makes wrote it. A step that was left out is a finding, and had that word for it before. */
+const WRITTEN: Readonly<Record<string, Why>> = { skipped: 'notExamined', unknown: 'unknown' };
 const SAYS_SKIPPED: ReadonlySet<string> = new Set(['step.done']);
 
 /** Why a fact says nothing; undefined when it says something. */
-export function whySilent({ key, value }: Pick<Fact, 'key' | 'value'>): Why | undefined {
-  if (value === WRITTEN.notExamined) return SAYS_SKIPPED.has(key) ? undefined : 'notExamined';
-  return value === WRITTEN.unknown ? 'unknown' : undefined;
+export function whySilent({ key, value }: { key: string; value: FactValue }): Why | undefined {
+  if (isSilent(value)) return value.none;
+  if (typeof value !== 'string' || !Object.hasOwn(WRITTEN, value)) return undefined;
+  return value === 'skipped' && SAYS_SKIPPED.has(key) ? undefined : WRITTEN[value];
 }
+
+const isSilent = (value: FactValue): value is Silent => typeof value === 'object' && 'none' in value;
+
+/** The answer that it is not known, as something to choose. */
+export const UNKNOWN = { key: 'unknown', wording: 'Unknown', also: ['?'] };
+
+/** A value that says something. */
+export const isSaid = (key: string, value: FactValue): value is Said =>
+  whySilent({ key, value }) === undefined;
+/** A fact that says something. */
+export const says = (f: Fact): f is SaidFact => whySilent(f) === undefined;

@@ -1,4 +1,4 @@
-import type { Fact } from './fact';
+import type { SaidFact } from './fact';
 import type { Meaning } from './meaning';
 import type { Place } from './place';
 import type { Silence } from './silence';
@@ -8,9 +8,9 @@ export type Slot = {
   meaning: Meaning;
   place?: Place | undefined;
   /** What stands, oldest first: one fact, or all readings of a series. */
-  facts: readonly Fact[];
+  facts: readonly SaidFact[];
   /** Further facts that nobody superseded (two people's work merged). */
-  rivals: readonly Fact[];
+  rivals: readonly SaidFact[];
 };
 
 /** Everything that stands: by slot, by observable, or all. */

@@ -1,7 +1,7 @@
-import { correctedBy, type Fact } from './fact';
+import { correctedBy, type Fact, type SaidFact } from './fact';
 import { type Meaning, meaningOf, slotKey } from './meaning';
 import type { Place } from './place';
-import { type Silence, whySilent } from './silence';
+import { says, type Silence, whySilent } from './silence';
 import { type Slot, type Slots, slotsFrom } from './slots';
 
 /** What is known now. Read through `read.ts`; nothing else in the house reaches into it. */
@@ -144,14 +144,15 @@ export function reduce(facts: readonly Fact[]): State {
 function slotsOf(standing: readonly Fact[]): Slots {
   const groups = new Map<
     string,
-    { meaning: Meaning; place: Place | undefined; said: Fact[]; silent: Fact[] }
+    { meaning: Meaning; place: Place | undefined; said: SaidFact[]; silent: Fact[] }
   >();
   for (const f of standing) {
     const meaning = meaningOf(f);
     const key = slotKey(meaning, f.place);
     let group = groups.get(key);
     if (!group) groups.set(key, (group = { meaning, place: f.place, said: [], silent: [] }));
-    (whySilent(f) === undefined ? group.said : group.silent).push(f);
+    if (says(f)) group.said.push(f);
+    else group.silent.push(f);
   }
   const slots = new Map<string, Slot>();
   const silences = new Map<string, Silence>();
@@ -164,7 +165,7 @@ function slotsOf(standing: readonly Fact[]): Slots {
 }
 
 /** Readings of one series stand together; everything else that nobody corrected contradicts. */
-function standingOf(facts: readonly Fact[]): Pick<Slot, 'facts' | 'rivals'> {
+function standingOf(facts: readonly SaidFact[]): Pick<Slot, 'facts' | 'rivals'> {
   const last = facts.at(-1)!;
   // The first reading carries no series of its own: it is named by those that joined it.
   const series = last.series ?? facts.find((f) => f.series === last.id)?.series;
@@ -178,7 +179,7 @@ function standingOf(facts: readonly Fact[]): Pick<Slot, 'facts' | 'rivals'> {
   };
 }
 
-const NONE: readonly Fact[] = [];
+const NONE: readonly SaidFact[] = [];
 
 /** A state of nothing, for a case that could not be put in order. */
 export const emptyState = (log: readonly Fact[]): State => ({

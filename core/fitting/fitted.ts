@@ -1,6 +1,6 @@
 import type { When } from '@core/catalogue/procedure';
 import type { Fact } from '@core/facts/fact';
-import { numberOf, standing, textOf, thingsWith } from '@core/facts/read';
+import { has, numberOf, standing, textOf, thingsWith } from '@core/facts/read';
 import { OBSERVABLES } from '@core/facts/registry';
 import type { State } from '@core/facts/state';
 import { nameOfId } from '@core/facts/thing';
@@ -71,7 +71,7 @@ export function fittedAs(sheet: Sheet, state: State, rules: Rules): Fitted | und
     broken,
     odd,
     faults: faultsOf(sheet, said, broken, odd),
-    unconfirmed: textOf(state, 'fit.sheet_back')
+    unconfirmed: has(state, 'fit.sheet_back')
       ? sheet.steps.filter((s) => !said.has(s.id)).map((s) => s.id)
       : [],
     back: wayBack(sheet.steps, sheet.gates, performed, broken, amiss(sheet, said)),

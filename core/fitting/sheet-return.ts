@@ -1,8 +1,10 @@
 import * as z from 'zod';
 import type { NewFact } from '@core/facts/change';
+import type { Said } from '@core/facts/fact';
 import { contentDigest } from '@core/facts/digest';
 import { factsOf, textOf } from '@core/facts/read';
 import type { State } from '@core/facts/state';
+import { asStructured } from '@core/facts/value';
 import { isDay } from '@core/quantity/dates';
 import { parseJson } from '@core/quantity/parse-json';
 import { type Result, err, ok } from '@core/quantity/result';
@@ -99,10 +101,14 @@ export function readReturn(text: string, home: Home): Result<Came, ReturnError> 
   const odd = oddity(r);
   if (odd) return err(odd);
   const mark = contentMark(r);
-  if (factsOf(home.state, 'fit.sheet_back').some((f) => String(f.value).includes(mark)))
+  if (factsOf(home.state, 'fit.sheet_back').some((f) => cameWith(f.value, mark)))
     return laterRemarks(r, home);
   return factsFrom(r, home);
 }
+
+/** Whether a fact is of a sheet that came back with this content. Earlier makes wrote "sheet mark 12 of 59 steps". */
+const cameWith = (value: Said, mark: string): boolean =>
+  typeof value === 'string' ? value.includes(mark) : asStructured('sheet', value)?.content === mark;
 
 /** What no fitter can have done: nothing at all, a step twice, two steps at one place, on a day that is none. */
 function oddity(r: SheetReturn): ReturnError | undefined {
@@ -201,14 +207,16 @@ function placed(steps: SheetReturn['steps']): SheetReturn['steps'] {
   return steps.map((s) => (s.state === 'skipped' ? s : { ...s, place: order.indexOf(s.id) + 1 }));
 }
 
-/** Digests of the sheets that were sent for a case. */
+/** Digests of the sheets that were sent for a case. Earlier makes wrote "digest 59 steps". */
 export const sentSheets = (state: State): string[] =>
-  factsOf(state, 'fit.sheet_sent').map((f) => String(f.value).split(' ')[0]!);
+  factsOf(state, 'fit.sheet_sent').flatMap(({ value }) =>
+    typeof value === 'string' ? (value.split(' ')[0] ?? []) : (asStructured('sheet', value)?.sheet ?? []),
+  );
 
 /** The fact that a sheet was sent. */
 export const sentEntry = (sheet: Sheet, how: string): NewFact => ({
   key: 'fit.sheet_sent',
-  value: `${sheetDigest(sheet)} ${sheet.steps.length} steps`,
+  value: { is: 'sheet', sheet: sheetDigest(sheet), steps: sheet.steps.length, of: sheet.steps.length },
   how: 'decided',
   note: how,
   series: 'sheets',
@@ -230,9 +238,13 @@ function factsFrom(r: SheetReturn, { sheet }: Home): Result<Came, ReturnError> {
   const entries: NewFact[] = [
     {
       key: 'fit.sheet_back',
-      value: [r.sheet.slice(0, 12), contentMark(r), `${known.length} of ${sheet.steps.length} steps`].join(
-        ' ',
-      ),
+      value: {
+        is: 'sheet',
+        sheet: r.sheet.slice(0, 12),
+        content: contentMark(r),
+        steps: known.length,
+        of: sheet.steps.length,
+      },
       how: 'document',
       series: 'sheets',
       ...(r.fitter || r.day ? { note: [r.fitter, r.day].filter(Boolean).join(', ') } : {}),

@@ -1,5 +1,5 @@
 import * as fc from 'fast-check';
-import { CHOICES, leastTurns, readChosen, RULES, rulesWith, writeChosen } from './rules';
+import { CHOICES, keptRules, leastTurns, RULES, rulesKept, rulesWith } from './rules';
 
 const answers = fc
   .tuple(
@@ -15,18 +15,23 @@ describe('house rules', () => {
       fc.property(answers, (chosen) => {
         const rules = rulesWith(chosen);
         for (const c of CHOICES) expect(rules.chosen[c.key]).toBe(chosen[c.key] ?? c.default);
-        expect(rulesWith(readChosen(writeChosen(chosen)))).toBe(rules);
+        const kept = keptRules(rules);
+        expect(rulesKept(kept)).toBe(rules);
         // What is the default is not kept.
-        expect(writeChosen(rules.chosen)).toBe(writeChosen(chosen));
+        for (const c of CHOICES) expect(kept.chosen[c.key]).not.toBe(c.default);
+        const asWritten = Object.entries(kept.chosen).map(([k, is]) => `${k}=${is}`);
+        expect(rulesKept(asWritten.join('; ') || 'as shipped')).toBe(rules);
       }),
     );
     expect(rulesWith({})).toBe(RULES);
-    expect(writeChosen(RULES.chosen)).toBe('');
+    expect(keptRules(RULES).chosen).toEqual({});
+    expect(rulesKept(undefined)).toBeUndefined();
+    expect(rulesKept(['turns=4'])).toBeUndefined();
   });
 
   it('leave out what nobody asks, or an answer that is none', () => {
     expect(rulesWith({ nobody: 'asks', turns: '40' })).toBe(RULES);
-    expect(rulesWith(readChosen('turns=4; nobody=asks; =; x'))).toBe(rulesWith({ turns: '4' }));
+    expect(rulesKept('turns=4; nobody=asks; =; x')).toBe(rulesWith({ turns: '4' }));
   });
 
   it('never ask for fewer turns than the procedure or the house', () => {

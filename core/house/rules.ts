@@ -1,4 +1,5 @@
 import * as z from 'zod';
+import { asStructured, type StructuredAs } from '@core/facts/value';
 import { own } from '@core/quantity/own';
 import choices from './data/choices.json';
 import data from './data/rules.json';
@@ -105,37 +106,48 @@ const DEFAULTS: Readonly<Record<string, string>> = Object.fromEntries(CHOICES.ma
 /** House rules as shipped. */
 export const RULES: Rules = { ...FIGURES, chosen: DEFAULTS };
 
-const made = new Map<string, Rules>([['', RULES]]);
+const made = new Map<string, Rules>();
 /** Rules with some answers of the house's own; one and the same object for the same answers. Unknown ones are left out. */
 export function rulesWith(answers: Readonly<Record<string, string>>): Rules {
-  const name = writeChosen(answers);
+  const ours = ownAnswers(answers);
+  if (Object.keys(ours).length === 0) return RULES;
+  const name = JSON.stringify(ours);
   const known = made.get(name);
   if (known) return known;
-  const rules: Rules = { ...FIGURES, chosen: { ...DEFAULTS, ...readChosen(name) } };
+  const rules: Rules = { ...FIGURES, chosen: { ...DEFAULTS, ...ours } };
   made.set(name, rules);
   return rules;
 }
 
-/** What a case keeps that is judged by the answers that ship. */
-export const AS_SHIPPED = 'as shipped';
-
-/** Answers that are not the default, one after the other: "marks=exact; turns=4". */
-export const writeChosen = (chosen: Readonly<Record<string, string>>): string =>
-  CHOICES.flatMap((c) => {
-    const is = own(chosen, c.key);
-    return is !== undefined && is !== c.default && c.options.some((o) => o.key === is)
-      ? [`${c.key}=${is}`]
-      : [];
-  }).join('; ');
-
-/** What {@link writeChosen} wrote. */
-export const readChosen = (text: string): Record<string, string> =>
+/** Answers that are known and not as they ship, in the order of the questions. */
+export const ownAnswers = (chosen: Readonly<Record<string, string>>): Readonly<Record<string, string>> =>
   Object.fromEntries(
-    text.split(/;\s*/).flatMap((pair): [string, string][] => {
-      const [key, value] = pair.split('=');
-      return key && value ? [[key, value]] : [];
+    CHOICES.flatMap((c): [string, string][] => {
+      const is = own(chosen, c.key);
+      return is !== undefined && is !== c.default && c.options.some((o) => o.key === is) ? [[c.key, is]] : [];
     }),
   );
+
+/** What a case keeps of the rules that it is judged by. */
+export const keptRules = (rules: Rules): StructuredAs<'house answers'> => ({
+  is: 'house answers',
+  chosen: { ...ownAnswers(rules.chosen) },
+});
+
+/** The rules that a case kept. Earlier makes wrote "marks=exact; turns=4", or "as shipped". */
+export function rulesKept(value: unknown): Rules | undefined {
+  const kept = asStructured('house answers', value);
+  if (kept) return rulesWith(kept.chosen);
+  if (typeof value !== 'string') return undefined;
+  return rulesWith(
+    Object.fromEntries(
+      value.split(/;\s*/).flatMap((pair): [string, string][] => {
+        const [key, is] = pair.split('=');
+        return key && is ? [[key, is]] : [];
+      }),
+    ),
+  );
+}
 
 /** Turns by hand before marks count: what the procedure asks for, and never fewer than the house does. */
 export const leastTurns = (rules: Rules, procedure = 0): number =>

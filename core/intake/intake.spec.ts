@@ -9,6 +9,7 @@ import type { IntakeContext } from './context';
 import type { Proposal } from './proposal';
 import { readText, type TextRead } from './read-text';
 import { scoreOf } from './score';
+import { plainText } from '@core/facts/value';
 
 const cat = catalogueOf(demoPack());
 const ctx: IntakeContext = {
@@ -51,7 +52,7 @@ describe('a message read into facts', () => {
         if (o!.type.kind === 'choice')
           expect(o!.type.options.map((x) => x.key))
             .withContext(p.key)
-            .toContain(String(p.value));
+            .toContain(plainText(p.value));
       }
     }
   });

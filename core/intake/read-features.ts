@@ -44,9 +44,10 @@ export function readFeatures(
   const out: Proposal[] = [];
   for (const o of features) {
     const topic = wordsOf(o.wording);
-    const options: Option[] = optionsOf(o)
-      .filter((x) => x.key !== 'unknown')
-      .map((x) => ({ key: x.key, telling: [...new Set([...wordsOf(x.wording), ...wordsOf(x.key)])] }));
+    const options: Option[] = optionsOf(o).map((x) => ({
+      key: x.key,
+      telling: [...new Set([...wordsOf(x.wording), ...wordsOf(x.key)])],
+    }));
     for (const x of options)
       x.telling = x.telling.filter(
         (w) =>

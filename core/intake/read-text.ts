@@ -13,6 +13,7 @@ import { readBare, readDistances, readMeasured } from './read-numbers';
 import { readPeople } from './read-people';
 import { type Token, tokensOf } from './text';
 import { WORDS } from './words';
+import { plainText } from '@core/facts/value';
 
 /** Signs of one message that are read at most. */
 export const LONGEST_MESSAGE = 20_000;
@@ -77,7 +78,7 @@ function namedEngine(
   ctx: IntakeContext,
 ): { sole: string | undefined; proposals: Proposal[] } {
   const coded = codes.filter((p) => p.key === 'engine.code');
-  const own = new Set(coded.filter((p) => p.sure !== 'ask').map((p) => String(p.value)));
+  const own = new Set(coded.filter((p) => p.sure !== 'ask').map((p) => plainText(p.value)));
   if (own.size > 0) return { sole: own.size === 1 ? [...own][0] : undefined, proposals: [] };
   const family = readFamily(tokens, ctx);
   const both =

@@ -1,3 +1,4 @@
+import { canonical } from '@core/facts/canonical';
 import type { FactValue } from '@core/facts/fact';
 import type { Proposal } from './proposal';
 
@@ -8,8 +9,14 @@ export type Score = { right: number; proposed: number; wanted: number };
 /** One entry of a list counts as one fact; numbers agree within a thousandth, texts by their letters. */
 function units(list: readonly { key: string; about?: string | undefined; value: FactValue }[]): string[] {
   return list.flatMap(({ key, about, value }) => {
-    const one = (v: string | number) =>
-      `${key} ${about ?? ''} ${typeof v === 'number' ? Number(v.toPrecision(4)) : v.toLowerCase().replace(/[^\p{L}\d]/gu, '')}`;
+    const one = (v: unknown) =>
+      `${key} ${about ?? ''} ${
+        typeof v === 'number'
+          ? Number(v.toPrecision(4))
+          : canonical(v)
+              .toLowerCase()
+              .replace(/[^\p{L}\d]/gu, '')
+      }`;
     return Array.isArray(value) ? value.map((v) => one(v)) : [one(value)];
   });
 }

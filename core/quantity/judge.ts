@@ -1,5 +1,18 @@
 /** How far on both sides a measured value is judged: about 95 % (JCGM 100, coverage factor 2). */
-export const COVERAGE = 2;
+const COVERAGE = 2;
+
+/** A value with its standard uncertainty, in one unit. */
+export type Uncertain = { value: number; u: number };
+/** The least and the most that a measured value may be. */
+export const lowest = ({ value, u }: Uncertain): number => value - COVERAGE * u;
+export const highest = ({ value, u }: Uncertain): number => value + COVERAGE * u;
+/** Standard uncertainty of an interval of which half is so wide, and that half of a standard uncertainty. */
+export const uOfHalf = (half: number): number => half / COVERAGE;
+export const halfOf = (u: number): number => COVERAGE * u;
+/** Above a limit wherever it lies. */
+export const surelyAbove = (m: Uncertain, limit: number): boolean => lowest(m) > limit;
+/** Below a limit wherever it lies. */
+export const surelyBelow = (m: Uncertain, limit: number): boolean => highest(m) < limit;
 
 /**
  * Judges a measured value: what `classify` says alike at v, v − 2u and v + 2u; undefined when they disagree, so when the
@@ -22,4 +35,14 @@ export function judgeBand(
   const side = judged(value, u, (v) => (v < band.from ? 'below' : v > band.to ? 'above' : 'within'));
   if (side === undefined) return 'cannot_tell';
   return side === 'within' ? 'within' : 'outside';
+}
+
+/** Above a limit wherever the value lies, below it wherever it lies, or cannot tell. On the limit is above. */
+export function judgedAbove<A extends string, B extends string>(
+  m: Uncertain,
+  limit: number,
+  says: { above: A; below: B },
+): A | B | 'cannot_tell' {
+  const above = judged(m.value, m.u, (v) => v >= limit);
+  return above === undefined ? 'cannot_tell' : above ? says.above : says.below;
 }

@@ -13,6 +13,7 @@ import shipped from '../boxes.json';
 import { demoPack } from '../catalogue';
 import { BOXES, boxFacts, taken } from './boxes';
 import { BENCH, CARD } from './patches';
+import { plainText } from '@core/facts/value';
 
 const world = worldOf(catalogueOf(demoPack()));
 const registry = registryFor(world);
@@ -46,7 +47,7 @@ describe('the boxes of the demo', () => {
         if (!o) continue;
         expect(applies(o, a.possible)).withContext(f.key).toBeTrue();
         const keys = optionsOf(o).map((x) => x.key);
-        if (o.type.kind === 'choice') expect(keys).withContext(f.key).toContain(String(f.value));
+        if (o.type.kind === 'choice') expect(keys).withContext(f.key).toContain(plainText(f.value));
         if (o.type.kind === 'number') {
           expect(Number(f.value)).withContext(f.key).toBeGreaterThanOrEqual(o.type.min);
           expect(Number(f.value)).withContext(f.key).toBeLessThanOrEqual(o.type.max);

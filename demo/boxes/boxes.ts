@@ -16,7 +16,7 @@ import { cameraOver, photograph } from '@core/simulate/photograph';
 import { addDays } from '@core/quantity/dates';
 import { sha256 } from '@noble/hashes/sha2.js';
 import { bytesToHex } from '@noble/hashes/utils.js';
-import { onPhoto, type Overlay, overlayLines } from '@core/bench/photo-overlay';
+import { onPhoto, type Overlay } from '@core/bench/photo-overlay';
 import { PACK } from '../cases';
 import { demoPack } from '../catalogue';
 import data from '../data/boxes.json';
@@ -104,6 +104,7 @@ function measured(
   const what = onPhoto(o);
   if (what === undefined) throw new Error(`${o.key} is not read off pictures`);
   const overlay: Overlay = {
+    is: 'overlay',
     hash: photo.ref.hash,
     key: o.key,
     scale: what === 'count' ? 'counted' : 'rectangle',
@@ -117,7 +118,7 @@ function measured(
   const place = o.place === 'piece' ? { place: { on: o.place, from: 1 } } : {};
   return [
     { key: o.key, about, ...read, ...place, how: 'measured', files },
-    { key: 'photo.overlay', about: of, value: overlayLines(overlay), how: 'measured', files },
+    { key: 'photo.overlay', about: of, value: overlay, how: 'measured', files },
   ];
 }
 

@@ -11,6 +11,7 @@ import { HouseStore } from '../../data/house';
 import { DeskSession } from '../../entry/desk-session';
 import { readSentence } from '../../words/reading';
 import { doubtWords } from '../../words/intake';
+import { plainText } from '@core/facts/value';
 
 /** A message as it came. */
 export const MESSAGE = 'call.message';
@@ -167,7 +168,7 @@ export class MessageStore {
 
   private show(p: Proposal, value: FactValue): string {
     const o = this.registry().get(p.key);
-    return o ? this.session.show(o, value) : String(value);
+    return o ? this.session.show(o, value) : plainText(value);
   }
 
   private said(key: string): string | undefined {

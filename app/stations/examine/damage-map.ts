@@ -9,6 +9,7 @@ import type { Session } from '../../entry/session';
 import { lettersOf } from '../../ui/letters';
 import { Tiles } from '../../ui/tiles';
 import { damageWords } from '../../words/damage';
+import { plainText } from '@core/facts/value';
 
 /** A belt or chain unrolled: every tooth or link a place to press, what was found standing on it, and what it repeats with. */
 @Component({
@@ -163,8 +164,8 @@ export class DamageMapPart {
       );
       return {
         n,
-        letter: here.map((s) => letters.get(String(s.value))?.letter ?? '·').join(''),
-        words: here.map((s) => letters.get(String(s.value))?.wording.toLowerCase() ?? '').join(', '),
+        letter: here.map((s) => letters.get(plainText(s.value))?.letter ?? '·').join(''),
+        words: here.map((s) => letters.get(plainText(s.value))?.wording.toLowerCase() ?? '').join(', '),
         met: met.has(n),
       };
     });

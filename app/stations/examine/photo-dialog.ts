@@ -32,7 +32,6 @@ import {
   MARKS,
   type OnPhoto,
   type Overlay,
-  overlayLines,
   readOverlay,
   scaleOf,
   takesMore,
@@ -147,6 +146,7 @@ export class PhotoDialog {
   /** Width of the picture on the screen, pixels. */
   protected readonly shown = signal(0);
   protected readonly overlay = signal<Overlay>({
+    is: 'overlay',
     hash: '',
     key: '',
     scale: 'ruler',
@@ -289,7 +289,7 @@ export class PhotoDialog {
         how: 'measured',
         files,
       },
-      { key: OVERLAY, about: this.thing(), value: overlayLines(this.overlay()), how: 'measured', files },
+      { key: OVERLAY, about: this.thing(), value: this.overlay(), how: 'measured', files },
     ]);
     if (filed.ok) this.closed.emit();
     else this.say.refuse(troubleSentence(filed.error));

@@ -5,6 +5,7 @@ import { NzProgressComponent } from 'ng-zorro-antd/progress';
 import { interval } from 'rxjs';
 import { pressAt, pressPlan } from '@core/bench/slow-press';
 import { measuredOf } from '@core/facts/read';
+import { surelyAbove } from '@core/quantity/judge';
 import { RULES } from '@core/house/rules';
 import { CaseDesk } from '../../data/case-desk';
 import type { Session } from '../../entry/session';
@@ -69,7 +70,7 @@ export class PressPanel {
   protected readonly plan = computed(() => {
     const state = this.session().state();
     const out = state && measuredOf(state, this.desk.registry(), EXTENSION, this.about());
-    return out && out.value > 0 ? pressPlan(out.value, this.rules()) : undefined;
+    return out && surelyAbove(out, 0) ? pressPlan(out.value, this.rules()) : undefined;
   });
   protected readonly on = computed(() => this.clock.isOn(this.key()));
   private readonly seconds = computed(() => {

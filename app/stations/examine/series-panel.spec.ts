@@ -42,7 +42,7 @@ describe('a leak-down on the bench', () => {
     says.complete();
     await until(() => page.words.includes('40 readings are kept'));
     await page.press('Use what came');
-    await until(() => Array.isArray(valueOf(state(), KEY)));
+    await until(() => valueOf(state(), KEY) !== undefined);
     await page.fixture.whenStable();
     const leak = desk.current()!.answers!.leaks[0]!;
     expect(leak.points.length).toBe(40);
@@ -79,7 +79,7 @@ describe('a leak-down on the bench', () => {
     expect(standing(state(), KEY)).toBeUndefined();
     works();
     choose('leak.csv', rows.join('\r\n'));
-    await until(() => Array.isArray(valueOf(state(), KEY)));
+    await until(() => valueOf(state(), KEY) !== undefined);
     expect(desk.current()!.answers!.leaks[0]!.verdict).toBe('within');
   });
 

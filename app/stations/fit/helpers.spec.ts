@@ -1,5 +1,5 @@
 import { TestBed } from '@angular/core/testing';
-import { textOf } from '@core/facts/read';
+import { structuredOf, valueOf } from '@core/facts/read';
 import { Sheets } from '../../acts/sheets';
 import type { CaseDesk } from '../../data/case-desk';
 import { closeDesk, failWrites, openDesk, paint, type Painted, until } from '../../testing/demo-desk';
@@ -111,11 +111,12 @@ describe('help at the fitting', () => {
     await sheets.page();
     expect(asked).toHaveBeenCalledWith('fitter.js');
     const state = () => desk.current()!.state;
-    expect(textOf(state(), 'case.rules')).toBe('as shipped');
-    expect(textOf(state(), 'fit.sheet_sent')).toMatch(/^[0-9a-f]{64} \d+ steps$/);
+    expect(valueOf(state(), 'case.rules')).toEqual({ is: 'house answers', chosen: {} });
+    const { sheet, steps, of } = structuredOf('sheet', state(), 'fit.sheet_sent')!;
+    expect([sheet.length, steps]).toEqual([64, of]);
     await desk.undo();
-    expect(textOf(state(), 'case.rules')).toBeUndefined();
-    expect(textOf(state(), 'fit.sheet_sent')).toBeUndefined();
+    expect(valueOf(state(), 'case.rules')).toBeUndefined();
+    expect(valueOf(state(), 'fit.sheet_sent')).toBeUndefined();
     asked.and.resolveTo(new Response('', { status: 404 }));
     const facts = state().log.length;
     await sheets.page();

@@ -106,7 +106,7 @@ export class ComparePanel {
     const old = new Map<string, { value: number | string; u?: number }>();
     for (const key of Object.keys(part.attributes)) {
       const fact = standing(view.state, attributeKey(key), oldThing(part.kind));
-      if (fact && !Array.isArray(fact.value))
+      if (fact && (typeof fact.value === 'number' || typeof fact.value === 'string'))
         old.set(key, {
           value: fact.value,
           ...(fact.u === undefined ? {} : { u: fact.u }),

@@ -1,6 +1,6 @@
 import type { Engine, Kit, Variant } from '@core/catalogue/pack';
-import { textOf } from '@core/facts/read';
-import { AS_SHIPPED, readChosen, type Rules, rulesWith } from '@core/house/rules';
+import { textOf, valueOf } from '@core/facts/read';
+import { type Rules, rulesKept } from '@core/house/rules';
 import { type Identification, identify } from '@core/match/identify';
 import { type KitMatch, matchKits } from '@core/match/match-kits';
 import { type Asking, nextQuestions } from '@core/match/next-question';
@@ -11,10 +11,10 @@ import { registryFor } from '../world';
 export const registry = node({}, (_, world) => registryFor(world));
 
 /** House rules by which the case is judged: those that it keeps, else those of today. */
-export const rules = node({}, (_, { rules }, state): Rules => {
-  const kept = textOf(state, 'case.rules');
-  return kept === undefined ? rules : rulesWith(kept === AS_SHIPPED ? {} : readChosen(kept));
-});
+export const rules = node(
+  {},
+  (_, { rules }, state): Rules => rulesKept(valueOf(state, 'case.rules')) ?? rules,
+);
 
 export const engine = node({}, (_, { catalogue }, state): Engine | undefined =>
   catalogue.engines.get(textOf(state, 'engine.code') ?? ''),
