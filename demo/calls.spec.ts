@@ -1,10 +1,11 @@
 import { QUESTIONS } from '@core/advice/advice';
+import { ASKED_WORDS, spokenText } from '../app/words/advice';
 import { demoCalls } from './calls';
 import shipped from './calls.json';
 import { demoPack } from './catalogue';
 
 describe('calls of the demo', () => {
-  const calls = demoCalls();
+  const calls = demoCalls({ spoken: spokenText, asked: ASKED_WORDS });
 
   it('are what the generator makes', () => {
     expect(JSON.parse(JSON.stringify(calls))).toEqual(shipped);

@@ -1,8 +1,8 @@
+import type { Advice } from '@core/advice/advice';
 import { advise, askedOf } from '@core/advice/advise';
 import { answersFor } from '@core/answer/answers';
 import { thingWords } from '@core/answer/things';
 import { METRIC } from '@core/facts/read-value';
-import { ASKED_WORDS, spokenText } from '../app/words/advice';
 import { type Head, headOf } from '@core/answer/head';
 import { registryFor, worldOf } from '@core/answer/world';
 import { catalogueOf } from '@core/catalogue/find-records';
@@ -35,26 +35,33 @@ function firstOfEach(): typeof messages {
   return [...found.values()];
 }
 
+/** How the answer to a question is said, and the question: words are the app's, and lent by whoever makes the demo. */
+export type Telling = {
+  spoken: (advice: Advice, voice: ReturnType<typeof voiceOf>) => string;
+  asked: Readonly<Record<Advice['asked'], string>>;
+};
+const voiceOf = (a: ReturnType<typeof answersFor>) => ({
+  house: METRIC,
+  cat: WORLD.catalogue,
+  registry: registryFor(WORLD),
+  thing: (t: string) => thingWords(a.things, t),
+});
+
 /** What they were told, where the facts gave an answer. */
-function told(facts: readonly Fact[], id: string, author: Author, today: string): Fact[] {
+function told(facts: readonly Fact[], id: string, author: Author, today: string, say: Telling): Fact[] {
   const state = reduce(facts);
   const a = answersFor(WORLD, state);
-  const voice = {
-    house: METRIC,
-    cat: WORLD.catalogue,
-    registry: registryFor(WORLD),
-    thing: (t: string) => thingWords(a.things, t),
-  };
+  const voice = voiceOf(a);
   const entries = askedOf(state)
     .map((asked) => advise(asked, { world: WORLD, state, a, today }))
     .filter((x) => x.standing !== 'open')
     .map(
       (x): NewFact => ({
         key: 'call.told',
-        value: spokenText(x, voice),
+        value: say.spoken(x, voice),
         how: 'decided',
         basis: x.basis,
-        note: `${ASKED_WORDS[x.asked]}: read out`,
+        note: `${say.asked[x.asked]}: read out`,
         series: 'told',
       }),
     );
@@ -77,7 +84,7 @@ export type Calls = { format: 'hollow-sprocket-demo-calls'; facts: Fact[]; heads
  * Calls and messages of the weeks before: each case holds its message word for word; of one of every engine the facts were
  * taken as the reader proposes them, the others wait to be read.
  */
-export function demoCalls(): Calls {
+export function demoCalls(say: Telling): Calls {
   const { catalogue } = WORLD;
   const registry = registryFor(WORLD);
   const chosen = [...firstOfEach().map((m) => ({ ...m, unread: false })), ...waiting()];
@@ -120,7 +127,7 @@ export function demoCalls(): Calls {
       if (read.left !== '') entries.push({ key: 'complaint', value: read.left, how: 'reported' });
     }
     const own = fileFacts(reduce([]), id, entries, author);
-    if (!unread) own.push(...told(own, id, author, day));
+    if (!unread) own.push(...told(own, id, author, day, say));
     facts.push(...own);
     heads.push(headOf(id, own, WORLD));
   });

@@ -1,5 +1,8 @@
-import { ESLint } from 'eslint';
+import { ESLint, type Linter } from 'eslint';
 import { expect, test } from '@playwright/test';
+import { readdirSync } from 'node:fs';
+import { dirname, join, relative } from 'node:path';
+import ts from 'typescript-eslint';
 
 // Texts that are not those on the disk: the parser must not take the run for one over files alone, as it does where CI is set.
 const eslint = new ESLint({
@@ -41,26 +44,100 @@ export class X {}
   expect(result!.messages.filter((m) => m.message.startsWith('Use the library')).length).toBe(1);
 });
 
-test('rooms and layers import downwards only', async () => {
+type Walls = { ROOMS: Record<string, { ours: string[]; packages: string[] }>; walls: Linter.Config };
+const { ROOMS, walls } = (await import(join(import.meta.dirname, '..', 'eslint.walls.mjs'))) as Walls;
+const ROOT = join(import.meta.dirname, '..');
+/** A file of a room, whose name stands for the room. */
+const fileIn = (room: string): string => {
+  const name = readdirSync(join(ROOT, room), { recursive: true })
+    .map(String)
+    .find((f) => f.endsWith('.ts') && !/\.(spec|fixture|worker)\.ts$/.test(f))!;
+  return join(ROOT, room, name);
+};
+
+test('every import that is not allowed is refused, from every room to every other, and of packages', async () => {
+  test.setTimeout(120_000);
+  const held = new ESLint({
+    cwd: ROOT,
+    overrideConfigFile: true,
+    overrideConfig: [
+      { files: ['**/*.ts'], languageOptions: { parser: ts.parser } },
+      walls,
+    ] as Linter.Config[],
+  });
+  const rooms = Object.entries(ROOMS);
+  const folders = [...rooms.map(([room]) => room), 'app/testing', 'scripts', 'bench', 'e2e'];
+  const packages = [
+    '@angular/core',
+    'rxjs',
+    'idb',
+    'express',
+    'ng-zorro-antd',
+    'echarts',
+    'pdfmake',
+    'node:fs',
+  ];
+  let refused = 0;
+  for (const [room, may] of rooms) {
+    const from = fileIn(room);
+    const ours = folders.filter((f) => f !== room);
+    const ways = ours.map((to) => {
+      const path = relative(dirname(from), fileIn(to)).replace(/\.ts$/, '');
+      return { name: path.startsWith('.') ? path : `./${path}`, allowed: may.ours.includes(to) };
+    });
+    for (const name of packages)
+      ways.push({
+        name,
+        allowed: may.packages.some((p) => p === name || (p === 'node:*' && name.startsWith('node:'))),
+      });
+    const text = ways.map(({ name }, i) => `import type { x${i} } from '${name}';`).join('\n');
+    const [result] = await held.lintText(text, { filePath: from });
+    const lines = new Set(result!.messages.map((m) => m.line));
+    ways.forEach(({ name, allowed }, i) => {
+      expect(lines.has(i + 1), `${room} ← ${name}`).toBe(!allowed);
+    });
+    refused += lines.size;
+  }
+  console.log(`walls: ${refused} wrong imports refused in ${rooms.length} rooms`);
+  expect(refused).toBeGreaterThan(1000);
+});
+
+test('what may be imported never leads back', () => {
+  const left = new Map(Object.entries(ROOMS).map(([room, { ours }]) => [room, new Set(ours)]));
+  while (left.size > 0) {
+    const free = [...left].filter(([, to]) => [...to].every((t) => !left.has(t))).map(([room]) => room);
+    expect(free.length, `among ${[...left.keys()].join(', ')}`).toBeGreaterThan(0);
+    free.forEach((room) => left.delete(room));
+  }
+});
+
+test('what stands is read through its own room, and a measured value meets a limit in one place', async () => {
   test.setTimeout(240_000);
-  const rule = 'no-restricted-imports';
-  for (const [file, from, held] of [
-    ['core/quantity/units.ts', '@core/facts/state', 1],
-    ['core/facts/state.ts', '@core/quantity/units', 0],
-    ['core/drive/path.ts', '@core/cause/rank', 1],
-    ['core/cause/rank.ts', '@core/drive/path', 0],
-    ['core/claim/terms.ts', '@angular/core', 1],
-    ['core/cause/rank.ts', '@core/facts/slots', 1],
-    ['app/ui/tiles.ts', '../data/cases', 1],
-    ['app/ui/tiles.ts', '@core/answer/answers', 1],
-    ['app/ui/tiles.ts', './letters', 0],
-    ['app/data/cases.ts', 'ng-zorro-antd/message', 1],
-    ['app/stations/fit/fit-page.ts', '../call/call-page', 1],
-    ['app/stations/fit/fit-page.ts', '../../entry/field', 0],
-    ['server/serve.ts', '@core/answer/answers', 1],
+  for (const [file, text, rule, count] of [
+    [
+      'core/cause/rank.ts',
+      "import { x } from '@core/facts/slots';\nconsole.log(x);\n",
+      'no-restricted-imports',
+      1,
+    ],
+    [
+      'core/answer/world.ts',
+      "import { x } from '@core/facts/watch';\nconsole.log(x);\n",
+      'no-restricted-imports',
+      0,
+    ],
+    [
+      'core/bench/derived.ts',
+      'export const f = (m: { value: number }) => m.value > 3;\n',
+      'no-restricted-syntax',
+      1,
+    ],
+    [
+      'core/bench/derived.ts',
+      'export const f = (m: { value: number }) => 3 >= m.value;\n',
+      'no-restricted-syntax',
+      1,
+    ],
   ] as const)
-    expect(
-      await against(file, `import { x } from '${from}';\nconsole.log(x);\n`, rule),
-      `${file} ← ${from}`,
-    ).toBe(held);
+    expect(await against(file, text, rule), `${file}: ${text}`).toBe(count);
 });

@@ -46,7 +46,7 @@ export async function bundlePage(entry, outfile) {
 if (process.argv[1] && resolve(process.argv[1]) === import.meta.filename) {
   const [entry, ...rest] = process.argv.slice(2);
   if (!entry) {
-    console.error('Name the TypeScript file to run: node scripts/run-ts.mjs demo/write.ts');
+    console.error('Name the TypeScript file to run: node scripts/run-ts.mjs scripts/write-demo.ts');
     process.exit(1);
   }
   const file = await bundle(entry);

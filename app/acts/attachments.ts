@@ -6,9 +6,9 @@ import { fileNameText } from '@core/quantity/header-text';
 import { notHereWords } from '../words/case-file';
 import { CaseDesk } from '../data/case-desk';
 import { FactRepository } from '../data/fact-repository';
-import { hashOf } from '../data/hash';
+import { hashOf } from '../records/hash';
 import { troubleSentence } from '../data/store-trouble';
-import { download } from './download';
+import { download } from '../report/download';
 import { Say } from './say';
 import { roomFor } from './storage-room';
 

@@ -3,7 +3,7 @@ import { textOf } from '@core/facts/read';
 import { CaseDesk } from '../data/case-desk';
 import { Clock } from '../data/clock';
 import { troubleSentence } from '../data/store-trouble';
-import { download } from './download';
+import { download } from '../report/download';
 import { Say } from './say';
 
 /** A call that was promised: as a calendar entry, and as made. */

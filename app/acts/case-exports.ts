@@ -12,8 +12,8 @@ import type { CaseView } from '../data/case-view';
 import { Clock } from '../data/clock';
 import { Drafts } from '../data/drafts';
 import { FactRepository } from '../data/fact-repository';
-import { hashOf } from '../data/hash';
-import { download } from './download';
+import { hashOf } from '../records/hash';
+import { download } from '../report/download';
 import { Reports } from './reports';
 import { Say } from './say';
 

@@ -1,7 +1,7 @@
 import { inject, Injectable } from '@angular/core';
 import { type Layout, LayoutSchema } from '@core/drive/layout';
 import { parseJson } from '@core/quantity/parse-json';
-import { download } from './download';
+import { download } from '../report/download';
 import { Say } from './say';
 
 const LARGEST_LAYOUT = 2_000_000;

@@ -6,7 +6,7 @@ import { PackHeadSchema } from '@core/catalogue/read-pack';
 import { tableCells } from '@core/catalogue/tables';
 import { writeCsv } from '../report/csv';
 import { Packs } from '../data/packs';
-import { download } from './download';
+import { download } from '../report/download';
 
 /** Catalogues out to open files. */
 @Injectable({ providedIn: 'root' })

@@ -2,7 +2,7 @@ import { inject, Injectable } from '@angular/core';
 import type { JobLine } from '@core/match/job-list';
 import type { LabelModel } from '../report/label';
 import type { OrderHead } from '../report/order-list';
-import { download } from './download';
+import { download } from '../report/download';
 import { Say } from './say';
 import { HouseStore } from '../data/house';
 

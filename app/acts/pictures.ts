@@ -1,5 +1,5 @@
 import { inject, Injectable, DestroyRef } from '@angular/core';
-import { Door } from '../workers/door';
+import { Door } from '../threads/door';
 import type { PhotoJobs } from '../workers/photo.protocol';
 
 /** The thread that decodes pictures and lays them flat. */

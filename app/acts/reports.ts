@@ -3,7 +3,7 @@ import { nameWorld } from '@core/answer/world';
 import { CaseDesk } from '../data/case-desk';
 import type { CaseView } from '../data/case-view';
 import { Clock } from '../data/clock';
-import { download } from './download';
+import { download } from '../report/download';
 import { VoiceService } from './voice';
 
 /** Makes the printed report; the PDF library is fetched only when one is wanted. */

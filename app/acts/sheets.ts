@@ -9,9 +9,9 @@ import { Clock } from '../data/clock';
 import { HouseStore } from '../data/house';
 import { troubleSentence } from '../data/store-trouble';
 import type { SheetPaper } from '../report/sheet-paper';
-import { Door } from '../workers/door';
+import { Door } from '../threads/door';
 import type { PaperJobs } from '../report/paper.protocol';
-import { download } from './download';
+import { download } from '../report/download';
 import { Say } from './say';
 
 /** The fitting sheet leaves the house, on paper or for a telephone; that it did, and by which rules, is a fact. */

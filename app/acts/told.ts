@@ -6,7 +6,7 @@ import { Clock } from '../data/clock';
 import { HouseStore } from '../data/house';
 import { troubleSentence } from '../data/store-trouble';
 import { ASKED_WORDS, spokenText } from '../words/advice';
-import { download } from './download';
+import { download } from '../report/download';
 import { Say } from './say';
 import { VoiceService } from './voice';
 

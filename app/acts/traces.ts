@@ -1,5 +1,5 @@
 import { DestroyRef, inject, Injectable } from '@angular/core';
-import { Door } from '../workers/door';
+import { Door } from '../threads/door';
 import type { StretchAsk, TraceAsk, TraceJobs } from '../workers/trace.protocol';
 
 /** The thread that reads captures. */

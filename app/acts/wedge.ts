@@ -3,7 +3,7 @@ import { readLabel } from '@core/intake/read-label';
 import { CaseDesk } from '../data/case-desk';
 import { troubleSentence } from '../data/store-trouble';
 import { factWords } from '../words/facts';
-import { list } from '../words/list';
+import { list } from '../language/list';
 import { Commands } from './commands';
 import { Say } from './say';
 import { VoiceService } from './voice';

@@ -25,7 +25,7 @@ import { drivePicture } from '../ui/drive-picture';
 import { isFreeKey } from '../ui/free-keys';
 import { State } from '../ui/state';
 import { distance, percent } from '../words/answers';
-import { list } from '../words/list';
+import { list } from '../language/list';
 import { waitsWords } from '../words/waits';
 
 const INTERFERENCE = {

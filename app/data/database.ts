@@ -1,7 +1,7 @@
 import { Injectable, type OnDestroy, signal } from '@angular/core';
 import type { IDBPDatabase } from 'idb';
-import { openRecords } from './open-records';
-import type { Records } from './records';
+import { openRecords } from '../records/open-records';
+import type { Records } from '../records/records';
 import { type StoreTrouble, troubleOf } from './store-trouble';
 
 /** The one connection. `trouble` says why it is not usable; it goes when it is again. */

@@ -15,8 +15,8 @@ import { FactRepository } from './fact-repository';
 import first from './fixtures/records-first.json';
 import later from './fixtures/records-later.json';
 import whole from './fixtures/records-whole-pack.json';
-import { putPack } from './pack-records';
-import { DATABASE, ofCase } from './records';
+import { putPack } from '../records/pack-records';
+import { DATABASE, ofCase } from '../records/records';
 
 type Kept = { pack: Pack; facts: Fact[] };
 /** One make of this program: how it laid its records out, and what lay in them. */

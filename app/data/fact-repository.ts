@@ -6,12 +6,12 @@ import { packId } from '@core/catalogue/version';
 import { mergeCase, MOST_FACTS } from '@core/facts/consistent';
 import { type Fact, FactSchema } from '@core/facts/fact';
 import { type Result, err, ok } from '@core/quantity/result';
-import { type Damaged, mergeWords, whyUnfit } from './damaged';
+import { type Damaged, mergeWords, whyUnfit } from '../records/damaged';
 import { Database } from './database';
-import { putPack } from './pack-records';
-import { LEFT_OVER } from './lay-out';
-import { type FileRecord, ofCase } from './records';
-import { soundOf, standingOf } from './sound';
+import { putPack } from '../records/pack-records';
+import { LEFT_OVER } from '../records/lay-out';
+import { type FileRecord, ofCase } from '../records/records';
+import { soundOf, standingOf } from '../records/sound';
 import { type StoreTrouble, troubleOf, Unfit } from './store-trouble';
 
 /** What was written, by this window or another: heads of the cases that changed, packs and parts of packs that came. */

@@ -1,7 +1,7 @@
 import { inject, Injectable } from '@angular/core';
 import { knowledgeDigest } from '@core/answer/world';
 import type { DeskJobs } from '../workers/desk.protocol';
-import { Door } from '../workers/door';
+import { Door } from '../threads/door';
 import { FactRepository, type News } from './fact-repository';
 import { RecordWork, type WorkLine } from './record-work';
 

@@ -1,5 +1,5 @@
 import { inject, Injectable, signal } from '@angular/core';
-import { Door } from '../workers/door';
+import { Door } from '../threads/door';
 import type { ImportPreview, ImportProgress, PackJobs } from '../workers/pack-import.protocol';
 import { FactRepository } from './fact-repository';
 

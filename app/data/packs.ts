@@ -4,8 +4,8 @@ import type { Pack } from '@core/catalogue/pack';
 import { newerFirst } from '@core/catalogue/version';
 import { Database } from './database';
 import { FactRepository, type News } from './fact-repository';
-import { getPack } from './pack-records';
-import { PACK_SHAPE } from './records';
+import { getPack } from '../records/pack-records';
+import { PACK_SHAPE } from '../records/records';
 
 /** A pack by its name, without its rows. */
 export type PackHead = { id: string; name: string; version: string; issued: string };

@@ -7,7 +7,7 @@ import { closeDesk, failWrites, openDesk, until, wake } from '../testing/demo-de
 import { headOf } from '@core/answer/head';
 import { checkFacts } from '@core/facts/consistent';
 import type { Fact } from '@core/facts/fact';
-import { ofCase } from './records';
+import { ofCase } from '../records/records';
 import { CaseDesk } from './case-desk';
 import { Cases } from './cases';
 import { HeadKeeper } from './head-keeper';
@@ -17,7 +17,7 @@ import { DriveFiles } from '../acts/drive-files';
 import { FactRepository } from './fact-repository';
 import { Find } from './find';
 import { HouseSchema } from './house';
-import { getPack, writePack } from './pack-records';
+import { getPack, writePack } from '../records/pack-records';
 
 const rack = () => TestBed.inject(Cases);
 async function newest() {

@@ -1,9 +1,9 @@
 import { inject, Injectable, signal } from '@angular/core';
 import type { Change } from '@core/cause/changes';
 import type { DeskJobs } from '../workers/desk.protocol';
-import { Door } from '../workers/door';
+import { Door } from '../threads/door';
 import { HouseRules } from './house-rules';
-import type { RejudgeAnswer } from './rejudge-all';
+import type { RejudgeAnswer } from '../workers/rejudge-all';
 
 /** Judges every case again in a thread: what would be said otherwise with other numbers. */
 @Injectable({ providedIn: 'root' })

@@ -21,8 +21,8 @@ import { CaseFiles } from '../acts/case-files';
 import { Database } from './database';
 import { Drafts } from './drafts';
 import { FactRepository } from './fact-repository';
-import { LEFT_OVER } from './lay-out';
-import { DATABASE, ofCase } from './records';
+import { LEFT_OVER } from '../records/lay-out';
+import { DATABASE, ofCase } from '../records/records';
 import { allStanding, has, standing } from '@core/facts/read';
 
 const cat = catalogueOf(demoPack());

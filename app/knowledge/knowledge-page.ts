@@ -12,7 +12,7 @@ import { NzInputDirective } from 'ng-zorro-antd/input';
 import { CAUSES } from '@core/cause/cause-data';
 import { changeRows, holding, readChanges } from '@core/cause/changes';
 import { numbersOf } from '@core/cause/numbers';
-import { download } from '../acts/download';
+import { download } from '../report/download';
 import { Say } from '../acts/say';
 import { HouseKnowledge } from '../data/house-knowledge';
 import { writeCsv } from '../report/csv';

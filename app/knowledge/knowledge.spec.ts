@@ -6,7 +6,7 @@ import { Cases } from '../data/cases';
 import { Database } from '../data/database';
 import { FactRepository } from '../data/fact-repository';
 import { HouseKnowledge } from '../data/house-knowledge';
-import { rejudgeAll } from '../data/rejudge-all';
+import { rejudgeAll } from '../workers/rejudge-all';
 import { writeCsv } from '../report/csv';
 import { closeDesk, failWrites, openDesk, type Painted, paint, until } from '../testing/demo-desk';
 import { CausePage } from '../stations/cause/cause-page';

@@ -1,5 +1,5 @@
 import type { TDocumentDefinitions } from 'pdfmake/interfaces';
-import { download } from '../acts/download';
+import { download } from './download';
 import { pdfBlob } from './make-pdf';
 
 /** Hands the document to the browser as a file. */

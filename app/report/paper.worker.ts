@@ -1,6 +1,6 @@
 import { pdfBlob } from './make-pdf';
 import { sheetDocument } from './sheet-document';
-import { serve } from '../workers/door';
+import { serve } from '../threads/door';
 import type { PaperJobs } from './paper.protocol';
 
 serve<PaperJobs>(

@@ -10,7 +10,7 @@ import { Database } from '../data/database';
 import { addDemo } from '../data/demo-data';
 import { FactRepository } from '../data/fact-repository';
 import { Packs } from '../data/packs';
-import { DATABASE } from '../data/records';
+import { DATABASE } from '../records/records';
 
 /** A desk on an empty record store of its own; `demo` fills it with the scenario. Close it with {@link closeDesk}. */
 export async function openDesk(demo = true, more: Provider[] = []): Promise<CaseDesk> {

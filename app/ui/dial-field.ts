@@ -14,7 +14,7 @@ import { NzInputDirective } from 'ng-zorro-antd/input';
 import { NzSliderModule } from 'ng-zorro-antd/slider';
 import { parseQuantity, readNumber } from '@core/quantity/parse-quantity';
 import { dimensionOf, fromBase, toBase, unitsOf } from '@core/quantity/units';
-import { list } from '../words/list';
+import { list } from '../language/list';
 
 let serial = 0;
 

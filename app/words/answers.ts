@@ -20,8 +20,8 @@ import type { Fact } from '@core/facts/fact';
 import { nameOfId } from '@core/facts/thing';
 import { formatNumber, formatQuantity } from '@core/quantity/format-quantity';
 import { nameWords, valueWords } from './facts';
-import { list } from './list';
-import { lower } from './lower';
+import { list } from '../language/list';
+import { lower } from '../language/lower';
 import type { Voice } from './voice';
 import { plainText } from '@core/facts/value';
 

@@ -1,6 +1,6 @@
 import type { DamageMap } from '@core/bench/damage-map';
-import { list } from './list';
-import { lower } from './lower';
+import { list } from '../language/list';
+import { lower } from '../language/lower';
 
 /** What damage at places says of the wheels, in a sentence or two. */
 export function damageWords(m: DamageMap): string[] {

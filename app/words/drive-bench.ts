@@ -9,7 +9,7 @@ import type { StrandKind } from '@core/drive/strands';
 import type { WearState } from '@core/drive/wear';
 import { formatNumber, formatQuantity } from '@core/quantity/format-quantity';
 import { settingsSentence, wheelName } from './drive';
-import { list } from './list';
+import { list } from '../language/list';
 
 /** A signed figure: "+0.46", "−1.00", "0.00". */
 export function signed(v: number, digits = 2): string {

@@ -8,7 +8,7 @@ import type { PathError } from '@core/drive/path';
 import type { SettingsError, Travel } from '@core/drive/tensioner';
 import { senseWord as senseWords } from '@core/drive/sense';
 import { formatNumber, formatQuantity } from '@core/quantity/format-quantity';
-import { list } from './list';
+import { list } from '../language/list';
 
 export const SHOWN_WORDS: Record<Shown, string> = {
   right: 'the intended setting',

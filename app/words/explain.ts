@@ -3,7 +3,7 @@ import type { Explanation, Line } from '@core/cause/explain';
 import type { Rules } from '@core/house/rules';
 import { formatNumber } from '@core/quantity/format-quantity';
 import { findingWords, percent } from './answers';
-import { list } from './list';
+import { list } from '../language/list';
 import type { Voice } from './voice';
 
 /** How sure a share is, in words with the number. */

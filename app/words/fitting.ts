@@ -6,7 +6,7 @@ import type { AskFor, Sheet, SheetStep } from '@core/fitting/sheet';
 import type { ReturnError } from '@core/fitting/sheet-return';
 import { CHOICES, type Rules } from '@core/house/rules';
 import { formatNumber } from '@core/quantity/format-quantity';
-import { list } from './list';
+import { list } from '../language/list';
 
 export const PHASE_WORDS: Record<Phase, string> = {
   ready: 'Make ready',

@@ -3,7 +3,7 @@ import type { LeakError, LeakModel } from '@core/bench/leak-down';
 import type { SeriesError, SeriesRead } from '@core/bench/read-series';
 import type { InstrumentEvent } from '../instruments/instrument';
 import { decimalsFor, formatNumber } from '@core/quantity/format-quantity';
-import { list } from './list';
+import { list } from '../language/list';
 
 const MODELS: Readonly<Record<LeakModel, string>> = {
   line: 'It sinks evenly',

@@ -1,8 +1,8 @@
 import type { Exclusion } from '@core/match/identify';
 import type { Condition, KitMatch, Refusal } from '@core/match/match-kits';
 import { houseDay } from '@core/facts/read-value';
-import { list } from './list';
-import { lower } from './lower';
+import { list } from '../language/list';
+import { lower } from '../language/lower';
 import type { Voice } from './voice';
 import { plainText } from '@core/facts/value';
 

@@ -1,5 +1,5 @@
 import type { IssueReason, PackIssue } from '@core/catalogue/pack-issue';
-import { list } from './list';
+import { list } from '../language/list';
 import { lawWords } from './laws';
 import { pairWords } from './torque';
 

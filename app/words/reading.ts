@@ -3,7 +3,7 @@ import type { How } from '@core/facts/fact';
 import type { ReadError } from '@core/facts/read-value';
 import type { Station } from '@core/facts/observable';
 import { type PlacedOn, placeWords } from '@core/facts/place';
-import { list } from './list';
+import { list } from '../language/list';
 
 export const HOW_WORDS: Record<How, string> = {
   measured: 'measured',

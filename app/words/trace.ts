@@ -5,7 +5,7 @@ import type { CompareError, Shift } from '@core/trace/compare';
 import type { LoopUnit } from '@core/trace/drive-teeth';
 import type { Together, TraceVerdict, Wheels, WholeTeeth } from '@core/trace/verdict';
 import type { TraceFailure, TraceRead } from '../workers/trace.protocol';
-import { list } from './list';
+import { list } from '../language/list';
 
 const deg = (v: number, places = 2): string => `${formatNumber(Math.abs(v), places)}°`;
 const side = (v: number): string => (v > 0 ? 'late' : 'early');

@@ -1,5 +1,5 @@
-import type { Rebuilt } from '../data/rebuild-heads';
-import type { RejudgeAnswer, RejudgeAsk } from '../data/rejudge-all';
+import type { Rebuilt } from './rebuild-heads';
+import type { RejudgeAnswer, RejudgeAsk } from './rejudge-all';
 
 /** What the page asks of the thread that works on all cases at once. */
 export type DeskJobs = {

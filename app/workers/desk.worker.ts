@@ -1,8 +1,8 @@
-import { rebuildHeads } from '../data/rebuild-heads';
-import { openRecords } from '../data/open-records';
-import { rejudgeAll } from '../data/rejudge-all';
+import { rebuildHeads } from './rebuild-heads';
+import { openRecords } from '../records/open-records';
+import { rejudgeAll } from './rejudge-all';
 import type { DeskJobs } from './desk.protocol';
-import { serve } from './door';
+import { serve } from '../threads/door';
 
 async function withRecords<T>(work: (db: Awaited<ReturnType<typeof openRecords>>) => Promise<T>): Promise<T> {
   const db = await openRecords();

@@ -4,8 +4,8 @@ import type { DeskFileError } from '@core/claim/desk-file';
 import type { MergeError } from '@core/facts/change';
 import type { FactsError } from '@core/facts/consistent';
 import type { Result } from '@core/quantity/result';
-import type { Damaged } from '../data/damaged';
-import type { FileRecord } from '../data/records';
+import type { Damaged } from '../records/damaged';
+import type { FileRecord } from '../records/records';
 import type { UnpackError } from './unpack';
 
 /** A case that came in, read whole, with the files of its bundle. */

@@ -1,6 +1,6 @@
-import { openRecords } from '../data/open-records';
-import { takeDesk } from '../data/take-desk';
-import { serve } from './door';
+import { openRecords } from '../records/open-records';
+import { takeDesk } from './take-desk';
+import { serve } from '../threads/door';
 import type { IntakeJobs } from './intake.protocol';
 import { readCase } from './read-case';
 

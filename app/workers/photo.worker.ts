@@ -1,5 +1,5 @@
 import { flatFrame, flatten } from '@core/bench/flatten';
-import { serve } from './door';
+import { serve } from '../threads/door';
 import type { PhotoJobs } from './photo.protocol';
 
 /** Pixels beyond which a picture is shown smaller, and a flat one is not made larger. */

@@ -3,8 +3,8 @@ import { readCaseFile } from '@core/claim/case-file';
 import { LARGEST_FILE_OF_FACTS } from '@core/claim/read-shape';
 import { cleanPicture } from '@core/intake/clean-picture';
 import { type Result, err, ok } from '@core/quantity/result';
-import { hashOf } from '../data/hash';
-import type { FileRecord } from '../data/records';
+import { hashOf } from '../records/hash';
+import type { FileRecord } from '../records/records';
 import type { CaseCame, CaseCameError } from './intake.protocol';
 import { unzip } from './unpack';
 

@@ -11,7 +11,7 @@ import { CaseDesk } from '../../data/case-desk';
 import { DialField } from '../../ui/dial-field';
 import { settingsSentence } from '../../words/drive';
 import { inverseSentence, signed } from '../../words/drive-bench';
-import { list } from '../../words/list';
+import { list } from '../../language/list';
 import { BenchStore } from '../bench-store';
 
 /** Heads, block and gasket: what machining does to each cam, how much it was, and what idlers can put right. */

@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { heatEffect } from '@core/drive/heat';
 import { tensionerIndex } from '@core/drive/layout';
-import { CoolingWait } from '../../ui/cooling-wait';
+import { CoolingWait } from '../../entry/cooling-wait';
 import { DialField } from '../../ui/dial-field';
 import { readingWords, settingsSentence } from '../../words/drive';
 import { BenchStore } from '../bench-store';

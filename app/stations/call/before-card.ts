@@ -7,7 +7,7 @@ import { Cases } from '../../data/cases';
 import { CaseDesk } from '../../data/case-desk';
 import { Clock } from '../../data/clock';
 import { isFreeKey } from '../../ui/free-keys';
-import { list } from '../../words/list';
+import { list } from '../../language/list';
 import { KIND_WORDS, waitsWords } from '../../words/waits';
 
 /** Earlier cases compared, and shown. */

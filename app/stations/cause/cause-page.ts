@@ -21,7 +21,7 @@ import {
   turnsWords,
   undecidableWords,
 } from '../../words/explain';
-import { list } from '../../words/list';
+import { list } from '../../language/list';
 import { editionWords } from '../../words/knowledge';
 import { CauseChain } from './cause-chain';
 import { DecidePanel } from './decide-panel';

@@ -16,7 +16,7 @@ import { CaseDesk } from '../../data/case-desk';
 import { HouseStore } from '../../data/house';
 import { DeskSession } from '../../entry/desk-session';
 import { SettingsPair } from '../../entry/settings-pair';
-import { list } from '../../words/list';
+import { list } from '../../language/list';
 import { ranWords } from '../../words/answers';
 import { BenchStore } from './bench-store';
 import { BoxStrip } from './box-strip';

@@ -22,7 +22,7 @@ import { focusNextLacking } from '../../entry/next-field';
 import { PlacedField } from '../../entry/placed-field';
 import type { Session } from '../../entry/session';
 import { tilePicture } from '../../hand/tile-picture';
-import { list } from '../../words/list';
+import { list } from '../../language/list';
 import { BenchStore } from './bench-store';
 import { InstrumentPanel } from './instrument-panel';
 import { PhotoDialog } from './photo-dialog';

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { heatEffect } from '@core/drive/heat';
-import { CoolingWait } from '../../ui/cooling-wait';
+import { CoolingWait } from '../../entry/cooling-wait';
 import { heldWords } from '../../words/drive-bench';
 import { FitStore } from './fit-store';
 

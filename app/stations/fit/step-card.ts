@@ -8,7 +8,7 @@ import { StepDrawing } from '../../fitting/step-drawing';
 import { stepPicture } from '../../fitting/step-picture';
 import { Tiles } from '../../ui/tiles';
 import { faultWording, gatesWords, HOW_PROVED, wantedWords } from '../../words/fitting';
-import { list } from '../../words/list';
+import { list } from '../../language/list';
 import { planWords } from '../../words/torque';
 import { FitStore, type Went } from './fit-store';
 

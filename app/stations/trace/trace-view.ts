@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, signal, viewChild
 import { NzButtonComponent } from 'ng-zorro-antd/button';
 import { gapsOver, squareWave, teethOver, turnedOn, VIEW_STEP } from '@core/trace/cycle-view';
 import { CYCLE } from '@core/trace/cycle';
-import { download } from '../../acts/download';
+import { download } from '../../report/download';
 import { writeCsv } from '../../report/csv';
 import { CaptureChart } from '../../ui/capture-chart';
 import type { CaptureArea, CaptureLine, CaptureRuler } from '../../ui/capture-option';

@@ -2,10 +2,10 @@ import type { IDBPDatabase } from 'idb';
 import { type Head, headOf } from '@core/answer/head';
 import { type World, worldOf } from '@core/answer/world';
 import type { Fact } from '@core/facts/fact';
-import { cataloguesIn, readBatch } from './all-cases';
-import type { Damaged } from './damaged';
-import { ofCase, type Records } from './records';
-import { standingOf } from './sound';
+import { cataloguesIn, readBatch } from '../records/all-cases';
+import type { Damaged } from '../records/damaged';
+import { ofCase, type Records } from '../records/records';
+import { standingOf } from '../records/sound';
 
 export type Rebuilt = { cases: number; damaged: Damaged[] };
 export type RebuildLine = { progress: (done: number) => void; cancelled: () => boolean };

@@ -1,10 +1,14 @@
 import { mkdirSync, rmSync, writeFileSync } from 'node:fs';
-import { demoBoxes } from './boxes/boxes';
-import { demoCalls } from './calls';
-import { demoScenario } from './scenario';
+import { ASKED_WORDS, spokenText } from '../app/words/advice';
+import { demoBoxes } from '../demo/boxes/boxes';
+import { demoCalls } from '../demo/calls';
+import { demoScenario } from '../demo/scenario';
 
 writeFileSync('demo/demo.json', `${JSON.stringify(demoScenario(), null, 1)}\n`);
-writeFileSync('demo/calls.json', `${JSON.stringify(demoCalls(), null, 1)}\n`);
+writeFileSync(
+  'demo/calls.json',
+  `${JSON.stringify(demoCalls({ spoken: spokenText, asked: ASKED_WORDS }), null, 1)}\n`,
+);
 const { boxes, photos, captures } = demoBoxes();
 writeFileSync('demo/boxes.json', `${JSON.stringify(boxes, null, 1)}\n`);
 for (const folder of ['demo/photos', 'demo/captures']) {

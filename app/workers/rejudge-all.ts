@@ -5,8 +5,8 @@ import { CAUSES } from '@core/cause/cause-data';
 import { type Change, knowledgeWith } from '@core/cause/changes';
 import { reduce } from '@core/facts/state';
 import { rulesWith } from '@core/house/rules';
-import { cataloguesIn, readBatch } from './all-cases';
-import type { Records } from './records';
+import { cataloguesIn, readBatch } from '../records/all-cases';
+import type { Records } from '../records/records';
 
 /** What is compared: the house's changes before and after, under the same house rules. */
 export type RejudgeAsk = { before: Change[]; after: Change[]; chosen: Record<string, string> };

@@ -2,8 +2,8 @@ import { TestBed } from '@angular/core/testing';
 import { deskFileFrame } from '@core/claim/desk-file';
 import type { Fact } from '@core/facts/fact';
 import { closeDesk, openDesk } from '../testing/demo-desk';
-import { Database } from './database';
-import { ofCase } from './records';
+import { Database } from '../data/database';
+import { ofCase } from '../records/records';
 import { takeDesk } from './take-desk';
 
 const fact = (id: string, of: string, more: Partial<Fact> = {}): Fact => ({

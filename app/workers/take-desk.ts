@@ -6,12 +6,12 @@ import { LARGEST_FILE_OF_FACTS } from '@core/claim/read-shape';
 import { mergeCase } from '@core/facts/consistent';
 import type { Fact } from '@core/facts/fact';
 import { type Result, err, ok } from '@core/quantity/result';
-import type { JobLine } from '../workers/door';
-import type { DeskCame, DeskCameError } from '../workers/intake.protocol';
-import { cataloguesIn } from './all-cases';
-import { type Damaged, inconsistentFact } from './damaged';
-import { ofCase, type Records } from './records';
-import { standingOf } from './sound';
+import type { JobLine } from '../threads/door';
+import type { DeskCame, DeskCameError } from './intake.protocol';
+import { cataloguesIn } from '../records/all-cases';
+import { type Damaged, inconsistentFact } from '../records/damaged';
+import { ofCase, type Records } from '../records/records';
+import { standingOf } from '../records/sound';
 
 type Merged = { all: readonly Fact[]; fresh: readonly Fact[]; head: Head };
 

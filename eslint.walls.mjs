@@ -1,0 +1,160 @@
+import boundaries from 'eslint-plugin-boundaries';
+import { join } from 'node:path';
+
+/** What a room may import: rooms of ours, packages. Nothing else. The drawing in docs/architecture.md is made from this too. */
+const deep = (...rooms) => [...new Set(rooms.flatMap((r) => [r, ...CORE[r]]))];
+const CORE = { quantity: [] };
+CORE.facts = deep('quantity');
+CORE.house = deep('facts');
+CORE.drive = deep('quantity');
+CORE.simulate = deep('quantity');
+CORE.catalogue = deep('facts', 'drive', 'house');
+CORE.match = deep('catalogue');
+CORE.bench = deep('catalogue');
+CORE.trace = deep('drive');
+CORE.intake = deep('catalogue');
+CORE.fitting = deep('match', 'bench');
+CORE.cause = deep('bench', 'match', 'trace');
+CORE.claim = deep('cause', 'fitting');
+CORE.answer = deep('claim');
+CORE.advice = deep('answer');
+
+const CORE_PACKAGES = {
+  quantity: ['jsonc-parser'],
+  facts: ['@noble/hashes', 'canonicalize'],
+  drive: ['ml-matrix'],
+  bench: ['ml-matrix'],
+  catalogue: ['fastest-levenshtein'],
+  intake: ['fastest-levenshtein', 'papaparse'],
+  cause: ['papaparse'],
+  fitting: ['@noble/hashes'],
+};
+
+const ANGULAR = ['@angular/core', '@angular/common', '@angular/forms', '@angular/router', '@angular/cdk'];
+const SCREEN = [...ANGULAR, 'ng-zorro-antd', 'rxjs'];
+/** Folders of the app: the rooms of core, the folders and the packages that each may import. */
+const ANY_CORE = Object.keys(CORE);
+const APP = {
+  language: { core: ['quantity'], app: [], packages: [] },
+  threads: { core: ['quantity'], app: [], packages: ['rxjs'] },
+  records: {
+    core: ['quantity', 'facts', 'catalogue', 'answer'],
+    app: [],
+    packages: ['idb', '@noble/hashes'],
+  },
+  instruments: { core: ['quantity', 'facts', 'bench'], app: [], packages: ['@angular/core', 'rxjs'] },
+  fitter: { core: ['quantity', 'facts', 'fitting'], app: [], packages: ['qrcode-generator'] },
+  workers: { core: ANY_CORE, app: ['threads', 'records'], packages: ['fflate', 'papaparse', 'idb'] },
+  data: {
+    core: ANY_CORE,
+    app: ['threads', 'records', 'workers'],
+    packages: ['@angular/core', 'rxjs', 'idb'],
+  },
+  ui: {
+    core: ['quantity', 'facts', 'drive'],
+    app: ['language'],
+    packages: [...SCREEN, 'echarts', 'zrender', '@ant-design/icons-angular'],
+  },
+  hand: { core: ANY_CORE, app: ['ui'], packages: [] },
+  fitting: { core: ANY_CORE, app: ['ui'], packages: ['@angular/core'] },
+  words: { core: ANY_CORE, app: ['language', 'ui', 'instruments', 'workers'], packages: [] },
+  report: {
+    core: ANY_CORE,
+    app: ['language', 'threads', 'ui', 'words', 'fitting'],
+    packages: ['ics', 'pdfmake', 'papaparse', 'mimetext', 'file-saver'],
+  },
+  acts: {
+    core: ANY_CORE,
+    app: ['language', 'threads', 'records', 'workers', 'data', 'ui', 'words', 'report'],
+    packages: ['@angular/core', '@angular/router', 'ng-zorro-antd', 'rxjs', 'fflate', 'jsqr'],
+  },
+  entry: { core: ANY_CORE, app: ['language', 'data', 'ui', 'words', 'acts'], packages: SCREEN },
+  drive: { core: ANY_CORE, app: ['language', 'data', 'ui', 'words', 'acts', 'entry'], packages: SCREEN },
+  catalogue: { core: ANY_CORE, app: ['language', 'data', 'ui', 'words', 'report', 'acts'], packages: SCREEN },
+  knowledge: { core: ANY_CORE, app: ['language', 'data', 'ui', 'words', 'report', 'acts'], packages: SCREEN },
+  shell: {
+    core: ANY_CORE,
+    app: ['language', 'data', 'ui', 'words', 'acts', 'entry'],
+    packages: [...SCREEN, 'tinykeys'],
+  },
+};
+const STATION = {
+  core: ANY_CORE,
+  app: [
+    'language',
+    'workers',
+    'instruments',
+    'data',
+    'ui',
+    'words',
+    'hand',
+    'fitting',
+    'report',
+    'acts',
+    'entry',
+  ],
+  packages: SCREEN,
+};
+export const STATIONS = ['call', 'identify', 'fit', 'examine', 'trace', 'cause', 'settle'];
+
+const rooms = (names, folder) => names.map((n) => `${folder}/${n}`);
+/** Every room by its folder, with what it may import. */
+export const ROOMS = {
+  ...Object.fromEntries(
+    Object.entries(CORE).map(([room, may]) => [
+      `core/${room}`,
+      { ours: rooms(may, 'core'), packages: ['zod', ...(CORE_PACKAGES[room] ?? [])] },
+    ]),
+  ),
+  ...Object.fromEntries(
+    [...Object.entries(APP), ...STATIONS.map((s) => [`stations/${s}`, STATION])].map(([folder, may]) => [
+      `app/${folder}`,
+      { ours: [...rooms(may.core, 'core'), ...rooms(may.app, 'app')], packages: ['zod', ...may.packages] },
+    ]),
+  ),
+  server: {
+    ours: ['core/simulate', 'core/quantity'],
+    packages: ['zod', 'node:*', 'express', 'helmet', 'compression'],
+  },
+  demo: { ours: rooms(ANY_CORE, 'core'), packages: ['zod', 'fflate', 'fast-png', '@noble/hashes'] },
+};
+
+const ELSEWHERE = ['app/testing', 'app', 'core', 'scripts', 'bench', 'e2e'];
+export const TESTS = ['**/*.spec.ts', '**/*.fixture.ts', 'app/testing/**'];
+
+export const walls = {
+  files: Object.keys(ROOMS).map((room) => `${room}/**/*.ts`),
+  ignores: TESTS,
+  plugins: { boundaries },
+  settings: {
+    'import/resolver': { [join(import.meta.dirname, 'scripts', 'resolve-ours.cjs')]: {} },
+    'boundaries/root-path': import.meta.dirname,
+    'boundaries/elements': [
+      // Everything else of ours comes last: nothing below may import it.
+      ...[...Object.keys(ROOMS), ...ELSEWHERE].map((room) => ({
+        type: room,
+        pattern: `${room}/**`,
+        mode: 'full',
+      })),
+    ],
+  },
+  rules: {
+    'boundaries/no-unknown': 'error',
+    'boundaries/element-types': [
+      'error',
+      {
+        default: 'disallow',
+        message: '${file.type} may not import ${dependency.type}: see eslint.walls.mjs.',
+        rules: Object.entries(ROOMS).map(([from, { ours }]) => ({ from, allow: [from, ...ours] })),
+      },
+    ],
+    'boundaries/external': [
+      'error',
+      {
+        default: 'disallow',
+        message: '${file.type} may not import the package ${dependency.source}: see eslint.walls.mjs.',
+        rules: Object.entries(ROOMS).map(([from, { packages }]) => ({ from, allow: packages })),
+      },
+    ],
+  },
+};
