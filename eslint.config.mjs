@@ -56,6 +56,7 @@ export default ts.config(
     },
     rules: {
       '@typescript-eslint/consistent-type-definitions': 'off',
+      '@typescript-eslint/no-non-null-assertion': 'error',
       '@typescript-eslint/restrict-template-expressions': ['error', { allowNumber: true }],
       'no-restricted-syntax': ['error', ...EVERYWHERE],
     },
@@ -115,7 +116,10 @@ export default ts.config(
       ],
     },
   },
-  { files: ['**/*.spec.ts', 'e2e/**/*.ts'], rules: { '@typescript-eslint/no-non-null-assertion': 'off' } },
+  {
+    files: ['**/*.spec.ts', '**/*.fixture.ts', 'e2e/**/*.ts'],
+    rules: { '@typescript-eslint/no-non-null-assertion': 'off' },
+  },
   {
     files: ['**/*.mjs', '**/*.cjs'],
     extends: [js.configs.recommended],

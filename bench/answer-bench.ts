@@ -1,3 +1,4 @@
+import { nth } from '@core/quantity/must';
 import { demoFacts } from '../demo/cases';
 import { demoPack } from '../demo/catalogue';
 import { SEED } from '../demo/scenario';
@@ -38,7 +39,7 @@ export function answerBench(): Row[] {
       ),
       compare(
         'Its head for the rack',
-        () => headOf(facts[0]!.case, grown, world),
+        () => headOf(nth(facts, 0).case, grown, world),
         'reducing its facts alone',
         base,
         '< 1 ms',

@@ -1,4 +1,6 @@
 import { resolve } from 'node:path';
+import { isMainThread, workerData } from 'node:worker_threads';
+import { CAPTURE_THREAD, serveCaptures } from '../server/capture-threads';
 import { answerBench } from './answer-bench';
 import { catalogueBench } from './catalogue-bench';
 import { causeBench } from './cause-bench';
@@ -29,9 +31,14 @@ const BENCHES = {
   hand: () => handBench(root),
   desk: () => deskBench(root),
 };
-// npm run bench -- desk answers: only those
-const wanted = process.argv.slice(2).filter((a) => a in BENCHES);
+async function run(): Promise<void> {
+  // npm run bench -- desk answers: only those
+  const wanted = process.argv.slice(2).filter((a) => a in BENCHES);
+  console.log('Medians on this machine, now; the ratio is what compares across machines.\n');
+  for (const [name, bench] of Object.entries(BENCHES))
+    if (wanted.length === 0 || wanted.includes(name)) print(await bench());
+}
 
-console.log('Medians on this machine, now; the ratio is what compares across machines.\n');
-for (const [name, run] of Object.entries(BENCHES))
-  if (wanted.length === 0 || wanted.includes(name)) print(await run());
+// The server makes captures in a thread of the very program that it runs in.
+if (!isMainThread && workerData === CAPTURE_THREAD) serveCaptures();
+else await run();

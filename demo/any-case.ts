@@ -1,3 +1,4 @@
+import { must, nth } from '@core/quantity/must';
 import { CAUSES, inputsOf, weighedFindings } from '@core/cause/cause-data';
 import type { Catalogue } from '@core/catalogue/find-records';
 import { PLACED_ON } from '@core/facts/place';
@@ -32,7 +33,9 @@ export function anyValue(random: Random, o: Observable, cat: Catalogue): FactVal
         .filter(() => random() < 0.3)
         .map((x) => x.key);
     case 'wheels':
-      return cat.pack.layouts[0]!.wheels.filter(() => random() < 0.3).map((w) => w.id);
+      return nth(cat.pack.layouts, 0)
+        .wheels.filter(() => random() < 0.3)
+        .map((w) => w.id);
     case 'codes':
       return random() < 0.5 ? [] : ['P0016', 'P0341'];
     case 'date':
@@ -51,14 +54,14 @@ export function anyValue(random: Random, o: Observable, cat: Catalogue): FactVal
 
 /** A thing that an observable can be about by name; none where it needs none. */
 function anyThing(random: Random, o: Observable, cat: Catalogue): string | undefined {
-  const layout = pick(random, cat.pack.layouts)!;
+  const layout = must(pick(random, cat.pack.layouts));
   switch (o.part) {
     case 'wheel':
-      return wheelThing(pick(random, layout.wheels)!.id);
+      return wheelThing(must(pick(random, layout.wheels)).id);
     case 'bank':
       return bankThing(pick(random, layout.banks ?? [])?.id ?? 'left');
     case 'old':
-      return oldThing(pick(random, ['belt', 'tensioner', 'idler'])!);
+      return oldThing(must(pick(random, ['belt', 'tensioner', 'idler'])));
     case 'fault':
       return faultThing('SET-WAY');
     default:
@@ -82,16 +85,16 @@ export function anyCase(seed: number, length: number, registry: Registry, cat: C
   const file = (entry: NewFact) => facts.push(fileFact(reduce(facts), 'any', entry, author));
   file({ key: 'case.tag', value: '1', how: 'decided' });
   if (random() < 0.9)
-    file({ key: 'engine.code', value: pick(random, cat.pack.engines)!.code, how: 'reported' });
+    file({ key: 'engine.code', value: must(pick(random, cat.pack.engines)).code, how: 'reported' });
   const all = [...registry.values()].filter((o) => !o.key.startsWith('thing.') && o.key !== 'case.tag');
   // Half of them are such as weigh: what nobody judges is said in few ways.
   const weighed = all.filter((o) => WEIGHED.has(o.key));
   for (let k = 0; k < length; k++) {
     if (random() < 0.08 && facts.length > 2) {
-      facts.push(strikeFact(pick(random, facts.slice(2))!, author, facts));
+      facts.push(strikeFact(must(pick(random, facts.slice(2))), author, facts));
       continue;
     }
-    const o = pick(random, random() < 0.5 ? weighed : all)!;
+    const o = must(pick(random, random() < 0.5 ? weighed : all));
     const value = anyValue(random, o, cat);
     const about = anyThing(random, o, cat);
     if (value === undefined || about === undefined) continue;

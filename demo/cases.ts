@@ -1,3 +1,4 @@
+import { must } from '@core/quantity/must';
 import type { Author, Fact, FactValue, How } from '@core/facts/fact';
 import { fileFact } from '@core/facts/change';
 import { reduce } from '@core/facts/state';
@@ -34,7 +35,7 @@ const round = (v: number, to: number) => Math.round(v / to) * to;
 
 function scripts(random: () => number): Script[] {
   const life = (key: string) => {
-    const { shape, scale } = CAUSES.causes.find((c) => c.key === key)!.life;
+    const { shape, scale } = must(CAUSES.causes.find((c) => c.key === key)).life;
     return round(weibullLife(random, shape, scale), 100);
   };
   const wrongWayRun = life('set_wrong_way');
@@ -242,7 +243,7 @@ function play(s: Script): Fact[] {
   add('case.catalogue', PACK, 'decided');
   for (const [key, value, how, note] of s.rows) add(key, value, how, note);
   if (s.fault) {
-    const on = s.fault.on.map((key) => facts.findLast((f) => f.key === key)!.id);
+    const on = s.fault.on.map((key) => must(facts.findLast((f) => f.key === key)).id);
     add('claim.fault', s.fault.note, 'decided', undefined, on, faultThing(s.fault.code));
   }
   for (const [key, value, how, note] of s.after ?? []) add(key, value, how, note);

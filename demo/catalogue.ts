@@ -1,3 +1,4 @@
+import { nth } from '@core/quantity/must';
 import { type Kit, type Pack, PackSchema, type Part } from '@core/catalogue/pack';
 import cormorant from './data/cormorant.json';
 import belts from './data/procedures/belts.json';
@@ -54,7 +55,7 @@ function makePack(): Pack {
     cross: [],
   };
   addCormorant(rows);
-  FAMILIES.families.forEach((f, i) => addFamily(rows, f, 301 + i, RELUCTORS[i % RELUCTORS.length]!));
+  FAMILIES.families.forEach((f, i) => addFamily(rows, f, 301 + i, nth(RELUCTORS, i % RELUCTORS.length)));
   return PackSchema.parse({
     format: 'hollow-sprocket-catalogue',
     formatVersion: 1,

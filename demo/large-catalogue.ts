@@ -1,3 +1,4 @@
+import { nth } from '@core/quantity/must';
 import type { Pack } from '@core/catalogue/pack';
 import { randomFrom } from '@core/quantity/random';
 
@@ -29,12 +30,12 @@ const MAKERS = [
 /** A generated catalogue for measuring: `engines` engines with four variants each and `rows` applications. Same seed, same pack. */
 export function largePack(engines: number, rows: number, seed = 7): Pack {
   const random = randomFrom(seed);
-  const any = <T>(list: readonly T[]): T => list[Math.floor(random() * list.length)]!;
+  const any = <T>(list: readonly T[]): T => nth(list, Math.floor(random() * list.length));
   const features: Pack['features'] = Array.from({ length: 12 }, (_, i) => ({
     id: `f${i}`,
     wording: `Feature ${i}`,
     say: `Please look at feature ${i}.`,
-    look: (['phone', 'eye', 'cover', 'front'] as const)[i % 4]!,
+    look: nth(['phone', 'eye', 'cover', 'front'] as const, i % 4),
     options: ['a', 'b', 'c'].map((key) => ({ key, wording: key.toUpperCase() })),
   }));
   const pack: Pack = {
@@ -57,7 +58,7 @@ export function largePack(engines: number, rows: number, seed = 7): Pack {
     procedures: [],
   };
   for (let e = 0; e < engines; e++) {
-    const [short, maker] = MAKERS[e % 4]!;
+    const [short, maker] = nth(MAKERS, e % 4);
     const code = `${short}${10 + (e % 40)}-${any(SYLLABLES)}${any(SYLLABLES)}${e}`;
     pack.engines.push({
       code,
@@ -68,7 +69,7 @@ export function largePack(engines: number, rows: number, seed = 7): Pack {
     });
     const first = e % 10;
     for (let v = 0; v < 4; v++) {
-      const pickOption = (bit: number) => [['a', 'b', 'c'][(v >> bit) & 1]!];
+      const pickOption = (bit: number) => [nth(['a', 'b', 'c'], (v >> bit) & 1)];
       pack.variants.push({
         id: `${code}/${v}`,
         engine: code,
@@ -104,7 +105,7 @@ export function largePack(engines: number, rows: number, seed = 7): Pack {
   }
   const seen = new Set<string>();
   for (let r = 0; pack.applications.length < rows; r++) {
-    const variant = pack.variants[r % pack.variants.length]!.id;
+    const variant = nth(pack.variants, r % pack.variants.length).id;
     const kit = `GK${Math.floor(random() * kits)}`;
     if (seen.has(`${kit} ${variant}`)) continue;
     seen.add(`${kit} ${variant}`);

@@ -1,3 +1,4 @@
+import { must, nth } from '@core/quantity/must';
 import type { Part } from '@core/catalogue/pack';
 import type { Layout } from '@core/drive/layout';
 import type { VariantSketch } from './families';
@@ -22,14 +23,14 @@ export const drivesPump = (stages: readonly Layout[]): boolean => stages.some(is
 
 function beltParts(v: VariantSketch, stages: readonly Layout[]): PartSketch[] {
   const [first, ...lower] = stages;
-  const tensioner = first!.wheels.find((w) => w.role === 'tensioner')!;
+  const tensioner = must(must(first).wheels.find((w) => w.role === 'tensioner'));
   const lever = v.template === 'belt-hydraulic';
   const out: PartSketch[] = [
     {
       kind: 'belt',
       as: 'loop',
-      name: `${first!.name ?? 'Timing belt'} ${first!.count} teeth`,
-      attributes: { teeth: first!.count, ...pick(v, 'pitchMm', 'widthMm', 'profile'), thicknessMm: 4.8 },
+      name: `${must(first).name ?? 'Timing belt'} ${must(first).count} teeth`,
+      attributes: { teeth: must(first).count, ...pick(v, 'pitchMm', 'widthMm', 'profile'), thicknessMm: 4.8 },
     },
     {
       kind: 'tensioner',
@@ -37,8 +38,8 @@ function beltParts(v: VariantSketch, stages: readonly Layout[]): PartSketch[] {
       name: tensionerName(v.template),
       attributes: { outsideMm: 2 * (tensioner.outsideMm ?? 29), boltM: 10, tab: 'left', ...pick(v, 'boltM') },
     },
-    ...first!.wheels
-      .filter((w) => w.role === 'idler')
+    ...must(first)
+      .wheels.filter((w) => w.role === 'idler')
       .map((w) => ({
         kind: 'idler' as const,
         as: w.carrier ? 'idler' : 'rollers',
@@ -54,7 +55,7 @@ function beltParts(v: VariantSketch, stages: readonly Layout[]): PartSketch[] {
     },
     { kind: 'seal', as: 'crank-seal', name: 'Front crank seal', attributes: { outsideMm: 52 } },
   ];
-  const idlers = first!.wheels.filter((w) => w.role === 'idler' && w.carrier).length;
+  const idlers = must(first).wheels.filter((w) => w.role === 'idler' && w.carrier).length;
   if (idlers > 0)
     out.push({
       kind: 'bolt',
@@ -69,7 +70,7 @@ function beltParts(v: VariantSketch, stages: readonly Layout[]): PartSketch[] {
       as: 'cam-bolts',
       name: 'Cam sprocket bolt, single use',
       attributes: { boltM: 12, lengthMm: 62 },
-      quantity: first!.wheels.filter((w) => w.role === 'cam').length,
+      quantity: must(first).wheels.filter((w) => w.role === 'cam').length,
     });
   if (drivesPump(stages))
     out.push(
@@ -88,13 +89,13 @@ function beltParts(v: VariantSketch, stages: readonly Layout[]): PartSketch[] {
         ? {
             kind: 'chain',
             as: 'loop',
-            name: l.name!,
+            name: must(l.name),
             attributes: { links: l.count, pitchMm: 8, profile: 'bush' },
           }
         : {
             kind: 'belt',
             as: 'loop',
-            name: l.name!,
+            name: must(l.name),
             attributes: { teeth: l.count, pitchMm: 8, widthMm: 18, profile: 'trapezoid' },
           },
     );
@@ -108,7 +109,7 @@ function beltParts(v: VariantSketch, stages: readonly Layout[]): PartSketch[] {
         quantity: 2,
       });
   }
-  if (first!.wheels.some((w) => w.slots))
+  if (must(first).wheels.some((w) => w.slots))
     out.push({
       kind: 'sprocket',
       as: 'cam-sprockets',
@@ -129,7 +130,7 @@ const tensionerName = (template: string) =>
 
 /** "Tensioner, left secondary chain"; without a place where there is only one. */
 const placed = (what: string, l: Layout, alone: boolean) =>
-  alone ? what : `${what}, ${l.name![0]!.toLowerCase()}${l.name!.slice(1)}`;
+  alone ? what : `${what}, ${nth(must(l.name), 0).toLowerCase()}${must(l.name).slice(1)}`;
 
 function chainParts(v: VariantSketch, stages: readonly Layout[]): PartSketch[] {
   const alone = stages.length === 1;
@@ -172,7 +173,7 @@ function chainParts(v: VariantSketch, stages: readonly Layout[]): PartSketch[] {
     kind: 'sprocket',
     as: 'crank-sprocket',
     name: 'Crank sprocket',
-    attributes: { teeth: stages[0]!.wheels[0]!.teeth! },
+    attributes: { teeth: must(nth(nth(stages, 0).wheels, 0).teeth) },
     option: 'crank sprocket',
   });
   if (v.template === 'chain-v6' || v.template === 'chain-v8') {

@@ -1,3 +1,4 @@
+import { nth } from '@core/quantity/must';
 import { inject, Injectable, Injector, signal } from '@angular/core';
 import { Router } from '@angular/router';
 import type { NewFact } from '@core/facts/change';
@@ -118,7 +119,7 @@ export class Commands {
     const inCase: Command[] = this.cases.currentId()
       ? [
           ...STATIONS.map((s, i) => ({
-            name: `Station: ${s[0]!.toUpperCase()}${s.slice(1)}`,
+            name: `Station: ${nth(s, 0).toUpperCase()}${s.slice(1)}`,
             key: String(i + 1),
             run: () => this.station(s),
           })),

@@ -1,3 +1,4 @@
+import { nth } from '@core/quantity/must';
 import { inject, Injectable } from '@angular/core';
 import { type Layout, LayoutSchema } from '@core/drive/layout';
 import { parseJson } from '@core/quantity/parse-json';
@@ -102,7 +103,7 @@ function standalone(element: SVGSVGElement): { text: string; width: number; heig
   const [from, to] = [element.querySelectorAll('*'), copy.querySelectorAll('*')];
   from.forEach((node, i) => {
     const style = getComputedStyle(node);
-    const target = to[i]!;
+    const target = nth(to, i);
     for (const key of KEPT) {
       const value = style.getPropertyValue(key);
       if (value !== '' && value !== 'none' && value !== 'normal') target.setAttribute(key, value);

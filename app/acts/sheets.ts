@@ -1,3 +1,4 @@
+import { must } from '@core/quantity/must';
 import { inject, Injectable, signal } from '@angular/core';
 import { rulesEntry } from '@core/answer/sealing';
 import { has, textOf } from '@core/facts/read';
@@ -100,7 +101,7 @@ export class Sheets {
   private async sent(how: string): Promise<void> {
     const a = this.desk.current()?.answers;
     if (!a?.sheet) return;
-    const rules: NewFact[] = has(this.desk.current()!.state, 'case.rules') ? [] : [rulesEntry(a.rules)];
+    const rules: NewFact[] = has(must(this.desk.current()).state, 'case.rules') ? [] : [rulesEntry(a.rules)];
     const filed = await this.desk.fileAll([sentEntry(a.sheet, how), ...rules]);
     if (filed.ok) await this.words.say('success', `Sheet sent (${how}): filed with its version.`);
     else this.words.refuse(troubleSentence(filed.error));

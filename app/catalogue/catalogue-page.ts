@@ -1,3 +1,4 @@
+import { must } from '@core/quantity/must';
 import {
   afterNextRender,
   afterRenderEffect,
@@ -121,7 +122,7 @@ export class CataloguePage {
     if (!cat || hit.kind === 'engine') return undefined;
     const number = hit.kind === 'cross' ? cat.pack.cross.find((c) => c.number === hit.key)?.names : hit.key;
     const code = number === undefined ? undefined : engineOfNumber(cat, number);
-    return code === undefined ? undefined : { code, kit: number! };
+    return code === undefined ? undefined : { code, kit: must(number) };
   }
 
   protected json(): void {

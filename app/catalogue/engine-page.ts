@@ -1,3 +1,4 @@
+import { must } from '@core/quantity/must';
 import { Location } from '@angular/common';
 import {
   afterRenderEffect,
@@ -58,7 +59,7 @@ export class EnginePage {
     const cat = this.packs.newest();
     return cat && engineLeaf(cat, this.code());
   });
-  protected readonly interference = computed(() => INTERFERENCE[this.leaf()!.engine.interference]);
+  protected readonly interference = computed(() => INTERFERENCE[must(this.leaf()).engine.interference]);
   protected readonly designs = computed(() => {
     const all = this.leaf()?.designs ?? [];
     const shares = all.reduce((sum, d) => sum + d.variant.share, 0);

@@ -1,3 +1,4 @@
+import { must } from '@core/quantity/must';
 import { own } from '@core/quantity/own';
 import { computed, inject, Injectable, linkedSignal, signal } from '@angular/core';
 import { elongationOf } from '@core/bench/extension';
@@ -68,7 +69,7 @@ export class BenchStore {
     return (possible?.length ? possible : (this.catalogue()?.pack.variants ?? []))
       .filter((v) => v.layout !== undefined)
       .slice(0, 500)
-      .map((v) => ({ id: v.layout!, name: `${v.engine} · ${v.name}` }));
+      .map((v) => ({ id: must(v.layout), name: `${v.engine} · ${v.name}` }));
   });
   /** A case whose design is open has no drive yet: it must be chosen, and none is taken for it. */
   readonly open = computed(() => {

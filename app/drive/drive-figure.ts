@@ -1,3 +1,4 @@
+import { must, nth, num } from '@core/quantity/must';
 import {
   afterNextRender,
   ChangeDetectionStrategy,
@@ -66,12 +67,12 @@ export class DriveFigure {
     const w = s.layout.wheels[i];
     const c = s.circles[i];
     if (!w || !c) return undefined;
-    const wrap = s.path.wraps[i]!;
+    const wrap = num(s.path.wraps, i);
     const lines = [
       w.name,
       `wrap ${((wrap * 180) / Math.PI).toFixed(1)}°${w.teeth === undefined ? '' : `, ${teethInMesh(w.teeth, wrap).toFixed(1)} of ${w.teeth} teeth in mesh`}`,
       `pitch radius ${c.r.toFixed(2)} mm, centre ${c.x.toFixed(1)}, ${c.y.toFixed(1)} mm`,
-      `strand to the next ${s.path.spans[i]!.lengthMm.toFixed(1)} mm`,
+      `strand to the next ${nth(s.path.spans, i).lengthMm.toFixed(1)} mm`,
     ];
     return { x: c.x, y: -c.y, lines };
   });
@@ -86,7 +87,7 @@ export class DriveFigure {
   protected readonly names = computed(() => this.places().filter((l) => l.id !== this.bench.lit()));
   constructor() {
     const watch = new ResizeObserver(([entry]) => {
-      const { width, height } = entry!.contentRect;
+      const { width, height } = must(entry).contentRect;
       if (width > 0 && height > 0) this.size.set({ width: Math.round(width), height: Math.round(height) });
     });
     afterNextRender(() => watch.observe(this.svg().nativeElement));
@@ -139,7 +140,7 @@ export class DriveFigure {
 
   protected down(e: PointerEvent): void {
     const p = this.place(e);
-    const c = this.state().circles[0]!;
+    const c = nth(this.state().circles, 0);
     const turning = Math.hypot(p.x - c.x, p.y + c.y) < c.r + 12;
     this.from = { ...p, turning, deg: this.bench.driverDeg() };
     this.svg().nativeElement.setPointerCapture(e.pointerId);
@@ -154,7 +155,7 @@ export class DriveFigure {
       this.box.set({ ...b, x: b.x + from.x - p.x, y: b.y + from.y - p.y });
       return;
     }
-    const c = this.state().circles[0]!;
+    const c = nth(this.state().circles, 0);
     const angle = (q: { x: number; y: number }) => Math.atan2(q.y + c.y, q.x - c.x);
     let by = ((angle(p) - angle(from)) * 180) / Math.PI;
     if (by > 180) by -= 360;

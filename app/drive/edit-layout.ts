@@ -1,3 +1,4 @@
+import { must, nth } from '@core/quantity/must';
 import { type Layout, LayoutSchema, pitchRadius, type Wheel } from '@core/drive/layout';
 import { readNumber } from '@core/quantity/parse-quantity';
 
@@ -7,7 +8,7 @@ export const WHEEL_ROLES = ROLES;
 
 /** A layout with one field of one wheel changed as typed, or a sentence that says why it cannot be. */
 export function withWheelField(layout: Layout, i: number, field: keyof Wheel, text: string): Layout | string {
-  const w = layout.wheels[i]!;
+  const w = nth(layout.wheels, i);
   const typed = text.trim();
   const put = (change: Partial<Wheel>, drop?: keyof Wheel): Layout => {
     const next: Partial<Wheel> = { ...w, ...change };
@@ -31,7 +32,7 @@ export function withWheelField(layout: Layout, i: number, field: keyof Wheel, te
   if (Math.abs(v) > 10_000) return `${w.name}, ${field}: ${typed} is beyond any engine.`;
   if (field === 'teeth' && v > 1000) return `${w.name}: ${typed} teeth are more than any wheel has.`;
   const next = field === 'x' || field === 'y' ? put(movedTo(w, field, v)) : put({ [field]: v });
-  return mismatch(layout, next.wheels[i]!) ?? next;
+  return mismatch(layout, nth(next.wheels, i)) ?? next;
 }
 
 /** A wheel at another place; what it is carried by comes along, so that it stays on its carrier's circle. */
@@ -60,7 +61,7 @@ function mismatch(layout: Layout, w: Wheel): string | undefined {
 export function newWheel(layout: Layout): Layout {
   let n = layout.wheels.length;
   while (layout.wheels.some((w) => w.id === `wheel-${n}`)) n++;
-  const last = layout.wheels.at(-1)!;
+  const last = must(layout.wheels.at(-1));
   const wheel: Wheel = {
     id: `wheel-${n}`,
     name: `Wheel ${n}`,
@@ -107,7 +108,7 @@ export type Carried = {
  * the pivot. Any other tensioner becomes an idler. A sentence when that cannot be.
  */
 export function carriedBy(layout: Layout, i: number, c: Carried): Layout | string {
-  const w = layout.wheels[i]!;
+  const w = nth(layout.wheels, i);
   const [dx, dy] = [w.x - c.pivot.x, w.y - c.pivot.y];
   const arm = Math.hypot(dx, dy);
   if (!(arm > 0.1)) return `${w.name}: the pivot must stand off the wheel’s centre, or nothing is eccentric.`;

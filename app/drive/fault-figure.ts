@@ -1,3 +1,4 @@
+import { nth } from '@core/quantity/must';
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
 import type { Layout } from '@core/drive/layout';
 import { circlesOf } from '@core/drive/path';
@@ -52,7 +53,7 @@ export class FaultFigure {
   });
   protected readonly wheels = computed(() =>
     this.layout().wheels.map((w, i) => {
-      const c = this.circles()[i]!;
+      const c = nth(this.circles(), i);
       const shoe = shoeShape(c, w.outsideMm ?? c.r);
       const at = shoe?.label ?? { x: c.x, y: -c.y };
       return {

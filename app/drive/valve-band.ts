@@ -1,3 +1,4 @@
+import { num } from '@core/quantity/must';
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { isSafe, safeCrankRanges } from '@core/drive/valve-safety';
 import { BenchStore } from './bench-store';
@@ -90,7 +91,7 @@ export class ValveBand {
     });
     const top = Math.max(...c.safe.roomMm.map(Math.abs));
     const room = Array.from({ length: 121 }, (_, k) => k * 6)
-      .map((d) => `${d === 0 ? 'M' : 'L'}${d} ${(17 - (c.safe.roomMm[d % 360]! / top) * 10).toFixed(1)}`)
+      .map((d) => `${d === 0 ? 'M' : 'L'}${d} ${(17 - (num(c.safe.roomMm, d % 360) / top) * 10).toFixed(1)}`)
       .join('');
     const words = c.safe.ranges.map((r) => `${r.fromDeg.toFixed(0)}° to ${r.toDeg.toFixed(0)}°`).join(', ');
     return {

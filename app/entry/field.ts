@@ -1,3 +1,4 @@
+import { nth } from '@core/quantity/must';
 import {
   ChangeDetectionStrategy,
   Component,
@@ -173,7 +174,7 @@ export class Field {
     if (this.session().readOnly) return;
     const usual = this.observable()?.how;
     const ways = usual && !HOWS.includes(usual) ? [usual, ...HOWS] : HOWS;
-    const how = ways[(ways.indexOf(this.known()) + 1) % ways.length]!;
+    const how = nth(ways, (ways.indexOf(this.known()) + 1) % ways.length);
     this.known.set(how);
     const fact = this.fact();
     if (fact && fact.how !== how)

@@ -1,3 +1,4 @@
+import { must, nth, num } from '@core/quantity/must';
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import type { DriveAnswer } from '@core/answer/drive-answer';
@@ -128,14 +129,14 @@ export class SettingsPair {
       ...elongations.map((e) => `${of(e.stage)}chain ${elongationWords(e)}.`),
       ...extensions.map(
         (e) =>
-          `${of(e.stage)}${[extensionWords(stages[e.stage]!.layout, e), guideWearWords(e)].join(' ').trim()}`,
+          `${of(e.stage)}${[extensionWords(nth(stages, e.stage).layout, e), guideWearWords(e)].join(' ').trim()}`,
       ),
     ];
   });
 
   private title(name: string, s: Setting): string {
     return `${name}: ${this.readingOf(s)}, smallest clearance ${(s.clearance?.mm ?? 0).toFixed(1)} mm. Wraps: ${this.drive()
-      .layout.wheels.map((w, i) => `${w.name} ${((s.path.wraps[i]! * 180) / Math.PI).toFixed(0)} degrees`)
+      .layout.wheels.map((w, i) => `${w.name} ${((num(s.path.wraps, i) * 180) / Math.PI).toFixed(0)} degrees`)
       .join(', ')}`;
   }
 
@@ -151,7 +152,7 @@ export class SettingsPair {
     const near = [(i + n - 1) % n, i, (i + 1) % n];
     return [
       {
-        name: this.drive().carrier ? readingName(this.drive().carrier!) : 'Tensioner',
+        name: this.drive().carrier ? readingName(must(this.drive().carrier)) : 'Tensioner',
         value: `${this.readingOf(s)} ${s.inWindow ? 'in its window' : 'outside its window'}`,
       },
       {
@@ -161,7 +162,7 @@ export class SettingsPair {
       {
         name: 'Wrap',
         value: near
-          .map((k) => `${layout.wheels[k]!.name} ${((s.path.wraps[k]! * 180) / Math.PI).toFixed(0)}°`)
+          .map((k) => `${nth(layout.wheels, k).name} ${((num(s.path.wraps, k) * 180) / Math.PI).toFixed(0)}°`)
           .join(' · '),
       },
       {

@@ -1,3 +1,4 @@
+import { must, nth } from '@core/quantity/must';
 import { carriedCentre, type Carrier, limitsOf, angleAtReading } from '@core/drive/carrier';
 import { type Layout, tensionerIndex } from '@core/drive/layout';
 import type { Circle, Path, Point } from '@core/drive/path';
@@ -63,7 +64,7 @@ function makeGround(layout: Layout, circles: readonly Circle[], path: Path): Gro
   const base: Shape[] = [];
   layout.wheels.forEach((w, i) => {
     if (w.carrier && w.role === 'tensioner') return;
-    base.push(...wheelShapes(layout, w, circles[i]!));
+    base.push(...wheelShapes(layout, w, nth(circles, i)));
   });
   for (const n of names) base.push({ tag: 'text', is: 'name', x: n.x, y: n.y + textMm * 0.35, text: n.name });
   const xs = [room.x, room.x + room.width, ...names.flatMap((n) => [n.x - n.width / 2, n.x + n.width / 2])];
@@ -119,7 +120,7 @@ export function stepPicture(step: SheetStep, stages: readonly Stage[]): StepPict
   const layout = stages[step.spot.stage]?.layout;
   const ground = layout && groundOf(layout);
   if (!ground || !isDrawn(step)) return undefined;
-  const now = step.now.stages[step.spot.stage]!;
+  const now = nth(step.now.stages, step.spot.stage);
   const over: Shape[] = [
     ...tensionerShapes(ground, now, step),
     ...touched(ground, step),
@@ -152,7 +153,7 @@ function tensionerShapes({ layout, circles, textMm }: Ground, now: StageNow, ste
   const { carrier } = w;
   const nominal = now.tensioner === 'fitted' || now.tensioner === 'nominal';
   const at = nominal ? undefined : [{ wheel: index, carrierDeg: carrierDeg(carrier, now) }];
-  const c = at ? circlesOf(layout, at)[index]! : circles[index]!;
+  const c = at ? nth(circlesOf(layout, at), index) : nth(circles, index);
   const deg = carrierDeg(carrier, now);
   const centre = carriedCentre(carrier, deg * RAD);
   const out = wheelShapes(
@@ -166,7 +167,7 @@ function tensionerShapes({ layout, circles, textMm }: Ground, now: StageNow, ste
     out.push(...turnArrow(carrier.pivot, r * 0.55, carrier.turn, 'arrow thin', '', textMm));
   }
   if (now.pin) {
-    const p = c.arc ? shoeShape(c, w.outsideMm ?? c.r)!.label : { x: c.x, y: -c.y };
+    const p = c.arc ? must(shoeShape(c, w.outsideMm ?? c.r)).label : { x: c.x, y: -c.y };
     const word = now.pin === 'in' ? 'pinned' : 'let go';
     out.push({ tag: 'text', is: 'word', x: p.x, y: p.y - textMm * 1.2, text: word });
   }
@@ -178,7 +179,7 @@ function touched({ layout, circles }: Ground, step: SheetStep): Shape[] {
   if (!is) return [];
   return layout.wheels.flatMap((w, i): Shape[] => {
     if (step.spot.wheel !== undefined ? step.spot.wheel !== i : !is(w, i)) return [];
-    const c = circles[i]!;
+    const c = nth(circles, i);
     const r = w.teeth === undefined ? (w.outsideMm ?? c.r) : c.r;
     const shoe = shoeShape(c, r);
     return [
@@ -202,7 +203,7 @@ function shaftWords({ layout, circles, textMm }: Ground, now: StageNow, step: Sh
       if (lockedCams) words.push('locked');
       if (now.cam === 'loose') words.push('loose');
     }
-    const c = circles[i]!;
+    const c = nth(circles, i);
     return words.map((text, k) => ({
       tag: 'text',
       is: text === 'loose' ? 'word look' : 'word',
@@ -216,12 +217,12 @@ function shaftWords({ layout, circles, textMm }: Ground, now: StageNow, step: Sh
 function arrows({ layout, circles, textMm }: Ground, step: SheetStep): Shape[] {
   const out: Shape[] = [];
   if (step.sets?.includes('show-running')) {
-    const c = circles[0]!;
+    const c = nth(circles, 0);
     out.push(...turnArrow(c, c.r + textMm * 0.9, layout.runs, 'arrow', '', textMm));
   }
   if (step.sets?.includes('show-marks'))
     layout.wheels.forEach((w, i) => {
-      const c = circles[i]!;
+      const c = nth(circles, i);
       if (w.markDeg !== undefined)
         out.push({ tag: 'path', is: 'mark lit', d: ray(c, w.markDeg, c.r * 0.3, c.r * 1.3) });
     });

@@ -1,3 +1,4 @@
+import { nth } from '@core/quantity/must';
 import { type Carrier, carrierAt, carrierKind, limitsOf } from '@core/drive/carrier';
 import type { Seen } from './seen';
 import { arc, at, circle, framed, line, rect, type Shape, type ThingPicture, type Zone } from './picture';
@@ -119,7 +120,7 @@ function plunger(seen: Seen, carrier: Carrier): ThingPicture {
   const words = [
     { x: (window.from + window.to) / 2, y: h * 1.6, text: `${window.from} to ${window.to} mm` },
     { x: end, y: h * 1.6, text: `end ${end} mm` },
-  ].filter((word, i, all) => i === 0 || Math.abs(word.x - all[0]!.x) > body * 0.35);
+  ].filter((word, i, all) => i === 0 || Math.abs(word.x - nth(all, 0).x) > body * 0.35);
   return { box: framed(-body * 1.2, -h * 1.1, body * 1.2 + longest, h * 2.9, 0.05), shapes, zones, words };
 }
 

@@ -1,3 +1,4 @@
+import { must, nth } from '@core/quantity/must';
 import {
   ChangeDetectionStrategy,
   Component,
@@ -50,7 +51,7 @@ export class KnowledgePage {
   private readonly words = inject(Say);
   /** Cause that is looked at, from the address. */
   readonly cause = input<string>();
-  protected readonly chosen = linkedSignal(() => this.cause() ?? WORDED.causes[0]!.key);
+  protected readonly chosen = linkedSignal(() => this.cause() ?? nth(WORDED.causes, 0).key);
   protected readonly typed = signal('');
   /** Place of the number that is open. */
   protected readonly opened = signal<string | undefined>(undefined);
@@ -72,15 +73,15 @@ export class KnowledgePage {
         key: c.key,
         name: c.wording,
         family: c.family,
-        prior: shareWords(this.numbers().get(`causes/${c.key}/prior`)!.value),
+        prior: shareWords(must(this.numbers().get(`causes/${c.key}/prior`)).value),
         changed: places.some((p) => p.startsWith(`causes/${c.key}/`)),
       }));
     const families = [...new Set(found.map((c) => c.family))];
     return families.map((name) => ({ name, causes: found.filter((c) => c.family === name) }));
   });
   protected readonly detail = computed(() => {
-    const c = WORDED.causes.find((x) => x.key === this.chosen()) ?? WORDED.causes[0]!;
-    const now = this.house.knowledge().causes.causes.find((x) => x.key === c.key)!;
+    const c = WORDED.causes.find((x) => x.key === this.chosen()) ?? nth(WORDED.causes, 0);
+    const now = must(this.house.knowledge().causes.causes.find((x) => x.key === c.key));
     const places = [...this.numbers().values()];
     return {
       ...c,
@@ -120,7 +121,7 @@ export class KnowledgePage {
 
   /** A file of changes takes the place of those that are here: all of it or nothing. */
   protected async bringIn(files: readonly File[]): Promise<void> {
-    const read = readChanges(CAUSES, await files[0]!.text());
+    const read = readChanges(CAUSES, await nth(files, 0).text());
     if (!read.ok) return this.words.refuse(fileSentence(read.error));
     const kept = await this.house.keep(read.value);
     if (kept.ok) return this.words.say('success', `${read.value.length} changes brought in.`);

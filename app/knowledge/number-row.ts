@@ -1,3 +1,4 @@
+import { must } from '@core/quantity/must';
 import { ChangeDetectionStrategy, Component, computed, inject, input, model, signal } from '@angular/core';
 import { FormControl, ReactiveFormsModule } from '@angular/forms';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
@@ -129,8 +130,8 @@ export class NumberRow {
   protected readonly why = new FormControl('', { nonNullable: true });
 
   protected readonly open = computed(() => this.opened() === this.place());
-  private readonly shipped = computed(() => numbersOf(CAUSES).get(this.place())!);
-  private readonly now = computed(() => numbersOf(this.house.knowledge().causes).get(this.place())!);
+  private readonly shipped = computed(() => must(numbersOf(CAUSES).get(this.place())));
+  private readonly now = computed(() => must(numbersOf(this.house.knowledge().causes).get(this.place())));
   private readonly mine = computed<readonly Change[]>(() =>
     this.house.changes().filter((c) => c.place === this.place()),
   );

@@ -1,3 +1,4 @@
+import { must } from '@core/quantity/must';
 import type { IDBPDatabase } from 'idb';
 import { type Catalogue, catalogueOf } from '@core/catalogue/find-records';
 import { newerFirst } from '@core/catalogue/version';
@@ -53,7 +54,7 @@ export async function cataloguesIn(db: IDBPDatabase<Records>): Promise<Catalogue
   return async (caseId, facts) => {
     const named = facts.findLast((f) => f.key === 'case.catalogue' && f.strikes === undefined)?.value;
     if (typeof named === 'string' && names.has(named)) return pack(named);
-    if (extracts.has(caseId)) return catalogueOf((await db.get('extracts', caseId))!.pack);
+    if (extracts.has(caseId)) return catalogueOf(must(await db.get('extracts', caseId)).pack);
     return newest && pack(newest.id);
   };
 }

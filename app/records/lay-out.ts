@@ -1,3 +1,4 @@
+import { must } from '@core/quantity/must';
 import type { IDBPDatabase, IDBPTransaction } from 'idb';
 import type { Pack } from '@core/catalogue/pack';
 import { putPack } from './pack-records';
@@ -28,7 +29,7 @@ type Upgrade = IDBPTransaction<unknown, string[], 'versionchange'>;
  */
 export function layOut(db: IDBPDatabase, tx: Upgrade): void {
   const otherwise = [...db.objectStoreNames].filter(
-    (name) => name in STORES && !sameKey(tx.objectStore(name).keyPath, STORES[name]!),
+    (name) => name in STORES && !sameKey(tx.objectStore(name).keyPath, must(STORES[name])),
   );
   for (const name of otherwise) (tx.objectStore(name) as unknown as { name: string }).name = BEFORE + name;
   for (const [name, keyPath] of Object.entries(STORES))

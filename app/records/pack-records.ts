@@ -1,3 +1,4 @@
+import { must } from '@core/quantity/must';
 import type { IDBPDatabase } from 'idb';
 import type { Pack } from '@core/catalogue/pack';
 import { packDigest, rememberPackDigest } from '@core/catalogue/pack-digest';
@@ -38,7 +39,7 @@ export async function getPack(db: IDBPDatabase<Records>, id: string): Promise<Pa
   const tables = Object.fromEntries(TABLES.map((t) => [t, [] as unknown[]]));
   for (const { table, key } of record.chunks) {
     const rows = (await db.get('packRows', key)) ?? [];
-    for (const row of rows) tables[table]!.push(row);
+    for (const row of rows) must(tables[table]).push(row);
   }
   const pack = { ...record.head, ...tables } as Pack;
   if (record.digest !== undefined) rememberPackDigest(pack, record.digest);

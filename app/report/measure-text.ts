@@ -1,3 +1,5 @@
+import { must } from '@core/quantity/must';
+
 /** Width of a text at a size, both in the same unit. */
 export type Measure = (text: string, size: number, weight: 400 | 600) => number;
 
@@ -47,7 +49,7 @@ export function fitText(
     const lines = breakLines(text, box.width, (t) => measure(t, size, box.weight));
     if (lines.length <= box.lines) return { size, lines };
   }
-  const size = box.sizes.at(-1)!;
+  const size = must(box.sizes.at(-1));
   const width = (t: string) => measure(t, size, box.weight);
   const lines = breakLines(text, box.width, width).slice(0, box.lines);
   let last = `${lines.at(-1) ?? ''}…`;

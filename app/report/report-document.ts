@@ -1,3 +1,4 @@
+import { must, nth } from '@core/quantity/must';
 import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces';
 import type { Answers } from '@core/answer/answers';
 import type { WorldName } from '@core/answer/world';
@@ -196,20 +197,21 @@ function measuredPart(a: Answers): Content[] {
   const d = a.drive;
   const lines: string[] = [];
   for (const m of d?.marks?.marks ?? []) {
-    const layout = d!.stages[m.stage]!.layout;
+    const layout = nth(must(d).stages, m.stage).layout;
     lines.push(
-      `${layout.wheels[m.wheel]!.name}: a correct fitting shows it ${offsetWords(m.predicted)}; seen ${signed(m.teeth)} teeth. ${verdictWords(m.verdict)}.`,
+      `${nth(layout.wheels, m.wheel).name}: a correct fitting shows it ${offsetWords(m.predicted)}; seen ${signed(m.teeth)} teeth. ${verdictWords(m.verdict)}.`,
     );
   }
   if (d?.marks)
     lines.push(
       `${goWords(d.marks.go, d.marks.marks.length, d.marks.of)}. ${d.marks.go === 'go' ? freeSeatWords(d.marks.free) : ''}`.trim(),
     );
-  const of = (i: number) => (d!.stages.length > 1 ? `${d!.stages[i]!.layout.name ?? ''}: ` : '');
+  const of = (i: number) =>
+    must(d).stages.length > 1 ? `${nth(must(d).stages, i).layout.name ?? ''}: ` : '';
   for (const e of d?.elongations ?? []) lines.push(`${of(e.stage)}chain ${elongationWords(e)}.`);
   for (const e of d?.extensions ?? [])
     lines.push(
-      `${of(e.stage)}${[extensionWords(d!.stages[e.stage]!.layout, e), guideWearWords(e)].join(' ').trim()}`,
+      `${of(e.stage)}${[extensionWords(nth(must(d).stages, e.stage).layout, e), guideWearWords(e)].join(' ').trim()}`,
     );
   return lines.length ? [heading('Measured against the drive'), ...lines.map((text) => ({ text }))] : [];
 }

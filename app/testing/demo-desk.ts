@@ -1,3 +1,4 @@
+import { must } from '@core/quantity/must';
 import { type Provider, provideZonelessChangeDetection, type Type } from '@angular/core';
 import { type ComponentFixture, TestBed } from '@angular/core/testing';
 import { provideRouter } from '@angular/router';
@@ -41,7 +42,7 @@ export async function wake(): Promise<CaseDesk> {
 /** Lets every write to the record store fail with this error, until the function returned is called. */
 export function failWrites(name: string): () => void {
   const store = IDBObjectStore.prototype;
-  const kept = ['put', 'add'].map((k) => [k, Object.getOwnPropertyDescriptor(store, k)!] as const);
+  const kept = ['put', 'add'].map((k) => [k, must(Object.getOwnPropertyDescriptor(store, k))] as const);
   const refuse = () => {
     throw new DOMException('made to fail', name);
   };

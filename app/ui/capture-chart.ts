@@ -1,3 +1,4 @@
+import { nth } from '@core/quantity/must';
 import {
   afterNextRender,
   ChangeDetectionStrategy,
@@ -93,8 +94,10 @@ export class CaptureChart {
   private made(chart: EChartsType): void {
     this.chart = chart;
     chart.on('datazoom', () => {
-      const zoom = (chart.getOption() as EChartsCoreOption & { dataZoom: { start: number; end: number }[] })
-        .dataZoom[0]!;
+      const zoom = nth(
+        (chart.getOption() as EChartsCoreOption & { dataZoom: { start: number; end: number }[] }).dataZoom,
+        0,
+      );
       if (zoom.start === this.window[0] && zoom.end === this.window[1]) return;
       this.window = [zoom.start, zoom.end];
       this.tellSeen();

@@ -1,3 +1,4 @@
+import { floatAt } from '@core/quantity/must';
 import type { EChartsCoreOption } from 'echarts/core';
 import type { Inks } from './chart-in-host';
 
@@ -92,7 +93,7 @@ function pointsOf({ values, from, step, lift }: CaptureLine): Float64Array {
   const out = new Float64Array(2 * values.length);
   for (let k = 0; k < values.length; k++) {
     out[2 * k] = from + (k >> 1) * step;
-    out[2 * k + 1] = values[k]! + lift;
+    out[2 * k + 1] = floatAt(values, k) + lift;
   }
   return out;
 }

@@ -1,3 +1,4 @@
+import { must, num } from '@core/quantity/must';
 import { DestroyRef, ElementRef, inject, type Signal, signal } from '@angular/core';
 
 /**
@@ -17,12 +18,12 @@ export function inColumns<T>(cards: readonly T[], columns: number, tall: (card: 
   const out: T[][] = [];
   let left = 0;
   cards.forEach((card, i) => {
-    if (out.length === 0 || left < heights[i]!) {
+    if (out.length === 0 || left < num(heights, i)) {
       out.push([]);
       left = most;
     }
-    out.at(-1)!.push(card);
-    left -= heights[i]!;
+    must(out.at(-1)).push(card);
+    left -= num(heights, i);
   });
   return out;
 }

@@ -1,3 +1,4 @@
+import { must, nth, num } from '@core/quantity/must';
 import { plungerTip } from '@core/drive/carrier';
 import { bodyRadius } from '@core/drive/clearance';
 import type { Layout } from '@core/drive/layout';
@@ -48,14 +49,14 @@ export function drivePicture(layout: Layout, setting: Setting, title: string): D
   const room = boxOf(layout, circles, MARGIN);
   const unit = Math.max(room.width / SHOWN.width, room.height / SHOWN.height);
   const { named, obstacles } = driveScene({ layout, circles, path });
-  const wrapDeg = (i: number) => (path.wraps[i]! * 180) / Math.PI;
+  const wrapDeg = (i: number) => (num(path.wraps, i) * 180) / Math.PI;
   const names = labelPlaces(
     named.map((n, i) => ({ ...n, name: `${n.name} ${Math.round(wrapDeg(i))}°` })),
     obstacles,
     unit,
   );
   const wheels = circles.map((c, i) => {
-    const w = layout.wheels[i]!;
+    const w = nth(layout.wheels, i);
     const r = w.teeth === undefined ? (w.outsideMm ?? c.r) : c.r - layout.toothMm / 2;
     const shoe = shoeShape(c, r);
     return {
@@ -89,7 +90,7 @@ const LED_PX = 10;
 
 function leadersOf(named: readonly Named[], names: readonly Label[], unit: number): DrivePicture['leaders'] {
   return names.flatMap((l) => {
-    const n = named.find((x) => x.id === l.id)!;
+    const n = must(named.find((x) => x.id === l.id));
     // the point of the name's room that is nearest to the wheel
     const b = { x: clamp(n.x, l.x, l.width / 2), y: clamp(n.y, l.y, l.height / 2) };
     const far = Math.hypot(b.x - n.x, b.y - n.y);
@@ -127,7 +128,7 @@ function clearanceShape(layout: Layout, setting: Setting): DrivePicture['clearan
   const c = setting.clearance;
   if (c?.between.kind !== 'wheels') return undefined;
   const [i, j] = c.between.wheels;
-  const [p, q] = [setting.circles[i]!, setting.circles[j]!];
+  const [p, q] = [nth(setting.circles, i), nth(setting.circles, j)];
   const d = Math.hypot(q.x - p.x, q.y - p.y);
   const [u, v] = [(q.x - p.x) / d, (q.y - p.y) / d];
   const [ri, rj] = [bodyRadius(layout, p, i), bodyRadius(layout, q, j)];

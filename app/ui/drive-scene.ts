@@ -1,3 +1,4 @@
+import { must, nth, num } from '@core/quantity/must';
 import { type Carrier, plungerTip } from '@core/drive/carrier';
 import { placesAlong } from '@core/drive/along';
 import { bodyRadius } from '@core/drive/clearance';
@@ -63,11 +64,11 @@ export function driveScene(state: SceneState): Scene {
   const kinds = strandKinds(layout);
   const strands = path.spans.map((s, i) => ({
     d: `M${n2(s.a.x)} ${n2(-s.a.y)}L${n2(s.b.x)} ${n2(-s.b.y)}`,
-    kind: kinds[i]!,
+    kind: nth(kinds, i),
   }));
-  const wheels = layout.wheels.map((w, i) => sceneWheel(layout, w, circles[i]!));
+  const wheels = layout.wheels.map((w, i) => sceneWheel(layout, w, nth(circles, i)));
   const carriers = layout.wheels.flatMap((w, i) =>
-    w.carrier ? [sceneCarrier(w, w.carrier, circles[i]!)] : [],
+    w.carrier ? [sceneCarrier(w, w.carrier, nth(circles, i))] : [],
   );
   return {
     box: boxOf(layout, circles),
@@ -77,7 +78,7 @@ export function driveScene(state: SceneState): Scene {
     wheels,
     carriers,
     obstacles: obstaclesOf(state, carriers),
-    named: layout.wheels.map((w, i) => namedWheel(w, circles[i]!, wheels[i]!)),
+    named: layout.wheels.map((w, i) => namedWheel(w, nth(circles, i), nth(wheels, i))),
   };
 }
 
@@ -97,7 +98,7 @@ export function turnScene(state: SceneState, driverDeg: number): Turned {
     })
     .join('');
   const wheels = layout.wheels.map((w, i): Turn => {
-    const by = turned.wheelDeg[i]! + circles[i]!.turn * (offset.get(i) ?? 0);
+    const by = num(turned.wheelDeg, i) + nth(circles, i).turn * (offset.get(i) ?? 0);
     return { turnDeg: -by, ...(w.markDeg === undefined ? {} : { markDeg: -(w.markDeg + by) }) };
   });
   return { wheels, teeth, painted: paintedMarks(state, turned.pitches) };
@@ -132,7 +133,7 @@ function obstaclesOf({ layout, circles, path }: SceneState, carriers: readonly S
   const half = Math.max(layout.backMm, layout.toothMm) + 1;
   const lines = [
     ...path.spans.map((s) => ({ a: flip(s.a), b: flip(s.b), half })),
-    ...circles.flatMap((c, i) => bandOf(c, layout.wheels[i]!.outsideMm ?? c.r)),
+    ...circles.flatMap((c, i) => bandOf(c, nth(layout.wheels, i).outsideMm ?? c.r)),
     ...carriers.flatMap((k) => k.lines.map(([a, b]) => ({ a, b, half: 3 }))),
   ];
   const discs = circles.flatMap((c, i) =>
@@ -155,16 +156,16 @@ function bandOf(c: Circle, r: number): Obstacles['lines'] {
 /** Paint on the belt where the marks stood when it was laid on, run on with the belt. */
 function paintedMarks({ layout, circles, path, phases }: SceneState, pitches: number): Turned['painted'] {
   const step = path.lengthMm / layout.count;
-  const zero = layout.wheels[0]!;
+  const zero = nth(layout.wheels, 0);
   if (zero.markDeg === undefined) return [];
-  const first = circles[0]!;
-  const into = path.spans.at(-1)!.angle - (first.turn * Math.PI) / 2;
+  const first = nth(circles, 0);
+  const into = must(path.spans.at(-1)).angle - (first.turn * Math.PI) / 2;
   const ahead = first.turn * (zero.markDeg / DEG - into);
   const crankMm = (first.lay ?? first.r) * (((ahead % (2 * Math.PI)) + 2 * Math.PI) % (2 * Math.PI));
   const at = [0, ...(phases ?? []).map((p) => (p.route === 'tight' ? -p.seat.between : p.seat.between))];
   return at.map((teeth) => {
     const [p] = placesAlong(circles, path, 1, crankMm + (teeth + pitches) * step);
-    return { x: p!.x, y: -p!.y, deg: -p!.angle * DEG };
+    return { x: must(p).x, y: -must(p).y, deg: -must(p).angle * DEG };
   });
 }
 

@@ -1,3 +1,4 @@
+import { nth, num } from '@core/quantity/must';
 import type { Layout } from '@core/drive/layout';
 import type { Circle, Path, Point } from '@core/drive/path';
 
@@ -10,14 +11,14 @@ export const flip = (p: Point): Point => ({ x: p.x, y: -p.y });
 /** SVG path of the belt's pitch line: straight spans, then an arc round each wheel. */
 export function beltPath(setting: { circles: readonly Circle[]; path: Path }): string {
   const { circles, path } = setting;
-  const start = flip(path.spans[0]!.a);
+  const start = flip(nth(path.spans, 0).a);
   const parts = [`M${fixed(start.x)} ${fixed(start.y)}`];
   for (const s of path.spans) {
     const b = flip(s.b);
-    const next = path.spans[s.to]!;
-    const c = circles[s.to]!;
+    const next = nth(path.spans, s.to);
+    const c = nth(circles, s.to);
     const leave = flip(next.a);
-    const wrap = path.wraps[s.to]!;
+    const wrap = num(path.wraps, s.to);
     // y is flipped, so an anticlockwise turn is drawn with sweep 0.
     parts.push(
       `L${fixed(b.x)} ${fixed(b.y)}`,
@@ -49,7 +50,7 @@ export function boxOf(
   const xs: number[] = [];
   const ys: number[] = [];
   circles.forEach((c, i) => {
-    const r = layout.wheels[i]!.teeth === undefined ? (layout.wheels[i]!.outsideMm ?? c.r) : c.r;
+    const r = nth(layout.wheels, i).teeth === undefined ? (nth(layout.wheels, i).outsideMm ?? c.r) : c.r;
     const points: Point[] = c.arc
       ? [c.arc[0], (c.arc[0] + c.arc[1]) / 2, c.arc[1]].map((t) => ({
           x: c.x + r * Math.cos(t),

@@ -1,3 +1,4 @@
+import { nth } from '@core/quantity/must';
 import type { TilePicture } from './tile-drawing';
 
 /** A thing that can be chosen, by its key and in words; drawn where it has a look. */
@@ -14,7 +15,7 @@ export function lettersOf(choices: readonly Choice[]): Lettered[] {
   const taken = new Set<string>();
   return choices.map((choice) => {
     const words = choice.wording.toLowerCase().match(/[a-z]+/g) ?? [];
-    const wanted = [...words.map((w) => w[0]!), ...words.join(''), ...'abcdefghijklmnopqrstuvwxyz'];
+    const wanted = [...words.map((w) => nth(w, 0)), ...words.join(''), ...'abcdefghijklmnopqrstuvwxyz'];
     const letter = wanted.find((l) => !taken.has(l));
     if (letter !== undefined) taken.add(letter);
     return { ...choice, letter };

@@ -1,3 +1,4 @@
+import { nth } from '@core/quantity/must';
 import type { Advice, Asked, Lead, Reason, SettingOf } from '@core/advice/advice';
 import { CAUTIONS } from '@core/advice/cautions';
 import type { Code } from '@core/advice/codes';
@@ -220,7 +221,7 @@ function codeWords(c: Code): string {
 }
 
 const degrees = (v: number): string => `${formatNumber(v, 0)}°`;
-const upper = (s: string): string => (s === '' ? s : s[0]!.toUpperCase() + s.slice(1));
+const upper = (s: string): string => (s === '' ? s : nth(s, 0).toUpperCase() + s.slice(1));
 
 /** A sign for how an answer stands; the words say it too. */
 export const STANDING_SIGNS: Record<Advice['standing'], string> = {

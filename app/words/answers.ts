@@ -1,3 +1,4 @@
+import { nth } from '@core/quantity/must';
 import type { Difference } from '@core/answer/difference';
 import type { Reread } from '@core/answer/sealing';
 import type { SignParts } from '@core/answer/signs';
@@ -40,7 +41,7 @@ export function lookWords(o: Pick<Observable, 'wording' | 'part' | 'station'>): 
     .toLowerCase()
     .split(/\W+/)
     .some((w) => w.length > 2 && name.includes(w));
-  return said ? o.wording : `${part}, ${o.wording[0]!.toLowerCase()}${o.wording.slice(1)}`;
+  return said ? o.wording : `${part}, ${nth(o.wording, 0).toLowerCase()}${o.wording.slice(1)}`;
 }
 
 /** A sign by which cases are compared, "Front edge: frayed"; the finding alone where it is sound. */
@@ -154,7 +155,7 @@ export function termsWords(t: TermsAnswer, house: House): string {
 }
 
 const DOCUMENT_WORDS: Record<DocumentKind, string> = { invoice: 'the invoice', sheet: 'the fitting sheet' };
-const capital = (s: string) => s[0]!.toUpperCase() + s.slice(1);
+const capital = (s: string) => nth(s, 0).toUpperCase() + s.slice(1);
 
 /** Why a cause or a fault typed on the fact line was not decided. */
 /** What is decided where no cause is. */
@@ -195,7 +196,7 @@ export function contradictionWords(c: Contradiction, v: Voice): string {
     case 'outlier':
       return `${said(c.facts[0])} does not belong with its other readings. It is kept: take it again, or strike it.`;
     case 'rivals':
-      return `${name(c.facts[0]!)}: ${list(
+      return `${name(nth(c.facts, 0))}: ${list(
         c.facts.map((f) => `${valueWords(f, v, (_t, k) => k)} (${f.by})`),
         'against',
       )}. File what holds; it settles them.`;

@@ -1,3 +1,4 @@
+import { must } from '@core/quantity/must';
 import type { LimitedLook, ThingOnBench } from '@core/answer/examined';
 import type { StackUp } from '@core/bench/stack-ups';
 import { formatQuantity } from '@core/quantity/format-quantity';
@@ -25,10 +26,10 @@ export function stackWords(s: StackUp): string {
   const mm = (value: number, u?: number) => formatQuantity('length', value, { unit: 'mm', decimals: 2, u });
   if (s.kind === 'stand_out') {
     const against = s.window
-      ? `: ${VERDICTS[s.verdict!]} ${s.verdict === 'cannot_tell' ? 'the edge of ' : ''}its window of ${mm(s.window.from)} to ${mm(s.window.to)}`
+      ? `: ${VERDICTS[must(s.verdict)]} ${s.verdict === 'cannot_tell' ? 'the edge of ' : ''}its window of ${mm(s.window.from)} to ${mm(s.window.to)}`
       : '';
     return `Stands out ${mm(s.value, s.u)} (overall less body)${against}.`;
   }
   const deg = s.deg && formatQuantity('angle', s.deg.value, { unit: '°', decimals: 1, u: s.deg.u });
-  return `${mm(s.value, s.u)} in its slot are ${deg} at its wheel; ${mm(s.leftMm!.value, s.leftMm!.u)} are left that way.`;
+  return `${mm(s.value, s.u)} in its slot are ${deg} at its wheel; ${mm(must(s.leftMm).value, must(s.leftMm).u)} are left that way.`;
 }

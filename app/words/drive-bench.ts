@@ -1,3 +1,4 @@
+import { nth } from '@core/quantity/must';
 import type { CentresError } from '@core/drive/fit-centres';
 import type { CoolingError, HeatEffect, Ready } from '@core/drive/heat';
 import type { FreeSeat, Go } from '@core/drive/judge-marks';
@@ -170,7 +171,7 @@ export function goWords(go: Go, seen: number, of: number): string {
 export function disagreeWords(names: readonly string[]): string[] {
   if (names.length === 0) return [];
   return names.length === 1
-    ? [`▲ ${names[0]!} disagrees with all the others: measure it again.`]
+    ? [`▲ ${nth(names, 0)} disagrees with all the others: measure it again.`]
     : [
         '▲ These distances do not agree, and it cannot be told which one is wrong: one more distance would tell.',
       ];

@@ -1,3 +1,4 @@
+import { nth } from '@core/quantity/must';
 import type { CodeAnswer } from '@core/answer/codes-answer';
 import type { Explanation, Line } from '@core/cause/explain';
 import type { Rules } from '@core/house/rules';
@@ -64,7 +65,7 @@ export function codeWords({ code, kind, shaft, bank, sensor, setBy }: CodeAnswer
     setBy.length === 0
       ? ''
       : `It is set when: ${list(
-          setBy.map((w) => w[0]!.toLowerCase() + w.slice(1)),
+          setBy.map((w) => nth(w, 0).toLowerCase() + w.slice(1)),
           'or',
         )}. `
   }A code alone is never a cause.`;

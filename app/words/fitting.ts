@@ -1,3 +1,4 @@
+import { nth } from '@core/quantity/must';
 import { FAULTS } from '@core/claim/faults';
 import type { FaultShown, Fitted, Oddity } from '@core/fitting/fitted';
 import type { Broken } from '@core/fitting/order';
@@ -66,7 +67,7 @@ export function brokenWords(b: Broken, sheet: Pick<Sheet, 'steps'>): string {
   const [first, second] = [stepName(sheet, b.gate.before), stepName(sheet, b.gate.after)];
   const what =
     b.how === 'skipped' ? `${first} was left out before ${second}` : `${second} came before ${first}`;
-  return `${what[0]!.toUpperCase()}${what.slice(1)}. ${b.gate.why}`;
+  return `${nth(what, 0).toUpperCase()}${what.slice(1)}. ${b.gate.why}`;
 }
 
 /** A fault that was shown, with its step. */
@@ -78,7 +79,7 @@ export function shownWords(f: FaultShown, sheet: Pick<Sheet, 'steps'>): string {
 /** What cannot be, or does not agree with the sheet. */
 export function oddWords(o: Oddity, sheet: Pick<Sheet, 'steps'>): string {
   const at = stepName(sheet, o.step);
-  const At = `${at[0]!.toUpperCase()}${at.slice(1)}`;
+  const At = `${nth(at, 0).toUpperCase()}${at.slice(1)}`;
   switch (o.code) {
     case 'outside': {
       const unit = o.ask.unit === '' || o.ask.unit === '°' ? o.ask.unit : ` ${o.ask.unit}`;

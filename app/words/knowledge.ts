@@ -1,3 +1,4 @@
+import { nth } from '@core/quantity/must';
 import type { CauseData } from '@core/cause/cause-data';
 import type { Change, ChangeProblem, ChangesFileError } from '@core/cause/changes';
 import type { Ground } from '@core/cause/grounds';
@@ -29,13 +30,13 @@ export function numberLabel({ kind, about, entry }: KnowledgeNumber, data: Cause
         ? 'Shape: below 1 early, above with wear'
         : 'Scale: noticed by then in two of three';
     case 'works':
-      return data.mechanisms.find((m) => m.key === about[0])?.wording ?? about[0]!;
+      return data.mechanisms.find((m) => m.key === about[0])?.wording ?? nth(about, 0);
     case 'leak':
       return 'At work anyway, whatever the cause';
     case 'shows':
-      return findingWords({ finding: about[0]!, value: about[1]! }, v);
+      return findingWords({ finding: nth(about, 0), value: nth(about, 1) }, v);
     case 'off':
-      return findingWords({ finding: entry, value: about[0]! }, v);
+      return findingWords({ finding: entry, value: nth(about, 0) }, v);
     case 'tilt':
       return `Where it ${TILTS[entry] ?? entry}: ${about[0]}, against all`;
   }

@@ -1,3 +1,4 @@
+import { must } from '@core/quantity/must';
 import type { LeakAnswer } from '@core/bench/leak-answer';
 import type { LeakError, LeakModel } from '@core/bench/leak-down';
 import type { SeriesError, SeriesRead } from '@core/bench/read-series';
@@ -39,13 +40,13 @@ function errorWords(e: LeakError): string {
 /** What a leak-down comes to, and what it was chosen from. */
 export function leakWords(l: LeakAnswer): string[] {
   if (l.error) return [errorWords(l.error)];
-  const { chosen, fits, used, left, countsUp } = l.result!;
+  const { chosen, fits, used, left, countsUp } = must(l.result);
   const limit = `${formatNumber(l.limit * 1000, 0)}\u00a0µm/s`;
   const others = fits
     .filter((f) => f !== chosen)
     .map((f) => `${MODELS[f.model].toLowerCase()}, ${rateWords(f.rate, f.halfWidth)}`);
   return [
-    `${MODELS[chosen.model]}: ${rateWords(chosen.rate, chosen.halfWidth)}, ${VERDICTS[l.verdict!]} its limit of ${limit}.`,
+    `${MODELS[chosen.model]}: ${rateWords(chosen.rate, chosen.halfWidth)}, ${VERDICTS[must(l.verdict)]} its limit of ${limit}.`,
     `${used} readings, ${left} of the first take-up left out; scatter ${formatNumber(chosen.scatter * 1000, 1)}\u00a0µm.`,
     ...(countsUp
       ? [

@@ -1,3 +1,4 @@
+import { nth } from '@core/quantity/must';
 import type { PhotoError } from '@core/bench/photo';
 import { hasEnough, MARKS, type OnPhoto, type Overlay, takesMore } from '@core/bench/photo-overlay';
 
@@ -20,7 +21,7 @@ export function nextSpot(o: Pick<Overlay, 'scale' | 'marks' | 'spots'>, what: On
   const spot = o.spots.length;
   switch (what) {
     case 'angle':
-      return ['One leg', 'The corner of the angle', 'The other leg'][spot]!;
+      return nth(['One leg', 'The corner of the angle', 'The other leg'], spot);
     case 'length':
       return spot === 0 ? 'Where the length begins' : 'Where it ends';
     case 'area':

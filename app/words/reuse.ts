@@ -1,3 +1,4 @@
+import { nth } from '@core/quantity/must';
 import type { ReuseOf } from '@core/advice/advice';
 import type { ElongationAnswer } from '@core/bench/extension';
 import { formatNumber } from '@core/quantity/format-quantity';
@@ -45,7 +46,7 @@ function said(p: ReuseOf, where: string): string {
         above: `no: the old hydraulic tensioner${where} leaks down`,
         cannot_tell: `cannot tell: the old hydraulic tensioner${where} is too near its limit`,
       }[p.leak.verdict ?? 'cannot_tell'];
-      return `${p.leak.verdict ? `${verdict}. ` : ''}${leakWords(p.leak)[0]!}`;
+      return `${p.leak.verdict ? `${verdict}. ` : ''}${nth(leakWords(p.leak), 0)}`;
     }
   }
 }

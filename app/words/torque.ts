@@ -1,3 +1,4 @@
+import { nth } from '@core/quantity/must';
 import type { Printed, TorquePair, TorqueStage } from '@core/catalogue/torque-plan';
 import { formatNumber } from '@core/quantity/format-quantity';
 
@@ -44,9 +45,9 @@ export function spokenPlan(t: {
   const stages = t.stages.map(
     (s, i) => `${i === 0 ? 'first' : i === t.stages.length - 1 ? 'last' : 'then'} ${stageWords(s)}`,
   );
-  const order = t.stages.length === 1 ? stageWords(t.stages[0]!) : stages.join(', ');
+  const order = t.stages.length === 1 ? stageWords(nth(t.stages, 0)) : stages.join(', ');
   const hand = t.leftHand
     ? ' The thread is left-hand: it goes the other way, and the wrench has to click that way.'
     : '';
-  return `${what[0]!.toUpperCase()}${what.slice(1)}: ${order}.${t.singleUse ? ' Never the old ones again.' : ''}${hand}`;
+  return `${nth(what, 0).toUpperCase()}${what.slice(1)}: ${order}.${t.singleUse ? ' Never the old ones again.' : ''}${hand}`;
 }

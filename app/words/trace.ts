@@ -1,3 +1,4 @@
+import { nth } from '@core/quantity/must';
 import { hasAll } from '@core/drive/drive-has';
 import { formatNumber } from '@core/quantity/format-quantity';
 import type { BoxFault } from '@core/simulate/capture-box';
@@ -27,7 +28,7 @@ const SEPARATORS: Readonly<Record<string, string>> = { ';': 'semicolon', ',': 'c
 /** What was taken for granted of a file, to be looked at. */
 export function readWords(t: TraceRead): string[] {
   const h = t.head;
-  const cams = t.roles.cams.map((k) => t.channels[k]!);
+  const cams = t.roles.cams.map((k) => nth(t.channels, k));
   const speed = speedWords(t.speed);
   return [
     `${formatNumber(t.samples, 0)} samples, ${formatNumber(t.stepS * 1e6, 1)} µs apart; ${SEPARATORS[h.separator] ?? h.separator} between columns, decimal ${h.decimal === ',' ? 'comma' : 'point'}${h.time === undefined ? ', time from the heading or as given' : `, time in ${h.timeUnit}`}.`,
@@ -35,7 +36,7 @@ export function readWords(t: TraceRead): string[] {
     ...(t.even ? ['▲ The crank wheel has no gap: an offset shows only up to whole teeth of it.'] : []),
     ...(t.gaps.length > 0
       ? [
-          `▲ ${t.gaps.length} ${t.gaps.length === 1 ? 'gap' : 'gaps'} in time, the first behind sample ${t.gaps[0]!.after}.`,
+          `▲ ${t.gaps.length} ${t.gaps.length === 1 ? 'gap' : 'gaps'} in time, the first behind sample ${nth(t.gaps, 0).after}.`,
         ]
       : []),
     ...(t.refused.length > 0
@@ -131,7 +132,7 @@ export type Units = { crank: LoopUnit; cam: LoopUnit };
 const PLURAL: Readonly<Record<LoopUnit, string>> = { tooth: 'teeth', link: 'links' };
 const many = (n: number, unit: LoopUnit): string =>
   Math.abs(n) === 1 ? `one ${unit}` : `${Math.abs(n)} ${PLURAL[unit]}`;
-const capital = (text: string): string => text[0]!.toUpperCase() + text.slice(1);
+const capital = (text: string): string => nth(text, 0).toUpperCase() + text.slice(1);
 
 /** Where whole teeth were lost. @param late words for later and earlier */
 function wholeWords(at: readonly WholeTeeth[], u: Units, late: (n: number) => string): string {
@@ -199,7 +200,7 @@ export function togetherWords(t: Together, names: readonly string[], unit: LoopU
     case 'crank':
       return `All cams are ${many(t.teeth, unit)} ${side(t.teeth)}: it was lost at the crank.`;
     case 'apart':
-      return `Only ${list(t.cams.map((i) => names[i]!))} ${t.cams.length === 1 ? 'is' : 'are'} out, the others stand as they should: it was lost there, not at the crank.`;
+      return `Only ${list(t.cams.map((i) => nth(names, i)))} ${t.cams.length === 1 ? 'is' : 'are'} out, the others stand as they should: it was lost there, not at the crank.`;
     case 'open':
       return undefined;
   }

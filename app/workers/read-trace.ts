@@ -1,3 +1,4 @@
+import { nth } from '@core/quantity/must';
 import { cycleView } from '@core/trace/cycle-view';
 import { speedOf } from '@core/trace/clock';
 import { type Capture, CaptureReader } from '@core/trace/read-capture';
@@ -76,7 +77,7 @@ export async function traceOf(
         ...(c.pattern ? { pattern: c.pattern } : {}),
         ...(c.error ? { error: c.error.code } : {}),
       })),
-      samples: channels[0]!.samples.length,
+      samples: nth(channels, 0).samples.length,
       startS: capture.value.startS,
       stepS: capture.value.stepS,
       speed: speedOf(clock),

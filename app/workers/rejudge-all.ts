@@ -1,3 +1,4 @@
+import { must, nth } from '@core/quantity/must';
 import type { IDBPDatabase } from 'idb';
 import { type Rejudged, rejudged } from '@core/answer/rejudge';
 import { knowledgeOf, worldOf } from '@core/answer/world';
@@ -36,9 +37,9 @@ export async function rejudgeAll(
       if (line.cancelled()) return out;
       const catalogue = await catalogues(id, facts);
       if (facts.length === 0 || !catalogue) continue;
-      const worlds = [then!, now!].map((knowledge) => worldOf(catalogue, { rules, knowledge }));
+      const worlds = [must(then), must(now)].map((knowledge) => worldOf(catalogue, { rules, knowledge }));
       try {
-        const moved = rejudged(reduce(facts), worlds[0]!, worlds[1]!);
+        const moved = rejudged(reduce(facts), nth(worlds, 0), nth(worlds, 1));
         if (moved) out.moved.push({ id, ...moved });
       } catch {
         // set aside on the rack already

@@ -1,3 +1,4 @@
+import { must, nth } from '@core/quantity/must';
 import type { KitMatch } from '@core/match/match-kits';
 import { textOf, thingsWith } from '@core/facts/read';
 import { THING } from '@core/facts/thing';
@@ -17,7 +18,7 @@ export function adviseKit(c: Case): Answered {
     return {
       standing: 'yes',
       lead: { code: 'kits', kits: fits },
-      because: [{ code: 'match', match: fits[0]! }],
+      because: [{ code: 'match', match: nth(fits, 0) }],
       missing: [],
     };
   const branches = a.identification.possible.map((v) => ({
@@ -57,7 +58,7 @@ export function adviseFits(c: Case): Answered {
   );
   const order = ['fits', 'fits_if', 'no'] as const;
   const match = [...matches].sort((x, y) => order.indexOf(x.verdict) - order.indexOf(y.verdict))[0];
-  const number = named ?? part!;
+  const number = named ?? must(part);
   const instead = a.kits.filter((m) => m.verdict === 'fits' && current(m)).map((m) => m.kit.number);
   if (!match)
     return {

@@ -1,3 +1,4 @@
+import { nth } from '@core/quantity/must';
 import { predictedPhases } from '@core/bench/found-drive';
 import { isMarked } from '@core/drive/judge-marks';
 import type { Stage } from '@core/drive/stages';
@@ -16,7 +17,7 @@ export function predictedMarks(stages: readonly Stage[], state: State): Predicte
   const out: PredictedMark[] = [];
   for (const { layout } of stages) {
     for (const p of predictedPhases(state, layout)) {
-      const w = layout.wheels[p.wheel]!;
+      const w = nth(layout.wheels, p.wheel);
       const about = wheelThing(w.id);
       if (isMarked(w) && !out.some((m) => m.about === about))
         out.push({ about, name: w.name, teeth: p.teeth });
@@ -35,7 +36,7 @@ export function agreedMarksOf(
   const same = rest.every(
     (d) =>
       d.length === first.length &&
-      d.every((m, i) => m.about === first[i]!.about && Math.abs(m.teeth - first[i]!.teeth) < SAME),
+      d.every((m, i) => m.about === nth(first, i).about && Math.abs(m.teeth - nth(first, i).teeth) < SAME),
   );
   return same ? first : undefined;
 }

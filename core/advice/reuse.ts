@@ -1,3 +1,4 @@
+import { nth } from '@core/quantity/must';
 import { hasPlunger } from '@core/bench/extension';
 import { stageOf } from '@core/bench/stage-of';
 import { type Has, driveHas } from '@core/drive/drive-has';
@@ -20,7 +21,7 @@ export function adviseReuse(c: Case): Answered {
     const n = has.filter((h) => h.has(part)).length;
     return n === 0 ? undefined : { some: n < has.length };
   };
-  const one = designs.length === 1 ? designs[0]!.stages : undefined;
+  const one = designs.length === 1 ? nth(designs, 0).stages : undefined;
   const parts = [
     ...plungersOf(c, how('plunger'), one),
     ...chainsOf(c, how('chain'), one),
@@ -87,7 +88,7 @@ export function reuseStanding(p: ReuseOf): Standing {
 /** One answer where all parts stand alike; what is open first, else it depends on the part. */
 function standingOf(parts: readonly ReuseOf[]): Standing {
   const all = new Set(parts.map(reuseStanding));
-  if (all.size === 1) return [...all][0]!;
+  if (all.size === 1) return nth([...all], 0);
   return all.has('open') ? 'open' : 'if';
 }
 

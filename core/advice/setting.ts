@@ -1,3 +1,4 @@
+import { nth } from '@core/quantity/must';
 import { driveGeometry } from '@core/answer/drive-answer';
 import { tensionerIndex } from '@core/drive/layout';
 import type { Stage } from '@core/drive/stages';
@@ -26,7 +27,7 @@ function settingsOf(stages: readonly Stage[]): SettingOf[] {
 const alike = (x: readonly SettingOf[], y: readonly SettingOf[]): boolean =>
   x.length === y.length &&
   x.every((s, i) => {
-    const t = y[i]!;
+    const t = nth(y, i);
     return (
       Math.abs(s.reading - t.reading) < 0.5 &&
       JSON.stringify({ ...s.carrier, pivot: 0, arm: 0 }) ===

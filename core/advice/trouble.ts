@@ -1,3 +1,4 @@
+import { must } from '@core/quantity/must';
 import { type CrankRange, safeCrankRanges } from '@core/drive/valve-safety';
 import { has, listOf, textOf } from '@core/facts/read';
 import type { Answered, Case } from './advice';
@@ -17,7 +18,7 @@ export function adviseLost(c: Case): Answered {
   const designs = designsOf(c).map((d) => d.stages.map((s) => s.layout.valves).find((v) => v !== undefined));
   if (designs.length === 0 || designs.some((v) => v === undefined))
     return { standing: 'cannot', lead: { code: 'do_not_turn', interference }, because, missing: [] };
-  const ranges = designs.map((v) => safeCrankRanges(v!).ranges).reduce(common);
+  const ranges = designs.map((v) => safeCrankRanges(must(v)).ranges).reduce(common);
   if (ranges.length === 0)
     return {
       standing: 'no',

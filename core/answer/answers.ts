@@ -1,3 +1,4 @@
+import { must } from '@core/quantity/must';
 import type { State } from '@core/facts/state';
 import { Answering, type Node, type ValueOf } from './node';
 import * as ofBench from './nodes/bench';
@@ -27,7 +28,7 @@ for (const name of NAMES)
   Object.defineProperty(Asked.prototype, name, {
     enumerable: true,
     get(this: Answers) {
-      return answering.get(this)!.ask(nodeOf(name));
+      return must(answering.get(this)).ask(nodeOf(name));
     },
   });
 

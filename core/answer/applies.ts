@@ -1,3 +1,4 @@
+import { must } from '@core/quantity/must';
 import { type Catalogue, stagesFor } from '@core/catalogue/find-records';
 import { featureKey } from '@core/catalogue/feature-observables';
 import { anyHas, type Has, hasAll } from '@core/drive/drive-has';
@@ -40,7 +41,7 @@ export function possibleDrives(cat: Catalogue, id: Identification | undefined): 
 export function applies(o: Pick<Observable, 'key' | 'needs'>, p: Possible, about?: string): boolean {
   if (o.key.startsWith('feature.')) return p.own?.has(o.key) ?? true;
   const kind = about === undefined ? undefined : kindOfId(about);
-  if ((kind === 'wheel' || kind === 'bank') && !(p.own?.has(about!) ?? true)) return false;
+  if ((kind === 'wheel' || kind === 'bank') && !(p.own?.has(must(about)) ?? true)) return false;
   return hasAll(o.needs, p.has);
 }
 

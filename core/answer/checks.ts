@@ -1,3 +1,4 @@
+import { must } from '@core/quantity/must';
 import type { Finding } from '@core/bench/finding';
 import { type CauseData, inputsOf } from '@core/cause/cause-data';
 import { type Check, checkWorth } from '@core/cause/next-check';
@@ -31,10 +32,10 @@ export function checkList(
   };
   const looks = new Map<string, Look[]>();
   // What cannot be looked at is not worked out.
-  const wanted = (finding: string) => looks.set(finding, missing(finding)).get(finding)!.length > 0;
+  const wanted = (finding: string) => must(looks.set(finding, missing(finding)).get(finding)).length > 0;
   return checkWorth(causes, findings, wanted, leastBits)
     .map((c): CheckAnswer => {
-      const mine = looks.get(c.finding)!;
+      const mine = must(looks.get(c.finding));
       return { ...c, minutes: mine.reduce((sum, m) => sum + m.minutes, 0), looks: mine };
     })
     .sort((a, b) => b.bits / b.minutes - a.bits / a.minutes);

@@ -1,3 +1,4 @@
+import { must, nth } from '@core/quantity/must';
 import type { Engine, Variant } from '@core/catalogue/pack';
 import { beyond } from '@core/catalogue/places';
 import { isOfReport } from '@core/claim/seal';
@@ -50,7 +51,7 @@ export function contradictionsOf(
   out.push(...odometer(state, registry));
   const layouts = drive.designs.flat().map((s) => s.layout);
   for (const { meaning, facts, place } of allStanding(state)) {
-    const f = facts.at(-1)!;
+    const f = must(facts.at(-1));
     const most = place && beyond(place, layouts);
     if (place && most !== undefined) out.push({ code: 'beyond', facts: [f], place, most });
     const o = registry.get(meaning.key);
@@ -73,11 +74,11 @@ export function contradictionsOf(
     const m =
       facts.length > 2 && !place ? measuredOf(state, registry, meaning.key, meaning.about) : undefined;
     const far = m?.repeats.outlier;
-    if (m && far !== undefined) out.push({ code: 'outlier', facts: [m.facts[far]!] });
+    if (m && far !== undefined) out.push({ code: 'outlier', facts: [nth(m.facts, far)] });
   }
   // Reports that were issued one after the other do not contradict each other.
   for (const { facts, rivals } of allStanding(state))
-    if (rivals.length > 0 && !isOfReport(facts[0]!))
+    if (rivals.length > 0 && !isOfReport(nth(facts, 0)))
       out.push({ code: 'rivals', facts: [...facts, ...rivals] });
   return out;
 }

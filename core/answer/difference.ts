@@ -1,3 +1,4 @@
+import { nth } from '@core/quantity/must';
 import type { Fact } from '@core/facts/fact';
 import { reduce } from '@core/facts/state';
 import { type Answers, answersFor } from './answers';
@@ -79,5 +80,5 @@ export function readLine(text: string): Line | undefined {
   const m = /^(\S+) (.*?) = (.*)$/.exec(text);
   const what = LINE_KINDS.find((k) => k === m?.[1]);
   if (!m || !what) return undefined;
-  return { what, of: m[2]!, says: what === 'cause' ? Number(m[3]) : m[3]! };
+  return { what, of: nth(m, 2), says: what === 'cause' ? Number(m[3]) : nth(m, 3) };
 }

@@ -1,3 +1,4 @@
+import { must } from '@core/quantity/must';
 import { catalogueLimit, type CatalogueLimit, newParts } from '@core/bench/catalogue-limit';
 import { type LookAnswer, looksAt, type PossibleLook } from '@core/bench/examination';
 import { EXAMINATIONS } from '@core/bench/examination-data';
@@ -62,7 +63,7 @@ export function examined(
   cat: Catalogue,
   kit: Kit | undefined,
 ): Examined {
-  const boxParts = new Set(optionsOf(registry.get('parts.sent')!).map((o) => o.key));
+  const boxParts = new Set(optionsOf(must(registry.get('parts.sent'))).map((o) => o.key));
   const boxFiled = has(state, 'parts.sent');
   const out: Examined = { things: [], others: [] };
   for (const { kind, wording, part, rare, sentAs } of KINDS.values()) {
@@ -101,7 +102,7 @@ export function examined(
             : done > 0
               ? 'sent'
               : 'not_sent';
-      const { without } = EXAMINATIONS.get(kind)!;
+      const { without } = must(EXAMINATIONS.get(kind));
       const name = named.find((t) => t.id === (about ?? kind))?.name ?? '';
       out.things.push({
         kind,

@@ -1,3 +1,4 @@
+import { nth } from '@core/quantity/must';
 import { extractPack } from '@core/catalogue/extract-pack';
 import { makeSeal, type SealCheck } from '@core/claim/seal';
 import type { Author, Fact } from '@core/facts/fact';
@@ -60,7 +61,7 @@ export function reread(world: World, state: State, check: SealCheck): Reread | u
   const stated = new Map(
     said.map(String).flatMap((line): [string, string][] => {
       const m = WORLD.exec(line);
-      return m ? [[m[1]!, m[2]!]] : [];
+      return m ? [[nth(m, 1), nth(m, 2)]] : [];
     }),
   );
   const changed = changedSince(stated, world, reduce(sealed));

@@ -1,3 +1,4 @@
+import { must } from '@core/quantity/must';
 import { KINDS } from '@core/facts/kinds';
 import type { InstallationFault } from '@core/claim/faults';
 import {
@@ -54,6 +55,6 @@ export function thingWords(things: readonly NamedThing[], id: string | undefined
   const name = things.find((t) => t.id === id)?.name ?? nameOfId(id);
   if (kind === 'old') return `old ${name}`;
   if (kind === undefined || !KINDS.get(kind)?.part) return name;
-  const wording = KINDS.get(kind)!.wording.toLowerCase();
+  const wording = must(KINDS.get(kind)).wording.toLowerCase();
   return name === '' || name === kind ? wording : `${wording}, ${name}`;
 }

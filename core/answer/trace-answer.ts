@@ -1,3 +1,4 @@
+import { must, nth } from '@core/quantity/must';
 import type { Layout } from '@core/drive/layout';
 import type { NewFact } from '@core/facts/change';
 import type { FileRef } from '@core/facts/fact';
@@ -40,7 +41,7 @@ export function wheelsOf(
 ): Wheels | undefined {
   const zCam =
     teeth?.cams.find((c) => c.id === cam)?.teeth ??
-    (new Set(teeth?.cams.map((c) => c.teeth)).size === 1 ? teeth!.cams[0]!.teeth : undefined);
+    (new Set(teeth?.cams.map((c) => c.teeth)).size === 1 ? nth(must(teeth).cams, 0).teeth : undefined);
   return teeth && zCam !== undefined ? { zCrank: teeth.zCrank, zCam, sensorSlots } : undefined;
 }
 

@@ -1,3 +1,4 @@
+import { must } from '@core/quantity/must';
 import type { CauseData } from '@core/cause/cause-data';
 import type { Ranking } from '@core/cause/rank';
 import { RULES, type Rules } from '@core/house/rules';
@@ -45,7 +46,10 @@ export function suspects(
   return found
     .map(({ keys, ...s }) => ({
       ...s,
-      share: keys.reduce((sum, k) => sum + (likely.get(k)! * left[s.state]) / Math.max(1, total.get(k)!), 0),
+      share: keys.reduce(
+        (sum, k) => sum + (must(likely.get(k)) * left[s.state]) / Math.max(1, must(total.get(k))),
+        0,
+      ),
     }))
     .sort((a, b) => b.share - a.share || a.step.number - b.step.number);
 }

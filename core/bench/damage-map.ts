@@ -1,3 +1,4 @@
+import { num } from '@core/quantity/must';
 import type { Stage } from '@core/drive/stages';
 import { solveDrive } from '@core/drive/solve-drive';
 import { teethInMesh } from '@core/drive/strands';
@@ -34,7 +35,9 @@ function meshOf({ layout }: Stage): Map<string, number> {
   const solved = solveDrive(layout);
   return new Map(
     layout.wheels.flatMap((w, i): [string, number][] =>
-      solved.ok && w.teeth !== undefined ? [[w.id, teethInMesh(w.teeth, solved.value.path.wraps[i]!)]] : [],
+      solved.ok && w.teeth !== undefined
+        ? [[w.id, teethInMesh(w.teeth, num(solved.value.path.wraps, i))]]
+        : [],
     ),
   );
 }

@@ -1,3 +1,4 @@
+import { must, nth } from '@core/quantity/must';
 import { readingUnit } from '@core/drive/carrier';
 import { listOf, measuredOf, standing, textOf, thingsWith } from '@core/facts/read';
 import { judged, surelyAbove } from '@core/quantity/judge';
@@ -55,7 +56,7 @@ function keySense({ drive, state }: BenchContext): Finding[] {
     const key = textOf(state, 'tensioner.key_turn', thing);
     if (key !== 'cw' && key !== 'ccw') return [];
     const value = key === carrier.keyTurn ? 'proper' : 'wrong';
-    const facts = [standing(state, 'tensioner.key_turn', thing)!.id];
+    const facts = [must(standing(state, 'tensioner.key_turn', thing)).id];
     return [{ finding: 'key.sense', value, facts, ...of(about) }];
   });
 }
@@ -66,8 +67,8 @@ function rimMarks({ drive, state, applies }: BenchContext): Finding[] {
   if (!rims || !layout || !settings || !applies('wheel.rim_marks')) return [];
   const n = layout.wheels.length;
   const near = [
-    layout.wheels[(settings.tensioner + n - 1) % n]!.id,
-    layout.wheels[(settings.tensioner + 1) % n]!.id,
+    nth(layout.wheels, (settings.tensioner + n - 1) % n).id,
+    nth(layout.wheels, (settings.tensioner + 1) % n).id,
   ];
   const marked = listOf(state, 'wheel.rim_marks');
   const value =

@@ -1,3 +1,4 @@
+import { must } from '@core/quantity/must';
 import { type Observable, optionsOf, type Registry } from '@core/facts/observable';
 import { observed, placedOf } from '@core/facts/read';
 import type { State } from '@core/facts/state';
@@ -53,7 +54,7 @@ export function looksAt(possible: readonly PossibleLook[], state: State, about?:
       own !== undefined || !look.after
         ? NONE
         : possible.flatMap(({ observable: o }) =>
-            look.after!.includes(o.key) && statusOf(o) === undefined ? [o] : NONE,
+            must(look.after).includes(o.key) && statusOf(o) === undefined ? [o] : NONE,
           );
     return { look, observable, status: own ?? (first.length > 0 ? 'held' : 'open'), first };
   });

@@ -1,3 +1,4 @@
+import { nth, num, pixelAt } from '@core/quantity/must';
 import { type Projective, project, rectify, type Spot } from './photo';
 
 /** How a picture is laid flat: the flat one shows the plane from straight above. */
@@ -14,7 +15,7 @@ const BEYOND = 3;
 
 const times = (a: readonly number[], b: readonly number[]): number[] =>
   Array.from({ length: 9 }, (_, i) =>
-    [0, 1, 2].reduce((sum, k) => sum + a[3 * Math.floor(i / 3) + k]! * b[3 * k + (i % 3)]!, 0),
+    [0, 1, 2].reduce((sum, k) => sum + num(a, 3 * Math.floor(i / 3) + k) * num(b, 3 * k + (i % 3)), 0),
   );
 /** The inverse, by the adjugate, up to a factor that a projective map has not got; its weights are positive at `at`. */
 export function inverse(m: Projective, at: Spot): Projective {
@@ -30,7 +31,7 @@ export function inverse(m: Projective, at: Spot): Projective {
     B * G - A * H,
     A * E - B * D,
   ];
-  const weight = out[6]! * at.x + out[7]! * at.y + out[8]!;
+  const weight = num(out, 6) * at.x + num(out, 7) * at.y + num(out, 8);
   return out.map((v) => v / weight);
 }
 type Nine = [number, number, number, number, number, number, number, number, number];
@@ -49,7 +50,7 @@ export function flatFrame(
   const h = rectify(corners, sides.width, sides.height);
   if (!h) return undefined;
   const edge = (k: number) => {
-    const [p, q] = [corners[k]!, corners[(k + 1) % 4]!];
+    const [p, q] = [nth(corners, k), nth(corners, (k + 1) % 4)];
     return Math.hypot(q.x - p.x, q.y - p.y);
   };
   const fine = (edge(0) + edge(1) + edge(2) + edge(3)) / (2 * (sides.width + sides.height));
@@ -119,17 +120,21 @@ export function flatten(
       const q = fx * (1 - fy);
       const r = (1 - fx) * fy;
       const s = fx * fy;
-      out[to] = rgba[at]! * p + rgba[at + right]! * q + rgba[at + lower]! * r + rgba[at + lower + right]! * s;
+      out[to] =
+        pixelAt(rgba, at) * p +
+        pixelAt(rgba, at + right) * q +
+        pixelAt(rgba, at + lower) * r +
+        pixelAt(rgba, at + lower + right) * s;
       out[to + 1] =
-        rgba[at + 1]! * p +
-        rgba[at + right + 1]! * q +
-        rgba[at + lower + 1]! * r +
-        rgba[at + lower + right + 1]! * s;
+        pixelAt(rgba, at + 1) * p +
+        pixelAt(rgba, at + right + 1) * q +
+        pixelAt(rgba, at + lower + 1) * r +
+        pixelAt(rgba, at + lower + right + 1) * s;
       out[to + 2] =
-        rgba[at + 2]! * p +
-        rgba[at + right + 2]! * q +
-        rgba[at + lower + 2]! * r +
-        rgba[at + lower + right + 2]! * s;
+        pixelAt(rgba, at + 2) * p +
+        pixelAt(rgba, at + right + 2) * q +
+        pixelAt(rgba, at + lower + 2) * r +
+        pixelAt(rgba, at + lower + right + 2) * s;
       out[to + 3] = 255;
     }
   }

@@ -1,3 +1,4 @@
+import { must, nth } from '@core/quantity/must';
 import { dimensionOf, type Dimension, findUnit, toBase } from '@core/quantity/units';
 import { err, ok, type Result } from '@core/quantity/result';
 
@@ -25,14 +26,14 @@ export function readInstrumentLine(line: string, wanted?: Dimension): Result<Ins
   const text = line.trim().slice(0, LONGEST);
   if (text.startsWith('#')) {
     const m = RESOLUTION.exec(text);
-    const at = m && inBase(number(m[1]!), m[2]!, wanted);
+    const at = m && inBase(number(nth(m, 1)), nth(m, 2), wanted);
     return ok({ kind: 'remark', text: text.slice(1).trim(), ...(at ? { resolution: at } : {}) });
   }
   const m = READING.exec(text);
   if (!m) return err({ code: 'garbage', line: text });
   const [, t, value, unit] = m;
-  const at = inBase(number(value!), unit!, wanted);
-  if (!at) return err({ code: 'unknown_unit', line: text, unit: unit! });
+  const at = inBase(number(must(value)), must(unit), wanted);
+  if (!at) return err({ code: 'unknown_unit', line: text, unit: must(unit) });
   return ok({ kind: 'reading', ...at, ...(t === undefined ? {} : { t: number(t) }) });
 }
 

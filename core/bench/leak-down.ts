@@ -1,3 +1,4 @@
+import { must, nth, num } from '@core/quantity/must';
 import { LuDecomposition, Matrix, solve } from 'ml-matrix';
 import { student975 } from '@core/quantity/student';
 import { err, ok, type Result } from '@core/quantity/result';
@@ -63,11 +64,11 @@ export function leakDown(points: readonly LeakPoint[], takeUpS: number): Result<
   const start = (sorted[0]?.t ?? 0) + takeUpS;
   const used = sorted.filter((p) => p.t >= start);
   if (used.length < LEAST_READINGS) return err({ code: 'too_few', used: used.length, least: LEAST_READINGS });
-  const span = used.at(-1)!.t - used[0]!.t;
+  const span = must(used.at(-1)).t - nth(used, 0).t;
   if (!(span > 0)) return err({ code: 'no_time', seconds: span });
   const ys = used.map((p) => p.x);
   const jump = jumpIn(ys);
-  if (jump) return err({ code: 'jump', mm: jump.mm, at: used[jump.index]!.t - (sorted[0]?.t ?? 0) });
+  if (jump) return err({ code: 'jump', mm: jump.mm, at: nth(used, jump.index).t - (sorted[0]?.t ?? 0) });
   const ts = used.map((p) => p.t - start);
   const fits = [
     line(ts, ys, start),
@@ -83,7 +84,7 @@ export function leakDown(points: readonly LeakPoint[], takeUpS: number): Result<
   const turned = fits.map(sunk);
   return ok({
     fits: turned,
-    chosen: turned[at]!,
+    chosen: nth(turned, at),
     countsUp,
     used: used.length,
     left: sorted.length - used.length,
@@ -95,10 +96,13 @@ const JUMP_SHARE = 0.6;
 const JUMP_TIMES = 12;
 const LEAST_JUMP_MM = 0.02;
 function jumpIn(ys: readonly number[]): { index: number; mm: number } | undefined {
-  const steps = ys.slice(1).map((y, i) => Math.abs(y - ys[i]!));
+  const steps = ys.slice(1).map((y, i) => Math.abs(y - num(ys, i)));
   const most = Math.max(...steps);
   const index = steps.indexOf(most) + 1;
-  const usual = [...steps].sort((a, b) => a - b)[Math.floor(steps.length / 2)]!;
+  const usual = num(
+    [...steps].sort((a, b) => a - b),
+    Math.floor(steps.length / 2),
+  );
   const low = Math.min(...ys);
   const range = Math.max(...ys) - low;
   if (most < LEAST_JUMP_MM || most < JUMP_SHARE * range || most < JUMP_TIMES * usual) return undefined;
@@ -127,8 +131,8 @@ function linear(
   const c = solve(a, Matrix.columnVector([...ys])).to1DArray();
   let rss = 0;
   for (let i = 0; i < ys.length; i++) {
-    const fit = columns.reduce((sum, k, j) => sum + c[j]! * k[i]!, 0);
-    rss += (ys[i]! - fit) ** 2;
+    const fit = columns.reduce((sum, k, j) => sum + num(c, j) * num(k, i), 0);
+    rss += (num(ys, i) - fit) ** 2;
   }
   return { c, rss };
 }
@@ -137,7 +141,7 @@ function linear(
 function rssOf(columns: readonly (readonly number[])[], ys: readonly number[]): number {
   const dot = (a: readonly number[], b: readonly number[]) => {
     let sum = 0;
-    for (let i = 0; i < a.length; i++) sum += a[i]! * b[i]!;
+    for (let i = 0; i < a.length; i++) sum += num(a, i) * num(b, i);
     return sum;
   };
   const m = columns.map((a) => [...columns.map((b) => dot(a, b)), dot(a, ys)]);
@@ -145,14 +149,15 @@ function rssOf(columns: readonly (readonly number[])[], ys: readonly number[]): 
   for (let k = 0; k < p; k++)
     for (let r = 0; r < p; r++) {
       if (r === k) continue;
-      const q = m[r]![k]! / m[k]![k]!;
-      for (let c = k; c <= p; c++) m[r]![c]! -= q * m[k]![c]!;
+      const q = num(nth(m, r), k) / num(nth(m, k), k);
+      const row = nth(m, r);
+      for (let c = k; c <= p; c++) row[c] = num(row, c) - q * num(nth(m, k), c);
     }
-  const terms = m.map((row, k) => row[p]! / row[k]!);
+  const terms = m.map((row, k) => num(row, p) / num(row, k));
   let rss = 0;
   for (let i = 0; i < ys.length; i++) {
-    let off = ys[i]!;
-    for (let k = 0; k < p; k++) off -= terms[k]! * columns[k]![i]!;
+    let off = num(ys, i);
+    for (let k = 0; k < p; k++) off -= num(terms, k) * num(nth(columns, k), i);
     rss += off * off;
   }
   return Number.isFinite(rss) ? rss : Infinity;
@@ -164,17 +169,17 @@ function standardError(
   g: readonly number[],
   rss: number,
 ): number | undefined {
-  const [n, p] = [jacobian[0]!.length, jacobian.length];
+  const [n, p] = [nth(jacobian, 0).length, jacobian.length];
   const j = new Matrix(jacobian.map((k) => [...k]));
   // Columns are scaled to one, so that a time constant in seconds and a rate in micrometres are solved alike.
   const scale = jacobian.map((k) => Math.hypot(...k) || 1);
   const scaled = j.clone();
-  for (let r = 0; r < p; r++) for (let k = 0; k < n; k++) scaled.set(r, k, j.get(r, k) / scale[r]!);
-  const gs = g.map((v, r) => v / scale[r]!);
+  for (let r = 0; r < p; r++) for (let k = 0; k < n; k++) scaled.set(r, k, j.get(r, k) / num(scale, r));
+  const gs = g.map((v, r) => v / num(scale, r));
   const lu = new LuDecomposition(scaled.mmul(scaled.transpose()));
   if (lu.isSingular()) return undefined;
   const w = lu.solve(Matrix.columnVector(gs)).to1DArray();
-  const variance = (rss / (n - p)) * gs.reduce((sum, v, r) => sum + v * w[r]!, 0);
+  const variance = (rss / (n - p)) * gs.reduce((sum, v, r) => sum + v * num(w, r), 0);
   return Math.sqrt(Math.max(0, variance));
 }
 
@@ -217,7 +222,12 @@ function line(ts: readonly number[], ys: readonly number[], start: number): Leak
   const columns = [ones(ts.length), ts];
   const { c, rss } = linear(columns, ys);
   const se = standardError(columns, [0, 1], rss);
-  return fitOf('line', -c[1]!, se, rss, ts.length, 2, { start, base: c[0]!, slope: c[1]!, amplitude: 0 });
+  return fitOf('line', -num(c, 1), se, rss, ts.length, 2, {
+    start,
+    base: num(c, 0),
+    slope: num(c, 1),
+    amplitude: 0,
+  });
 }
 
 /** x = c + A·e^(−t/τ); rate at the end of the take-up A/τ. */
@@ -235,9 +245,9 @@ function exponential(
   const e = decay(tau);
   const { c, rss } = linear([ones(n), e], ys);
   const [, a] = c as [number, number];
-  const jacobian = [ones(n), e, e.map((v, i) => (a * v * ts[i]!) / (tau * tau))];
+  const jacobian = [ones(n), e, e.map((v, i) => (a * v * num(ts, i)) / (tau * tau))];
   const se = standardError(jacobian, [0, 1 / tau, -a / (tau * tau)], rss);
-  const terms = { start, base: c[0]!, slope: 0, amplitude: a };
+  const terms = { start, base: num(c, 0), slope: 0, amplitude: a };
   return fitOf('exponential', a / tau, se, rss, n, 3, terms, tau);
 }
 
@@ -257,7 +267,7 @@ function airSpring(
   const e = decay(tau);
   const { c, rss } = linear([ones(n), ts, e], ys);
   const [base, slope, a] = c as [number, number, number];
-  const jacobian = [ones(n), ts, e, e.map((v, i) => (a * v * ts[i]!) / (tau * tau))];
+  const jacobian = [ones(n), ts, e, e.map((v, i) => (a * v * num(ts, i)) / (tau * tau))];
   const se = standardError(jacobian, [0, 1, 0, 0], rss);
   const terms = { start, base, slope, amplitude: a };
   return fitOf('air_spring', -slope, se, rss, n, 4, terms, tau);
@@ -272,7 +282,7 @@ function bestTau(rss: (tau: number) => number, most: number): number | undefined
   const values = logs.map((l) => rss(Math.exp(l)));
   const best = values.indexOf(Math.min(...values));
   if (best === 0 || best === GRID) return undefined;
-  let [a, b] = [logs[best - 1]!, logs[best + 1]!];
+  let [a, b] = [num(logs, best - 1), num(logs, best + 1)];
   let [x, y] = [b - GOLDEN * (b - a), a + GOLDEN * (b - a)];
   let [fx, fy] = [rss(Math.exp(x)), rss(Math.exp(y))];
   while (b - a > 1e-9) {

@@ -1,3 +1,4 @@
+import { must, nth } from '@core/quantity/must';
 import {
   freeSeats,
   type FreeSeat,
@@ -57,9 +58,9 @@ export function marksAnswer(
       answer.marks.push({
         ...m,
         stage,
-        about: wheelThing(layout.wheels[m.wheel]!.id),
-        teeth: seen.get(m.wheel)!.teeth,
-        facts: facts.get(m.wheel)!,
+        about: wheelThing(nth(layout.wheels, m.wheel).id),
+        teeth: must(seen.get(m.wheel)).teeth,
+        facts: must(facts.get(m.wheel)),
       });
     if (judged.marks.length > 0) answer.patterns.push({ stage, pattern: judged.pattern });
     if (WORST.indexOf(judged.go) < WORST.indexOf(answer.go)) answer.go = judged.go;

@@ -1,3 +1,4 @@
+import { num } from '@core/quantity/must';
 import { asStructured, MOST_SPOTS, OverlaySchema, type StructuredAs } from '@core/facts/value';
 import type { Observable } from '@core/facts/observable';
 import type { PhotoMeasure, PhotoScale, Spot } from './photo';
@@ -41,12 +42,12 @@ export function scaleOf(o: Pick<Overlay, 'scale' | 'sides' | 'sideU' | 'marks'>)
   )
     return undefined;
   return o.scale === 'ruler'
-    ? { kind: 'ruler', points: o.marks as unknown as [Spot, Spot], mm: o.sides[0]!, u: o.sideU }
+    ? { kind: 'ruler', points: o.marks as unknown as [Spot, Spot], mm: num(o.sides, 0), u: o.sideU }
     : {
         kind: 'rectangle',
         corners: o.marks as unknown as [Spot, Spot, Spot, Spot],
-        width: o.sides[0]!,
-        height: o.sides[1]!,
+        width: num(o.sides, 0),
+        height: num(o.sides, 1),
         u: o.sideU,
       };
 }

@@ -1,3 +1,4 @@
+import { nth, num } from '@core/quantity/must';
 import { Matrix, solve } from 'ml-matrix';
 import { err, ok, type Result } from '@core/quantity/result';
 import type { Measured } from '@core/facts/read';
@@ -46,7 +47,7 @@ export function rectify(corners: readonly Spot[], width: number, height: number)
     [0, height],
   ] as const;
   const rows = corners.flatMap(({ x, y }, i) => {
-    const [u, v] = to[i]!;
+    const [u, v] = nth(to, i);
     return [
       [x, y, 1, 0, 0, 0, -u * x, -u * y],
       [0, 0, 0, x, y, 1, -v * x, -v * y],
@@ -56,22 +57,25 @@ export function rectify(corners: readonly Spot[], width: number, height: number)
   const h = solve(new Matrix(rows), Matrix.columnVector(right), true).to1DArray();
   if (!h.every((v) => Number.isFinite(v))) return undefined;
   // The first pixel may lie beyond the horizon; the rectangle never does.
-  const { x, y } = corners[0]!;
-  const front = Math.sign(h[6]! * x + h[7]! * y + 1);
+  const { x, y } = nth(corners, 0);
+  const front = Math.sign(num(h, 6) * x + num(h, 7) * y + 1);
   return [...h, 1].map((v) => v * front);
 }
 
 /** Where a point of the picture lies in the plane, mm; none beyond the horizon. */
 export function project(h: Projective, { x, y }: Spot): Spot | undefined {
-  const w = h[6]! * x + h[7]! * y + h[8]!;
+  const w = num(h, 6) * x + num(h, 7) * y + num(h, 8);
   if (!(w > 1e-9)) return undefined;
-  return { x: (h[0]! * x + h[1]! * y + h[2]!) / w, y: (h[3]! * x + h[4]! * y + h[5]!) / w };
+  return {
+    x: (num(h, 0) * x + num(h, 1) * y + num(h, 2)) / w,
+    y: (num(h, 3) * x + num(h, 4) * y + num(h, 5)) / w,
+  };
 }
 
 /** True when four corners go around without a bend inward: the picture of a rectangle seen from in front. */
 export function goesAround(corners: readonly Spot[]): boolean {
   const turns = corners.map((a, i) => {
-    const [b, c] = [corners[(i + 1) % 4]!, corners[(i + 2) % 4]!];
+    const [b, c] = [nth(corners, (i + 1) % 4), nth(corners, (i + 2) % 4)];
     return (b.x - a.x) * (c.y - b.y) - (b.y - a.y) * (c.x - b.x);
   });
   const size = Math.max(...turns.map(Math.abs));
@@ -83,21 +87,21 @@ function planeOf(scale: PhotoScale, points: readonly Spot[], lengths: readonly n
   if (scale.kind === 'ruler') {
     const [a, b] = points as [Spot, Spot];
     const px = Math.hypot(b.x - a.x, b.y - a.y);
-    const k = lengths[0]! / px;
+    const k = num(lengths, 0) / px;
     return px > 0 ? (s) => ({ x: s.x * k, y: s.y * k }) : undefined;
   }
-  const h = rectify(points, lengths[0]!, lengths[1]!);
+  const h = rectify(points, num(lengths, 0), num(lengths, 1));
   return h && ((s) => project(h, s));
 }
 
 function valueIn(what: PhotoMeasure['what'], s: readonly Spot[]): number {
-  if (what === 'length') return Math.hypot(s[1]!.x - s[0]!.x, s[1]!.y - s[0]!.y);
+  if (what === 'length') return Math.hypot(nth(s, 1).x - nth(s, 0).x, nth(s, 1).y - nth(s, 0).y);
   if (what === 'angle') {
     const [a, o, b] = s as [Spot, Spot, Spot];
     const turn = Math.atan2(b.y - o.y, b.x - o.x) - Math.atan2(a.y - o.y, a.x - o.x);
     return Math.abs((((turn * 180) / Math.PI + 540) % 360) - 180);
   }
-  return Math.abs(s.reduce((sum, p, i) => sum + cross(p, s[(i + 1) % s.length]!), 0)) / 2;
+  return Math.abs(s.reduce((sum, p, i) => sum + cross(p, nth(s, (i + 1) % s.length)), 0)) / 2;
 }
 const cross = (a: Spot, b: Spot): number => a.x * b.y - b.x * a.y;
 
@@ -126,8 +130,8 @@ export function measureOnPhoto(
   const all = [...marks, ...spots].flatMap(({ x, y }) => [x, y]);
   const of = (coordinates: readonly number[], sides: readonly number[]): number | undefined => {
     const points = Array.from({ length: coordinates.length / 2 }, (_, i) => ({
-      x: coordinates[2 * i]!,
-      y: coordinates[2 * i + 1]!,
+      x: num(coordinates, 2 * i),
+      y: num(coordinates, 2 * i + 1),
     }));
     const plane = planeOf(scale, points.slice(0, marks.length), sides);
     const flat = plane && points.slice(marks.length).map(plane);

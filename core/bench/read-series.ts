@@ -1,3 +1,4 @@
+import { nth } from '@core/quantity/must';
 import { asStructured, type StructuredAs } from '@core/facts/value';
 import { findUnit, toBase } from '@core/quantity/units';
 import { err, ok, type Result } from '@core/quantity/result';
@@ -81,17 +82,17 @@ export function readSeries(text: string): Result<SeriesRead, SeriesError> {
     }
   }
   if (rows.length === 0) return err({ code: 'empty' });
-  const back = rows.findIndex((r, i) => i > 0 && r.t < rows[i - 1]!.t);
-  if (back > 0) return err({ code: 'runs_back', line: rows[back]!.line });
-  const seconds = (v: number) => toBase('time', v - rows[0]!.t, time);
+  const back = rows.findIndex((r, i) => i > 0 && r.t < nth(rows, i - 1).t);
+  if (back > 0) return err({ code: 'runs_back', line: nth(rows, back).line });
+  const seconds = (v: number) => toBase('time', v - nth(rows, 0).t, time);
   const mm = (v: number) => (length === 'µm' ? v / 1000 : toBase('length', v, length));
   const steps = rows
     .slice(1)
-    .map((r, i) => seconds(r.t) - seconds(rows[i]!.t))
+    .map((r, i) => seconds(r.t) - seconds(nth(rows, i).t))
     .sort((a, b) => a - b);
   const usual = steps[Math.floor(steps.length / 2)] ?? 0;
   const gaps = rows.slice(1).flatMap((r, i) => {
-    const step = seconds(r.t) - seconds(rows[i]!.t);
+    const step = seconds(r.t) - seconds(nth(rows, i).t);
     return usual > 0 && step > GAP * usual ? [{ line: r.line, seconds: step }] : [];
   });
   return ok({ points: rows.map((r) => ({ t: seconds(r.t), x: mm(r.x) })), refused, gaps });
@@ -100,7 +101,9 @@ export function readSeries(text: string): Result<SeriesRead, SeriesError> {
 /** Thins a series evenly to what a fact holds; first and last stay. */
 export function thinned(points: readonly LeakPoint[], most = MOST_POINTS): LeakPoint[] {
   if (points.length <= most) return [...points];
-  return Array.from({ length: most }, (_, i) => points[Math.round((i * (points.length - 1)) / (most - 1))]!);
+  return Array.from({ length: most }, (_, i) =>
+    nth(points, Math.round((i * (points.length - 1)) / (most - 1))),
+  );
 }
 
 const round = (v: number, by: number): number => Math.round(v * by) / by;

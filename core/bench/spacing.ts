@@ -1,3 +1,4 @@
+import { doubleAt, nth, shortAt } from '@core/quantity/must';
 import { RULES } from '@core/house/rules';
 
 /** A toothed wheel that the belt or chain runs over. */
@@ -75,10 +76,10 @@ function scan(marks: Uint16Array, { z, laps }: Count, bins: Uint16Array): Scan {
   bins.fill(0, 0, z);
   let [most, fullest] = [0, 0];
   for (let k = 0; k < laps.length; k++) {
-    const { meets, scores } = laps[k]!;
+    const { meets, scores } = nth(laps, k);
     for (const mark of marks) {
-      const t = meets[mark]!;
-      const filled = bins[t]! + 1;
+      const t = shortAt(meets, mark);
+      const filled = shortAt(bins, t) + 1;
       bins[t] = filled;
       if (filled > most) {
         most = filled;
@@ -86,7 +87,8 @@ function scan(marks: Uint16Array, { z, laps }: Count, bins: Uint16Array): Scan {
       }
     }
     const found = Math.min(most, marks.length);
-    if (scores[found]! > score) [score, hits, lap, tooth] = [scores[found]!, found, k + 1, fullest];
+    if (doubleAt(scores, found) > score)
+      [score, hits, lap, tooth] = [doubleAt(scores, found), found, k + 1, fullest];
   }
   return { score, hits, laps: lap, tooth };
 }
@@ -128,8 +130,8 @@ export function damageSpacing(
     // The first n teeth of a shuffle that goes no further (Fisher & Yates).
     for (let i = 0; i < n; i++) {
       const j = i + Math.floor(random() * (belt - i));
-      const tooth = teeth[j]!;
-      teeth[j] = teeth[i]!;
+      const tooth = shortAt(teeth, j);
+      teeth[j] = shortAt(teeth, i);
       teeth[i] = tooth;
     }
     if (best(teeth.subarray(0, n)).found.score >= found.score - 1e-9) asGood++;
@@ -147,7 +149,7 @@ export function damageSpacing(
   });
   return {
     verdict: 'wheel',
-    wheel: of[0]!.id,
+    wheel: nth(of, 0).id,
     alike: [...of.slice(1), ...kin].map((w) => w.id),
     p,
     marks: n,

@@ -1,3 +1,4 @@
+import { must } from '@core/quantity/must';
 import { numberOf, placedOf, spreadOf, thingsWith } from '@core/facts/read';
 import { optionsOf, type Registry } from '@core/facts/observable';
 import type { State } from '@core/facts/state';
@@ -43,7 +44,7 @@ export function spreadAnswers(
       );
       if (seen.length === 0) return [];
       const readings = seen.map((p) => ({
-        at: p.place.from!,
+        at: must(p.place.from),
         value: Number(p.value),
         u: spreadOf(p.fact, registry, key),
       }));

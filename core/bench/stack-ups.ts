@@ -1,3 +1,4 @@
+import { nth } from '@core/quantity/must';
 import type { Layout } from '@core/drive/layout';
 import { limitsOf } from '@core/drive/carrier';
 import type { Registry } from '@core/facts/observable';
@@ -51,7 +52,7 @@ export function stackUps(
     .flatMap((l) => l.wheels)
     .find((w) => w.carrier?.kind === 'arm' && w.carrier.plunger)?.carrier;
   const slots = layouts.flatMap((l) => l.wheels).flatMap((w) => (w.slots ? [w.slots] : []));
-  const alike = slots[0] && slots.every((s) => s.radiusMm === slots[0]!.radiusMm) ? slots[0] : undefined;
+  const alike = slots[0] && slots.every((s) => s.radiusMm === nth(slots, 0).radiusMm) ? slots[0] : undefined;
   return ['', ...things].flatMap((about): StackUp[] => {
     const out: StackUp[] = [];
     const [overall, body] = [read('tensioner.overall', about), read('tensioner.body', about)];

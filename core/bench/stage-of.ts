@@ -1,3 +1,4 @@
+import { nth, num } from '@core/quantity/must';
 import type { Layout } from '@core/drive/layout';
 import type { Stage } from '@core/drive/stages';
 import { isCalled } from '@core/facts/names';
@@ -23,8 +24,10 @@ export function stageOf(
   if (filed !== undefined) return stages.findIndex((s) => s.layout.id === filed && suits(s.layout));
   const place = textOf(state, THING.place, thing);
   const fitting = stages.flatMap((s, i) => (suits(s.layout) ? [i] : []));
-  const there = fitting.filter((i) => place !== undefined && isCalled(stages[i]!.layout.name ?? '', place));
-  if (there.length === 1) return there[0]!;
+  const there = fitting.filter(
+    (i) => place !== undefined && isCalled(nth(stages, i).layout.name ?? '', place),
+  );
+  if (there.length === 1) return num(there, 0);
   // A further part of a drive with several such stages may be any of them.
   return about === '' || fitting.length === 1 ? (fitting[0] ?? -1) : -1;
 }

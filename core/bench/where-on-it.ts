@@ -1,3 +1,4 @@
+import { num } from '@core/quantity/must';
 import type { Rules } from '@core/house/rules';
 import { halfOf } from '@core/quantity/judge';
 import { student975 } from '@core/quantity/student';
@@ -52,11 +53,11 @@ export function alongOf(readings: readonly AtStation[], matters: number): AlongA
     return { verdict: 'too_few', readings: n, least: LEAST_ALONG };
   const w = readings.map((r) => 1 / (r.u * r.u));
   const all = sum(w);
-  const mean = (of: (r: AtStation) => number) => sum(readings.map((r, i) => w[i]! * of(r))) / all;
+  const mean = (of: (r: AtStation) => number) => sum(readings.map((r, i) => num(w, i) * of(r))) / all;
   const [x, y] = [mean((r) => r.at), mean((r) => r.value)];
-  const sxx = sum(readings.map((r, i) => w[i]! * (r.at - x) ** 2));
-  const slope = sum(readings.map((r, i) => w[i]! * (r.at - x) * (r.value - y))) / sxx;
-  const off = sum(readings.map((r, i) => w[i]! * (r.value - y - slope * (r.at - x)) ** 2));
+  const sxx = sum(readings.map((r, i) => num(w, i) * (r.at - x) ** 2));
+  const slope = sum(readings.map((r, i) => num(w, i) * (r.at - x) * (r.value - y))) / sxx;
+  const off = sum(readings.map((r, i) => num(w, i) * (r.value - y - slope * (r.at - x)) ** 2));
   const own = halfOf(1 / Math.sqrt(sxx));
   const half = 100 * Math.max(own, student975(n - 2) * Math.sqrt(off / (n - 2) / sxx));
   const per100 = 100 * slope;

@@ -1,3 +1,4 @@
+import { nth, num } from '@core/quantity/must';
 import { own } from '@core/quantity/own';
 import { circlesOf, solvePath } from '@core/drive/path';
 import { stagesOf } from '@core/drive/stages';
@@ -39,7 +40,7 @@ export function checkPack(
   ): ReadonlyMap<string, number> {
     const seen = new Map<string, number>();
     for (let i = 0; i < rows.length; i++) {
-      const k = key(rows[i]!);
+      const k = key(nth(rows, i));
       const first = seen.get(k);
       if (first === undefined) seen.set(k, i);
       else report(table, i, column, { code: 'duplicate', key: k, firstRow: rowOf(table, first) });
@@ -72,7 +73,7 @@ export function checkPack(
         report('variants', i, 'features', { code: 'dangling', key: feature, table: 'features' });
         continue;
       }
-      const allowed = pack.features[at]!.options.map((o) => o.key);
+      const allowed = nth(pack.features, at).options.map((o) => o.key);
       for (const value of values) {
         if (!allowed.includes(value))
           report('variants', i, 'features', { code: 'value_not_of_feature', feature, value, allowed });
@@ -101,7 +102,7 @@ export function checkPack(
 
   keys('applications', pack.applications, (a) => `${a.kit} → ${a.variant}`, 'kit');
   for (let i = 0; i < pack.applications.length; i++) {
-    const a = pack.applications[i]!;
+    const a = nth(pack.applications, i);
     refer('applications', i, 'kit', a.kit, kits, 'kits');
     refer('applications', i, 'variant', a.variant, variants, 'variants');
   }
@@ -153,21 +154,21 @@ function twins(variants: readonly Variant[]): [number, Variant][] {
   const compare = (group: readonly number[]) => {
     const ends = group.map((i) => ({
       i,
-      from: variants[i]!.built.from ?? '0000',
-      to: variants[i]!.built.to ?? '9999',
+      from: nth(variants, i).built.from ?? '0000',
+      to: nth(variants, i).built.to ?? '9999',
     }));
     for (let k = 1; k < ends.length; k++) {
-      const b = ends[k]!;
+      const b = nth(ends, k);
       for (let j = 0; j < k; j++) {
-        const a = ends[j]!;
-        if (a.to < b.from || b.to < a.from || !alike(variants[a.i]!, variants[b.i]!)) continue;
+        const a = nth(ends, j);
+        if (a.to < b.from || b.to < a.from || !alike(nth(variants, a.i), nth(variants, b.i))) continue;
         found.set(b.i, Math.min(a.i, found.get(b.i) ?? a.i));
         break;
       }
     }
   };
   for (const group of byEngine.values()) for (const part of parted(variants, group, new Set())) compare(part);
-  return [...found].sort(([i], [j]) => i - j).map(([i, j]) => [i, variants[j]!]);
+  return [...found].sort(([i], [j]) => i - j).map(([i, j]) => [i, nth(variants, j)]);
 }
 
 /** Groups within which no feature that all name tells any two surely apart. */
@@ -177,13 +178,13 @@ function parted(
   used: ReadonlySet<string>,
 ): (readonly number[])[] {
   if (group.length < 3) return [group];
-  const feature = Object.keys(variants[group[0]!]!.features).find(
-    (f) => !used.has(f) && group.every((i) => own(variants[i]!.features, f) !== undefined),
+  const feature = Object.keys(nth(variants, num(group, 0)).features).find(
+    (f) => !used.has(f) && group.every((i) => own(nth(variants, i).features, f) !== undefined),
   );
   if (feature === undefined) return [group];
   const buckets = new Map<string, number[]>();
   for (const i of group)
-    for (const value of new Set(variants[i]!.features[feature])) {
+    for (const value of new Set(nth(variants, i).features[feature])) {
       const list = buckets.get(value);
       if (list) list.push(i);
       else buckets.set(value, [i]);
@@ -222,7 +223,7 @@ function loops(
   rows: readonly { number: string; supersededBy?: string | undefined }[],
 ): { index: number; chain: string[] }[] {
   const at = new Map(rows.map((r, i) => [r.number, i]));
-  const next = (i: number) => at.get(rows[i]!.supersededBy ?? '');
+  const next = (i: number) => at.get(nth(rows, i).supersededBy ?? '');
   const walked = new Uint8Array(rows.length);
   const out: { index: number; chain: string[] }[] = [];
   for (let start = 0; start < rows.length; start++) {
@@ -238,8 +239,8 @@ function loops(
     if (i === undefined || !here.has(i)) continue;
     const ring = way.slice(way.indexOf(i));
     const first = ring.indexOf(Math.min(...ring));
-    const turned = [...ring.slice(first), ...ring.slice(0, first)].map((k) => rows[k]!.number);
-    out.push({ index: ring[first]!, chain: [...turned, turned[0]!] });
+    const turned = [...ring.slice(first), ...ring.slice(0, first)].map((k) => nth(rows, k).number);
+    out.push({ index: num(ring, first), chain: [...turned, nth(turned, 0)] });
   }
   return out;
 }

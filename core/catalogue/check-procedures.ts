@@ -1,3 +1,4 @@
+import { must, nth } from '@core/quantity/must';
 import { driveHas } from '@core/drive/drive-has';
 import { rowOf } from '@core/drive/layout';
 import { type Stage, stagesOf } from '@core/drive/stages';
@@ -11,7 +12,7 @@ import { brokenLaws } from './sheet-laws';
 import { orderSteps } from './step-order';
 import { readPlan } from './torque-plan';
 
-const other = (c: (typeof CHOICES)[number]) => c.options.find((o) => o.key !== c.default)!.key;
+const other = (c: (typeof CHOICES)[number]) => must(c.options.find((o) => o.key !== c.default)).key;
 /** The house as it ships, with every answer the other one, and with each by itself. */
 export const HOUSES: readonly Chosen[] = [
   RULES.chosen,
@@ -47,7 +48,7 @@ export function checkProcedures(pack: Pack, rowOf: (table: AnyTable, index: numb
       const found = stagesOf(pack.layouts, v.layout);
       drives.set(v.layout, found.ok ? found.value : []);
     }
-    const stages = drives.get(v.layout)!;
+    const stages = must(drives.get(v.layout));
     if (stages.length === 0) continue;
     const kind = `${p.id} ${shapeOf(stages)}`;
     if (judged.has(kind)) continue;
@@ -55,14 +56,14 @@ export function checkProcedures(pack: Pack, rowOf: (table: AnyTable, index: numb
     for (const answers of HOUSES) {
       const { steps, gates, errors } = expandProcedure(p, blocks, stages, answers);
       for (const e of errors)
-        report(index.get(e.at.split(' ')[0]!) ?? index.get(p.id)!, placeOf(e), reasonOf(e));
+        report(index.get(nth(e.at.split(' '), 0)) ?? must(index.get(p.id)), placeOf(e), reasonOf(e));
       if (errors.length === 0)
         for (const { law, step, thing } of brokenLaws(orderSteps(steps, gates) ?? steps, stages))
-          report(index.get(p.id)!, step, { code: 'law_broken', law, thing });
+          report(must(index.get(p.id)), step, { code: 'law_broken', law, thing });
       for (const s of steps) {
         if (!s.torque) continue;
         const plan = readPlan(s.torque.stages);
-        if (!plan.ok) report(index.get(p.id)!, s.id, plan.error);
+        if (!plan.ok) report(must(index.get(p.id)), s.id, plan.error);
       }
     }
   }

@@ -1,3 +1,4 @@
+import { must } from '@core/quantity/must';
 import { driveHas } from '@core/drive/drive-has';
 import { typedSense } from '@core/drive/sense';
 import { type Stage, stagesOf } from '@core/drive/stages';
@@ -42,7 +43,7 @@ export function checkWording(pack: Pack, rowOf: (table: AnyTable, index: number)
       const found = stagesOf(pack.layouts, v.layout);
       stages.set(v.layout, found.ok ? found.value : []);
     }
-    const has: ReadonlySet<string> = driveHas(stages.get(v.layout)!);
+    const has: ReadonlySet<string> = driveHas(must(stages.get(v.layout)));
     const lacks = procedure.for.filter((need) => !has.has(need));
     if (lacks.length > 0)
       report('variants', i, 'procedure', { code: 'other_kind_of_drive', procedure: procedure.id, lacks });

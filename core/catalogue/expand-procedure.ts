@@ -1,3 +1,4 @@
+import { must, nth } from '@core/quantity/must';
 import { driveHas, hasAll } from '@core/drive/drive-has';
 import { rowOf } from '@core/drive/layout';
 import type { Stage } from '@core/drive/stages';
@@ -88,7 +89,7 @@ export function expandProcedure(
 
   const use = (row: Use, f: Frame, trail: readonly string[], put: (n: string, ids: string[]) => void) => {
     const name = row.as ?? row.use;
-    const at = `${trail.at(-1)!} ${name}`;
+    const at = `${must(trail.at(-1))} ${name}`;
     const block = blocks.get(row.use);
     if (!block?.block) {
       errors.push({ code: 'block_unknown', at, block: row.use });
@@ -118,10 +119,10 @@ export function expandProcedure(
       for (const [step, ids] of lay(block, mine, trail)) put(called(step), ids);
       // A row waits for what is in front of it, or behind it.
       if (row.order === undefined || steps.length === from) continue;
-      const at = rowOf(stages[frame.spot.stage]!.layout);
+      const at = rowOf(nth(stages, frame.spot.stage).layout);
       if (before && before.row !== at)
-        gates.push({ before: before.last, after: steps[from]!.id, why: row.why ?? '' });
-      before = { row: at, last: steps.at(-1)!.id };
+        gates.push({ before: before.last, after: nth(steps, from).id, why: row.why ?? '' });
+      before = { row: at, last: must(steps.at(-1)).id };
     }
     // What the block would have had elsewhere is known by name all the same.
     if (frames.length === 0) for (const n of namesOf(block, blocks, trail)) put(called(n), []);
@@ -137,8 +138,8 @@ export function expandProcedure(
         else if (ids.length === 0) errors.push({ code: 'gate_step_lacking', at, step: name });
         return ids ?? [];
       });
-      for (const a of ends[0]!)
-        for (const b of ends[1]!)
+      for (const a of nth(ends, 0))
+        for (const b of nth(ends, 1))
           if (a !== b)
             gates.push({ before: a, after: b, why: g.why, ...(g.fault ? { fault: g.fault } : {}) });
     }
@@ -175,9 +176,9 @@ function spots(row: Use, f: Frame, stages: readonly Stage[]): Frame[] {
   if (row.each === undefined) return [f];
   const out: Frame[] = [];
   stages.forEach(({ layout }, stage) => {
-    const has = driveHas([stages[stage]!]);
+    const has = driveHas([nth(stages, stage)]);
     if (row.each === 'stage') {
-      out.push({ ...f, has, spot: { stage }, suffix: `${f.suffix}.${layout.wheels[0]!.id}` });
+      out.push({ ...f, has, spot: { stage }, suffix: `${f.suffix}.${nth(layout.wheels, 0).id}` });
       return;
     }
     const role = row.each;
@@ -189,12 +190,12 @@ function spots(row: Use, f: Frame, stages: readonly Stage[]): Frame[] {
   if (row.inward) out.reverse();
   if (row.order === undefined) return out;
   const sign = row.order === 'front' ? 1 : -1;
-  const at = (x: Frame) => rowOf(stages[x.spot.stage]!.layout);
+  const at = (x: Frame) => rowOf(nth(stages, x.spot.stage).layout);
   return out.sort((a, b) => sign * (at(a) - at(b)));
 }
 
 const fillText = (text: string, params: Readonly<Record<string, string>>): string =>
-  text.replace(/\{(\w+)\}/g, (whole, k: string) => (Object.hasOwn(params, k) ? params[k]! : whole));
+  text.replace(/\{(\w+)\}/g, (whole, k: string) => (Object.hasOwn(params, k) ? must(params[k]) : whole));
 
 /** A row with its block's parameters filled in, wherever a text stands. */
 function fill<T>(value: T, params: Readonly<Record<string, string>>): T {
@@ -210,7 +211,7 @@ export function cycleOf(steps: readonly { id: string }[], gates: readonly Gate[]
   for (const g of gates) waits.get(g.after)?.add(g.before);
   const free = [...waits].filter(([, w]) => w.size === 0).map(([id]) => id);
   while (free.length > 0) {
-    const done = free.pop()!;
+    const done = must(free.pop());
     waits.delete(done);
     for (const [id, w] of waits) if (w.delete(done) && w.size === 0) free.push(id);
   }
@@ -220,7 +221,7 @@ export function cycleOf(steps: readonly { id: string }[], gates: readonly Gate[]
   let at = start;
   while (!way.includes(at)) {
     way.push(at);
-    at = [...waits.get(at)!].find((x) => waits.has(x))!;
+    at = must([...must(waits.get(at))].find((x) => waits.has(x)));
   }
   return [...way.slice(way.indexOf(at)), at].reverse();
 }

@@ -1,3 +1,4 @@
+import { must } from '@core/quantity/must';
 import { distance } from 'fastest-levenshtein';
 import type { Layout } from '@core/drive/layout';
 import { type Stage, stagesOf } from '@core/drive/stages';
@@ -45,7 +46,7 @@ export function catalogueOf(pack: Pack): Catalogue {
     replacedBy: () =>
       group(
         pack.parts.filter((p) => p.supersededBy !== undefined),
-        (p) => p.supersededBy!,
+        (p) => must(p.supersededBy),
         (p) => p,
       ),
     kits: () => by(pack.kits, (k) => k.number),

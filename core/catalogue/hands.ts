@@ -1,3 +1,4 @@
+import { must, nth } from '@core/quantity/must';
 import { backOf } from '@core/drive/carrier';
 import { driveHas, type Has } from '@core/drive/drive-has';
 import { isFree, rowOf, tensionerIndex } from '@core/drive/layout';
@@ -97,7 +98,7 @@ export function touched(
   const all = effect[2] === 'all';
   const stages = all ? drive.stages.map((_, i) => i) : [spot.stage];
   return stages.flatMap((stage) => {
-    const has = thing.scope === 'engine' ? drive.has : drive.stages[stage]!.has;
+    const has = thing.scope === 'engine' ? drive.has : nth(drive.stages, stage).has;
     return isThere(thing, has) ? [{ thing, key: keyOf(thing, stage, spot.wheel), stage }] : [];
   });
 }
@@ -107,16 +108,16 @@ export function inFront(thing: StepThing, stage: number, drive: DriveForHands, r
   const out: string[] = [];
   for (const name of thing.behind ?? []) {
     const every = name.endsWith('*');
-    const other = thingOf(every ? name.slice(0, -1) : name)!;
+    const other = must(thingOf(every ? name.slice(0, -1) : name));
     const at = other.scope === 'engine' ? [0] : every ? drive.stages.map((_, i) => i) : [stage];
     for (const i of at) {
-      const has = other.scope === 'engine' ? drive.has : drive.stages[i]!.has;
+      const has = other.scope === 'engine' ? drive.has : nth(drive.stages, i).has;
       if (isThere(other, has)) out.push(keyOf(other, i));
     }
   }
   if (thing.depth && !read)
     drive.stages.forEach((s, i) => {
-      if (s.row < drive.stages[stage]!.row) out.push(`loop@${i}`);
+      if (s.row < nth(drive.stages, stage).row) out.push(`loop@${i}`);
     });
   return out;
 }

@@ -1,3 +1,4 @@
+import { must } from '@core/quantity/must';
 import { addDays, type Day, daysBetween, plusMonths } from '@core/quantity/dates';
 import type { Interval } from './pack';
 
@@ -44,7 +45,7 @@ export function nextDue(
     leftDays,
     distanceDay,
     first,
-    firstDay: first === 'distance' ? distanceDay! : dueDay,
+    firstDay: first === 'distance' ? must(distanceDay) : dueDay,
   };
 }
 

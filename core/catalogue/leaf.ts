@@ -1,3 +1,4 @@
+import { must } from '@core/quantity/must';
 import type { Stage } from '@core/drive/stages';
 import { supersessionChain } from './check-pack';
 import { type Catalogue, stagesFor } from './find-records';
@@ -57,7 +58,7 @@ export function engineLeaf(cat: Catalogue, code: string): Leaf | undefined {
 }
 
 function kitOf(cat: Catalogue, variants: readonly Variant[], number: string): LeafKit {
-  const kit = cat.kits.get(number)!;
+  const kit = must(cat.kits.get(number));
   const { chain, loop } = supersessionChain(cat.kits, number);
   const served = new Set(cat.variantsOfKit.get(number) ?? []);
   return {

@@ -1,3 +1,4 @@
+import { nth } from '@core/quantity/must';
 import type { Effect, StepThing } from './effects';
 import { heldBy, thingOf } from './effects';
 import type { PlacedStep } from './expand-procedure';
@@ -87,7 +88,7 @@ export abstract class PartLaws {
       case 'set':
         if (now.off.has(`loop@${stage}`)) this.breaks('loop_unlocked', key);
         now.taut.add(stage);
-        if (this.drive.stages[stage]!.manual) this.keyOn = stage;
+        if (nth(this.drive.stages, stage).manual) this.keyOn = stage;
         return;
       case 'measured':
         // Over counted links, under a load: on the engine nothing of it can be measured.
@@ -135,7 +136,7 @@ export abstract class PartLaws {
     if (thing.id === 'tensioner-bolts' && this.keyOn === stage) this.keyOn = undefined;
     if ((thing.id === 'cam-bolts' || thing.id === 'phaser-bolts') && drive.freeSeat) {
       if (now.cams !== 'shafts') this.breaks('shaft_free', key);
-      if ([...drive.stages.keys()].some((i) => drive.stages[i]!.has.has('timed') && !now.taut.has(i)))
+      if ([...drive.stages.keys()].some((i) => nth(drive.stages, i).has.has('timed') && !now.taut.has(i)))
         this.breaks('shaft_free', `${key} slack`);
       if (drive.has.has('slots') && !now.clean.has('slot-ends')) this.breaks('slots_unseen', key);
     }
@@ -164,7 +165,7 @@ export abstract class PartLaws {
 
   /** A plunger that can be held back is, before it comes off; what holds it goes with it. */
   private tensionerOff(stage: number, key: string): void {
-    const { back } = this.drive.stages[stage]!;
+    const { back } = nth(this.drive.stages, stage);
     if (!this.now.pinned.delete(stage) && back !== undefined && back !== 'never')
       this.breaks('pin_missing', key);
   }
@@ -181,14 +182,14 @@ export abstract class PartLaws {
     if (thing.id === 'loop') {
       this.loop(stage, key);
       now.taut.delete(stage);
-      if (!this.drive.stages[stage]!.tensioned) now.taut.add(stage);
+      if (!nth(this.drive.stages, stage).tensioned) now.taut.add(stage);
     }
     if (key === 'cover' || key === 'lower-cover')
       drive.stages.forEach((x, i) => {
         if (x.oilFed && this.everOff.has(`tensioner@${i}`) && !now.primed.has(i))
           this.breaks('feed_dry', `tensioner@${i}`);
       });
-    if (thing.id === 'tensioner' && drive.stages[stage]!.oilFed)
+    if (thing.id === 'tensioner' && nth(drive.stages, stage).oilFed)
       for (const seat of ['plunger-bore', 'oil-screen'])
         if (!now.clean.has(seat)) this.breaks('seat_dirty', seat);
     if ((key === 'cover' || key === 'lower-cover' || key === 'sump') && now.clean.has(`${key}-face`))
@@ -202,7 +203,7 @@ export abstract class PartLaws {
     const { now, drive } = this;
     if (now.crank !== 'mark' || !now.lockedCrank) this.breaks('loop_unlocked', key);
     if (now.cams === undefined) this.breaks('loop_unlocked', `${key} cams`);
-    if (drive.stages[stage]!.back !== undefined && this.step.does?.some(([a]) => a === 'fitted')) return;
+    if (nth(drive.stages, stage).back !== undefined && this.step.does?.some(([a]) => a === 'fitted')) return;
     now.taut.delete(stage);
   }
 

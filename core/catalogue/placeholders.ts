@@ -1,3 +1,5 @@
+import { nth } from '@core/quantity/must';
+
 /** What a procedure's text may name between braces; each is written from the layout (core/fitting/values.ts). */
 export const PLACEHOLDERS = [
   'drive',
@@ -58,7 +60,7 @@ export const fillable = (text: string): boolean => /\{\w+\}/.test(text);
 /** Names between braces in a text that no layout, and none of these parameters, can fill. */
 export const unknownPlaceholders = (text: string, params: readonly string[] = []): string[] =>
   [...text.matchAll(NAMED)]
-    .map((m) => m[1]!)
+    .map((m) => nth(m, 1))
     .filter((name) => !PLACEHOLDERS.some((p) => p === name) && !params.includes(name));
 
 /** A text with its names filled in; one that there is nothing for keeps its braces, where a person sees it. */

@@ -1,3 +1,4 @@
+import { must } from '@core/quantity/must';
 import * as z from 'zod';
 import { type JsonFault, parseJson } from '@core/quantity/parse-json';
 import { checkPack, countFromOne, type Refused, type RowOf } from './check-pack';
@@ -101,7 +102,7 @@ export function packFromTables(
     });
     return { issues };
   }
-  const top = head ?? { ...base!, version: nextVersion(base!.version) };
+  const top = head ?? { ...must(base), version: nextVersion(must(base).version) };
   const rows = (t: TableName) => readers[t]?.rows ?? base?.[t] ?? [];
   const pack = {
     format: top.format,

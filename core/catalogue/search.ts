@@ -1,3 +1,4 @@
+import { nth } from '@core/quantity/must';
 import { distance } from 'fastest-levenshtein';
 import { foldCode } from './find-records';
 import type { Pack } from './pack';
@@ -87,11 +88,11 @@ export function search(index: SearchIndex, typed: string, limit = 12): Hit[] {
   const buckets: Entry[][] = [[], [], [], []];
   const [first = ''] = words;
   for (const e of index.entries) {
-    if (e.code === whole) buckets[0]!.push(e);
-    else if (e.code.startsWith(whole)) buckets[1]!.push(e);
-    else if (e.words.includes(first) && words.every((w) => e.words.includes(w))) buckets[2]!.push(e);
-    else if (whole.length > 1 && e.code.includes(whole)) buckets[3]!.push(e);
-    if (buckets[1]!.length + buckets[0]!.length >= limit) break;
+    if (e.code === whole) nth(buckets, 0).push(e);
+    else if (e.code.startsWith(whole)) nth(buckets, 1).push(e);
+    else if (e.words.includes(first) && words.every((w) => e.words.includes(w))) nth(buckets, 2).push(e);
+    else if (whole.length > 1 && e.code.includes(whole)) nth(buckets, 3).push(e);
+    if (nth(buckets, 1).length + nth(buckets, 0).length >= limit) break;
   }
   const found = buckets.flat().slice(0, limit);
   return (found.length ? found : near(index, whole, limit)).map(({ kind, key, title, detail }) => ({

@@ -1,3 +1,4 @@
+import { must, nth } from '@core/quantity/must';
 import faultsOfLooking from './data/faults-of-looking.json';
 import type { Stage } from '@core/drive/stages';
 import type { Effect } from './effects';
@@ -33,7 +34,7 @@ class Simulation extends PartLaws {
     for (const step of this.steps) {
       this.step = step;
       const at = step.phase ? PHASES.indexOf(step.phase) : phase;
-      if (at < phase) this.breaks('phase_back', step.phase!);
+      if (at < phase) this.breaks('phase_back', must(step.phase));
       phase = Math.max(phase, at);
       this.looks();
       const before = this.keyOn;
@@ -125,7 +126,7 @@ class Simulation extends PartLaws {
   private pin(how: string): void {
     const { now, drive, step } = this;
     const { stage } = step.spot;
-    const back = drive.stages[stage]!.back;
+    const back = nth(drive.stages, stage).back;
     if (back === undefined) this.breaks('not_there', 'plunger');
     // A new one comes held back; one that is set back is set back as its kind asks.
     else if (how !== 'new' && (back === 'never' || how !== back)) this.breaks('plunger_kind', how);
@@ -136,7 +137,7 @@ class Simulation extends PartLaws {
   private release(how: string): void {
     const { now, drive, step } = this;
     const { stage } = step.spot;
-    const back = drive.stages[stage]!.back;
+    const back = nth(drive.stages, stage).back;
     const right = back === 'screwed' ? 'screw' : back === 'never' ? 'press' : 'pin';
     if (how !== right) this.breaks('plunger_kind', how);
     if (!now.pinned.delete(stage)) this.breaks('pin_missing', `tensioner@${stage}`);

@@ -1,3 +1,4 @@
+import { must } from '@core/quantity/must';
 import type { Gate } from './expand-procedure';
 import { PHASES, type Phase } from './procedure';
 
@@ -10,7 +11,7 @@ export function orderSteps<T extends { id: string; phase?: Phase | undefined }>(
   gates: readonly Gate[],
 ): T[] | undefined {
   const named = steps.every((s) => s.phase !== undefined);
-  const at = (s: T) => PHASES.indexOf(s.phase!);
+  const at = (s: T) => PHASES.indexOf(must(s.phase));
   return inOrder(named ? [...steps].sort((a, b) => at(a) - at(b)) : steps, gates);
 }
 
@@ -22,7 +23,7 @@ export function inOrder<T extends { id: string }>(
   const waits = new Map(steps.map((s) => [s.id, 0]));
   const next = successors(gates);
   for (const g of gates)
-    if (waits.has(g.before) && waits.has(g.after)) waits.set(g.after, waits.get(g.after)! + 1);
+    if (waits.has(g.before) && waits.has(g.after)) waits.set(g.after, must(waits.get(g.after)) + 1);
   const out: T[] = [];
   const left = [...steps];
   while (left.length > 0) {
@@ -30,7 +31,7 @@ export function inOrder<T extends { id: string }>(
     if (i < 0) return undefined;
     const [s] = left.splice(i, 1) as [T];
     out.push(s);
-    for (const n of next.get(s.id) ?? []) if (waits.has(n)) waits.set(n, waits.get(n)! - 1);
+    for (const n of next.get(s.id) ?? []) if (waits.has(n)) waits.set(n, must(waits.get(n)) - 1);
   }
   return out;
 }

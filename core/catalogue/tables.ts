@@ -1,3 +1,4 @@
+import { nth, num } from '@core/quantity/must';
 import type { IssueReason, TableName } from './pack-issue';
 import { asText, Bad, COLUMNS, EMPTY } from './table-columns';
 
@@ -47,8 +48,8 @@ export function tableReader(table: TableName): TableReader {
     const row: Record<string, unknown> = {};
     let good = true;
     for (let i = 0; i < columns.length; i++) {
-      const c = columns[i]!;
-      const cell = order[i]! < 0 ? '' : bare(cells[order[i]!]);
+      const c = nth(columns, i);
+      const cell = num(order, i) < 0 ? '' : bare(cells[num(order, i)]);
       if (cell === '') {
         if (c.optional) {
           const make = EMPTY[c.field];
@@ -72,7 +73,7 @@ export function tableReader(table: TableName): TableReader {
     if (good) {
       rows.push(row);
       lines.push(line);
-    } else refused.add((cells[order[0]!] ?? '').trim());
+    } else refused.add((cells[num(order, 0)] ?? '').trim());
   };
   return { push, rows, lines, refused, issues };
 }

@@ -1,3 +1,4 @@
+import { nth } from '@core/quantity/must';
 import { readNumber } from '@core/quantity/parse-quantity';
 import { type Result, err, ok } from '@core/quantity/result';
 import { findUnit, toBase } from '@core/quantity/units';
@@ -51,13 +52,13 @@ export function judgePair(first: Printed, second: Printed): TorquePair {
 /** A torque with its unit: "31 lbf·ft", "42,5 Nm". */
 export function readTorque(typed: string): Result<Printed, TorqueError> {
   const m = /^\s*(\d+(?:[.,]\d+)?)\s*(\D.*?)?\s*$/.exec(typed);
-  const value = m && readNumber(m[1]!);
+  const value = m && readNumber(nth(m, 1));
   if (!m || value === undefined || value === null || !(value > 0))
     return err({ code: 'torque_unreadable', typed });
   if (!m[2]) return err({ code: 'torque_no_unit', typed });
   const unit = findUnit('torque', m[2]);
   if (unit === undefined) return err({ code: 'torque_no_unit', typed });
-  const places = /[.,](\d+)/.exec(m[1]!)?.[1]?.length ?? 0;
+  const places = /[.,](\d+)/.exec(nth(m, 1))?.[1]?.length ?? 0;
   return ok({ value, unit, nm: toBase('torque', value, unit), half: 0.5 * 10 ** -places });
 }
 
@@ -65,7 +66,7 @@ export function readTorque(typed: string): Result<Printed, TorqueError> {
 export function readStage(typed: string): Result<TorqueStage, TorqueError> {
   const turn = /^\s*(\+|back)\s*(\d+(?:[.,]\d+)?)\s*°\s*$/i.exec(typed);
   if (turn) {
-    const deg = readNumber(turn[2]!) ?? 0;
+    const deg = readNumber(nth(turn, 2)) ?? 0;
     if (deg <= 0 || deg > 720) return err({ code: 'torque_unreadable', typed });
     return ok({ kind: turn[1] === '+' ? 'angle' : 'back', deg });
   }

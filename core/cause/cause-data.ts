@@ -1,3 +1,4 @@
+import { nth } from '@core/quantity/must';
 import * as z from 'zod';
 import { HAS, hasAll, kindWord } from '@core/drive/drive-has';
 import { own } from '@core/quantity/own';
@@ -179,7 +180,7 @@ function filter(data: CauseData, has: ReadonlySet<string> | undefined, arrival =
       MOST_COMMON,
       tilts.reduce((p, families) => p * (own(families, c.family) ?? 1), c.prior),
     );
-  const Word = word[0]!.toUpperCase() + word.slice(1);
+  const Word = nth(word, 0).toUpperCase() + word.slice(1);
   const fill = (text: string) => text.replace(/\{drive\}/g, word).replace(/\{Drive\}/g, Word);
   return {
     ...data,

@@ -1,3 +1,4 @@
+import { must, nth, num } from '@core/quantity/must';
 import Papa from 'papaparse';
 import * as z from 'zod';
 import { err, ok, type Result } from '@core/quantity/result';
@@ -55,7 +56,7 @@ const made = new WeakMap<readonly Change[], { of: CauseData; knowledge: CauseDat
 export function knowledgeWith(shipped: CauseData, changes: readonly Change[]): CauseData {
   const before = made.get(changes);
   if (before?.of === shipped) return before.knowledge;
-  const values = new Map([...holding(changes)].map(([place, c]) => [place, c.value!] as const));
+  const values = new Map([...holding(changes)].map(([place, c]) => [place, must(c.value)] as const));
   const knowledge = withNumbers(shipped, values);
   made.set(changes, { of: shipped, knowledge });
   return knowledge;
@@ -80,7 +81,12 @@ export function checkChanges(shipped: CauseData, changes: readonly Change[]): Re
     if (issueOf(middle)) bad = middle;
     else good = middle;
   }
-  return err({ code: 'inconsistent', index: bad - 1, place: changes[bad - 1]!.place, issue: issueOf(bad)! });
+  return err({
+    code: 'inconsistent',
+    index: bad - 1,
+    place: nth(changes, bad - 1).place,
+    issue: must(issueOf(bad)),
+  });
 }
 
 const COLUMNS = ['place', 'value', 'ground', 'by', 'at'] as const;
@@ -131,5 +137,5 @@ export function readChanges(shipped: CauseData, text: string): Result<Change[], 
   const checked = checkChanges(shipped, changes);
   return checked.ok
     ? ok(changes)
-    : err({ code: 'refused', line: lines[checked.error.index]!, problem: checked.error });
+    : err({ code: 'refused', line: num(lines, checked.error.index), problem: checked.error });
 }

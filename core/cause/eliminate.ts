@@ -1,3 +1,5 @@
+import { doubleAt, intAt, nth } from '@core/quantity/must';
+
 /** A table over some two-state variables: bit i of a place is the state of the i-th. */
 export type Factor = { vars: readonly number[]; table: Float64Array };
 
@@ -25,7 +27,7 @@ export function planOf(factors: readonly Factor[], keep: readonly number[]): Pla
   const around = (v: number) => {
     const near: number[] = [];
     for (const slot of open) {
-      const scope = scopes[slot]!;
+      const scope = nth(scopes, slot);
       if (scope.includes(v)) for (const x of scope) if (x !== v && !near.includes(x)) near.push(x);
     }
     return near;
@@ -36,14 +38,14 @@ export function planOf(factors: readonly Factor[], keep: readonly number[]): Pla
       const near = around(v);
       if (variable < 0 || near.length < scope.length) [variable, scope] = [v, near];
     }
-    const mine = open.filter((s) => scopes[s]!.includes(variable));
-    const uses = mine.map((slot) => ({ slot, places: placesOf([...scope, variable], scopes[slot]!) }));
+    const mine = open.filter((s) => nth(scopes, s).includes(variable));
+    const uses = mine.map((slot) => ({ slot, places: placesOf([...scope, variable], nth(scopes, slot)) }));
     steps.push({ variable, size: 2 ** scope.length, uses });
     scopes.push(scope);
     open = [...open.filter((s) => !mine.includes(s)), scopes.length - 1];
     left.delete(variable);
   }
-  const last = open.map((slot) => ({ slot, places: placesOf(keep, scopes[slot]!) }));
+  const last = open.map((slot) => ({ slot, places: placesOf(keep, nth(scopes, slot)) }));
   return { variables, tables: factors.map((f) => f.table), steps, keep, last };
 }
 
@@ -68,9 +70,9 @@ export function sumBy(
     for (let s = 0; s < size; s++) {
       let [x, y] = [a, b];
       for (const { slot, places } of uses) {
-        const t = tables[slot]!;
-        x *= t[places[s]!]!;
-        y *= t[places[s + size]!]!;
+        const t = nth(tables, slot);
+        x *= doubleAt(t, intAt(places, s));
+        y *= doubleAt(t, intAt(places, s + size));
       }
       out[s] = x + y;
     }
@@ -80,7 +82,7 @@ export function sumBy(
   for (let s = 0; s < out.length; s++) {
     let x = 1;
     plan.keep.forEach((v, i) => (x *= ((s >> i) & 1) === 1 ? on(v) : off(v)));
-    for (const { slot, places } of plan.last) x *= tables[slot]![places[s]!]!;
+    for (const { slot, places } of plan.last) x *= doubleAt(nth(tables, slot), intAt(places, s));
     out[s] = x;
   }
   return out;

@@ -1,3 +1,4 @@
+import { must, nth, num } from '@core/quantity/must';
 import type { Finding, FindingValue } from '@core/bench/finding';
 import { normalCdf } from '@core/quantity/normal';
 import { own } from '@core/quantity/own';
@@ -62,7 +63,7 @@ export const isAbnormal = ({ sound }: Observed): boolean => sound === 0;
 /** Of looks at several things the abnormal ones, each grade once; else one sound look. */
 function speaking(seen: readonly Observed[]): Observed[] {
   const abnormal = seen.filter((o) => o.sound < 0.5);
-  if (abnormal.length === 0) return [seen[0]!];
+  if (abnormal.length === 0) return [nth(seen, 0)];
   const byGrade = new Map(
     abnormal.map((o) => [o.grades.indexOf(Math.max(...o.grades)), o] as const).reverse(),
   );
@@ -84,7 +85,7 @@ function observe(node: FindingNode, finding: Finding): Observed | undefined {
   let sound = 0;
   let all = 0;
   names.forEach((name, i) => {
-    const share = shareIn(value, edges[i]!, edges[i + 1]!, i === names.length - 1);
+    const share = shareIn(value, num(edges, i), num(edges, i + 1), i === names.length - 1);
     all += share;
     const at = node.grades.indexOf(name);
     if (at < 0) sound += share;
@@ -165,6 +166,6 @@ function noticed(data: CauseData, symptom: string): ((c: CauseEntry) => number) 
   const of = (c: CauseEntry) => own(data.symptoms[c.symptoms], symptom);
   if (data.causes.length === 0 || data.causes.some((c) => of(c) === undefined)) return undefined;
   const all = data.causes.reduce((s, c) => s + c.prior, 0);
-  const base = data.causes.reduce((s, c) => s + c.prior * of(c)!, 0) / all;
-  return (c) => Math.log(of(c)! / base);
+  const base = data.causes.reduce((s, c) => s + c.prior * must(of(c)), 0) / all;
+  return (c) => Math.log(must(of(c)) / base);
 }

@@ -1,3 +1,4 @@
+import { doubleAt, intAt, nth } from '@core/quantity/must';
 import type { Finding } from '@core/bench/finding';
 import type { CauseData, CauseEntry } from './cause-data';
 import type { Evidence } from './evidence';
@@ -37,11 +38,11 @@ export function explain(data: CauseData, findings: readonly Finding[]): Explanat
   if (model.causes.length < 2 || evidence.observed.length + evidence.direct.length === 0) return undefined;
   const order = orderOf(model, logs);
   const [first, second] = order as [number, number];
-  const gap = (l: Float64Array) => l[first]! - l[second]!;
+  const gap = (l: Float64Array) => doubleAt(l, first) - doubleAt(l, second);
   const lines = without()
     .map(({ finding, logs: l }) => ({ finding, decibans: decibans(gap(logs) - gap(l)) }))
     .sort((a, b) => Math.abs(b.decibans) - Math.abs(a.decibans));
-  const [leader, runner] = [model.causes[first]!, model.causes[second]!];
+  const [leader, runner] = [nth(model.causes, first), nth(model.causes, second)];
   const pair = pairOf(model, evidence, laid, logs, order);
   return {
     leader,
@@ -55,30 +56,30 @@ export function explain(data: CauseData, findings: readonly Finding[]): Explanat
 
 function orderOf(model: CauseModel, logs: Float64Array): number[] {
   const { causes } = shares(model, logs);
-  return [...causes.keys()].sort((a, b) => causes[b]! - causes[a]!);
+  return [...causes.keys()].sort((a, b) => doubleAt(causes, b) - doubleAt(causes, a));
 }
 
 /** How surely each mechanism of a cause is at work, given the cause and all findings: by Bayes' rule over its two states. */
 function workingOf(model: CauseModel, laid: Laid, cause: number): Working[] {
-  const mine = model.touches[cause]!;
-  const keys = new Map(Object.keys(model.causes[cause]!.works).map((k, i) => [k, i]));
+  const mine = nth(model.touches, cause);
+  const keys = new Map(Object.keys(nth(model.causes, cause).works).map((k, i) => [k, i]));
   return mine
     .flatMap(({ mechanism, p }): (Working & { place: number })[] => {
-      const key = model.mechanisms[mechanism]!;
+      const key = nth(model.mechanisms, mechanism);
       const place = keys.get(key);
       if (place === undefined) return [];
-      const part = laid.partOf[mechanism]!;
+      const part = intAt(laid.partOf, mechanism);
       const like = (state: number) => {
-        if (part < 0) return state === 1 ? laid.sound[mechanism]! : 1;
+        if (part < 0) return state === 1 ? doubleAt(laid.sound, mechanism) : 1;
         // the table has what sound findings do to a mechanism at work
-        const shares = sharesWith(model.shares[cause]!, [{ mechanism, p: state }]);
-        return partLikelihood(laid.parts[part]!, laid.sound, shares);
+        const shares = sharesWith(nth(model.shares, cause), [{ mechanism, p: state }]);
+        return partLikelihood(nth(laid.parts, part), laid.sound, shares);
       };
       const [on, off] = [p * like(1), (1 - p) * like(0)];
       const shows = laid.coupling
         .filter((o) => o.node.parents.some((x) => x.mechanism === mechanism && shown(o.grades, x.shows)))
         .map((o) => o.finding);
-      const { wording } = model.data.mechanisms[mechanism]!;
+      const { wording } = nth(model.data.mechanisms, mechanism);
       return [{ mechanism: key, wording, probability: on / (on + off), shows, place }];
     })
     .sort((a, b) => a.place - b.place)
@@ -86,7 +87,7 @@ function workingOf(model: CauseModel, laid: Laid, cause: number): Working[] {
 }
 
 const shown = (grades: Float64Array, shows: Float64Array): boolean =>
-  grades.some((g, i) => g > 0 && shows[i]! > 0);
+  grades.some((g, i) => g > 0 && doubleAt(shows, i) > 0);
 
 /** Findings without which another cause leads: taken out greedily, the one that brings the nearest rival nearest first. */
 function turnsOf(
@@ -118,7 +119,7 @@ function turnsOf(
       const one = gone.length === 0 ? without.find((w) => w.finding === x.finding) : undefined;
       const causes = one?.causes ?? shares(model, scores(model, next)).causes;
       const rival = causes.reduce((m, p, i) => (i === leader ? m : Math.max(m, p)), 0);
-      const lead = causes[leader]! / rival;
+      const lead = doubleAt(causes, leader) / rival;
       if (!best || lead < best.lead) best = { evidence: next, finding: x.finding, lead };
     }
     if (!best) return [];
@@ -140,18 +141,21 @@ function pairOf(
   const { pair, none } = model.data;
   const base = baseOf(model, laid);
   const all = model.causes.reduce((s, c) => s + c.prior, none.prior);
-  const prior = (i: number) => Math.log(model.causes[i]!.prior / all);
-  const single = Math.max(...order.map((i) => prior(i) + logs[i]!));
-  const something = order.filter((i) => !isQuiet(model.causes[i]!)).slice(0, PAIRED.other);
+  const prior = (i: number) => Math.log(nth(model.causes, i).prior / all);
+  const single = Math.max(...order.map((i) => prior(i) + doubleAt(logs, i)));
+  const something = order.filter((i) => !isQuiet(nth(model.causes, i))).slice(0, PAIRED.other);
   let best: Explanation['pair'];
   something.slice(0, PAIRED.likely).forEach((a, k) => {
     for (const b of something.slice(k + 1)) {
-      const direct = evidence.direct.reduce((s, d) => s + Math.max(d.nats[a]!, d.nats[b]!), 0);
+      const direct = evidence.direct.reduce(
+        (s, d) => s + Math.max(doubleAt(d.nats, a), doubleAt(d.nats, b)),
+        0,
+      );
       const both = touchesOfBoth(model, a, b);
       const together = shiftOf(model, laid, base, both, sharesWith(model.leaks, both)) + direct;
       const odds = Math.exp(prior(a) + prior(b) + Math.log(pair.penalty) + together - single);
       if (odds > Math.max(pair.odds, best?.odds ?? 0))
-        best = { causes: [model.causes[a]!, model.causes[b]!], odds };
+        best = { causes: [nth(model.causes, a), nth(model.causes, b)], odds };
     }
   });
   return best;

@@ -1,3 +1,4 @@
+import { nth } from '@core/quantity/must';
 import * as z from 'zod';
 import type { CauseData } from './cause-data';
 import grounds from './data/grounds.json';
@@ -23,7 +24,7 @@ const matches = (pattern: string, place: string): boolean => {
   const [want, have] = [pattern.split('/'), place.split('/')];
   return (
     want.length === have.length &&
-    want.every((w, i) => (w.endsWith('*') ? have[i]!.startsWith(w.slice(0, -1)) : w === have[i]))
+    want.every((w, i) => (w.endsWith('*') ? nth(have, i).startsWith(w.slice(0, -1)) : w === have[i]))
   );
 };
 

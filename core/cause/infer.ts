@@ -1,3 +1,4 @@
+import { doubleAt, intAt, must, nth, num } from '@core/quantity/must';
 import { type Factor, type Plan, planOf, sumBy } from './eliminate';
 import type { Evidence, Observed } from './evidence';
 import type { CauseModel, Touch } from './model';
@@ -26,13 +27,14 @@ export function lay(model: CauseModel, observed: readonly Observed[]): Laid {
   const sound = new Float64Array(n).fill(1);
   const coupling: Observed[] = [];
   const group = Int32Array.from({ length: n }, (_, i) => i);
-  const root = (i: number): number => (group[i] === i ? i : (group[i] = root(group[i]!)));
+  const root = (i: number): number => (group[i] === i ? i : (group[i] = root(intAt(group, i))));
   for (const o of observed) {
     const { parents } = o.node;
-    if (o.sound === 1) for (const p of parents) sound[p.mechanism]! *= 1 - p.sum;
+    if (o.sound === 1)
+      for (const p of parents) sound[p.mechanism] = doubleAt(sound, p.mechanism) * (1 - p.sum);
     else if (parents.length > 0) {
       coupling.push(o);
-      for (const p of parents) group[root(p.mechanism)] = root(parents[0]!.mechanism);
+      for (const p of parents) group[root(p.mechanism)] = root(nth(parents, 0).mechanism);
     }
   }
   const members = new Map<number, number[]>();
@@ -46,7 +48,7 @@ export function lay(model: CauseModel, observed: readonly Observed[]): Laid {
   const partOf = new Int32Array(n).fill(-1);
   const parts = [...members.values()].map((mechanisms, k): Part => {
     for (const m of mechanisms) partOf[m] = k;
-    const mine = coupling.filter((o) => mechanisms.includes(o.node.parents[0]!.mechanism));
+    const mine = coupling.filter((o) => mechanisms.includes(nth(o.node.parents, 0).mechanism));
     const factors = mine.map(factorOf);
     return { mechanisms, factors, plan: planOf(factors, []) };
   });
@@ -57,28 +59,30 @@ export function lay(model: CauseModel, observed: readonly Observed[]): Laid {
 const factorOf = (o: Observed): Factor => ({
   vars: o.node.parents.map((p) => p.mechanism),
   table: Float64Array.from(o.node.states, (states) => {
-    let sum = o.sound * states[0]!;
-    for (let g = 0; g < o.grades.length; g++) sum += o.grades[g]! * states[g + 1]!;
+    let sum = o.sound * doubleAt(states, 0);
+    for (let g = 0; g < o.grades.length; g++) sum += doubleAt(o.grades, g) * doubleAt(states, g + 1);
     return sum;
   }),
 });
 
 /** How likely the findings of a part are, for the share in which each mechanism of the model is at work. */
 export const partLikelihood = ({ plan }: Part, sound: Float64Array, p: Float64Array): number =>
-  summed(plan, sound, p)[0]!;
+  doubleAt(summed(plan, sound, p), 0);
 
 /** A part summed by a plan of its factors, over the mechanisms that the plan keeps. */
 export const summed = (plan: Plan, sound: Float64Array, p: Float64Array): Float64Array =>
   sumBy(
     plan,
-    (m) => 1 - p[m]!,
-    (m) => p[m]! * sound[m]!,
+    (m) => 1 - doubleAt(p, m),
+    (m) => doubleAt(p, m) * doubleAt(sound, m),
   );
 
 /** Of each cause, natural log of how much likelier it makes what was laid than a drive where nothing but leaks is at work. */
 export function logLikelihoods(model: CauseModel, laid: Laid): Float64Array {
   const base = baseOf(model, laid);
-  return Float64Array.from(model.touches, (mine, i) => shiftOf(model, laid, base, mine, model.shares[i]!));
+  return Float64Array.from(model.touches, (mine, i) =>
+    shiftOf(model, laid, base, mine, nth(model.shares, i)),
+  );
 }
 
 /** How likely the findings of each part are with nothing but leaks at work. */
@@ -96,15 +100,15 @@ export function shiftOf(
   let log = 0;
   let touched: Set<number> | undefined;
   for (const { mechanism, p } of mine) {
-    const part = partOf[mechanism]!;
-    const s = sound[mechanism]!;
+    const part = intAt(partOf, mechanism);
+    const s = doubleAt(sound, mechanism);
     if (part >= 0) (touched ??= new Set()).add(part);
     else if (s !== 1) {
-      const l = leaks[mechanism]!;
+      const l = doubleAt(leaks, mechanism);
       log += Math.log((1 - p + p * s) / (1 - l + l * s));
     }
   }
-  for (const k of touched ?? []) log += Math.log(partLikelihood(parts[k]!, sound, shares) / base[k]!);
+  for (const k of touched ?? []) log += Math.log(partLikelihood(nth(parts, k), sound, shares) / num(base, k));
   return log;
 }
 
@@ -113,17 +117,20 @@ export function withoutSound(model: CauseModel, laid: Laid, logs: Float64Array, 
   const sound = Float64Array.from(laid.sound);
   const around = new Set<number>();
   for (const { mechanism, sum } of o.node.parents) {
-    sound[mechanism]! /= 1 - sum;
-    const part = laid.partOf[mechanism]!;
-    for (const m of part < 0 ? [mechanism] : laid.parts[part]!.mechanisms) around.add(m);
+    sound[mechanism] = doubleAt(sound, mechanism) / (1 - sum);
+    const part = intAt(laid.partOf, mechanism);
+    for (const m of part < 0 ? [mechanism] : nth(laid.parts, part).mechanisms) around.add(m);
   }
-  const touching = new Set([...around].flatMap((m) => model.touchedBy[m]!));
+  const touching = new Set([...around].flatMap((m) => nth(model.touchedBy, m)));
   const rest = { ...laid, sound };
   const [base, baseOfRest] = [baseOf(model, laid), baseOf(model, rest)];
   const out = Float64Array.from(logs);
   for (const i of touching) {
-    const [mine, shares] = [model.touches[i]!, model.shares[i]!];
-    out[i]! += shiftOf(model, rest, baseOfRest, mine, shares) - shiftOf(model, laid, base, mine, shares);
+    const [mine, shares] = [nth(model.touches, i), nth(model.shares, i)];
+    out[i] =
+      doubleAt(out, i) +
+      shiftOf(model, rest, baseOfRest, mine, shares) -
+      shiftOf(model, laid, base, mine, shares);
   }
   return out;
 }
@@ -132,10 +139,10 @@ export function withoutSound(model: CauseModel, laid: Laid, logs: Float64Array, 
 export function touchesOfBoth(model: CauseModel, a: number, b: number): Touch[] {
   const out = new Map<number, number>();
   for (const k of [a, b])
-    for (const { mechanism, p } of model.touches[k]!) {
-      const leak = model.leaks[mechanism]!;
+    for (const { mechanism, p } of nth(model.touches, k)) {
+      const leak = doubleAt(model.leaks, mechanism);
       // what the leak does is not counted twice
-      const off = out.has(mechanism) ? ((1 - out.get(mechanism)!) * (1 - p)) / (1 - leak) : 1 - p;
+      const off = out.has(mechanism) ? ((1 - must(out.get(mechanism))) * (1 - p)) / (1 - leak) : 1 - p;
       out.set(mechanism, 1 - off);
     }
   return [...out].map(([mechanism, p]) => ({ mechanism, p }));
@@ -148,8 +155,10 @@ export function scores(
   laid = lay(model, evidence.observed),
 ): Float64Array {
   const logs = logLikelihoods(model, laid);
-  for (const { nats } of evidence.direct) for (let i = 0; i < logs.length; i++) logs[i]! += nats[i]!;
-  if (evidence.bars) for (let i = 0; i < logs.length; i++) logs[i]! += evidence.bars[i]!;
+  for (const { nats } of evidence.direct)
+    for (let i = 0; i < logs.length; i++) logs[i] = doubleAt(logs, i) + doubleAt(nats, i);
+  if (evidence.bars)
+    for (let i = 0; i < logs.length; i++) logs[i] = doubleAt(logs, i) + doubleAt(evidence.bars, i);
   return logs;
 }
 
@@ -163,11 +172,11 @@ export function shares(
   const none = Math.log(data.none.prior);
   let top = none;
   for (let i = 0; i < n; i++) {
-    causes[i] = Math.log(entries[i]!.prior) + logs[i]!;
-    if (causes[i]! > top) top = causes[i]!;
+    causes[i] = Math.log(nth(entries, i).prior) + doubleAt(logs, i);
+    if (doubleAt(causes, i) > top) top = doubleAt(causes, i);
   }
   let sum = Math.exp(none - top);
-  for (let i = 0; i < n; i++) sum += causes[i] = Math.exp(causes[i]! - top);
-  for (let i = 0; i < n; i++) causes[i]! /= sum;
+  for (let i = 0; i < n; i++) sum += causes[i] = Math.exp(doubleAt(causes, i) - top);
+  for (let i = 0; i < n; i++) causes[i] = doubleAt(causes, i) / sum;
   return { causes, none: Math.exp(none - top) / sum };
 }

@@ -1,3 +1,4 @@
+import { doubleAt, must, nth } from '@core/quantity/must';
 import type { CauseData, CauseEntry, FindingSpec } from './cause-data';
 
 /** A finding as the network has it: grades in order, sound as one. */
@@ -54,15 +55,15 @@ function make(data: CauseData): CauseModel {
           const mechanism = at.get(key);
           return mechanism === undefined
             ? []
-            : [{ mechanism, p: 1 - (1 - leaks[mechanism]!) * (1 - strength) }];
+            : [{ mechanism, p: 1 - (1 - doubleAt(leaks, mechanism)) * (1 - strength) }];
         }),
   );
   const touchedBy = data.mechanisms.map((): number[] => []);
-  touches.forEach((list, cause) => list.forEach(({ mechanism }) => touchedBy[mechanism]!.push(cause)));
+  touches.forEach((list, cause) => list.forEach(({ mechanism }) => nth(touchedBy, mechanism).push(cause)));
   const findings = new Map<string, FindingNode>();
   for (const spec of data.findings) {
     const grades = Object.keys(spec.off);
-    const off = Float64Array.from(grades, (g) => spec.off[g]!);
+    const off = Float64Array.from(grades, (g) => must(spec.off[g]));
     const parents = data.mechanisms.flatMap((m, mechanism) => {
       const shown = m.shows[spec.finding];
       if (!shown) return [];
@@ -107,9 +108,9 @@ function statesOf(node: Pick<FindingNode, 'off' | 'off0' | 'parents'>, at: numbe
     if (((at >> i) & 1) === 0) return;
     stays *= 1 - p.sum;
     weight += p.sum;
-    for (let g = 0; g < p.shows.length; g++) out[g + 1]! += p.shows[g]!;
+    for (let g = 0; g < p.shows.length; g++) out[g + 1] = doubleAt(out, g + 1) + doubleAt(p.shows, g);
   });
-  for (let g = 1; g < out.length; g++) out[g]! *= (1 - stays) / weight;
+  for (let g = 1; g < out.length; g++) out[g] = doubleAt(out, g) * ((1 - stays) / weight);
   out[0] = stays;
   return out;
 }

@@ -1,3 +1,4 @@
+import { doubleAt, intAt, nth, num } from '@core/quantity/must';
 import type { Finding } from '@core/bench/finding';
 import { APART, type CauseData } from './cause-data';
 import { type Laid, shares as sharesOf } from './infer';
@@ -52,24 +53,24 @@ function information({ model, laid, sums, p, none, room }: Known, node: FindingN
   if (node.parents.length === 0) return 0;
   const touching = new Set<number>();
   for (const { mechanism } of node.parents) {
-    const part = laid.partOf[mechanism]!;
-    for (const m of part < 0 ? [mechanism] : laid.parts[part]!.mechanisms)
-      for (const i of model.touchedBy[m]!) if (p[i]! >= NEGLIGIBLE) touching.add(i);
+    const part = intAt(laid.partOf, mechanism);
+    for (const m of part < 0 ? [mechanism] : nth(laid.parts, part).mechanisms)
+      for (const i of nth(model.touchedBy, m)) if (doubleAt(p, i) >= NEGLIGIBLE) touching.add(i);
   }
   let others = none;
   p.forEach((x, i) => (others += touching.has(i) ? 0 : x));
   // a look cannot tell more than which of its causes it is
   let most = surprise(others);
-  for (const i of touching) most += surprise(p[i]!);
+  for (const i of touching) most += surprise(doubleAt(p, i));
   if (most < least) return 0;
   const around = aroundOf(laid, sums, node);
-  const states = around.states[0]!.length;
+  const states = nth(around.states, 0).length;
   const ps = [others];
   const qs = new Float64Array((touching.size + 1) * states);
   expected(laid, around, room, NONE, model.leaks, qs, 0);
   for (const i of touching) {
-    expected(laid, around, room, i, model.shares[i]!, qs, ps.length * states);
-    ps.push(p[i]!);
+    expected(laid, around, room, i, nth(model.shares, i), qs, ps.length * states);
+    ps.push(doubleAt(p, i));
   }
   return mutual(ps, qs, states);
 }
@@ -81,10 +82,10 @@ function mutual(ps: readonly number[], qs: Float64Array, states: number): number
   let bits = 0;
   for (let s = 0; s < states; s++) {
     let mean = 0;
-    for (let r = 0; r < ps.length; r++) mean += ps[r]! * qs[r * states + s]!;
+    for (let r = 0; r < ps.length; r++) mean += num(ps, r) * doubleAt(qs, r * states + s);
     for (let r = 0; r < ps.length; r++) {
-      const q = qs[r * states + s]!;
-      if (ps[r]! > 0 && q > 0) bits += ps[r]! * q * Math.log2(q / mean);
+      const q = doubleAt(qs, r * states + s);
+      if (num(ps, r) > 0 && q > 0) bits += num(ps, r) * q * Math.log2(q / mean);
     }
   }
   return Math.max(0, bits);
@@ -96,7 +97,7 @@ function ofSymptom({ causes, data }: CauseModel, p: Float64Array, none: number):
   const of = (symptoms: string) => Float64Array.from(states, (s) => data.symptoms[symptoms]?.[s] ?? 0);
   const rows = causes.map((c) => of(c.symptoms));
   const mean = Float64Array.from(states, (_, s) =>
-    causes.reduce((sum, c, i) => sum + (c.prior / all) * rows[i]![s]!, 0),
+    causes.reduce((sum, c, i) => sum + (c.prior / all) * doubleAt(nth(rows, i), s), 0),
   );
   const qs = Float64Array.from([...rows, mean].flatMap((q) => [...q]));
   return mutual([...p, none], qs, states.length);
@@ -112,16 +113,19 @@ type Around = {
 
 function aroundOf(laid: Laid, sums: PartSums, node: FindingNode): Around {
   const mine = node.parents.map((x) => x.mechanism);
-  const ids = [...new Set(mine.map((m) => laid.partOf[m]!))].filter((k) => k >= 0);
-  const keeps = ids.map((k) => laid.parts[k]!.mechanisms.filter((m) => mine.includes(m)));
-  const single = mine.filter((m) => laid.partOf[m]! < 0);
+  const ids = [...new Set(mine.map((m) => intAt(laid.partOf, m)))].filter((k) => k >= 0);
+  const keeps = ids.map((k) => nth(laid.parts, k).mechanisms.filter((m) => mine.includes(m)));
+  const single = mine.filter((m) => intAt(laid.partOf, m) < 0);
   const order = [...keeps.flat(), ...single];
   const bit = mine.map((m) => order.indexOf(m));
   // the node has its parents in its own order
-  const states = node.states.map(
-    (_, s) => node.states[bit.reduce((at, from, i) => at | (((s >> from) & 1) << i), 0)]!,
+  const states = node.states.map((_, s) =>
+    nth(
+      node.states,
+      bit.reduce((at, from, i) => at | (((s >> from) & 1) << i), 0),
+    ),
   );
-  return { parts: ids.map((k, i) => sums(k, keeps[i]!)), single, states };
+  return { parts: ids.map((k, i) => sums(k, nth(keeps, i))), single, states };
 }
 
 /** How likely each state of a look is, with all findings known, under a cause and the shares in which mechanisms are then at work; put into `out` from a place on. */
@@ -140,23 +144,23 @@ function expected(
     const next = sum(cause, shares);
     // from the end, so that what is multiplied is still there
     for (let b = next.length - 1; b >= 0; b--)
-      for (let a = 0; a < length; a++) weights[b * length + a] = weights[a]! * next[b]!;
+      for (let a = 0; a < length; a++) weights[b * length + a] = doubleAt(weights, a) * doubleAt(next, b);
     length *= next.length;
   }
   for (const m of single) {
-    const [off, on] = [1 - shares[m]!, shares[m]! * laid.sound[m]!];
+    const [off, on] = [1 - doubleAt(shares, m), doubleAt(shares, m) * doubleAt(laid.sound, m)];
     for (let a = 0; a < length; a++) {
-      weights[length + a] = weights[a]! * on;
-      weights[a]! *= off;
+      weights[length + a] = doubleAt(weights, a) * on;
+      weights[a] = doubleAt(weights, a) * off;
     }
     length *= 2;
   }
-  const count = states[0]!.length;
+  const count = nth(states, 0).length;
   let total = 0;
   for (let s = 0; s < length; s++) {
-    const [w, of] = [weights[s]!, states[s]!];
+    const [w, of] = [doubleAt(weights, s), nth(states, s)];
     total += w;
-    for (let k = 0; k < count; k++) out[from + k]! += w * of[k]!;
+    for (let k = 0; k < count; k++) out[from + k] = doubleAt(out, from + k) + w * doubleAt(of, k);
   }
-  for (let k = 0; k < count; k++) out[from + k]! /= total;
+  for (let k = 0; k < count; k++) out[from + k] = doubleAt(out, from + k) / total;
 }

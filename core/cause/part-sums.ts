@@ -1,3 +1,4 @@
+import { doubleAt, intAt, nth } from '@core/quantity/must';
 import { type Plan, placesOf, planOf } from './eliminate';
 import { type Laid, type Part, summed } from './infer';
 import type { CauseModel } from './model';
@@ -14,7 +15,7 @@ const TABLED = 10;
 /** Sums of the parts of what was laid: many looks ask for the same ones, and each is worked out once. */
 export function partSums(model: CauseModel, laid: Laid): PartSums {
   const touching = laid.parts.map(
-    ({ mechanisms }) => new Set(mechanisms.flatMap((m) => model.touchedBy[m]!)),
+    ({ mechanisms }) => new Set(mechanisms.flatMap((m) => nth(model.touchedBy, m))),
   );
   const joints = laid.parts.map((part) =>
     part.mechanisms.length <= TABLED ? jointOf(part, laid.sound) : undefined,
@@ -26,9 +27,9 @@ export function partSums(model: CauseModel, laid: Laid): PartSums {
     if (!sum) {
       const joint = joints[part];
       const of = joint
-        ? marginal(joint, laid.parts[part]!.mechanisms, keep)
-        : planned(planOf(laid.parts[part]!.factors, keep), laid.sound);
-      known.set(key, (sum = kept(of, touching[part]!)));
+        ? marginal(joint, nth(laid.parts, part).mechanisms, keep)
+        : planned(planOf(nth(laid.parts, part).factors, keep), laid.sound);
+      known.set(key, (sum = kept(of, nth(touching, part))));
     }
     return sum;
   };
@@ -56,7 +57,7 @@ function jointOf({ mechanisms, factors }: Part, sound: Float64Array): PartSum {
   const laid = new Float64Array(size).fill(1);
   for (const { vars, table } of factors) {
     const places = placesOf(mechanisms, vars);
-    for (let s = 0; s < size; s++) laid[s]! *= table[places[s]!]!;
+    for (let s = 0; s < size; s++) laid[s] = doubleAt(laid, s) * doubleAt(table, intAt(places, s));
   }
   const known = new Map<number, Float64Array>();
   return (cause, shares) => {
@@ -65,14 +66,14 @@ function jointOf({ mechanisms, factors }: Part, sound: Float64Array): PartSum {
     joint = new Float64Array(size);
     joint[0] = 1;
     mechanisms.forEach((m, i) => {
-      const [off, on] = [1 - shares[m]!, shares[m]! * sound[m]!];
+      const [off, on] = [1 - doubleAt(shares, m), doubleAt(shares, m) * doubleAt(sound, m)];
       const half = 2 ** i;
       for (let s = 0; s < half; s++) {
-        joint[half + s] = joint[s]! * on;
-        joint[s]! *= off;
+        joint[half + s] = doubleAt(joint, s) * on;
+        joint[s] = doubleAt(joint, s) * off;
       }
     });
-    for (let s = 0; s < size; s++) joint[s]! *= laid[s]!;
+    for (let s = 0; s < size; s++) joint[s] = doubleAt(joint, s) * doubleAt(laid, s);
     known.set(cause, joint);
     return joint;
   };
@@ -83,7 +84,8 @@ function marginal(joint: PartSum, mechanisms: readonly number[], keep: readonly 
   return (cause, shares) => {
     const all = joint(cause, shares);
     const out = new Float64Array(2 ** keep.length);
-    for (let s = 0; s < all.length; s++) out[places[s]!]! += all[s]!;
+    for (let s = 0; s < all.length; s++)
+      out[intAt(places, s)] = doubleAt(out, intAt(places, s)) + doubleAt(all, s);
     return out;
   };
 }

@@ -1,3 +1,4 @@
+import { doubleAt, nth } from '@core/quantity/must';
 import type { Finding, FindingValue } from '@core/bench/finding';
 import { once } from '@core/quantity/once';
 import type { CauseData, CauseEntry } from './cause-data';
@@ -40,12 +41,14 @@ export type Ranking = {
 export function rankCauses(data: CauseData, findings: readonly Finding[], explainedFactor: number): Ranking {
   const { model, evidence, logs, without } = weigh(data, findings);
   const share = shares(model, logs);
-  const order = [...share.causes.keys()].sort((a, b) => share.causes[b]! - share.causes[a]!);
+  const order = [...share.causes.keys()].sort(
+    (a, b) => doubleAt(share.causes, b) - doubleAt(share.causes, a),
+  );
   const causes = order.map((i): RankedCause => {
     const weights = once(() => weightsOf(i, share.causes, without()));
     return {
-      cause: model.causes[i]!,
-      probability: share.causes[i]!,
+      cause: nth(model.causes, i),
+      probability: doubleAt(share.causes, i),
       get weights() {
         return weights();
       },
@@ -56,7 +59,7 @@ export function rankCauses(data: CauseData, findings: readonly Finding[], explai
     if (leader === undefined) return [];
     // each for itself: what another finding shows already is explained by the same leader
     const alone = (o: Evidence['observed'][number]) =>
-      scores(model, { observed: [o], direct: [], strange: [] })[leader]!;
+      doubleAt(scores(model, { observed: [o], direct: [], strange: [] }), leader);
     return evidence.observed
       .filter((o) => isAbnormal(o) && alone(o) < Math.log(explainedFactor))
       .map((o) => o.finding);
@@ -80,7 +83,7 @@ const held = (p: number): number => Math.max(LEAST, Math.min(1 - LEAST, p));
 function weightsOf(i: number, now: Float64Array, without: readonly Without[]): Weight[] {
   return without.map(({ finding, causes }) => ({
     ...finding,
-    nats: logit(held(now[i]!)) - logit(held(causes[i]!)),
+    nats: logit(held(doubleAt(now, i))) - logit(held(doubleAt(causes, i))),
   }));
 }
 

@@ -1,3 +1,4 @@
+import { doubleAt } from '@core/quantity/must';
 import type { Finding } from '@core/bench/finding';
 import { once } from '@core/quantity/once';
 import type { CauseData } from './cause-data';
@@ -56,7 +57,7 @@ function leftOut(model: CauseModel, evidence: Evidence, laid: Laid, all: Float64
     ...evidence.direct.map((d) =>
       of(
         d.finding,
-        all.map((l, i) => l - d.nats[i]!),
+        all.map((l, i) => l - doubleAt(d.nats, i)),
       ),
     ),
   ];

@@ -1,3 +1,4 @@
+import { must } from '@core/quantity/must';
 import * as z from 'zod';
 import { checkPack } from '@core/catalogue/check-pack';
 import { PackSchema } from '@core/catalogue/pack';
@@ -111,7 +112,7 @@ function fileDigest(
 
 /** Reads a case file. Nothing is repaired: the first fault is named with its place. */
 export function readCaseFile(text: string): Result<ReadCase, CaseFileError> {
-  const shaped = readShape(text, 'hollow-sprocket-case', EDITIONS.at(-1)!, CaseFileSchema);
+  const shaped = readShape(text, 'hollow-sprocket-case', must(EDITIONS.at(-1)), CaseFileSchema);
   if (!shaped.ok) return shaped;
   const file = shaped.value;
   const foreign = file.facts.find((f) => f.case !== file.case);

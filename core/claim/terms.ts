@@ -1,3 +1,4 @@
+import { must } from '@core/quantity/must';
 import { type Day, daysBetween, monthsBetween, plusMonths } from '@core/quantity/dates';
 import { judged } from '@core/quantity/judge';
 
@@ -32,12 +33,12 @@ export function judgeTerms(
   const ends = start === undefined ? undefined : plusMonths(start, terms.months);
   const overDays = ends !== undefined && failure !== undefined ? daysBetween(ends, failure) : undefined;
   const overKm = ran === undefined ? undefined : ran.km - terms.km;
-  const far = ran && judged(overKm!, ran.u, (km) => km > 0);
+  const far = ran && judged(must(overKm), ran.u, (km) => km > 0);
   if ((overDays ?? 0) > 0 || far === true)
     return {
       verdict: 'out',
       ends,
-      overKm: far === true ? overKm! : 0,
+      overKm: far === true ? must(overKm) : 0,
       overDays: Math.max(0, overDays ?? 0),
     };
   if (overKm === undefined) missing.push(runsBack ? 'distance_back' : 'distance');

@@ -1,3 +1,4 @@
+import { must, nth, num } from '@core/quantity/must';
 import type { Circle, Path, Point } from './path';
 
 /** Where the belt meets each wheel: distance along the pitch line from where it meets the driving wheel, mm. */
@@ -6,8 +7,8 @@ export function entries(circles: readonly Circle[], path: Path): number[] {
   let at = 0;
   for (let i = 0; i < circles.length; i++) {
     out.push(at);
-    const c = circles[i]!;
-    at += (c.lay ?? c.r) * path.wraps[i]! + path.spans[i]!.lengthMm;
+    const c = nth(circles, i);
+    at += (c.lay ?? c.r) * num(path.wraps, i) + nth(path.spans, i).lengthMm;
   }
   return out;
 }
@@ -36,11 +37,11 @@ export function placesAlong(
     k++;
   };
   for (let i = 0; i < circles.length && k < count; i++) {
-    const c = circles[i]!;
-    const s = path.spans[i]!;
-    const into = path.spans[(i + circles.length - 1) % circles.length]!;
+    const c = nth(circles, i);
+    const s = nth(path.spans, i);
+    const into = nth(path.spans, (i + circles.length - 1) % circles.length);
     const lay = c.lay ?? c.r;
-    const arc = lay * path.wraps[i]!;
+    const arc = lay * num(path.wraps, i);
     const start = into.angle - (c.turn * Math.PI) / 2;
     for (; k < count && from + k * step < at + arc; )
       put(onWheel(c, start + (c.turn * (from + k * step - at)) / lay));
@@ -54,8 +55,8 @@ export function placesAlong(
   }
   // Rounding may leave the last place just behind the end, which is the beginning.
   while (k < count) {
-    const c = circles[0]!;
-    put(onWheel(c, path.spans.at(-1)!.angle - (c.turn * Math.PI) / 2));
+    const c = nth(circles, 0);
+    put(onWheel(c, must(path.spans.at(-1)).angle - (c.turn * Math.PI) / 2));
   }
   return out;
 }

@@ -1,3 +1,4 @@
+import { nth, num } from '@core/quantity/must';
 import type { Layout } from './layout';
 import { type Circle, type Path, type Span, pointToSegment } from './path';
 
@@ -30,22 +31,22 @@ export function smallestClearance(
   for (const [i, s] of path.spans.entries()) {
     for (let j = i + 2; j < path.spans.length; j++) {
       if (i === 0 && j === n - 1) continue;
-      const mm = segmentGap(s, path.spans[j]!) - layout.backMm - layout.toothMm;
+      const mm = segmentGap(s, nth(path.spans, j)) - layout.backMm - layout.toothMm;
       offer({ mm, between: { kind: 'strands', spans: [i, j] } });
     }
     for (const [k, c] of circles.entries()) {
       if (k === s.from || k === s.to || c.arc) continue;
       offer({
-        mm: pointToSegment(c, s.a, s.b) - body[k]! - half,
+        mm: pointToSegment(c, s.a, s.b) - num(body, k) - half,
         between: { kind: 'strand_wheel', span: i, wheel: k },
       });
     }
   }
   for (const [i, a] of circles.entries()) {
     for (let j = i + 1; j < n; j++) {
-      const b = circles[j]!;
+      const b = nth(circles, j);
       if (a.arc || b.arc) continue;
-      const mm = Math.hypot(a.x - b.x, a.y - b.y) - body[i]! - body[j]!;
+      const mm = Math.hypot(a.x - b.x, a.y - b.y) - num(body, i) - num(body, j);
       offer({ mm, between: { kind: 'wheels', wheels: [i, j] } });
     }
   }
@@ -54,7 +55,7 @@ export function smallestClearance(
 
 /** Radius to the top of the rim: the surface that carries the belt plus the rim's height. */
 export function bodyRadius(layout: Layout, circle: Pick<Circle, 'r'>, index: number): number {
-  const wheel = layout.wheels[index]!;
+  const wheel = nth(layout.wheels, index);
   const surface = wheel.teeth === undefined ? (wheel.outsideMm ?? circle.r) : circle.r;
   return surface + wheel.rimMm;
 }

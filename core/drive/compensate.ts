@@ -1,3 +1,4 @@
+import { must, nth } from '@core/quantity/must';
 import { type Result, err, ok } from '@core/quantity/result';
 import { carrierAt, limitsOf, pointerAt } from './carrier';
 import { type Layout, nominalLength } from './layout';
@@ -32,11 +33,11 @@ export function compensatingIdlers(layout: Layout): { idler: number; cam: number
   const driven = new Set(drivenWheels(layout));
   const out: { idler: number; cam: number }[] = [];
   for (let i = layout.wheels.length - 1; i > 0; i--) {
-    const w = layout.wheels[i]!;
+    const w = nth(layout.wheels, i);
     if (w.role === 'tensioner') break;
     if (w.role !== 'idler' || w.carrier?.kind !== 'eccentric') continue;
     for (let j = i - 1; j > 0; j--) {
-      if (layout.wheels[j]!.role === 'tensioner') break;
+      if (nth(layout.wheels, j).role === 'tensioner') break;
       if (!driven.has(j)) continue;
       out.push({ idler: i, cam: j });
       break;
@@ -49,7 +50,7 @@ export function compensatingIdlers(layout: Layout): { idler: number; cam: number
 function nearestToZero(off: (reading: number) => number, points: readonly { t: number; v: number }[]) {
   let at = -1;
   points.forEach((p, i) => {
-    if (at < 0 || Math.abs(p.v) < Math.abs(points[at]!.v)) at = i;
+    if (at < 0 || Math.abs(p.v) < Math.abs(nth(points, at).v)) at = i;
   });
   const best = points[at];
   if (!best) return undefined;
@@ -81,8 +82,8 @@ export function compensate(
   let layout = changed;
   const steps: CompensationStep[] = [];
   for (const { idler, cam } of pairs) {
-    const wheel = layout.wheels[idler]!;
-    const carrier = wheel.carrier!;
+    const wheel = nth(layout.wheels, idler);
+    const carrier = must(wheel.carrier);
     const { window } = limitsOf(carrier);
     const off = (reading: number): number => {
       const moved = atCarrier(layout, idler, carrierAt(carrier, reading));
@@ -109,7 +110,7 @@ export function compensate(
       toReading,
       settings,
       residualTeeth,
-      residualDeg: (residualTeeth * 360) / layout.wheels[cam]!.teeth!,
+      residualDeg: (residualTeeth * 360) / must(nth(layout.wheels, cam).teeth),
       inRange: settings.length > 0,
     });
     layout = atCarrier(layout, idler, carrierAt(carrier, toReading));

@@ -1,3 +1,4 @@
+import { nth } from '@core/quantity/must';
 import { backOf, carrierKind, readingUnit } from './carrier';
 import { isMarked } from './judge-marks';
 import { isFree, type Layout, rowOf, tensionerIndex, type Wheel } from './layout';
@@ -152,5 +153,5 @@ export const hasAll = (needs: readonly string[] | undefined, has: ReadonlySet<st
 /** "belt", "chain", or "belt or chain" while it is not known or there are both. */
 export function kindWord(has: ReadonlySet<string> | undefined): string {
   const kinds = (['belt', 'chain'] as const).filter((k) => has === undefined || has.has(k));
-  return kinds.length === 1 ? kinds[0]! : 'belt or chain';
+  return kinds.length === 1 ? nth(kinds, 0) : 'belt or chain';
 }

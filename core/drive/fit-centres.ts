@@ -1,3 +1,4 @@
+import { nth, num } from '@core/quantity/must';
 import { Matrix, SVD } from 'ml-matrix';
 import { type Result, err, ok } from '@core/quantity/result';
 import type { Point } from './carrier';
@@ -43,7 +44,7 @@ export function fitCentres(
 }
 
 const between = (points: readonly Point[], d: Distance) =>
-  Math.hypot(points[d.a]!.x - points[d.b]!.x, points[d.a]!.y - points[d.b]!.y);
+  Math.hypot(nth(points, d.a).x - nth(points, d.b).x, nth(points, d.a).y - nth(points, d.b).y);
 
 /** Differences in χ² below this leave it open which of two distances is wrong (two sigmas). */
 const OPEN = 4;
@@ -66,13 +67,13 @@ function solve(
   rough: readonly Point[],
   distances: readonly Distance[],
 ): Result<{ points: Point[] }, CentresError> {
-  const [origin, second] = [rough[0]!, rough[1]!];
+  const [origin, second] = [nth(rough, 0), nth(rough, 1)];
   const along = Math.atan2(second.y - origin.y, second.x - origin.x);
   const unknowns = 2 * rough.length - 3;
   const build = (v: readonly number[]): Point[] => [
     origin,
-    { x: origin.x + v[0]! * Math.cos(along), y: origin.y + v[0]! * Math.sin(along) },
-    ...rough.slice(2).map((_, i) => ({ x: v[1 + 2 * i]!, y: v[2 + 2 * i]! })),
+    { x: origin.x + num(v, 0) * Math.cos(along), y: origin.y + num(v, 0) * Math.sin(along) },
+    ...rough.slice(2).map((_, i) => ({ x: num(v, 1 + 2 * i), y: num(v, 2 + 2 * i) })),
   ];
   let x = [
     Math.hypot(second.x - origin.x, second.y - origin.y),
@@ -87,14 +88,14 @@ function solve(
     const points = build(v);
     const rows = distances.map((d) => {
       const row = new Array<number>(unknowns).fill(0);
-      const [p, q] = [points[d.a]!, points[d.b]!];
+      const [p, q] = [nth(points, d.a), nth(points, d.b)];
       const length = Math.hypot(p.x - q.x, p.y - q.y) || 1;
       const [ux, uy] = [(p.x - q.x) / length / d.u, (p.y - q.y) / length / d.u];
       const add = (i: number, sx: number, sy: number) => {
-        if (i === 1) row[0]! += sx * Math.cos(along) + sy * Math.sin(along);
+        if (i === 1) row[0] = num(row, 0) + sx * Math.cos(along) + sy * Math.sin(along);
         else if (i > 1) {
-          row[2 * i - 3]! += sx;
-          row[2 * i - 2]! += sy;
+          row[2 * i - 3] = num(row, 2 * i - 3) + sx;
+          row[2 * i - 2] = num(row, 2 * i - 2) + sy;
         }
       };
       add(d.a, ux, uy);
@@ -113,7 +114,7 @@ function solve(
     const damped = normal.clone();
     for (let i = 0; i < unknowns; i++) damped.set(i, i, normal.get(i, i) * (1 + damping) + 1e-12);
     const step = new SVD(damped, { autoTranspose: true }).solve(j.transpose().mmul(e)).getColumn(0);
-    const next = x.map((v, i) => v + step[i]!);
+    const next = x.map((v, i) => v + num(step, i));
     const then = cost(next);
     if (then <= now) {
       const small = step.every((s) => Math.abs(s) < 1e-10);

@@ -1,3 +1,4 @@
+import { must } from '@core/quantity/must';
 import { type Result, err, ok } from '@core/quantity/result';
 import { readingUnit } from './carrier';
 import { type Layout, tensionerIndex } from './layout';
@@ -76,8 +77,8 @@ export function heatEffect(layout: Layout, atC: number): Result<HeatEffect, Heat
   if (!hot.ok) return hot;
   return ok({
     reading: {
-      drawn: a.value.setting!.reading,
-      warm: b.value.setting!.reading,
+      drawn: must(a.value.setting).reading,
+      warm: must(b.value.setting).reading,
       unit: readingUnit(carrier),
     },
     slackWhenColdMm: hot.value.path.lengthMm - cold.value.path.lengthMm,

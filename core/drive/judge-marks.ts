@@ -1,3 +1,4 @@
+import { nth } from '@core/quantity/must';
 import { judgeOffset, type OffsetPattern, offsetPattern, type OffsetVerdict } from './judge-offset';
 import { isFree, type Layout, type Wheel } from './layout';
 import { drivenWheels } from './strands';
@@ -61,4 +62,4 @@ export const freeSeats = (layout: Layout): FreeSeat[] =>
 
 /** Indices of a layout's driven wheels whose marks are looked at, in belt order. */
 export const markedWheels = (layout: Layout): number[] =>
-  drivenWheels(layout).filter((i) => isMarked(layout.wheels[i]!));
+  drivenWheels(layout).filter((i) => isMarked(nth(layout.wheels, i)));

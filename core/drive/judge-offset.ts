@@ -1,3 +1,4 @@
+import { nth } from '@core/quantity/must';
 import { judged, surelyAbove } from '@core/quantity/judge';
 import type { Phase } from './phase';
 
@@ -96,6 +97,6 @@ export function offsetPattern(seen: readonly { wheel: number; verdict: OffsetVer
   const run = after.findIndex((x) => x !== k);
   const tail = run < 0 ? [] : after.slice(run);
   return tail.every((x) => x === 0)
-    ? { pattern: 'from_wheel', wheel: seen[first]!.wheel }
+    ? { pattern: 'from_wheel', wheel: nth(seen, first).wheel }
     : { pattern: 'inconsistent' };
 }

@@ -1,3 +1,4 @@
+import { nth } from '@core/quantity/must';
 import type { Carrier } from './carrier';
 import type { Layout } from './layout';
 import { type Circle, circlesOf, spanAngle, spanLength, wrapAngle } from './path';
@@ -13,7 +14,7 @@ const TAU = 2 * Math.PI;
 export function lengthByAngle(layout: Layout, index: number, carrier: Carrier): (t: number) => number {
   const { base, p, q, before, after } = around(layout, index);
   const n = base.length;
-  const loose = { ...base[index]! };
+  const loose = { ...nth(base, index) };
   if (n === 2) {
     return (t) => {
       move(loose, carrier, t);
@@ -29,14 +30,14 @@ export function lengthByAngle(layout: Layout, index: number, carrier: Carrier): 
   let fixed = 0;
   for (let i = 0; i < n; i++) {
     const j = (i + 1) % n;
-    if (i !== index && j !== index) fixed += spanLength(base[i]!, base[j]!);
+    if (i !== index && j !== index) fixed += spanLength(nth(base, i), nth(base, j));
     if (i !== index && i !== p && i !== q) {
-      const inAngle = spanAngle(base[(i + n - 1) % n]!, base[i]!);
-      fixed += base[i]!.lay * signedWrap(base[i]!, inAngle, spanAngle(base[i]!, base[j]!));
+      const inAngle = spanAngle(nth(base, (i + n - 1) % n), nth(base, i));
+      fixed += nth(base, i).lay * signedWrap(nth(base, i), inAngle, spanAngle(nth(base, i), nth(base, j)));
     }
   }
-  const intoBefore = spanAngle(base[(p + n - 1) % n]!, before);
-  const outOfAfter = spanAngle(after, base[(q + 1) % n]!);
+  const intoBefore = spanAngle(nth(base, (p + n - 1) % n), before);
+  const outOfAfter = spanAngle(after, nth(base, (q + 1) % n));
   return (t) => {
     move(loose, carrier, t);
     const a = spanAngle(before, loose);
@@ -60,7 +61,7 @@ function around(layout: Layout, index: number) {
   const n = base.length;
   const p = (index + n - 1) % n;
   const q = (index + 1) % n;
-  return { base, p, q, before: base[p]!, after: base[q]! };
+  return { base, p, q, before: nth(base, p), after: nth(base, q) };
 }
 
 /**
@@ -70,7 +71,7 @@ function around(layout: Layout, index: number) {
  */
 export function tangentRanges(layout: Layout, index: number, carrier: Carrier, range: Interval): Interval[] {
   const { base, before, after } = around(layout, index);
-  const loose = base[index]!;
+  const loose = nth(base, index);
   let pieces: Interval[] = [range];
   for (const other of new Set([before, after])) {
     const [dx, dy] = [carrier.pivot.x - other.x, carrier.pivot.y - other.y];

@@ -1,3 +1,4 @@
+import { nth } from '@core/quantity/must';
 import { own } from '@core/quantity/own';
 import type { Carrier, Point } from './carrier';
 import type { Layout, Wheel } from './layout';
@@ -38,7 +39,7 @@ export function moveBanks(layout: Layout, nearerMm: Readonly<Record<string, numb
 
 /** Layout with all centre distances from the driving wheel multiplied; wheels and arms keep their size. */
 export function growCentres(layout: Layout, factor: number): Layout {
-  const { x, y } = layout.wheels[0]!;
+  const { x, y } = nth(layout.wheels, 0);
   const grow = (p: Point) => ({ x: x + (p.x - x) * factor, y: y + (p.y - y) * factor });
   return { ...layout, wheels: layout.wheels.map((w) => moveWheel(w, grow)) };
 }

@@ -1,3 +1,4 @@
+import { nth, num } from '@core/quantity/must';
 import { type Result, err, ok } from '@core/quantity/result';
 import { carriedCentre, type Point } from './carrier';
 import { type Layout, layRadius, pitchRadius } from './layout';
@@ -105,13 +106,13 @@ export function solvePath(circles: readonly Circle[], sense: 1 | -1): Result<Pat
   const spans: Span[] = [];
   for (const [i, c] of circles.entries()) {
     const j = (i + 1) % n;
-    const d = circles[j]!;
+    const d = nth(circles, j);
     const angle = spanAngle(c, d);
     if (Number.isNaN(angle)) return err({ code: 'no_tangent', wheels: [i, j] });
     spans.push({ from: i, to: j, a: touch(c, angle), b: touch(d, angle), lengthMm: spanLength(c, d), angle });
   }
-  const wraps = circles.map((c, i) => wrapOf(c, spans[(i + n - 1) % n]!.angle, spans[i]!.angle));
-  const turns = circles.reduce((sum, c, i) => sum + c.turn * wraps[i]!, 0);
+  const wraps = circles.map((c, i) => wrapOf(c, nth(spans, (i + n - 1) % n).angle, nth(spans, i).angle));
+  const turns = circles.reduce((sum, c, i) => sum + c.turn * num(wraps, i), 0);
   if (Math.abs(turns - sense * TAU) > 1e-6) {
     return err({ code: 'not_reached', wheels: [wraps.indexOf(Math.max(...wraps))] });
   }
@@ -120,7 +121,7 @@ export function solvePath(circles: readonly Circle[], sense: 1 | -1): Result<Pat
   if (fault) return err(fault);
   const lengthMm =
     spans.reduce((s, x) => s + x.lengthMm, 0) +
-    circles.reduce((s, c, i) => s + (c.lay ?? c.r) * wraps[i]!, 0);
+    circles.reduce((s, c, i) => s + (c.lay ?? c.r) * num(wraps, i), 0);
   return ok({ lengthMm, spans, wraps });
 }
 
@@ -132,7 +133,7 @@ function touch(c: Circle, angle: number): Point {
 function overlap(circles: readonly Circle[]): PathError | undefined {
   for (const [i, a] of circles.entries()) {
     for (let j = i + 1; j < circles.length; j++) {
-      const b = circles[j]!;
+      const b = nth(circles, j);
       // A shoe is no disc: its centre of curvature may lie far away.
       if (a.arc || b.arc) continue;
       const byMm = a.r + b.r - Math.hypot(a.x - b.x, a.y - b.y);
@@ -146,7 +147,7 @@ function overlap(circles: readonly Circle[]): PathError | undefined {
 function crossing(spans: readonly Span[]): PathError | undefined {
   for (const [i, s] of spans.entries()) {
     for (let j = i + 1; j < spans.length; j++) {
-      const t = spans[j]!;
+      const t = nth(spans, j);
       if (segmentsCross(s.a, s.b, t.a, t.b))
         return { code: 'spans_cross', wheels: [s.from, s.to, t.from, t.to] };
     }
@@ -193,10 +194,10 @@ function crossesArc(s: Span, c: Circle, [from, to]: readonly [number, number]): 
 function offShoe(circles: readonly Circle[], spans: readonly Span[]): PathError | undefined {
   const n = circles.length;
   for (let i = 0; i < n; i++) {
-    const c = circles[i]!;
+    const c = nth(circles, i);
     if (!c.arc) continue;
     const [from, to] = c.arc;
-    for (const angle of [spans[(i + n - 1) % n]!.angle, spans[i]!.angle]) {
+    for (const angle of [nth(spans, (i + n - 1) % n).angle, nth(spans, i).angle]) {
       const past = wrapAngle(angle - (c.turn * Math.PI) / 2 - from);
       const width = to - from;
       if (past > width + EPS)

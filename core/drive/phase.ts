@@ -1,3 +1,4 @@
+import { must, nth, num } from '@core/quantity/must';
 import { type Layout, tensionerIndex } from './layout';
 import { type Circle, type Path, wrapAngle } from './path';
 import type { Solved } from './solve-drive';
@@ -42,11 +43,11 @@ export type Seat = { between: number; aheadDriven: number; aheadDriver: number }
  * @param near the turn is chosen that lies nearest to this; without it the one that cuts the free side in the middle
  */
 function angleToLeave(c: Circle, path: Path, i: number, markDeg: number, near?: number): number {
-  const leave = path.spans[i]!.angle - (c.turn * Math.PI) / 2;
+  const leave = nth(path.spans, i).angle - (c.turn * Math.PI) / 2;
   const ahead = wrapAngle(c.turn * (leave - markDeg * RAD));
   if (near !== undefined) return near + wrapAngle(ahead - near + Math.PI) - Math.PI;
-  const free = 2 * Math.PI - path.wraps[i]!;
-  return ahead > path.wraps[i]! + free / 2 ? ahead - 2 * Math.PI : ahead;
+  const free = 2 * Math.PI - num(path.wraps, i);
+  return ahead > num(path.wraps, i) + free / 2 ? ahead - 2 * Math.PI : ahead;
 }
 
 type Counted = {
@@ -69,22 +70,22 @@ function markDistance(
   j: number,
   seat?: Seat,
 ): Counted | undefined {
-  const mark = layout.wheels[j]!.markDeg;
-  const zero = layout.wheels[0]!.markDeg;
+  const mark = nth(layout.wheels, j).markDeg;
+  const zero = nth(layout.wheels, 0).markDeg;
   if (mark === undefined || zero === undefined) return undefined;
   const n = circles.length;
   const route = tensionerIndex(layout) > j ? ('slack' as const) : ('tight' as const);
   const [from, to] = route === 'tight' ? [j, n] : [0, j];
-  const lay = (i: number) => circles[i % n]!.lay ?? circles[i % n]!.r;
-  const aheadDriven = angleToLeave(circles[j]!, path, j, mark, seat?.aheadDriven);
-  const aheadDriver = angleToLeave(circles[0]!, path, 0, zero, seat?.aheadDriver);
+  const lay = (i: number) => nth(circles, i % n).lay ?? nth(circles, i % n).r;
+  const aheadDriven = angleToLeave(nth(circles, j), path, j, mark, seat?.aheadDriven);
+  const aheadDriver = angleToLeave(nth(circles, 0), path, 0, zero, seat?.aheadDriver);
   const [first, last] = route === 'tight' ? [aheadDriven, aheadDriver] : [aheadDriver, aheadDriven];
-  let mm = lay(from) * first + lay(to) * (path.wraps[to % n]! - last);
+  let mm = lay(from) * first + lay(to) * (num(path.wraps, to % n) - last);
   let freeMm = 0;
   for (let i = from; i < to; i++) {
-    const arc = i === from ? 0 : lay(i) * path.wraps[i]!;
-    mm += arc + path.spans[i]!.lengthMm;
-    freeMm += path.spans[i]!.lengthMm + (layout.wheels[i]!.teeth === undefined ? arc : 0);
+    const arc = i === from ? 0 : lay(i) * num(path.wraps, i);
+    mm += arc + nth(path.spans, i).lengthMm;
+    freeMm += nth(path.spans, i).lengthMm + (nth(layout.wheels, i).teeth === undefined ? arc : 0);
   }
   return { route, mm, freeMm, aheadDriven, aheadDriver };
 }
@@ -102,9 +103,9 @@ export function markPhases(
   elongation = 0,
   seated?: ReadonlyMap<number, Seat>,
 ): Phase[] {
-  const z0 = layout.wheels[0]!.teeth;
+  const z0 = nth(layout.wheels, 0).teeth;
   if (z0 === undefined) return [];
-  const half = (i: number) => (layout.wheels[i]!.markOnTooth ? 0.5 : 0);
+  const half = (i: number) => (nth(layout.wheels, i).markOnTooth ? 0.5 : 0);
   return drivenWheels(layout).flatMap((j) => {
     const seat = seated?.get(j);
     const d = markDistance(layout, solved, j, seat);
@@ -114,7 +115,7 @@ export function markPhases(
     const pitches = d.mm / layout.pitchMm + sign * (half(0) - half(j)) - longer;
     const between = seat?.between ?? Math.round(pitches);
     const teeth = sign * (pitches - between);
-    const z = layout.wheels[j]!.teeth!;
+    const z = must(nth(layout.wheels, j).teeth);
     const near = Math.abs(teeth) > 0.5 - HALF && Math.abs(teeth) <= 0.5 + HALF;
     return [
       {

@@ -1,3 +1,5 @@
+import { must, nth, num } from '@core/quantity/must';
+
 const PHI = (Math.sqrt(5) - 1) / 2;
 export type Sample = { t: number; v: number };
 export type Interval = { from: number; to: number };
@@ -24,7 +26,7 @@ export function profile(f: (t: number) => number, range: Interval, steps: number
   put(range.to);
   const points: Sample[] = [];
   for (let k = 0; k < raw.length; k++) {
-    const [a, b] = [raw[k]!, raw[k + 1]];
+    const [a, b] = [nth(raw, k), raw[k + 1]];
     if (!Number.isNaN(a.v)) points.push(a);
     if (b && Number.isNaN(a.v) !== Number.isNaN(b.v)) points.push(...towardsEnd(f, a, b));
   }
@@ -52,29 +54,29 @@ function towardsEnd(f: (t: number) => number, a: Sample, b: Sample): Sample[] {
 /** Adds the top or bottom between neighbours of each sample that stands above or below both. */
 function withExtrema(f: (t: number) => number, points: Sample[], width: number, closed: boolean): Sample[] {
   const out: Sample[] = [];
-  const turn = closed ? points.at(-1)!.t - points[0]!.t : 0;
+  const turn = closed ? must(points.at(-1)).t - nth(points, 0).t : 0;
   const far = Math.abs(width) * 1.5;
   for (let k = 0; k < points.length; k++) {
-    const here = points[k]!;
+    const here = nth(points, k);
     let [before, after] = [points[k - 1], points[k + 1]];
-    if (closed && k === 0) before = shifted(points.at(-2)!, -turn);
-    if (closed && k === points.length - 1) after = shifted(points[1]!, turn);
+    if (closed && k === 0) before = shifted(must(points.at(-2)), -turn);
+    if (closed && k === points.length - 1) after = shifted(nth(points, 1), turn);
     // A stretch without values parts the neighbours.
     const near = (p: Sample | undefined) => p !== undefined && Math.abs(p.t - here.t) < far;
-    const up = near(before) && near(after) && here.v >= before!.v && here.v >= after!.v;
-    const down = near(before) && near(after) && here.v <= before!.v && here.v <= after!.v;
+    const up = near(before) && near(after) && here.v >= must(before).v && here.v >= must(after).v;
+    const down = near(before) && near(after) && here.v <= must(before).v && here.v <= must(after).v;
     if (!up && !down) {
       out.push(here);
       continue;
     }
-    const top = golden(f, before!.t, after!.t, up ? 1 : -1);
+    const top = golden(f, must(before).t, must(after).t, up ? 1 : -1);
     const better = !Number.isNaN(top.v) && (up ? top.v > here.v : top.v < here.v);
     if (!better) out.push(here);
     else if ((top.t - here.t) * width < 0) out.push(top, here);
     else out.push(here, top);
   }
   // Over the seam an extremum is found from both sides; the one outside the turn is the same place.
-  return closed ? out.filter((p) => p.t >= points[0]!.t && p.t <= points.at(-1)!.t) : out;
+  return closed ? out.filter((p) => p.t >= nth(points, 0).t && p.t <= must(points.at(-1)).t) : out;
 }
 
 const shifted = (p: Sample, by: number): Sample => ({ t: p.t + by, v: p.v });
@@ -116,14 +118,14 @@ export function crossings(f: (t: number) => number, target: number, points: read
   const zeros: number[] = [];
   const g = (t: number) => f(t) - target;
   for (let i = 0; i < points.length; i++) {
-    const a = points[i]!;
+    const a = nth(points, i);
     const b = points[i + 1];
     const ga = a.v - target;
     if (Math.abs(ga) < TOUCH) zeros.push(a.t);
     else if (b && Math.abs(b.v - target) >= TOUCH && ga * (b.v - target) < 0)
       zeros.push(zeroBetween(g, a.t, ga, b.t, b.v - target));
   }
-  return zeros.filter((t, i) => Math.abs(g(t)) < 1e-6 && (i === 0 || Math.abs(t - zeros[i - 1]!) > 1e-9));
+  return zeros.filter((t, i) => Math.abs(g(t)) < 1e-6 && (i === 0 || Math.abs(t - num(zeros, i - 1)) > 1e-9));
 }
 
 /** Zero of f between a and b with f(a)·f(b) < 0: regula falsi, Illinois variant (Dowell & Jarratt 1971). */

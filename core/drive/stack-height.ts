@@ -1,3 +1,4 @@
+import { must, nth, num } from '@core/quantity/must';
 import { Matrix, inverse } from 'ml-matrix';
 import { surelyAbove } from '@core/quantity/judge';
 import { type Result, err, ok } from '@core/quantity/result';
@@ -39,7 +40,7 @@ export function stackEffect(
   return ok({
     seen: markPhases(moved, after.value),
     changeTeeth: kept.map((p, i) => {
-      const old = was[i]!;
+      const old = nth(was, i);
       return {
         wheel: p.wheel,
         teeth: p.teeth - old.teeth,
@@ -88,7 +89,7 @@ export function estimateBanks(
   if (!nominal.ok) return nominal;
   const seats = seating(markPhases(layout, nominal.value));
   const predict = (mm: readonly number[]): number[] | undefined => {
-    const moved = moveBanks(layout, Object.fromEntries(banks.map((b, i) => [b, mm[i]!])));
+    const moved = moveBanks(layout, Object.fromEntries(banks.map((b, i) => [b, num(mm, i)])));
     const solved = solveFixed(moved);
     if (!solved.ok) return undefined;
     const phases = new Map(markPhases(moved, solved.value, 0, seats).map((p) => [p.wheel, p.teeth]));
@@ -101,10 +102,12 @@ export function estimateBanks(
     if (!at || at.some(Number.isNaN)) return err({ code: 'no_fit' });
     const columns = banks.map((_, k) => predict(x.map((v, i) => (i === k ? v + STEP_MM : v))));
     if (columns.some((c) => c === undefined)) return err({ code: 'no_fit' });
-    const jacobian = new Matrix(seen.map((s, r) => columns.map((c) => (c![r]! - at[r]!) / STEP_MM / s.u)));
+    const jacobian = new Matrix(
+      seen.map((s, r) => columns.map((c) => (num(must(c), r) - num(at, r)) / STEP_MM / s.u)),
+    );
     const blind = banks.findIndex((_, k) => jacobian.getColumn(k).every((v) => Math.abs(v) < 1e-9));
-    if (blind >= 0) return err({ code: 'bank_not_seen', bank: banks[blind]! });
-    const rest = Matrix.columnVector(seen.map((s, r) => (s.teeth - at[r]!) / s.u));
+    if (blind >= 0) return err({ code: 'bank_not_seen', bank: nth(banks, blind) });
+    const rest = Matrix.columnVector(seen.map((s, r) => (s.teeth - num(at, r)) / s.u));
     const normal = jacobian.transpose().mmul(jacobian);
     try {
       covariance = inverse(normal);
@@ -112,19 +115,19 @@ export function estimateBanks(
       return err({ code: 'no_fit' });
     }
     const step = covariance.mmul(jacobian.transpose()).mmul(rest).getColumn(0);
-    x = x.map((v, i) => v + step[i]!);
+    x = x.map((v, i) => v + num(step, i));
     if (step.every((s) => Math.abs(s) < 1e-9)) break;
   }
   const fitted = predict(x);
   if (!fitted || !covariance) return err({ code: 'no_fit' });
-  const found = banks.map((id, i) => ({ id, nearerMm: x[i]!, u: Math.sqrt(covariance.get(i, i)) }));
+  const found = banks.map((id, i) => ({ id, nearerMm: num(x, i), u: Math.sqrt(covariance.get(i, i)) }));
   const beyond = beyondReach(layout, found);
   if (beyond) return err(beyond);
-  const residuals = seen.map((s, r) => ({ wheel: s.wheel, teeth: s.teeth - fitted[r]! }));
+  const residuals = seen.map((s, r) => ({ wheel: s.wheel, teeth: s.teeth - num(fitted, r) }));
   return ok({
     banks: found,
     residuals,
-    chi2: residuals.reduce((sum, r, i) => sum + (r.teeth / seen[i]!.u) ** 2, 0),
+    chi2: residuals.reduce((sum, r, i) => sum + (r.teeth / nth(seen, i).u) ** 2, 0),
     freedom: seen.length - banks.length,
   });
 }

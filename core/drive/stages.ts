@@ -1,3 +1,4 @@
+import { must, nth } from '@core/quantity/must';
 import { type Result, err, ok } from '@core/quantity/result';
 import type { Layout } from './layout';
 import type { Phase } from './phase';
@@ -24,18 +25,18 @@ export function stagesOf(layouts: readonly Layout[], id: string): Result<Stage[]
   if (!root) return err({ code: 'stage_unknown', layout: id, wants: id });
   const stages: Stage[] = [{ layout: root, ratio: 1 }];
   for (let s = 0; s < stages.length; s++) {
-    const parent = stages[s]!;
+    const parent = nth(stages, s);
     for (const layout of layouts.filter((l) => l.follows?.layout === parent.layout.id)) {
       if (stages.some((x) => x.layout.id === layout.id))
         return err({ code: 'stage_loop', layout: layout.id });
-      const wheel = parent.layout.wheels.findIndex((w) => w.id === layout.follows!.wheel);
+      const wheel = parent.layout.wheels.findIndex((w) => w.id === must(layout.follows).wheel);
       const shaft = parent.layout.wheels[wheel];
       if (!shaft)
-        return err({ code: 'stage_wheel_unknown', layout: layout.id, wheel: layout.follows!.wheel });
-      const driver = layout.wheels[0]!;
+        return err({ code: 'stage_wheel_unknown', layout: layout.id, wheel: must(layout.follows).wheel });
+      const driver = nth(layout.wheels, 0);
       const byMm = Math.hypot(driver.x - shaft.x, driver.y - shaft.y);
       if (byMm > SAME_SHAFT_MM) return err({ code: 'stage_apart', layout: layout.id, byMm });
-      const teeth = parent.layout.wheels[0]!.teeth ?? 1;
+      const teeth = nth(parent.layout.wheels, 0).teeth ?? 1;
       stages.push({
         layout,
         on: { stage: s, wheel },
@@ -57,7 +58,7 @@ export function crankOffsets(
   const out: { stage: number; wheel: number; crankDeg: number }[] = [];
   stages.forEach((s, i) => {
     const brought = s.on
-      ? (out.find((o) => o.stage === s.on!.stage && o.wheel === s.on!.wheel)?.crankDeg ?? 0)
+      ? (out.find((o) => o.stage === must(s.on).stage && o.wheel === must(s.on).wheel)?.crankDeg ?? 0)
       : 0;
     for (const p of phases[i] ?? [])
       out.push({ stage: i, wheel: p.wheel, crankDeg: brought + p.driverDeg / s.ratio });

@@ -1,3 +1,4 @@
+import { must, nth } from '@core/quantity/must';
 import { type Result, err, ok } from '@core/quantity/result';
 import {
   angleAtReading,
@@ -157,7 +158,7 @@ const WAY = 24;
 /** How far a tensioner can follow growth and shortening from one of its settings. */
 export function travelFrom(layout: Layout, settings: Settings, setting: Setting): Travel {
   const index = settings.tensioner;
-  const carrier = layout.wheels[index]!.carrier!;
+  const carrier = must(nth(layout.wheels, index).carrier);
   const { lengthAt, pieces } = stretches(layout, index, carrier);
   const dir = setting.takeUp === 'ccw' ? 1 : -1;
   const from = setting.carrierDeg * RAD;

@@ -1,3 +1,4 @@
+import { nth } from '@core/quantity/must';
 import type { Layout } from './layout';
 import type { Circle } from './path';
 
@@ -13,10 +14,10 @@ export type Turned = {
  * ones by the speed of the belt on their surface, without slip; shoes do not turn.
  */
 export function turnedBy(layout: Layout, circles: readonly Circle[], driverDeg: number): Turned {
-  const z0 = layout.wheels[0]!.teeth ?? 1;
+  const z0 = nth(layout.wheels, 0).teeth ?? 1;
   const pitches = (driverDeg / 360) * z0;
   const wheelDeg = layout.wheels.map((w, i) => {
-    const c = circles[i]!;
+    const c = nth(circles, i);
     if (w.arc) return 0;
     const turns =
       w.teeth === undefined ? (pitches * layout.pitchMm) / (2 * Math.PI * c.r) : pitches / w.teeth;

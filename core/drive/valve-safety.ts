@@ -1,3 +1,4 @@
+import { num } from '@core/quantity/must';
 import type { ValveGeometry } from './valves-schema';
 
 const RAD = Math.PI / 180;
@@ -54,7 +55,7 @@ export function safeCrankRanges(g: ValveGeometry): SafeRanges {
   const start = roomMm.findIndex((r) => r <= 0);
   let open: number | undefined;
   for (let k = start; k <= start + 360; k++) {
-    const safe = k < start + 360 && roomMm[k % 360]! > 0;
+    const safe = k < start + 360 && num(roomMm, k % 360) > 0;
     if (safe && open === undefined) open = edge(k - 1, k);
     if (!safe && open !== undefined) {
       ranges.push({ fromDeg: open, toDeg: edge(k - 1, k) });
@@ -72,7 +73,7 @@ export function safeCrankRanges(g: ValveGeometry): SafeRanges {
 export function restDeg(g: ValveGeometry, roomMm: number): number | undefined {
   const { roomMm: at } = safeCrankRanges(g);
   for (let d = 0; d <= 180; d++)
-    for (const way of d === 0 ? [0] : [-d, d]) if (at[(way + 360) % 360]! >= roomMm) return way;
+    for (const way of d === 0 ? [0] : [-d, d]) if (num(at, (way + 360) % 360) >= roomMm) return way;
   return undefined;
 }
 

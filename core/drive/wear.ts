@@ -1,3 +1,4 @@
+import { nth } from '@core/quantity/must';
 import { type Result, err, ok } from '@core/quantity/result';
 import { readingUnit } from './carrier';
 import { type Layout, nominalLength, tensionerIndex } from './layout';
@@ -56,9 +57,9 @@ export function wearState(layout: Layout, e: number): Result<WearState, Settings
   return ok({
     cams: now.map((p, i) => ({
       wheel: p.wheel,
-      teeth: p.teeth - was[i]!.teeth,
-      wheelDeg: p.wheelDeg - was[i]!.wheelDeg,
-      driverDeg: p.driverDeg - was[i]!.driverDeg,
+      teeth: p.teeth - nth(was, i).teeth,
+      wheelDeg: p.wheelDeg - nth(was, i).wheelDeg,
+      driverDeg: p.driverDeg - nth(was, i).driverDeg,
     })),
     ...(a && b && carrier
       ? { reading: { fresh: a.reading, worn: b.reading, unit: readingUnit(carrier) } }

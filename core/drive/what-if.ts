@@ -1,3 +1,4 @@
+import { must, nth } from '@core/quantity/must';
 import { own } from '@core/quantity/own';
 import { type Result, err, ok } from '@core/quantity/result';
 import { angleAtReading, carrierAt } from './carrier';
@@ -87,9 +88,9 @@ export function driveState(base: Layout, w: WhatIf): Result<DriveState, Settings
   const made = solveDrive(base);
   const seats = made.ok ? seating(markPhases(base, made.value)) : undefined;
   const phases = markPhases(layout, picked, w.elongation, seats).map((p) => {
-    const wheel = layout.wheels[p.wheel]!;
+    const wheel = nth(layout.wheels, p.wheel);
     const teeth = p.teeth + (own(w.jumped, wheel.id) ?? 0);
-    return { ...p, ...inUnits(teeth, wheel.teeth!, layout.wheels[0]!.teeth!, layout.pitchMm) };
+    return { ...p, ...inUnits(teeth, must(wheel.teeth), must(nth(layout.wheels, 0).teeth), layout.pitchMm) };
   });
   return ok({
     layout,

@@ -1,3 +1,4 @@
+import { nth } from '@core/quantity/must';
 import { type Result, err, ok } from '@core/quantity/result';
 import { canonical } from './canonical';
 import type { Author, Fact, FactValue, FileRef, How } from './fact';
@@ -52,7 +53,7 @@ export function fileFact(state: State, caseId: string, entry: NewFact, author: A
     ...(joins && named === undefined && first ? { series: first.series ?? first.id } : {}),
     ...(entry.files?.length ? { files: [...entry.files] } : {}),
     ...(entry.u === undefined ? {} : { u: entry.u }),
-    ...(old.length === 0 ? {} : { supersedes: old.length === 1 ? old[0]! : old }),
+    ...(old.length === 0 ? {} : { supersedes: old.length === 1 ? nth(old, 0) : old }),
     ...(entry.basis?.length ? { basis: entry.basis } : {}),
     ...(entry.note ? { note: wellFormed(entry.note) } : {}),
   };
@@ -86,7 +87,7 @@ export function fileFacts(state: State, caseId: string, entries: readonly NewFac
 
 /** Marks facts as filed by one act. */
 export const byOneAct = (facts: readonly Fact[]): Fact[] =>
-  facts.length < 2 ? [...facts] : facts.map((f) => ({ ...f, act: facts[0]!.id }));
+  facts.length < 2 ? [...facts] : facts.map((f) => ({ ...f, act: nth(facts, 0).id }));
 
 /**
  * Facts that are undone with one: those of its act that were not taken back yet, also those that another of the same act

@@ -1,3 +1,4 @@
+import { must } from '@core/quantity/must';
 import { type Result, err } from '@core/quantity/result';
 import { type MergeError, mergeFacts } from './change';
 import { correctedBy, type Fact } from './fact';
@@ -47,7 +48,7 @@ export function consistent(facts: readonly Fact[]): { stand: readonly Fact[]; le
   const ofOneKind = keep(straight, (f) => {
     const mine = isDeclaration(f) ? kinds.get(f.about) : undefined;
     return isDeclaration(f) && mine !== f.value
-      ? { code: 'two_kinds', thing: f.about, kinds: [mine!, f.value] }
+      ? { code: 'two_kinds', thing: f.about, kinds: [must(mine), f.value] }
       : undefined;
   });
   const stand = keep(ofOneKind, (f) =>

@@ -1,3 +1,4 @@
+import { must, nth } from '@core/quantity/must';
 import { type Result, err, ok } from '@core/quantity/result';
 import { HOW, type How } from './fact';
 import { isCalled } from './names';
@@ -66,7 +67,7 @@ export function readLine(
   const note = reason.join(' because ').trim();
   // An installation fault is all that there is to say of it.
   const fault = named.o.part === 'fault' && named.about !== undefined;
-  const read = fault ? ok({ value: nameOfId(named.about!) }) : readValue(observable, value, ctx);
+  const read = fault ? ok({ value: nameOfId(must(named.about)) }) : readValue(observable, value, ctx);
   return ok({
     observable,
     ...(named.about === undefined ? {} : { about: named.about }),
@@ -121,7 +122,7 @@ function byThing(
     if (!found) continue;
     if ('code' in found || n === 1) return found;
     const hits = called(typed.slice(1, n), kind, things);
-    if (hits.length === 1) return { ...found, about: hits[0]!.id };
+    if (hits.length === 1) return { ...found, about: nth(hits, 0).id };
     const names = (hits.length > 1 ? hits : things.filter((t) => t.kind === kind)).map((t) => t.name);
     return { code: 'which_thing', wording: found.o.wording, names };
   }
@@ -154,13 +155,13 @@ const called = (typed: readonly string[], kind: string, things: readonly LineThi
 function withThing(found: Found, ctx: ReadContext, things: readonly LineThing[]): Found | LineError {
   const { o, rest, about } = found;
   if (about !== undefined) return found;
-  const must = needsThing(o);
+  const named = needsThing(o);
   const of = things.filter((t) => t.kind === o.part && t.name !== '');
-  if (!must && (of.length === 0 || o.place !== undefined || readValue(o, rest, ctx).ok)) return found;
+  if (!named && (of.length === 0 || o.place !== undefined || readValue(o, rest, ctx).ok)) return found;
   const typed = rest.split(' ').filter(Boolean);
   for (let n = typed.length; n > 0; n--) {
     const hits = called(typed.slice(0, n), o.part, things);
-    if (hits.length === 1) return { o, rest: typed.slice(n).join(' '), about: hits[0]!.id };
+    if (hits.length === 1) return { o, rest: typed.slice(n).join(' '), about: nth(hits, 0).id };
     if (hits.length > 1)
       return {
         code: 'several',
@@ -168,7 +169,7 @@ function withThing(found: Found, ctx: ReadContext, things: readonly LineThing[])
         wordings: hits.map((t) => `${o.wording}, ${t.name}`),
       };
   }
-  return must ? { code: 'which_thing', wording: o.wording, names: of.map((t) => t.name) } : found;
+  return named ? { code: 'which_thing', wording: o.wording, names: of.map((t) => t.name) } : found;
 }
 
 /** Things that what stands behind the observable's name on a line could still mean; all of its kind before anything is typed. */

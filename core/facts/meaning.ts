@@ -1,3 +1,4 @@
+import { nth } from '@core/quantity/must';
 import { KINDS } from './kinds';
 import { type Place, placeKey } from './place';
 import { bankThing, faultThing, oldThing, wheelThing } from './thing';
@@ -9,10 +10,10 @@ type Rule = { form: RegExp; read: (m: RegExpExecArray) => Meaning };
 
 /** Keys of the first edition that held an id, and what they mean today. Facts themselves are kept word for word. */
 const FIRST_EDITION: readonly Rule[] = [
-  { form: /^mark\.(.+)$/, read: (m) => ({ key: 'mark', about: wheelThing(m[1]!) }) },
-  { form: /^stack\.(.+)$/, read: (m) => ({ key: 'bank.nearer', about: bankThing(m[1]!) }) },
-  { form: /^old\.([^.]+)\.(.+)$/, read: (m) => ({ key: `part.${m[2]!}`, about: oldThing(m[1]!) }) },
-  { form: /^claim\.fault\.(.+)$/, read: (m) => ({ key: 'claim.fault', about: faultThing(m[1]!) }) },
+  { form: /^mark\.(.+)$/, read: (m) => ({ key: 'mark', about: wheelThing(nth(m, 1)) }) },
+  { form: /^stack\.(.+)$/, read: (m) => ({ key: 'bank.nearer', about: bankThing(nth(m, 1)) }) },
+  { form: /^old\.([^.]+)\.(.+)$/, read: (m) => ({ key: `part.${nth(m, 2)}`, about: oldThing(nth(m, 1)) }) },
+  { form: /^claim\.fault\.(.+)$/, read: (m) => ({ key: 'claim.fault', about: faultThing(nth(m, 1)) }) },
 ];
 
 /** Thing and observable of a fact, whichever edition wrote it. */

@@ -1,3 +1,4 @@
+import { nth } from '@core/quantity/must';
 import {
   type DateForm,
   type DateOrder,
@@ -165,13 +166,13 @@ export function findOption(
   const exact = options.find((o) => [o.key, o.wording, ...(o.also ?? [])].some((w) => fold(w) === t));
   if (exact) return exact.key;
   const starts = options.filter((o) => fold(o.wording).startsWith(t) || fold(o.key).startsWith(t));
-  if (starts.length === 1) return starts[0]!.key;
+  if (starts.length === 1) return nth(starts, 0).key;
   const inside = options.filter((o) =>
     fold(o.wording)
       .split(' ')
       .some((w) => w.startsWith(t)),
   );
-  return inside.length === 1 ? inside[0]!.key : undefined;
+  return inside.length === 1 ? nth(inside, 0).key : undefined;
 }
 
 function readList(

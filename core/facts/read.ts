@@ -1,3 +1,4 @@
+import { must } from '@core/quantity/must';
 import type { Fact, Said, SaidFact } from './fact';
 import { KINDS } from './kinds';
 import { meaningOf, slotKey } from './meaning';
@@ -53,7 +54,7 @@ export function observed(state: State, key: string, about?: string): Observation
   const fact = standing(state, key, about);
   if (fact) return { is: 'value', value: fact.value, fact };
   const silence = state.slots.silence(slotKey(meaningOf({ key, about })));
-  return silence ? { is: silence.why, fact: silence.facts.at(-1)! } : { is: 'nothing' };
+  return silence ? { is: silence.why, fact: must(silence.facts.at(-1)) } : { is: 'nothing' };
 }
 
 /** The fact that was filed of it, whether it says something or not. */
@@ -131,7 +132,7 @@ export function placedOf(state: State, key: string, about?: string): Placed[] {
   const out: Placed[] = [];
   for (const s of state.slots.ofKey(key))
     if (s.place && s.meaning.about === about)
-      out.push({ place: s.place, value: s.facts.at(-1)!.value, fact: s.facts.at(-1)! });
+      out.push({ place: s.place, value: must(s.facts.at(-1)).value, fact: must(s.facts.at(-1)) });
   return out.sort((a, b) => (a.place.from ?? 0) - (b.place.from ?? 0));
 }
 
@@ -153,7 +154,7 @@ export function thingsOf(state: State, registry: Registry): Thing[] {
     if (about === undefined) {
       const kind = registry.get(key)?.part;
       if (kind !== undefined) put(kind, kind, true);
-    } else if (kindOfId(about) !== undefined) put(about, kindOfId(about)!, about === kindOfId(about));
+    } else if (kindOfId(about) !== undefined) put(about, must(kindOfId(about)), about === kindOfId(about));
     else {
       const kind = textOf(state, THING.kind, about);
       if (kind !== undefined) put(about, kind, false);

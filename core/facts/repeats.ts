@@ -1,3 +1,5 @@
+import { num } from '@core/quantity/must';
+
 /** Readings of one thing, taken again and again. */
 export type Repeats = {
   value: number;
@@ -46,5 +48,5 @@ function outlierOf(
   const far = readings.map((r) => Math.abs(r - mean));
   const worst = far.indexOf(Math.max(...far));
   // Within what the gauge cannot resolve nothing stands out.
-  return far[worst]! / spread > critical && far[worst]! > gauge ? worst : undefined;
+  return num(far, worst) / spread > critical && num(far, worst) > gauge ? worst : undefined;
 }

@@ -1,3 +1,4 @@
+import { must } from '@core/quantity/must';
 import { correctedBy, type Fact, type SaidFact } from './fact';
 import { type Meaning, meaningOf, slotKey } from './meaning';
 import type { Place } from './place';
@@ -25,7 +26,7 @@ export function inOrder(facts: readonly Fact[]): Fact[] {
     ...ranked(old, (f) => f.at, compare),
     ...ranked(
       later,
-      (f) => f.seen!,
+      (f) => must(f.seen),
       (a, b) => a - b,
       (a, b) => compare(a.at, b.at),
     ),
@@ -65,7 +66,7 @@ function ranked<K>(
     },
   );
   return [...facts].sort((a, b) => {
-    const [x, y] = [rank.get(a.id)!, rank.get(b.id)!];
+    const [x, y] = [must(rank.get(a.id)), must(rank.get(b.id))];
     return order(x.key, y.key) || x.depth - y.depth || tie(a, b) || compare(a.id, b.id);
   });
 }
@@ -89,7 +90,7 @@ function walk(
     };
     if (!done.has(start.id)) enter(start);
     while (stack.length > 0) {
-      const top = stack.at(-1)!;
+      const top = must(stack.at(-1));
       const g = top.ahead[top.i++];
       if (g === undefined) {
         visit(top.f, top.reached);
@@ -133,7 +134,7 @@ export function reduce(facts: readonly Fact[]): State {
 
   const alive = log.filter((f) => f.strikes === undefined && !aside.has(f.id));
   const living = new Set(alive.map((f) => f.id));
-  const corrections = (f: Fact) => correctedBy(f).flatMap((id) => (living.has(id) ? byId.get(id)! : []));
+  const corrections = (f: Fact) => correctedBy(f).flatMap((id) => (living.has(id) ? must(byId.get(id)) : []));
   walk([...alive].reverse(), corrections, (f, corrected) => {
     for (const g of corrected) aside.set(g.id, f.id);
   });
@@ -159,14 +160,14 @@ function slotsOf(standing: readonly Fact[]): Slots {
   for (const [key, { meaning, place, said, silent }] of groups) {
     if (said.length > 0) slots.set(key, { meaning, place, ...standingOf(said) });
     const last = silent.at(-1);
-    if (last) silences.set(key, { meaning, place, why: whySilent(last)!, facts: silent });
+    if (last) silences.set(key, { meaning, place, why: must(whySilent(last)), facts: silent });
   }
   return slotsFrom(slots, silences);
 }
 
 /** Readings of one series stand together; everything else that nobody corrected contradicts. */
 function standingOf(facts: readonly SaidFact[]): Pick<Slot, 'facts' | 'rivals'> {
-  const last = facts.at(-1)!;
+  const last = must(facts.at(-1));
   // The first reading carries no series of its own: it is named by those that joined it.
   const series = last.series ?? facts.find((f) => f.series === last.id)?.series;
   const mine =

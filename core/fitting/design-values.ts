@@ -1,3 +1,4 @@
+import { nth } from '@core/quantity/must';
 import type { Catalogue } from '@core/catalogue/find-records';
 import type { Part, Variant } from '@core/catalogue/pack';
 import type { Placeholder } from '@core/catalogue/placeholders';
@@ -59,7 +60,7 @@ function partsOf(cat: Catalogue, variant: string): Part[] {
 /** How the crank by itself leaves its mark for where no valve reaches a piston, and how it comes back. */
 function clearing(stages: readonly Stage[], rules: Rules): DesignValues['texts'] {
   const { clear } = PHRASES;
-  const layout = stages[0]!.layout;
+  const layout = nth(stages, 0).layout;
   const rest = layout.valves && restDeg(layout.valves, rules.leastRoomMm);
   if (rest === undefined) return { clear: clear.none, return: clear.returnNone };
   if (rest === 0) return { clear: clear.stays, return: clear.returnStays };

@@ -1,3 +1,4 @@
+import { nth } from '@core/quantity/must';
 import { type Effect, thingOf } from '@core/catalogue/effects';
 import type { PlacedStep, Spot } from '@core/catalogue/expand-procedure';
 import type { Wheel } from '@core/drive/layout';
@@ -11,7 +12,7 @@ export const camWheels = (stages: readonly Stage[]): Wheel[] =>
 export function howMany(effect: Effect, spot: Spot, stages: readonly Stage[]): number | undefined {
   switch (thingOf(effect[1])?.count) {
     case 'rollers':
-      return stages[spot.stage]!.layout.wheels.filter(
+      return nth(stages, spot.stage).layout.wheels.filter(
         (w) => w.role === 'idler' && w.teeth === undefined && !w.carrier && !w.arc,
       ).length;
     case 'cams':

@@ -1,3 +1,5 @@
+import { num } from '@core/quantity/must';
+
 /**
  * Steps whose place has to be told so that the rest may stand in the order of the sheet: as few as can be, each with its
  * place in the order done, from 1.
@@ -16,7 +18,7 @@ function longestRising(values: readonly number[]): number[] {
   values.forEach((v, i) => {
     let [length, back] = [1, -1];
     for (let j = 0; j < i; j++)
-      if (values[j]! < v && best[j]! + 1 > length) [length, back] = [best[j]! + 1, j];
+      if (num(values, j) < v && num(best, j) + 1 > length) [length, back] = [num(best, j) + 1, j];
     best.push(length);
     from.push(back);
   });
@@ -24,7 +26,7 @@ function longestRising(values: readonly number[]): number[] {
   let at = best.indexOf(Math.max(0, ...best));
   while (at >= 0) {
     out.push(at);
-    at = from[at]!;
+    at = num(from, at);
   }
   return out.reverse();
 }

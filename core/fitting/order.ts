@@ -1,3 +1,4 @@
+import { must, nth } from '@core/quantity/must';
 import type { Gate } from '@core/catalogue/expand-procedure';
 import { successors } from '@core/catalogue/step-order';
 
@@ -65,7 +66,7 @@ export function wayBack(
   const undone = new Set<string>();
   const stack = [...bad.map((b) => b.gate.after), ...amiss];
   while (stack.length > 0) {
-    const id = stack.pop()!;
+    const id = must(stack.pop());
     if (undone.has(id) || !done.has(id)) continue;
     undone.add(id);
     stack.push(...(next.get(id) ?? []));
@@ -75,7 +76,7 @@ export function wayBack(
   const before = successors(gates.map((g) => ({ ...g, before: g.after, after: g.before })));
   const wanted = bad.filter((b) => b.how === 'skipped').map((b) => b.gate.before);
   while (wanted.length > 0) {
-    const id = wanted.pop()!;
+    const id = must(wanted.pop());
     if (again.has(id) || done.has(id)) continue;
     again.add(id);
     wanted.push(
@@ -88,7 +89,7 @@ export function wayBack(
     way: {
       undo,
       redo,
-      startAt: redo[0]!,
+      startAt: nth(redo, 0),
       spent: undo.flatMap((step) => {
         const needs = byId.get(step)?.undo;
         return needs === undefined || needs === 'never' ? [] : [{ step, needs }];

@@ -1,3 +1,4 @@
+import { must } from '@core/quantity/must';
 import * as z from 'zod';
 import data from './data/phrases.json';
 
@@ -58,4 +59,4 @@ export const phrase = (text: string, values: Readonly<Record<string, string | nu
 
 /** "a, b and c". */
 export const listed = (words: readonly string[]): string =>
-  words.length < 2 ? words.join('') : `${words.slice(0, -1).join(', ')}${PHRASES.and}${words.at(-1)!}`;
+  words.length < 2 ? words.join('') : `${words.slice(0, -1).join(', ')}${PHRASES.and}${must(words.at(-1))}`;

@@ -1,3 +1,4 @@
+import { must } from '@core/quantity/must';
 import type { CrankRange } from '@core/drive/valve-safety';
 import { isSafe, pistonDepth, safeCrankRanges, valveDepth } from '@core/drive/valve-safety';
 import type { ValveGeometry } from '@core/drive/valves-schema';
@@ -76,7 +77,7 @@ function clear(
 const moved = (s: Shafts, { turn, wheel }: Pick<Move, 'turn' | 'wheel'>, by: number): Shafts =>
   turn === 'crank'
     ? { ...s, crankDeg: s.crankDeg + by }
-    : { ...s, cams: { ...s.cams, [wheel!]: (s.cams[wheel!] ?? 0) + by } };
+    : { ...s, cams: { ...s.cams, [must(wheel)]: (s.cams[must(wheel)] ?? 0) + by } };
 
 /** The short way from an angle to another, within ± half a period. */
 const short = (from: number, to: number, period: number): number =>

@@ -1,3 +1,4 @@
+import { nth, num } from '@core/quantity/must';
 import { sha256 } from '@noble/hashes/sha2.js';
 import { type Result, err, ok } from '@core/quantity/result';
 import { looksLikeCode } from './looks-like-code';
@@ -65,8 +66,10 @@ export function writeCode(c: Coded, asked: Asked, edition: Edition = NOW): strin
       bits.put(END, 4);
     }
   }
-  for (const [i, a] of asked.entries())
-    if (a.instead > 0) bits.put(c.steps[i]!.instead === undefined ? 0 : c.steps[i]!.instead + 1, 3);
+  for (const [i, a] of asked.entries()) {
+    const { instead } = nth(c.steps, i);
+    if (a.instead > 0) bits.put(instead === undefined ? 0 : instead + 1, 3);
+  }
   let text = '';
   for (let i = 0; i < bits.out.length; i += 5)
     text += SIGNS[[0, 1, 2, 3, 4].reduce((n, k) => n * 2 + (bits.out[i + k] ?? 0), 0)];
@@ -117,8 +120,8 @@ export function readCode(typed: string, asked: Asked): Result<Coded, CodeError> 
     const steps = asked.map((_, i) => ({
       state: states[i],
       place: places.get(i),
-      values: values[i]!,
-      instead: instead[i] === 0 ? undefined : instead[i]! - 1,
+      values: nth(values, i),
+      instead: instead[i] === 0 ? undefined : num(instead, i) - 1,
     }));
     return ok({ ...head, steps });
   } catch (e) {
@@ -151,7 +154,7 @@ function readerOf(bits: readonly number[]): (width: number) => number | undefine
   return (width) => {
     if (at + width > bits.length) return undefined;
     let v = 0;
-    for (let i = 0; i < width; i++) v = v * 2 + bits[at++]!;
+    for (let i = 0; i < width; i++) v = v * 2 + num(bits, at++);
     return v;
   };
 }

@@ -1,3 +1,4 @@
+import { must, nth } from '@core/quantity/must';
 import * as z from 'zod';
 import type { NewFact } from '@core/facts/change';
 import type { Said } from '@core/facts/fact';
@@ -158,7 +159,7 @@ function fromJson(text: string): Result<SheetReturn, ReturnError> {
   const read = ReturnSchema.safeParse(parsed.value);
   if (!read.success) {
     const [i] = read.error.issues;
-    return err({ code: 'shape', place: i!.path.map(String).join('.'), detail: i!.message });
+    return err({ code: 'shape', place: must(i).path.map(String).join('.'), detail: must(i).message });
   }
   const { check, ...rest } = read.data;
   return checkOf(rest) === check ? ok(read.data) : err({ code: 'edited' });
@@ -175,7 +176,7 @@ function fromCode(text: string, { caseId, sheet }: Home): Result<SheetReturn, Re
   const read = readCode(text, askedOf(sheet.steps));
   if (!read.ok) return read;
   const steps = sheet.steps.flatMap((s, i): SheetReturn['steps'] => {
-    const a = read.value.steps[i]!;
+    const a = nth(read.value.steps, i);
     if (!a.state) return [];
     const values = Object.fromEntries(
       (s.proof?.asks ?? []).flatMap((q, k) => (a.values[k] === undefined ? [] : [[q.id, a.values[k]]])),
@@ -202,8 +203,8 @@ function fromCode(text: string, { caseId, sheet }: Home): Result<SheetReturn, Re
 function placed(steps: SheetReturn['steps']): SheetReturn['steps'] {
   const done = steps.filter((s) => s.state !== 'skipped');
   const order = done.filter((s) => s.place === undefined).map((s) => s.id);
-  for (const s of done.filter((x) => x.place !== undefined).sort((a, b) => a.place! - b.place!))
-    order.splice(s.place! - 1, 0, s.id);
+  for (const s of done.filter((x) => x.place !== undefined).sort((a, b) => must(a.place) - must(b.place)))
+    order.splice(must(s.place) - 1, 0, s.id);
   return steps.map((s) => (s.state === 'skipped' ? s : { ...s, place: order.indexOf(s.id) + 1 }));
 }
 
@@ -226,7 +227,7 @@ function factsFrom(r: SheetReturn, { sheet }: Home): Result<Came, ReturnError> {
   const byId = new Map(sheet.steps.map((s) => [s.id, s]));
   const known = r.steps.filter((s) => byId.has(s.id));
   if (r.sheet === sheetDigest(sheet) && known.length < r.steps.length)
-    return err({ code: 'step_unknown', step: r.steps.find((s) => !byId.has(s.id))!.id });
+    return err({ code: 'step_unknown', step: must(r.steps.find((s) => !byId.has(s.id))).id });
   const order = known
     .filter((s) => s.state !== 'skipped')
     .sort((a, b) => (a.place ?? Infinity) - (b.place ?? Infinity))
@@ -252,12 +253,12 @@ function factsFrom(r: SheetReturn, { sheet }: Home): Result<Came, ReturnError> {
     { key: 'claim.sheet', value: 'yes', how: 'document' },
   ];
   for (const s of known) {
-    const step = byId.get(s.id)!;
+    const step = must(byId.get(s.id));
     const about = stepThing(s.id);
     const say = (key: string, value: NewFact['value']) =>
       entries.push({ about, key, value, how: 'reported' });
     say('step.done', s.state);
-    if (moved.has(s.id)) say('step.place', moved.get(s.id)!);
+    if (moved.has(s.id)) say('step.place', must(moved.get(s.id)));
     if (s.tool) say('step.tool', s.tool);
     if (s.note) say('step.note', s.note);
     for (const [id, value] of Object.entries(s.values ?? {})) {

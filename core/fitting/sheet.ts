@@ -1,3 +1,4 @@
+import { nth } from '@core/quantity/must';
 import { type Gate, type PlacedStep, type Spot, expandProcedure } from '@core/catalogue/expand-procedure';
 import type { Catalogue } from '@core/catalogue/find-records';
 import type { Variant } from '@core/catalogue/pack';
@@ -95,7 +96,7 @@ export function makeSheet(
     now = after(now, setsOf(s), s.spot.stage);
     phase = s.phase ? PHASES.indexOf(s.phase) : Math.max(phase, PHASES.indexOf(PHASE[s.kind]));
     const step = writeStep(own(s, rules), valuesOf(s), stages, rules);
-    return { ...step, number: i + 1, phase: PHASES[phase]!, now };
+    return { ...step, number: i + 1, phase: nth(PHASES, phase), now };
   });
   return {
     status: 'ready',
@@ -258,7 +259,7 @@ function askFor(ask: Ask, values: Values, stages: readonly Stage[], spot: Spot):
       ...(high === undefined ? {} : { to: high }),
     };
   }
-  const { layout } = stages[spot.stage]!;
+  const { layout } = nth(stages, spot.stage);
   const own = spot.wheel === undefined ? undefined : layout.wheels[spot.wheel]?.carrier;
   const carrier = own ?? layout.wheels[tensionerIndex(layout)]?.carrier;
   if (!carrier) return { ...rest, wording, quantity: 'angle', unit: '°' };

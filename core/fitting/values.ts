@@ -1,3 +1,4 @@
+import { must, nth } from '@core/quantity/must';
 import type { Placeholder } from '@core/catalogue/placeholders';
 import type { Spot } from '@core/catalogue/expand-procedure';
 import { carrierKind, limitsOf, readingUnit } from '@core/drive/carrier';
@@ -40,7 +41,7 @@ function computed(layout: Layout): Computed {
   const all = solved.ok ? markPhases(layout, solved.value).sort((a, b) => b.wheel - a.wheel) : [];
   const made = {
     all,
-    phases: all.filter((p) => isMarked(layout.wheels[p.wheel]!)),
+    phases: all.filter((p) => isMarked(nth(layout.wheels, p.wheel))),
     safe: layout.valves && safeWords(safeCrankRanges(layout.valves).ranges),
   };
   kept.set(layout, made);
@@ -59,12 +60,12 @@ export function valuesAt(
   design: DesignValues,
   turns?: number,
 ): Values {
-  const { layout } = stages[spot.stage]!;
+  const { layout } = nth(stages, spot.stage);
   const least = leastTurns(rules, turns);
   const texts: Values['texts'] = {
     ...design.texts,
     ...partsOf(layout, stages),
-    ...marksOf(spot.whole ? stages : [stages[spot.stage]!], rules, least),
+    ...marksOf(spot.whole ? stages : [nth(stages, spot.stage)], rules, least),
     between: betweenOf(layout),
     ...tensionerOf(layout),
   };
@@ -104,7 +105,7 @@ function partsOf(layout: Layout, stages: readonly Stage[]): Values['texts'] {
   return {
     drive: layout.kind,
     stage: inSentence(layout.name ?? phrase(PHRASES.timing, { kind: layout.kind })),
-    driver: inSentence(layout.wheels[0]!.name),
+    driver: inSentence(nth(layout.wheels, 0).name),
     runs: seen(runs, layout, true),
     slack: layout.wheels.some(isMarked) ? PHRASES.slack.timed : PHRASES.slack.untimed,
     route: listed([...layout.wheels.slice(1)].reverse().map((w) => inSentence(w.name))),
@@ -125,13 +126,13 @@ function partsOf(layout: Layout, stages: readonly Stage[]): Values['texts'] {
     rail: names((w) => w.arc !== undefined && w.carrier === undefined),
     twins:
       teeth.length > 1 && new Set(teeth).size === 1
-        ? phrase(PHRASES.twins, { n: teeth.length, teeth: teeth[0]! })
+        ? phrase(PHRASES.twins, { n: teeth.length, teeth: must(teeth[0]) })
         : '',
     pump: pump ? inSentence(pump.name) : '',
     count: String(layout.count),
     units: layout.kind === 'belt' ? 'teeth' : 'links',
-    tooth: `${round(360 / (layout.wheels[0]!.teeth ?? 1))}°`,
-    ...(stages[0]!.layout.valves ? { safe: computed(stages[0]!.layout).safe ?? '' } : {}),
+    tooth: `${round(360 / (nth(layout.wheels, 0).teeth ?? 1))}°`,
+    ...(nth(stages, 0).layout.valves ? { safe: computed(nth(stages, 0).layout).safe ?? '' } : {}),
   };
 }
 
@@ -143,13 +144,15 @@ const camsOf = (stages: readonly Stage[], phased: boolean): string[] =>
 function marksOf(stages: readonly Stage[], rules: Rules, turns: number): Values['texts'] {
   const layouts = stages.map((s) => s.layout);
   const marked = layouts.flatMap((layout) =>
-    [...markedWheels(layout)].reverse().map((i) => inSentence(layout.wheels[i]!.name)),
+    [...markedWheels(layout)].reverse().map((i) => inSentence(nth(layout.wheels, i).name)),
   );
   const cams = camWheels(stages).map((w) => inSentence(w.name));
   const offsets = layouts.flatMap((layout) =>
-    computed(layout).phases.map((p) => `${inSentence(layout.wheels[p.wheel]!.name)} ${standsOff(p.teeth)}`),
+    computed(layout).phases.map(
+      (p) => `${inSentence(nth(layout.wheels, p.wheel).name)} ${standsOff(p.teeth)}`,
+    ),
   );
-  const half = toleranceOf(layouts[0]!);
+  const half = toleranceOf(nth(layouts, 0));
   const later = stages.flatMap((s) =>
     s.layout.wheels.flatMap((w, i) => {
       const after = i > 0 && w.role !== 'pump' && w.markDeg !== undefined ? turnsUntilBack(s, i) : 1;
@@ -167,7 +170,10 @@ function marksOf(stages: readonly Stage[], rules: Rules, turns: number): Values[
 
 /** Whole turns of the crank, counted in working cycles, after which a wheel stands as it stood. */
 export function turnsUntilBack(stage: Pick<Stage, 'layout' | 'ratio'>, wheel: number): number {
-  const [driver, teeth] = [stage.layout.wheels[0]!.teeth ?? 1, stage.layout.wheels[wheel]!.teeth ?? 1];
+  const [driver, teeth] = [
+    nth(stage.layout.wheels, 0).teeth ?? 1,
+    nth(stage.layout.wheels, wheel).teeth ?? 1,
+  ];
   const perTurn = (stage.ratio * driver) / teeth;
   for (let n = 2; n <= MOST_TURNS; n += 2)
     if (Math.abs(n * perTurn - Math.round(n * perTurn)) < 1e-9) return n;
@@ -181,7 +187,7 @@ const betweenOf = (layout: Layout): string =>
     computed(layout).phases.map((p) =>
       phrase(PHRASES.between, {
         n: Math.abs(p.seat.between),
-        wheel: inSentence(layout.wheels[p.wheel]!.name),
+        wheel: inSentence(nth(layout.wheels, p.wheel).name),
       }),
     ),
   );
@@ -230,4 +236,4 @@ function safeWords(ranges: readonly { fromDeg: number; toDeg: number }[]): strin
 
 /** A name inside a sentence; what is written in capitals, such as a code, stays. */
 export const inSentence = (name: string): string =>
-  /^[A-Z][a-z]/.test(name) ? name[0]!.toLowerCase() + name.slice(1) : name;
+  /^[A-Z][a-z]/.test(name) ? nth(name, 0).toLowerCase() + name.slice(1) : name;

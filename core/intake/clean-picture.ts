@@ -1,3 +1,4 @@
+import { byteAt } from '@core/quantity/must';
 import { joinBytes } from '@core/quantity/bytes';
 
 /**
@@ -60,7 +61,7 @@ function jpeg(b: Bytes): Bytes | undefined {
   let at = 2;
   while (at + 2 <= b.length) {
     if (b[at] !== 0xff) return undefined;
-    const marker = b[at + 1]!;
+    const marker = byteAt(b, at + 1);
     if (marker === 0xff) {
       at++;
       continue;
@@ -70,7 +71,7 @@ function jpeg(b: Bytes): Bytes | undefined {
       return joinBytes([...out, b.subarray(at, at + 2)]);
     }
     if (at + 4 > b.length) return undefined;
-    const end = at + 2 + ((b[at + 2]! << 8) | b[at + 3]!);
+    const end = at + 2 + ((byteAt(b, at + 2) << 8) | byteAt(b, at + 3));
     if (end > b.length || end < at + 4) return undefined;
     if (marker === 0xe1 && latin(b, at + 4, 6) === 'Exif\0\0')
       turn ??= orientationOf(b.subarray(at + 10, end));
@@ -83,7 +84,7 @@ function jpeg(b: Bytes): Bytes | undefined {
     let to = at;
     while (
       to + 1 < b.length &&
-      !(b[to] === 0xff && b[to + 1] !== 0 && !(b[to + 1]! >= 0xd0 && b[to + 1]! <= 0xd7))
+      !(b[to] === 0xff && b[to + 1] !== 0 && !(byteAt(b, to + 1) >= 0xd0 && byteAt(b, to + 1) <= 0xd7))
     )
       to++;
     out.push(b.subarray(at, to));
@@ -132,7 +133,7 @@ function webpChunks(b: Bytes, from: number, to: number): Uint8Array[] | undefine
       out.push(chunkOf(kind, body));
     } else if (kind === 'VP8X') {
       const own = b.slice(at, Math.min(end, to));
-      own[8]! &= ~WEBP_SAYS;
+      own[8] = byteAt(own, 8) & ~WEBP_SAYS;
       out.push(own);
     } else if (WEBP_KEPT.has(kind)) out.push(b.subarray(at, Math.min(end, to)));
     at = end;
@@ -161,11 +162,11 @@ function webp(b: Bytes): Bytes | undefined {
 function gif(b: Bytes): Bytes | undefined {
   const table = (flags: number) => (flags & 0x80 ? 3 * 2 ** ((flags & 7) + 1) : 0);
   if (b.length < 14) return undefined;
-  let at = 13 + table(b[10]!);
+  let at = 13 + table(byteAt(b, 10));
   const out: Uint8Array[] = [b.subarray(0, at)];
   const behindBlocks = (from: number): number | undefined => {
     let k = from;
-    while (k < b.length && b[k] !== 0) k += 1 + b[k]!;
+    while (k < b.length && b[k] !== 0) k += 1 + byteAt(b, k);
     return k < b.length ? k + 1 : undefined;
   };
   while (at < b.length) {

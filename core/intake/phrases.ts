@@ -1,3 +1,4 @@
+import { nth } from '@core/quantity/must';
 import { stemsOf, phraseAt, type Token } from './text';
 
 /** Where one of several phrases stands. */
@@ -37,7 +38,7 @@ export function findPhrases(tokens: readonly Token[], phrases: readonly string[]
   const out: Found[] = [];
   const index = indexOf(phrases);
   for (let at = 0; at < tokens.length; at++) {
-    const hit = index.get(tokens[at]!.stem)?.find((e) => phraseAt(tokens, at, e.own) > 0);
+    const hit = index.get(nth(tokens, at).stem)?.find((e) => phraseAt(tokens, at, e.own) > 0);
     if (hit) out.push({ at, n: hit.own.length, phrase: hit.phrase });
   }
   return out;
@@ -58,6 +59,6 @@ export const groupBy = (tokens: readonly Token[], by: 'sentence' | 'clause'): To
 };
 
 export const spanOf = (tokens: readonly Token[], at: number, n: number): { from: number; to: number } => ({
-  from: tokens[at]!.from,
-  to: tokens[at + n - 1]!.to,
+  from: nth(tokens, at).from,
+  to: nth(tokens, at + n - 1).to,
 });

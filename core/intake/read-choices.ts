@@ -1,3 +1,4 @@
+import { nth } from '@core/quantity/must';
 import type { Observable } from '@core/facts/observable';
 import { optionsOf } from '@core/facts/observable';
 import type { IntakeContext } from './context';
@@ -10,7 +11,7 @@ type Hit = { option: string; at: number; n: number; negated: boolean };
 
 /** Words of an option's wording that stand for it: up to the first comma, colon or "or". */
 const heads = (wording: string): string[] => {
-  const first = wording.split(/[,:;(]| or /)[0]!.trim();
+  const first = nth(wording.split(/[,:;(]| or /), 0).trim();
   return first.split(' ').length <= 4 ? [first] : [];
 };
 
@@ -79,7 +80,7 @@ const hitOf = (sentence: readonly Token[], f: Found, option: string): Hit => ({
 
 /** A negation up to three words before, in the same clause, or right behind at its end: "no noise", "belt is not broken", "oil no". */
 export function negatedAt(sentence: readonly Token[], at: number, n: number): boolean {
-  const clause = sentence[at]!.clause;
+  const clause = nth(sentence, at).clause;
   const before = sentence.slice(Math.max(0, at - 3), at).filter((t) => t.clause === clause);
   const behind = sentence[at + n];
   const next = sentence[at + n + 1];
@@ -95,7 +96,7 @@ function subjectOf(
   state: Found,
   o: Observable,
 ): Found | undefined {
-  const clause = sentence[state.at]!.clause;
+  const clause = nth(sentence, state.at).clause;
   // A state that holds its own subject needs no other.
   const inside = named.find((s) => s.at >= state.at && s.at + s.n <= state.at + state.n);
   if (inside && state.n > 1) return inside;
@@ -106,9 +107,11 @@ function subjectOf(
     // "pump bearing" is no bearing of something else
     .filter(
       (s) =>
-        s.at === 0 || own.has(sentence[s.at - 1]!.stem) || !WORDS.things.includes(sentence[s.at - 1]!.stem),
+        s.at === 0 ||
+        own.has(nth(sentence, s.at - 1).stem) ||
+        !WORDS.things.includes(nth(sentence, s.at - 1).stem),
     )
-    .filter((s) => sentence[s.at]!.clause === clause || clause - sentence[s.at]!.clause === 1)
+    .filter((s) => nth(sentence, s.at).clause === clause || clause - nth(sentence, s.at).clause === 1)
     .filter((s) => s.at + s.n <= state.at || s.at >= state.at + state.n)
     .map((s) => ({ s, away: s.at < state.at ? state.at - s.at - s.n : s.at - state.at - state.n + 1 }))
     .filter((x) => x.away <= 6 && !otherBetween(sentence, x.s, state, o))
@@ -162,13 +165,13 @@ function proposal(
 
 /** Of readings of one place the one with more words, "rubbed through" before "rubbed". */
 function longestOnly(list: readonly Proposal[]): Proposal[] {
-  const length = (p: Proposal) => p.spans[0]!.to - p.spans[0]!.from;
+  const length = (p: Proposal) => nth(p.spans, 0).to - nth(p.spans, 0).from;
   return list.filter((p, i) => {
     const rival = list.findIndex(
       (q, k) =>
         k !== i &&
-        q.spans[0]!.from < p.spans[0]!.to &&
-        p.spans[0]!.from < q.spans[0]!.to &&
+        nth(q.spans, 0).from < nth(p.spans, 0).to &&
+        nth(p.spans, 0).from < nth(q.spans, 0).to &&
         (length(q) > length(p) || (length(q) === length(p) && k < i)),
     );
     return rival < 0;

@@ -1,3 +1,4 @@
+import { must, nth } from '@core/quantity/must';
 import { foldCode } from '@core/catalogue/find-records';
 import { distance } from 'fastest-levenshtein';
 import type { IntakeContext } from './context';
@@ -21,12 +22,12 @@ export function readCodes(text: string, tokens: readonly Token[], ctx: IntakeCon
     for (let n = Math.min(JOINED, tokens.length - i); n > 0; n--) {
       const run = tokens.slice(i, i + n);
       // Codes hold no blanks of their own wider than one sign.
-      if (run.some((t, k) => k > 0 && t.from - run[k - 1]!.to > 2)) continue;
+      if (run.some((t, k) => k > 0 && t.from - nth(run, k - 1).to > 2)) continue;
       const folded = foldCode(run.map((t) => t.text).join(''));
       if (folded.length < 5 || folded.length > longest + 1 || !/\d/.test(folded)) continue;
       const entry = codes.get(folded);
       if (!entry) continue;
-      const span = { from: run[0]!.from, to: run.at(-1)!.to };
+      const span = { from: nth(run, 0).from, to: must(run.at(-1)).to };
       for (let k = i; k < i + n; k++) used.add(k);
       if (entry.kind === 'part') parts.push({ number: entry.code, span });
       else
@@ -67,7 +68,7 @@ function nearCodes(
             how: 'reported',
             sure: 'ask',
             doubt: 'near_code',
-            spans: [{ from: t.from, to: typed === t.text ? t.to : next!.to }],
+            spans: [{ from: t.from, to: typed === t.text ? t.to : must(next).to }],
           });
     }
   });
@@ -75,28 +76,28 @@ function nearCodes(
 }
 
 function faultCodes(text: string): Proposal | undefined {
-  const found = [...text.matchAll(/\b([PCBU][0-3O][0-9A-FO]{3})\b/gi)].filter((m) => /\d/.test(m[1]!));
+  const found = [...text.matchAll(/\b([PCBU][0-3O][0-9A-FO]{3})\b/gi)].filter((m) => /\d/.test(nth(m, 1)));
   if (found.length === 0) return undefined;
-  const codes = found.map((m) => m[1]!.toUpperCase().replace(/O/g, '0'));
+  const codes = found.map((m) => nth(m, 1).toUpperCase().replace(/O/g, '0'));
   return {
     key: 'fault.codes',
     value: [...new Set(codes)],
     how: 'reported',
     sure: 'sure',
-    spans: found.map((m) => ({ from: m.index, to: m.index + m[1]!.length })),
+    spans: found.map((m) => ({ from: m.index, to: m.index + nth(m, 1).length })),
   };
 }
 
 function claimNumber(text: string): Proposal | undefined {
   const m = /\bclaim(?:\s+(?:number|no|nr|ref))?[.:\s]+([A-Z]{0,3}-?\d[\w/-]{2,15})/i.exec(text);
   if (!m) return undefined;
-  const from = m.index + m[0].length - m[1]!.length;
+  const from = m.index + m[0].length - nth(m, 1).length;
   return {
     key: 'claim.number',
-    value: m[1]!,
+    value: nth(m, 1),
     how: 'reported',
     sure: 'sure',
-    spans: [{ from, to: from + m[1]!.length }],
+    spans: [{ from, to: from + nth(m, 1).length }],
   };
 }
 
@@ -115,7 +116,7 @@ export function readVehicle(
     }
   if (!best) return { proposals: [], engines: new Set() };
   const { v, i, n, score } = best;
-  const span = { from: tokens[i]!.from, to: tokens[i + n - 1]!.to };
+  const span = { from: nth(tokens, i).from, to: nth(tokens, i + n - 1).to };
   return {
     proposals: [
       {
@@ -144,10 +145,11 @@ function vehicleAt(
   if (maker > 0 && run(begun, i)) return { n: begun.length, score: 50 + begun.length / v.stems.length };
   if (maker > 0 && run(v.model, i)) {
     const before = tokens[i - 1]?.low ?? '';
-    const named = /^[A-Z]/.test(tokens[i]!.text) || /^(the|my|our|a|his|her)$/.test(before);
+    const named = /^[A-Z]/.test(nth(tokens, i).text) || /^(the|my|our|a|his|her)$/.test(before);
     const after = tokens[i + v.model.length];
     // "Highmoor Bus Depot" is a place, not a Highmoor.
-    const longer = after !== undefined && after.from - tokens[i]!.to < 3 && /^[A-Z][a-z]/.test(after.text);
+    const longer =
+      after !== undefined && after.from - nth(tokens, i).to < 3 && /^[A-Z][a-z]/.test(after.text);
     if (named && !longer && v.model.join('').length > 4)
       return { n: v.model.length, score: 40 + v.model.length };
   }

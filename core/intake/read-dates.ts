@@ -1,3 +1,4 @@
+import { nth } from '@core/quantity/must';
 import { addDays, type Day, parseDay, plusMonths, MONTH_U } from '@core/quantity/dates';
 import type { IntakeContext } from './context';
 import { groupBy, hasPhrase } from './phrases';
@@ -52,12 +53,12 @@ const FORMS: readonly Form[] = [
   },
   {
     re: new RegExp(`\\blast\\s+year,?\\s+(?:in\\s+)?(${month})\\b`, 'gi'),
-    read: (m, c) => `${Number(c.today.slice(0, 4)) - 1}-${pad(monthNo(m[1]!))}-01`,
+    read: (m, c) => `${Number(c.today.slice(0, 4)) - 1}-${pad(monthNo(nth(m, 1)))}-01`,
     rough: true,
   },
   {
     re: new RegExp(`\\b(${month})\\s+last\\s+year\\b`, 'gi'),
-    read: (m, c) => `${Number(c.today.slice(0, 4)) - 1}-${pad(monthNo(m[1]!))}-01`,
+    read: (m, c) => `${Number(c.today.slice(0, 4)) - 1}-${pad(monthNo(nth(m, 1)))}-01`,
     rough: true,
   },
   { re: new RegExp(`\\b(${month})\\.?\\s+(\\d{4})\\b`, 'gi'), read: (m, c) => read(m[0], c), rough: true },
@@ -69,19 +70,23 @@ const FORMS: readonly Form[] = [
   },
   {
     re: new RegExp(`\\b(?:last|in|since)\\s+(${month})\\b`, 'gi'),
-    read: (m, c) => latest(monthNo(m[1]!), 1, c.today),
+    read: (m, c) => latest(monthNo(nth(m, 1)), 1, c.today),
     rough: true,
   },
   {
     re: /\b(a|an|one|two|three|four|five|six|several|\d{1,2})\s+(day|week|month|year)s?\s+(?:ago|back)\b/gi,
-    read: (m, c) => ago(countOf(m[1]!), m[2]!.toLowerCase(), c.today),
+    read: (m, c) => ago(countOf(nth(m, 1)), nth(m, 2).toLowerCase(), c.today),
     rough: true,
   },
-  { re: /\b(yesterday|today)\b/gi, read: (m, c) => read(m[1]!, c), rough: false },
-  { re: /\blast\s+(week|month|year)\b/gi, read: (m, c) => ago(1, m[1]!.toLowerCase(), c.today), rough: true },
+  { re: /\b(yesterday|today)\b/gi, read: (m, c) => read(nth(m, 1), c), rough: false },
+  {
+    re: /\blast\s+(week|month|year)\b/gi,
+    read: (m, c) => ago(1, nth(m, 1).toLowerCase(), c.today),
+    rough: true,
+  },
   {
     re: new RegExp(`\\b(?:on|since|last)\\s+(${DAYS.join('|')})\\b`, 'gi'),
-    read: (m, c) => weekday(DAYS.indexOf(m[1]!.toLowerCase()), c.today),
+    read: (m, c) => weekday(DAYS.indexOf(nth(m, 1).toLowerCase()), c.today),
     rough: false,
   },
   {

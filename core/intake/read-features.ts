@@ -1,3 +1,4 @@
+import { must, nth } from '@core/quantity/must';
 import { optionsOf, type Observable } from '@core/facts/observable';
 import { featuresOf, type IntakeContext } from './context';
 import { groupBy, spanOf } from './phrases';
@@ -57,7 +58,7 @@ export function readFeatures(
     for (const clause of groupBy(tokens, 'clause')) {
       // "the screws of the cover: five", "…, there are seven of them": the clause before named what is counted
       const carried =
-        before[0]?.sentence === clause[0]!.sentence &&
+        before[0]?.sentence === nth(clause, 0).sentence &&
         named(before, topic) > 1 &&
         named(clause, topic) === 0 &&
         clause.length <= 6;
@@ -89,8 +90,8 @@ function inClause(
   });
   if (yesNo(options)) return presence(o, topic, options, clause, about, hits);
   if (hits.length !== 1) return [];
-  const hit = hits[0]!;
-  const word = said[hit.at]!;
+  const hit = nth(hits, 0);
+  const word = nth(said, hit.at);
   const plain = /^[a-z]$|^(two|three|four|five|six|seven|eight|nine|yes|no)$/.test(word);
   const near = about.some((i) => i !== hit.at && Math.abs(i - hit.at) <= 7);
   const alone =
@@ -103,7 +104,7 @@ function inClause(
   const negated = negatedAt(clause, hit.at, 1);
   const key = negated
     ? options.length === 2
-      ? options.find((x) => x.key !== hit.key)!.key
+      ? must(options.find((x) => x.key !== hit.key)).key
       : undefined
     : hit.key;
   if (key === undefined) return [];
@@ -127,10 +128,10 @@ function presence(
   about: readonly number[],
   hits: readonly { key: string; at: number }[],
 ): Proposal[] {
-  const yes = options.find((x) => x.key === 'yes')!;
+  const yes = must(options.find((x) => x.key === 'yes'));
   const added = hits.find((h) => h.key === 'yes');
   if (added) return [propose(o, negatedAt(clause, added.at, 1) ? 'no' : yes.key, clause, [added.at])];
-  const named = new Set(about.map((i) => topic.find((own) => alike(clause[i]!.stem, own))));
+  const named = new Set(about.map((i) => topic.find((own) => alike(nth(clause, i).stem, own))));
   const there = clause.findIndex((t) => /^(present|there|fitted|has|have)$/.test(t.low));
   if (named.size < topic.length || there < 0) return [];
   const negated = clause.some((t) => /^(no|not|without|none)$/.test(t.low));

@@ -1,3 +1,4 @@
+import { nth } from '@core/quantity/must';
 import type { NewFact } from '@core/facts/change';
 import { THING } from '@core/facts/thing';
 import { foldCode } from '@core/catalogue/find-records';
@@ -31,7 +32,7 @@ export function readLabel(text: string, ctx: Pick<IntakeContext, 'catalogue'>): 
   const fields = printed(text).split(BETWEEN).filter(Boolean);
   const lot = fields.map((f) => LOT.exec(f)?.[1]).find((x) => x !== undefined);
   // Some numbers are printed with a blank in them.
-  const pairs = fields.slice(1).map((f, i) => fields[i]! + f);
+  const pairs = fields.slice(1).map((f, i) => nth(fields, i) + f);
   for (const f of [...fields, ...pairs]) {
     const entry = codes.get(foldCode(f));
     if (!entry || entry.kind === 'engine') continue;

@@ -1,3 +1,4 @@
+import { nth } from '@core/quantity/must';
 import { readValue, type ReadContext } from '@core/facts/read-value';
 import { needsThing } from '@core/facts/registry';
 import type { Observable } from '@core/facts/observable';
@@ -14,17 +15,17 @@ export function readLabelled(text: string, ctx: IntakeContext): Proposal[] {
   const names = namesOf(ctx);
   const values = contextOf(ctx);
   for (const m of text.matchAll(LABELLED)) {
-    const o = names.get(m[1]!.trim().toLowerCase());
+    const o = names.get(nth(m, 1).trim().toLowerCase());
     if (!o) continue;
-    const read = readValue(o, m[2]!, values);
+    const read = readValue(o, nth(m, 2), values);
     if (!read.ok) continue;
-    const from = m.index + m[0].lastIndexOf(m[2]!);
+    const from = m.index + m[0].lastIndexOf(nth(m, 2));
     out.push({
       key: o.key,
       ...read.value,
       how: 'reported',
       sure: 'sure',
-      spans: [{ from, to: from + m[2]!.length }],
+      spans: [{ from, to: from + nth(m, 2).length }],
     });
   }
   return out;

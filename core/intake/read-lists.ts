@@ -1,3 +1,4 @@
+import { must, nth } from '@core/quantity/must';
 import { KINDS } from '@core/facts/kinds';
 import { findPhrases, groupBy, hasPhrase, spanOf } from './phrases';
 import type { Proposal, Span } from './proposal';
@@ -10,8 +11,8 @@ export function readSent(text: string, tokens: readonly Token[]): Proposal[] {
   const spans: Span[] = [];
   const label = /\b(?:box|contents|parts returned|returned|enclosed)\s*:/i.exec(text);
   for (const sentence of groupBy(tokens, 'sentence')) {
-    const first = sentence[0]!;
-    const labelled = label !== null && first.from <= label.index && label.index <= sentence.at(-1)!.to;
+    const first = nth(sentence, 0);
+    const labelled = label !== null && first.from <= label.index && label.index <= must(sentence.at(-1)).to;
     const cue = findPhrases(sentence, WORDS.sent);
     if (!labelled && cue.length === 0) continue;
     // Somebody else sent it, or it only may be: "the shop sent us".
@@ -34,7 +35,8 @@ export function readSent(text: string, tokens: readonly Token[]): Proposal[] {
 
 /** "belt kit", "water pump bearing", "belt jump off": the part is named for something else. */
 const named = (sentence: readonly Token[], at: number, n: number): boolean =>
-  WORDS.partOf.includes(sentence[at + n]?.low ?? '') && sentence[at + n]!.from - sentence[at + n - 1]!.to < 3;
+  WORDS.partOf.includes(sentence[at + n]?.low ?? '') &&
+  nth(sentence, at + n).from - nth(sentence, at + n - 1).to < 3;
 
 /** What they want to know, by how it is put. */
 export function readAsked(tokens: readonly Token[]): Proposal[] {
@@ -52,14 +54,14 @@ export function readAsked(tokens: readonly Token[]): Proposal[] {
 }
 
 const crosses = (tokens: readonly Token[], at: number, n: number): boolean =>
-  tokens[at]!.sentence !== tokens[at + n - 1]!.sentence;
+  nth(tokens, at).sentence !== nth(tokens, at + n - 1).sentence;
 
 /** Marks of a lot: of the part named in their clause, else of the box. */
 export function readLots(text: string, tokens: readonly Token[]): Proposal[] {
   const out: Proposal[] = [];
   for (const m of text.matchAll(/\blot(?:\s+(?:mark|no|nr|number))?[.:\s]+([A-Z]{0,3}-?\d[\w-]{1,12})/gi)) {
-    const from = m.index + m[0].length - m[1]!.length;
-    const span = { from, to: from + m[1]!.length };
+    const from = m.index + m[0].length - nth(m, 1).length;
+    const span = { from, to: from + nth(m, 1).length };
     const at = tokens.findIndex((t) => t.from <= m.index && t.to > m.index);
     const own = tokens.filter((t) => t.sentence === tokens[at]?.sentence);
     const before = tokens.filter((t) => t.sentence === (tokens[at]?.sentence ?? 0) - 1);
@@ -69,7 +71,7 @@ export function readLots(text: string, tokens: readonly Token[]): Proposal[] {
     out.push({
       key: part === undefined ? 'kit.lot' : 'thing.lot',
       ...(part === undefined ? {} : { about: part }),
-      value: m[1]!,
+      value: nth(m, 1),
       how: 'reported',
       sure: 'sure',
       spans: [span],

@@ -1,3 +1,4 @@
+import { nth } from '@core/quantity/must';
 import { readNumber } from '@core/quantity/parse-quantity';
 import type { IntakeContext, MarkedWheel } from './context';
 import { wheelsOf } from './context';
@@ -31,7 +32,7 @@ export function readMarks(
       const end = mentions[k + 1]?.at ?? sentence.length;
       const offset = offsetIn(sentence, m.at + m.n, end);
       if (!offset) return;
-      const span: Span = { from: sentence[m.at]!.from, to: sentence[offset.at + offset.n - 1]!.to };
+      const span: Span = { from: nth(sentence, m.at).from, to: nth(sentence, offset.at + offset.n - 1).to };
       for (const w of m.wheels)
         out.push({
           key: 'mark',
@@ -53,8 +54,8 @@ function mentionsOf(sentence: readonly Token[], wheels: readonly MarkedWheel[]):
     let n = 0;
     const said: string[] = [];
     while (i + n < sentence.length) {
-      const word = WHEEL_WORD.get(sentence[i + n]!.low);
-      if (word === undefined || (n > 0 && sentence[i + n]!.clause !== sentence[i]!.clause)) break;
+      const word = WHEEL_WORD.get(nth(sentence, i + n).low);
+      if (word === undefined || (n > 0 && nth(sentence, i + n).clause !== nth(sentence, i).clause)) break;
       said.push(word);
       n++;
     }
@@ -84,7 +85,7 @@ function offsetIn(sentence: readonly Token[], from: number, to: number): Offset 
     const amount = amountAt(part, i);
     if (!amount) continue;
     const sense = amount.value < 0 ? undefined : (senses.find((s) => s.at >= i - 1) ?? first);
-    const signed = /^[-−+]/.test(part[i]!.text);
+    const signed = /^[-−+]/.test(nth(part, i).text);
     if (!signed && !sense) continue;
     if (sense && Math.abs(sense.at - i) > 8) continue;
     // "good" said before the figure speaks of something else
@@ -98,7 +99,7 @@ function offsetIn(sentence: readonly Token[], from: number, to: number): Offset 
 
 /** "half a tooth", "a quarter of a tooth", "0.46 teeth", "one late", "1.5 t", "−0.5". */
 function amountAt(part: readonly Token[], i: number): { value: number; n: number } | undefined {
-  const t = part[i]!;
+  const t = nth(part, i);
   const named = AMOUNTS[t.low];
   const behind = part.slice(i + 1, i + 5);
   const tooth = behind.findIndex((x) => WORDS.tooth.includes(x.low));

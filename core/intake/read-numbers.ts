@@ -1,3 +1,4 @@
+import { must, nth } from '@core/quantity/must';
 import { findUnit, toBase } from '@core/quantity/units';
 import { readNumber } from '@core/quantity/parse-quantity';
 import type { Observable } from '@core/facts/observable';
@@ -13,22 +14,22 @@ type Figure = { at: number; n: number; value: number; unit: string | undefined; 
 export function figuresOf(tokens: readonly Token[]): Figure[] {
   const out: Figure[] = [];
   for (let i = 0; i < tokens.length; i++) {
-    const spoken = WORDS.numbers[tokens[i]!.low];
+    const spoken = WORDS.numbers[nth(tokens, i).low];
     if (spoken !== undefined && /^(turn|time|link)$/.test(tokens[i + 1]?.stem ?? '')) {
-      out.push({ at: i, n: 1, value: spoken, unit: tokens[i + 1]!.text, whole: true });
+      out.push({ at: i, n: 1, value: spoken, unit: nth(tokens, i + 1).text, whole: true });
       continue;
     }
-    const m = /^([-+−]?[\d.,]*\d)([a-z°]*)$/i.exec(tokens[i]!.text);
+    const m = /^([-+−]?[\d.,]*\d)([a-z°]*)$/i.exec(nth(tokens, i).text);
     if (!m) continue;
-    let [n, digits] = [1, m[1]!];
+    let [n, digits] = [1, nth(m, 1)];
     // Groups of three behind blanks belong to one number.
     while (
       /^[-+−]?\d{1,3}( \d{3})*$/.test(digits) &&
       /^\d{3}$/.test(tokens[i + n]?.text ?? '') &&
-      tokens[i + n]!.from - tokens[i + n - 1]!.to === 1 &&
+      nth(tokens, i + n).from - nth(tokens, i + n - 1).to === 1 &&
       m[2] === ''
     )
-      digits += ` ${tokens[i + n++]!.text}`;
+      digits += ` ${nth(tokens, i + n++).text}`;
     let value = readNumber(digits, /^\d{2,3}[.,]\d{3}$/.test(digits));
     if (value === undefined) continue;
     if (tokens[i + n]?.low === 'thousand') {
@@ -36,12 +37,12 @@ export function figuresOf(tokens: readonly Token[]): Figure[] {
       n++;
     }
     let unit = m[2] === '' ? undefined : m[2];
-    if (unit === undefined && tokens[i + n]?.clause === tokens[i]!.clause) {
-      const two = `${tokens[i + n]!.text}·${tokens[i + n + 1]?.text ?? ''}`;
+    if (unit === undefined && tokens[i + n]?.clause === nth(tokens, i).clause) {
+      const two = `${nth(tokens, i + n).text}·${tokens[i + n + 1]?.text ?? ''}`;
       if (findUnit('torque', two) !== undefined) {
         unit = two;
         n += 2;
-      } else if (/^[a-z°]+$/i.test(tokens[i + n]!.text)) unit = tokens[i + n]!.text;
+      } else if (/^[a-z°]+$/i.test(nth(tokens, i + n).text)) unit = nth(tokens, i + n).text;
     }
     out.push({ at: i, n, value, unit, whole: /^[\d\s.,]+$/.test(digits) && Number.isInteger(value) });
     i += n - 1;
@@ -65,11 +66,11 @@ export function readDistances(tokens: readonly Token[], ctx: IntakeContext): Pro
       const unit = distanceUnit(f.unit);
       const near = sentence
         .slice(Math.max(0, f.at - 7), f.at + f.n + 5)
-        .filter((t) => t.clause === sentence[f.at]!.clause);
+        .filter((t) => t.clause === nth(sentence, f.at).clause);
       const before = sentence.slice(Math.max(0, f.at - 5), f.at);
       const behind = sentence
         .slice(f.at + f.n, f.at + f.n + 4)
-        .filter((t) => t.clause === sentence[f.at]!.clause);
+        .filter((t) => t.clause === nth(sentence, f.at).clause);
       const fittedBefore = hasPhrase(before, WORDS.fitted);
       const clock = hasPhrase(near, WORDS.clock);
       const large = f.whole && f.value >= 1000 && f.value < 2_000_000;
@@ -186,7 +187,7 @@ export function readMeasured(tokens: readonly Token[], ctx: IntakeContext): Prop
           if (s.at <= f.at && f.at < s.at + s.n && o.type.kind === 'number') continue;
           const away = s.at > f.at ? s.at - f.at - f.n + 1 : f.at - s.at - s.n + 1;
           const unsaid = !hasUnit(o, f.unit);
-          if (Math.abs(sentence[s.at]!.clause - sentence[f.at]!.clause) > (unsaid ? 0 : 1)) continue;
+          if (Math.abs(nth(sentence, s.at).clause - nth(sentence, f.at).clause) > (unsaid ? 0 : 1)) continue;
           if (away > (unsaid ? 3 : 9)) continue;
           if (!best || away < best.away) best = { o, away, at: s.at, n: s.n };
         }
@@ -203,7 +204,7 @@ export function readMeasured(tokens: readonly Token[], ctx: IntakeContext): Prop
 /** Turns that are not the engine's: of a screw, of a key; those say nothing of a check by hand. */
 function turnsOfElse(o: Observable, sentence: readonly Token[], f: Figure): boolean {
   if (o.type.kind !== 'count' || o.type.what !== 'turns') return false;
-  const clause = sentence.filter((t) => t.clause === sentence[f.at]!.clause);
+  const clause = sentence.filter((t) => t.clause === nth(sentence, f.at).clause);
   if (hasPhrase(clause, WORDS.engineTurns)) return false;
   // "We backed the adjuster off, it turned 2 turns": what turned was named before; the last named is meant.
   const before = sentence.slice(0, f.at);
@@ -217,7 +218,7 @@ const MEASURE_REACH = 20;
 function figureOf(o: Observable, f: Figure, span: Proposal['spans'][number]): Proposal {
   const base =
     o.type.kind === 'number' && hasUnit(o, f.unit)
-      ? toBase(o.type.dimension, f.value, findUnit(o.type.dimension, f.unit!)!)
+      ? toBase(o.type.dimension, f.value, must(findUnit(o.type.dimension, must(f.unit))))
       : f.value;
   return {
     key: o.key,

@@ -1,8 +1,9 @@
+import { nth } from '@core/quantity/must';
 import type { Proposal, Span } from './proposal';
 import { WORDS } from './words';
 
 const NAME = "[A-Z][\\p{L}'’-]+ [A-Z][\\p{L}'’-]+";
-const PLACE = `(?:[A-Z][\\p{L}'’-]+ ){1,3}(?:${WORDS.places.map((p) => p[0]!.toUpperCase() + p.slice(1)).join('|')})`;
+const PLACE = `(?:[A-Z][\\p{L}'’-]+ ){1,3}(?:${WORDS.places.map((p) => nth(p, 0).toUpperCase() + p.slice(1)).join('|')})`;
 const re = (body: string) => new RegExp(body, 'u');
 
 /** Ways in which somebody says who they are; the groups `n` and `p` are name and workshop. */

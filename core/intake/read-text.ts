@@ -1,3 +1,4 @@
+import { must, nth } from '@core/quantity/must';
 import type { FactValue } from '@core/facts/fact';
 import { type IntakeContext, usualSpread } from './context';
 import { groupBy, hasPhrase } from './phrases';
@@ -85,7 +86,7 @@ function namedEngine(
     family && vehicle.engines.size > 0 ? [...family.engines].filter((e) => vehicle.engines.has(e)) : [];
   const meant = both.length > 0 ? both : [...(family?.engines ?? vehicle.engines)];
   if (meant.length !== 1 || coded.length > 0) return { sole: ctx.engine, proposals: [] };
-  const engine = meant[0]!;
+  const engine = nth(meant, 0);
   if (engine === ctx.engine) return { sole: engine, proposals: [] };
   const span = family?.span ?? vehicle.proposals[0]?.spans[0];
   return {
@@ -116,7 +117,9 @@ function isForeign(tokens: readonly Token[]): boolean {
 function withHearsay(list: readonly Proposal[], tokens: readonly Token[]): Proposal[] {
   const clauses = groupBy(tokens, 'clause').filter((c) => hasPhrase(c, WORDS.hearsay));
   return list.map((p) => {
-    const clause = clauses.find((c) => p.spans.some((s) => s.from >= c[0]!.from && s.from <= c.at(-1)!.to));
+    const clause = clauses.find((c) =>
+      p.spans.some((s) => s.from >= nth(c, 0).from && s.from <= must(c.at(-1)).to),
+    );
     if (!clause || p.key === 'call.asked' || p.key === 'call.who') return p;
     const at = clause.findIndex((t) => hasPhrase([t], WORDS.hearsay));
     const who = clause
@@ -149,7 +152,7 @@ function settleSlots(list: readonly Proposal[]): Proposal[] {
         ? best
         : best.map((p) => ({ ...p, sure: 'ask' as const, doubt: 'two_values' as const }));
     })
-    .sort((a, b) => a.spans[0]!.from - b.spans[0]!.from);
+    .sort((a, b) => nth(a.spans, 0).from - nth(b.spans, 0).from);
 }
 
 /** Sentences in which nothing was understood, as they were written. */
@@ -157,7 +160,7 @@ function leftOver(text: string, tokens: readonly Token[], proposals: readonly Pr
   const spans = proposals.flatMap((p) => p.spans);
   const sentences = groupBy(tokens, 'sentence');
   return sentences
-    .map((s, i) => ({ from: s[0]!.from, to: sentences[i + 1]?.[0]?.from ?? text.length }))
+    .map((s, i) => ({ from: nth(s, 0).from, to: sentences[i + 1]?.[0]?.from ?? text.length }))
     .filter((s) => !spans.some((x) => x.from < s.to && s.from < x.to))
     .map((s) => text.slice(s.from, s.to).trim())
     .filter(Boolean)

@@ -1,3 +1,4 @@
+import { nth } from '@core/quantity/must';
 import Papa from 'papaparse';
 import type { Registry } from '@core/facts/observable';
 
@@ -25,7 +26,7 @@ export function tableOf(text: string, registry: Registry): TableRead {
   const known = head.filter((h) => names.has(h.trim().toLowerCase())).length;
   if (known < 2) return { kind: 'none' };
   if (rows.length > 1) return { kind: 'rows', rows: rows.length, known };
-  const row = rows[0]!;
+  const row = nth(rows, 0);
   const labelled = head.flatMap((h, i) => {
     const value = (row[i] ?? '').trim();
     return value === '' ? [] : [`${h.trim()}: ${value}`];

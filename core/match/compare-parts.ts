@@ -1,3 +1,4 @@
+import { must } from '@core/quantity/must';
 import { ATTRIBUTES, type Attribute } from '@core/catalogue/attributes';
 import { ancestorsOf, type Catalogue } from '@core/catalogue/find-records';
 import type { Part } from '@core/catalogue/pack';
@@ -55,7 +56,7 @@ function line(
   const before = ancestors.find(
     (p) =>
       p.attributes[attribute.key] !== undefined &&
-      agrees(attribute, old, p.attributes[attribute.key]!) === 'yes',
+      agrees(attribute, old, must(p.attributes[attribute.key])) === 'yes',
   );
   return before ? { ...base, verdict: 'superseded', by: before.number } : { ...base, verdict: 'wrong' };
 }

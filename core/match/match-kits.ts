@@ -1,3 +1,4 @@
+import { must, num } from '@core/quantity/must';
 import { own } from '@core/quantity/own';
 import { supersessionChain } from '@core/catalogue/check-pack';
 import { type Catalogue, stagesFor } from '@core/catalogue/find-records';
@@ -27,7 +28,7 @@ export function matchKits(cat: Catalogue, engine: string, id: Identification, na
   if (named !== undefined && cat.kits.has(named)) numbers.add(named);
   const order = { fits: 0, fits_if: 1, no: 2 };
   return [...numbers]
-    .map((n) => ({ ...matchKit(cat, engine, id, cat.kits.get(n)!), replacedBy: successor(cat, n) }))
+    .map((n) => ({ ...matchKit(cat, engine, id, must(cat.kits.get(n))), replacedBy: successor(cat, n) }))
     .sort(
       (a, b) =>
         order[a.verdict] - order[b.verdict] ||
@@ -101,7 +102,7 @@ function refusals(
         part: part.number,
         attribute: 'teeth',
         kit: teeth,
-        drive: counts[0]!,
+        drive: num(counts, 0),
       });
     }
   }

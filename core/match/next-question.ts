@@ -1,3 +1,4 @@
+import { num } from '@core/quantity/must';
 import { own } from '@core/quantity/own';
 import type { Catalogue } from '@core/catalogue/find-records';
 import { featureKey, lookMinutes } from '@core/catalogue/feature-observables';
@@ -61,13 +62,13 @@ export function nextQuestions(cat: Catalogue, id: Identification, state: State):
 function outcome(feature: Feature, value: string, id: Identification): Outcome & { entropy: number } {
   const weights = id.possible.map((v, i) => {
     const allowed = own(v.features, feature.id) ?? feature.options.map((o) => o.key);
-    return allowed.includes(value) ? id.shares[i]! / allowed.length : 0;
+    return allowed.includes(value) ? num(id.shares, i) / allowed.length : 0;
   });
   const probability = weights.reduce((a, b) => a + b, 0);
   return {
     value,
     probability,
-    leaves: id.possible.filter((_, i) => weights[i]! > 0),
+    leaves: id.possible.filter((_, i) => num(weights, i) > 0),
     entropy: probability > 0 ? entropy(weights) : 0,
   };
 }

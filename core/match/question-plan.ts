@@ -1,3 +1,5 @@
+import { nth, num } from '@core/quantity/must';
+
 /** A question reduced to what planning needs: minutes, and for each possible variant the values it may show. */
 export type PlanQuestion = { id: string; minutes: number; values: readonly (readonly string[])[] };
 export type Plan = { first?: string; expectedMinutes: number; exact: boolean };
@@ -52,9 +54,9 @@ export function planQuestions(shares: readonly number[], questions: readonly Pla
 
 /** Weights after each answer that can be given; a variant that may show several values is shared evenly. */
 export function splits(weights: readonly number[], q: PlanQuestion): number[][] {
-  const answers = new Set(q.values.flatMap((values, i) => (weights[i]! > 0 ? values : [])));
+  const answers = new Set(q.values.flatMap((values, i) => (num(weights, i) > 0 ? values : [])));
   return [...answers].map((a) =>
-    weights.map((w, i) => (q.values[i]!.includes(a) ? w / q.values[i]!.length : 0)),
+    weights.map((w, i) => (nth(q.values, i).includes(a) ? w / nth(q.values, i).length : 0)),
   );
 }
 
@@ -63,7 +65,7 @@ function parts(weights: readonly number[], split: readonly number[][]): boolean 
   const total = weights.reduce((a, b) => a + b, 0);
   return split.some((s) => {
     const sum = s.reduce((a, b) => a + b, 0);
-    return s.some((w, i) => Math.abs(w / sum - weights[i]! / total) > 1e-12);
+    return s.some((w, i) => Math.abs(w / sum - num(weights, i) / total) > 1e-12);
   });
 }
 

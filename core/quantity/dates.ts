@@ -1,3 +1,4 @@
+import { nth } from './must';
 import { type Result, err, ok } from './result';
 
 /** A calendar day "2026-03-12"; no time of day, no zone. */
@@ -66,7 +67,7 @@ export function formatDay(iso: Day, order: DateForm): string {
   const [y = '', m = '', d = ''] = iso.split('-');
   if (order === 'named') {
     const month = MONTHS[Number(m) - 1];
-    return month ? `${Number(d)} ${month[0]!.toUpperCase()}${month.slice(1)} ${y}` : iso;
+    return month ? `${Number(d)} ${nth(month, 0).toUpperCase()}${month.slice(1)} ${y}` : iso;
   }
   return order === 'dmy' ? `${d}.${m}.${y}` : order === 'mdy' ? `${m}/${d}/${y}` : iso;
 }

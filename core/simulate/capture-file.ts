@@ -1,3 +1,4 @@
+import { floatAt, nth } from '@core/quantity/must';
 import type { SimulatedCapture } from './capture';
 
 /** How a capture is written. */
@@ -44,8 +45,8 @@ export function writeCapture({ crank, cam, others, stepS }: SimulatedCapture, d:
     const cell = (c: (typeof order)[number]): string => {
       if (c === 'time') return number(t, d.time === 's' ? 6 : d.time === 'ms' ? 4 : 1);
       if (c === 'marker') return i === 10 ? '1' : '0';
-      const samples = c === 'crank' ? crank : c === 'cam' ? cam : others[Number(c.slice(3)) - 2]!;
-      return number(samples[i]! * volts, d.volts === 'V' ? 4 : 1);
+      const samples = c === 'crank' ? crank : c === 'cam' ? cam : nth(others, Number(c.slice(3)) - 2);
+      return number(floatAt(samples, i) * volts, d.volts === 'V' ? 4 : 1);
     };
     lines.push(order.map(cell).join(d.separator));
   }

@@ -1,3 +1,4 @@
+import { must, nth } from '@core/quantity/must';
 import { normalFrom, randomFrom } from '@core/quantity/random';
 
 /** A cam edge of a stand-in: crank degrees over 720. */
@@ -78,7 +79,7 @@ export function simulateCapture(c: CaptureOf): SimulatedCapture {
   for (let i = 0; i < total; i++) {
     const swing = 1 + c.ripple * Math.sin((deg * 4 * Math.PI) / 360);
     const slot = Math.floor(deg / pitch);
-    const there = c.teeth[((slot % n) + n) % n]!;
+    const there = nth(c.teeth, ((slot % n) + n) % n);
     const { slip, gone } = toothAt(slot);
     const within = (deg - slot * pitch - slip) / pitch;
     let v = 0;
@@ -90,8 +91,8 @@ export function simulateCapture(c: CaptureOf): SimulatedCapture {
     const hum = (c.hum ?? 0) * Math.sin(2 * Math.PI * 50 * t);
     crank[i] = (c.upsideDown ? -v : v) + hum + c.noise * normal();
     for (const k of cams) {
-      for (; k.next < k.upcoming.length && k.upcoming[k.next]!.deg <= deg; k.next++)
-        k.high = k.upcoming[k.next]!.rising;
+      for (; k.next < k.upcoming.length && nth(k.upcoming, k.next).deg <= deg; k.next++)
+        k.high = nth(k.upcoming, k.next).rising;
       k.samples[i] = (k.high !== (c.camUpsideDown ?? false) ? 5 : 0.1) + c.noise * normal();
     }
     deg += (omega * swing) / c.rateHz;
@@ -104,7 +105,7 @@ export function simulateCapture(c: CaptureOf): SimulatedCapture {
   const [cam, ...others] = cams.map((k) => k.samples.subarray(0, used));
   return {
     crank: crank.subarray(0, used),
-    cam: cam!,
+    cam: must(cam),
     others,
     stepS: 1 / c.rateHz,
     limitDeg: (2 * Math.hypot(c.jitterDeg, c.jitterDeg, sampled)) / Math.sqrt(c.cycles * c.cam.length),

@@ -1,3 +1,4 @@
+import { nth, num } from '@core/quantity/must';
 import { randomFrom } from '@core/quantity/random';
 
 /** A point of the plane, mm, or of a picture, pixels. */
@@ -58,14 +59,14 @@ function fill({ width, height, rgb }: Photograph, outline: readonly Spot[], [r, 
   for (let row = top; row <= bottom; row++) {
     const y = row + 0.5;
     const cuts = outline.flatMap((p, i) => {
-      const q = outline[(i + 1) % outline.length]!;
+      const q = nth(outline, (i + 1) % outline.length);
       return p.y <= y === q.y <= y ? [] : [p.x + ((y - p.y) / (q.y - p.y)) * (q.x - p.x)];
     });
     cuts.sort((c, d) => c - d);
     for (let k = 0; k + 1 < cuts.length; k += 2) {
       const [from, to] = [
-        Math.max(0, Math.ceil(cuts[k]! - 0.5)),
-        Math.min(width - 1, Math.floor(cuts[k + 1]! - 0.5)),
+        Math.max(0, Math.ceil(num(cuts, k) - 0.5)),
+        Math.min(width - 1, Math.floor(num(cuts, k + 1) - 0.5)),
       ];
       for (let x = from; x <= to; x++) {
         const at = 3 * (row * width + x);

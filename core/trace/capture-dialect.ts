@@ -1,3 +1,4 @@
+import { must, nth, num } from '@core/quantity/must';
 import { err, ok, type Result } from '@core/quantity/result';
 
 /** What was taken for granted of a file, in words of the file. */
@@ -58,17 +59,17 @@ export function dialectOf(
   const text = new TextDecoder('latin1').decode(bytes.subarray(bom));
   const lines = text.split(/\r\n|\r|\n/);
   const first = lines.findIndex(
-    (l, i) => ROW.test(l) && /\d/.test(l) && (lines[i + 1] === undefined || ROW.test(lines[i + 1]!)),
+    (l, i) => ROW.test(l) && /\d/.test(l) && (lines[i + 1] === undefined || ROW.test(nth(lines, i + 1))),
   );
   if (text.trim() === '') return err({ code: 'empty' });
-  if (first < 0) return err({ code: 'not_rows', line: 1, text: lines[0]!.slice(0, 60) });
+  if (first < 0) return err({ code: 'not_rows', line: 1, text: nth(lines, 0).slice(0, 60) });
   const rows = lines.slice(first, first + LOOKED_AT).filter((l) => l.trim() !== '');
   const separator = separatorOf(rows);
   const split = (l: string) => l.split(separator).map((c) => c.trim().replace(/^"|"$/g, ''));
   const comma = separator !== ',' && rows.some((r) => /\d,\d|^-?,\d/.test(r));
   const number = (c: string) => Number(comma ? c.replace(',', '.') : c);
   const table = rows.slice(0, -1).map(split);
-  const usual = table.length > 0 ? table : [split(rows[0]!)];
+  const usual = table.length > 0 ? table : [split(nth(rows, 0))];
   const width = Math.max(...usual.map((r) => r.length));
   const heads = lines
     .slice(0, first)
@@ -116,7 +117,7 @@ export function dialectOf(
 function bytesBefore(text: string, lines: number): number {
   let at = 0;
   for (let k = 0; k < lines; k++) {
-    const end = /\r\n|\r|\n/.exec(text.slice(at))!;
+    const end = must(/\r\n|\r|\n/.exec(text.slice(at)));
     at += end.index + end[0].length;
   }
   return at;
@@ -150,7 +151,7 @@ function timeColumn(
   if (named !== undefined) return named;
   return all.find((k) => {
     const v = values(k);
-    const steps = v.slice(1).map((x, i) => x - v[i]!);
+    const steps = v.slice(1).map((x, i) => x - num(v, i));
     const mean = steps.reduce((a, b) => a + b, 0) / steps.length;
     return steps.length >= 5 && mean > 0 && steps.every((s) => s >= 0 && s < 4 * mean);
   });
@@ -163,7 +164,7 @@ const isMarker = (name: string | undefined, values: readonly number[]): boolean 
 /** Seconds from sample to sample, where a heading says an interval or a rate. */
 function stepIn(text: string): number | undefined {
   const step = /(?:interval|step|dt)\D{0,12}?([\d.,]+(?:e-?\d+)?)\s*(s|ms|us|µs|ns)\b/i.exec(text);
-  if (step) return Number(step[1]!.replace(',', '.')) * (TIMES[step[2]!.toLowerCase()] ?? 1);
+  if (step) return Number(nth(step, 1).replace(',', '.')) * (TIMES[nth(step, 2).toLowerCase()] ?? 1);
   const rate = /(?:rate|frequency)\D{0,12}?([\d.,]+)\s*(k?)hz/i.exec(text);
-  return rate ? 1 / (Number(rate[1]!.replace(',', '.')) * (rate[2] ? 1000 : 1)) : undefined;
+  return rate ? 1 / (Number(nth(rate, 1).replace(',', '.')) * (rate[2] ? 1000 : 1)) : undefined;
 }

@@ -1,3 +1,4 @@
+import { doubleAt, intAt, num } from '@core/quantity/must';
 import type { Edges } from './edges';
 import { LEAST_TEETH, numbered, type Numbered } from './numbering';
 import { firstTooth, isEven, type ToothWheel } from './wheel';
@@ -30,21 +31,25 @@ const STRAY = 0.05;
 /** Teeth of a wheel come at even steps: intervals that are so far from whole pitches on average are no teeth. */
 const ROUGH = 0.15;
 
-const median = (xs: number[]): number => xs.sort((a, b) => a - b)[xs.length >> 1]!;
+const median = (xs: number[]): number =>
+  num(
+    xs.sort((a, b) => a - b),
+    xs.length >> 1,
+  );
 
 /** The way that the wheel has to be turned for most edges to stand on its teeth, and the share that do. */
 function bestTurn(places: Int32Array, { teeth }: ToothWheel): { turn: number; fits: number } {
   const n = teeth.length;
   const seen = new Float64Array(n);
-  for (const p of places) seen[p % n]!++;
+  for (const p of places) seen[p % n] = doubleAt(seen, p % n) + 1;
   const each = places.length / teeth.filter(Boolean).length;
   let best = { turn: 0, fits: -Infinity, score: -Infinity };
   for (let turn = 0; turn < n; turn++) {
     let [on, lost] = [0, 0];
     for (let p = 0; p < n; p++) {
       if (teeth[(p + turn) % n]) {
-        on += seen[p]!;
-        lost += Math.max(0, each - seen[p]!);
+        on += doubleAt(seen, p);
+        lost += Math.max(0, each - doubleAt(seen, p));
       }
     }
     const score = on - lost;
@@ -63,10 +68,10 @@ export function angleClock(teeth: Numbered, wheel: ToothWheel): ClockReading {
   if (kept.length < LEAST_TEETH) return { ok: false, error: { code: 'too_few_teeth', teeth: kept.length } };
   const n = wheel.teeth.length;
   const places = new Int32Array(slots.length + 1);
-  for (let i = 0; i < slots.length; i++) places[i + 1] = places[i]! + slots[i]!;
+  for (let i = 0; i < slots.length; i++) places[i + 1] = intAt(places, i) + intAt(slots, i);
   const even = isEven(wheel);
   const { turn, fits } = bestTurn(places, wheel);
-  const span = places[places.length - 1]!;
+  const span = intAt(places, places.length - 1);
   const expected = (span / n) * wheel.teeth.filter(Boolean).length;
   const lost = Math.max(0, Math.round(expected - (places.length - 1)));
   const gaps = gapsShown(kept, places, turn, wheel);
@@ -100,7 +105,7 @@ export function angleClock(teeth: Numbered, wheel: ToothWheel): ClockReading {
 /** Degrees of each edge by its slot. */
 function degreesOf(places: Int32Array, zero: number, n: number): Float64Array {
   const out = new Float64Array(places.length);
-  for (let i = 0; i < places.length; i++) out[i] = ((places[i]! + zero) * 360) / n;
+  for (let i = 0; i < places.length; i++) out[i] = ((intAt(places, i) + zero) * 360) / n;
   return out;
 }
 
@@ -108,7 +113,7 @@ function degreesOf(places: Int32Array, zero: number, n: number): Float64Array {
 function recurs(slots: Int32Array): boolean {
   const wide: number[] = [];
   slots.forEach((s, i) => s > 1 && wide.push(i));
-  const apart = wide.slice(1).map((w, i) => w - wide[i]!);
+  const apart = wide.slice(1).map((w, i) => w - num(wide, i));
   if (apart.length < 3) return false;
   const usual = median([...apart]);
   return apart.filter((a) => Math.abs(a - usual) <= 1).length > 0.5 * apart.length;
@@ -124,7 +129,7 @@ function gapsShown(
   const n = teeth.length;
   let [passed, shown, stray, off] = [0, 0, 0, 0];
   for (let i = 0; i + 1 < places.length; i++) {
-    const [from, to] = [places[i]!, places[i + 1]!];
+    const [from, to] = [intAt(places, i), intAt(places, i + 1)];
     if (!teeth[(from + turn + 1) % n]) passed++;
     if (to - from === 1) continue;
     let empty = true;
@@ -133,11 +138,12 @@ function gapsShown(
       shown++;
       let [sum, about] = [0, 0];
       for (let k = Math.max(0, i - 2); k <= Math.min(places.length - 2, i + 2); k++)
-        if (places[k + 1] === places[k]! + 1) {
-          sum += times[k + 1]! - times[k]!;
+        if (places[k + 1] === intAt(places, k) + 1) {
+          sum += doubleAt(times, k + 1) - doubleAt(times, k);
           about++;
         }
-      if (about > 0) off += Math.abs(((times[i + 1]! - times[i]!) * about) / sum - (to - from));
+      if (about > 0)
+        off += Math.abs(((doubleAt(times, i + 1) - doubleAt(times, i)) * about) / sum - (to - from));
     } else stray++;
   }
   return {
@@ -214,8 +220,8 @@ function endsGap({ rising, falling }: Edges): 'rising' | 'falling' {
     const rests = new Float64Array(from.length);
     let n = 0;
     for (let i = 0, k = 0; i < from.length; i++) {
-      while (k < to.length && to[k]! <= from[i]!) k++;
-      if (k < to.length) rests[n++] = to[k]! - from[i]!;
+      while (k < to.length && doubleAt(to, k) <= doubleAt(from, i)) k++;
+      if (k < to.length) rests[n++] = doubleAt(to, k) - doubleAt(from, i);
     }
     return rests.subarray(0, n).sort()[n - 1 - Math.floor(n / 100)] ?? 0;
   };
@@ -231,32 +237,36 @@ export function angleAt(
   t: number,
   hint = 0,
 ): { deg: number; at: number } | undefined {
-  if (t < times[0]! || t > times[times.length - 1]!) return undefined;
+  if (t < doubleAt(times, 0) || t > doubleAt(times, times.length - 1)) return undefined;
   let i = Math.min(hint, times.length - 2);
-  while (i > 0 && times[i]! > t) i--;
-  while (i + 2 < times.length && times[i + 1]! < t) i++;
+  while (i > 0 && doubleAt(times, i) > t) i--;
+  while (i + 2 < times.length && doubleAt(times, i + 1) < t) i++;
   const from = Math.max(0, Math.min(i - 1, times.length - 4));
   let deg = 0;
   const to = Math.min(times.length, from + 4);
   for (let j = from; j < to; j++) {
     let weight = 1;
-    for (let k = from; k < to; k++) if (k !== j) weight *= (t - times[k]!) / (times[j]! - times[k]!);
-    deg += weight * degrees[j]!;
+    for (let k = from; k < to; k++)
+      if (k !== j) weight *= (t - doubleAt(times, k)) / (doubleAt(times, j) - doubleAt(times, k));
+    deg += weight * doubleAt(degrees, j);
   }
   return { deg, at: i };
 }
 
 /** Engine speed turn by turn: seconds at its middle, revolutions a minute. At most so many, evenly chosen. */
 export function speedOf({ times, degrees }: AngleClock, most = 400): { s: number; rpm: number }[] {
-  const turns = Math.floor((degrees[degrees.length - 1]! - degrees[0]!) / 360);
+  const turns = Math.floor((doubleAt(degrees, degrees.length - 1) - doubleAt(degrees, 0)) / 360);
   const every = Math.max(1, Math.ceil(turns / most));
   const out: { s: number; rpm: number }[] = [];
-  let [from, next] = [0, degrees[0]! + 360 * every];
+  let [from, next] = [0, doubleAt(degrees, 0) + 360 * every];
   for (let i = 1; i < times.length; i++) {
-    if (degrees[i]! < next) continue;
-    const [dt, turned] = [times[i]! - times[from]!, degrees[i]! - degrees[from]!];
-    out.push({ s: times[from]! + dt / 2, rpm: turned / (6 * dt) });
-    [from, next] = [i, degrees[i]! + 360 * every];
+    if (doubleAt(degrees, i) < next) continue;
+    const [dt, turned] = [
+      doubleAt(times, i) - doubleAt(times, from),
+      doubleAt(degrees, i) - doubleAt(degrees, from),
+    ];
+    out.push({ s: doubleAt(times, from) + dt / 2, rpm: turned / (6 * dt) });
+    [from, next] = [i, doubleAt(degrees, i) + 360 * every];
   }
   return out;
 }

@@ -1,3 +1,4 @@
+import { nth, num } from '@core/quantity/must';
 import { student975 } from '@core/quantity/student';
 import { wrapped } from './cycle';
 import type { CamEdge, CamPattern } from './pattern';
@@ -40,7 +41,7 @@ const FLOOR = 0.01;
 const median = (xs: readonly number[]): number => {
   const s = [...xs].sort((a, b) => a - b);
   const m = s.length >> 1;
-  return s.length % 2 ? s[m]! : (s[m - 1]! + s[m]!) / 2;
+  return s.length % 2 ? num(s, m) : (num(s, m - 1) + num(s, m)) / 2;
 };
 
 type Match = { at: CamEdge; to: CamEdge; off: number };
@@ -108,15 +109,17 @@ export function comparePatterns(of: CamPattern, reference: CamPattern, pitch?: n
   const se = (e: CamEdge) => e.sd / Math.sqrt(e.cycles);
   const edges = fit.matches.map((m, i) => {
     const own = Math.hypot(se(m.at), se(m.to), FLOOR);
-    const far = Math.abs(shifts[i]! - middle);
+    const far = Math.abs(num(shifts, i) - middle);
     return {
       deg: m.at.deg,
       rising: m.at.rising,
-      shift: wrapped(shifts[i]!, pitch ?? 360),
+      shift: wrapped(num(shifts, i), pitch ?? 360),
       out: fit.matches.length > 2 && far > OUT.deg && far > OUT.times * own,
     };
   });
-  const used = edges.map((e, i) => ({ e, m: fit.matches[i]!, s: shifts[i]! })).filter((x) => !x.e.out);
+  const used = edges
+    .map((e, i) => ({ e, m: nth(fit.matches, i), s: num(shifts, i) }))
+    .filter((x) => !x.e.out);
   const mean = used.reduce((s, x) => s + x.s, 0) / used.length;
   const deg = wrapped(mean, pitch ?? 360);
   const [a, b] = [of, reference].map((p) => spreadOf(p, used.length)) as [Spread, Spread];

@@ -1,3 +1,4 @@
+import { doubleAt, floatAt, nth } from '@core/quantity/must';
 import { angleAt } from './clock';
 import { CYCLE } from './cycle';
 import type { CamPattern } from './pattern';
@@ -10,14 +11,14 @@ export const VIEW_STEP = 0.5;
 
 /** The first whole cycle. Each channel has its least and most in turn, step by step; where no sample fell, the one before. */
 export function cycleView(capture: Capture, { clock, roles }: Trace): CycleView {
-  const from = Math.ceil(clock.degrees[0]! / CYCLE) * CYCLE;
+  const from = Math.ceil(doubleAt(clock.degrees, 0) / CYCLE) * CYCLE;
   const n = CYCLE / VIEW_STEP;
   const channels = [roles.crank, ...roles.cams].map((k) => ({
-    samples: capture.channels[k]!.samples,
+    samples: nth(capture.channels, k).samples,
     out: new Float32Array(2 * n).fill(Number.NaN),
   }));
   let hint = 0;
-  const first = clock.times.findIndex((_, i) => clock.degrees[i]! >= from - 30);
+  const first = clock.times.findIndex((_, i) => doubleAt(clock.degrees, i) >= from - 30);
   for (let i = Math.max(0, Math.floor((clock.times[Math.max(0, first)] ?? 0) / capture.stepS)); ; i++) {
     const a = angleAt(clock, i * capture.stepS, hint);
     if (!a || a.deg >= from + CYCLE) break;
@@ -26,20 +27,20 @@ export function cycleView(capture: Capture, { clock, roles }: Trace): CycleView 
     const at = 2 * Math.floor((a.deg - from) / VIEW_STEP);
     for (const { samples, out } of channels) {
       const v = samples[i] ?? Number.NaN;
-      if (!(v >= out[at]!)) out[at] = v;
-      if (!(v <= out[at + 1]!)) out[at + 1] = v;
+      if (!(v >= floatAt(out, at))) out[at] = v;
+      if (!(v <= floatAt(out, at + 1))) out[at + 1] = v;
     }
   }
   for (const { out } of channels)
-    for (let k = 2; k < out.length; k++) if (Number.isNaN(out[k]!)) out[k] = out[k - 2]!;
-  return { crank: channels[0]!.out, cams: channels.slice(1).map((c) => c.out) };
+    for (let k = 2; k < out.length; k++) if (Number.isNaN(floatAt(out, k))) out[k] = floatAt(out, k - 2);
+  return { crank: nth(channels, 0).out, cams: channels.slice(1).map((c) => c.out) };
 }
 
 /** A cycle turned on by so many degrees, to the step of the view. */
 export function turnedOn(values: Float32Array, deg: number): Float32Array {
   const n = values.length;
   const by = 2 * Math.round(deg / VIEW_STEP);
-  return values.map((_, k) => values[(((k - by) % n) + n) % n]!);
+  return values.map((_, k) => floatAt(values, (((k - by) % n) + n) % n));
 }
 
 /** Teeth of a crank wheel over a cycle, degrees, each with its number in its turn. */

@@ -1,3 +1,5 @@
+import { floatAt } from '@core/quantity/must';
+
 /** Edges of a signal, in samples from the first one, between samples where the level is crossed. */
 export type Edges = {
   /** A square wave between two levels, or a swing about nought whose height grows with speed. */
@@ -41,7 +43,7 @@ export function findEdges(samples: Float32Array): EdgeReading {
 function levelsOf(samples: Float32Array): { low: number; high: number; square: boolean } {
   const step = Math.max(1, Math.floor(samples.length / LOOKED_AT));
   const some = new Float32Array(Math.ceil(samples.length / step));
-  for (let i = 0, k = 0; i < samples.length; i += step) some[k++] = samples[i]!;
+  for (let i = 0, k = 0; i < samples.length; i += step) some[k++] = floatAt(samples, i);
   some.sort();
   const at = (share: number) => some[Math.min(some.length - 1, Math.floor(share * some.length))] ?? 0;
   const [low, high] = [at(0.01), at(0.99)];
@@ -73,14 +75,14 @@ function crossings(v: Float32Array, level: number, beyond: number): Pick<Edges, 
   const [up, down] = [level + beyond, level - beyond];
   const n = v.length;
   let i = 0;
-  while (i < n && v[i]! > down && v[i]! < up) i++;
-  let high = i < n && v[i]! >= up;
+  while (i < n && floatAt(v, i) > down && floatAt(v, i) < up) i++;
+  let high = i < n && floatAt(v, i) >= up;
   while (i < n) {
     if (high) {
-      while (i < n && v[i]! > down) i++;
+      while (i < n && floatAt(v, i) > down) i++;
       if (i < n) falling.add(crossedBefore(v, i, level));
     } else {
-      while (i < n && v[i]! < up) i++;
+      while (i < n && floatAt(v, i) < up) i++;
       if (i < n) rising.add(crossedBefore(v, i, level));
     }
     high = !high;
@@ -90,11 +92,11 @@ function crossings(v: Float32Array, level: number, beyond: number): Pick<Edges, 
 
 /** Where the level was last crossed before sample i, between two samples. */
 function crossedBefore(v: Float32Array, i: number, level: number): number {
-  const above = v[i]! > level;
+  const above = floatAt(v, i) > level;
   let k = i;
-  while (k > 0 && v[k - 1]! > level === above) k--;
+  while (k > 0 && floatAt(v, k - 1) > level === above) k--;
   if (k === 0) return 0;
-  const [a, b] = [v[k - 1]!, v[k]!];
+  const [a, b] = [floatAt(v, k - 1), floatAt(v, k)];
   return a === b ? k : k - 1 + (level - a) / (b - a);
 }
 
@@ -103,7 +105,7 @@ function swings(v: Float32Array, middle: number, least: number): Pick<Edges, 'ri
   const [rising, falling] = [new Filled(), new Filled()];
   let [side, peak] = [0, 0];
   for (let i = 0; i < v.length; i++) {
-    const x = v[i]! - middle;
+    const x = floatAt(v, i) - middle;
     const here = x > 0 ? 1 : -1;
     const size = x * here;
     if (here === side) {

@@ -1,3 +1,5 @@
+import { doubleAt, intAt, num } from '@core/quantity/must';
+
 /** Edges of one direction without doubles, seconds, and the whole slots of a wheel between them, whatever the wheel. */
 export type Numbered = {
   kept: Float64Array;
@@ -28,10 +30,10 @@ function withoutDoubles(times: Float64Array): Float64Array {
   const kept = new Float64Array(times.length);
   let n = 0;
   for (let i = 0; i < times.length; i++) {
-    const step = n === 0 ? Infinity : times[i]! - kept[n - 1]!;
+    const step = n === 0 ? Infinity : doubleAt(times, i) - doubleAt(kept, n - 1);
     // Most steps are as long as the one before: only a short one is looked at closely.
-    const short = n < 2 || step < 0.8 * (kept[n - 1]! - kept[n - 2]!);
-    if (!short || step >= DOUBLE * pitchAbout(times, i)) kept[n++] = times[i]!;
+    const short = n < 2 || step < 0.8 * (doubleAt(kept, n - 1) - doubleAt(kept, n - 2));
+    if (!short || step >= DOUBLE * pitchAbout(times, i)) kept[n++] = doubleAt(times, i);
   }
   return kept.slice(0, n);
 }
@@ -40,8 +42,11 @@ function withoutDoubles(times: Float64Array): Float64Array {
 function pitchAbout(times: Float64Array, i: number): number {
   const steps: number[] = [];
   for (let k = Math.max(1, i - ABOUT); k <= Math.min(times.length - 1, i + ABOUT + 1); k++)
-    steps.push(times[k]! - times[k - 1]!);
-  return steps.sort((a, b) => a - b)[Math.floor(steps.length * 0.55)]!;
+    steps.push(doubleAt(times, k) - doubleAt(times, k - 1));
+  return num(
+    steps.sort((a, b) => a - b),
+    Math.floor(steps.length * 0.55),
+  );
 }
 
 /** The middle one of three. */
@@ -52,9 +57,11 @@ function middleOf(a: number, b: number, c: number): number {
 
 /** The middle of three pitches from one on, or the mean of fewer at an end; nought where there is none. */
 function middle(pitch: Float64Array, from: number): number {
-  if (from >= 0 && from + 2 < pitch.length) return middleOf(pitch[from]!, pitch[from + 1]!, pitch[from + 2]!);
+  if (from >= 0 && from + 2 < pitch.length)
+    return middleOf(doubleAt(pitch, from), doubleAt(pitch, from + 1), doubleAt(pitch, from + 2));
   let [sum, found] = [0, 0];
-  for (let k = Math.max(0, from); k < Math.min(pitch.length, from + 3); k++, found++) sum += pitch[k]!;
+  for (let k = Math.max(0, from); k < Math.min(pitch.length, from + 3); k++, found++)
+    sum += doubleAt(pitch, k);
   return found === 0 ? 0 : sum / found;
 }
 
@@ -65,7 +72,7 @@ function middle(pitch: Float64Array, from: number): number {
 function slotsBetween(times: Float64Array): Pick<Numbered, 'slots' | 'rough'> {
   const n = times.length - 1;
   const steps = new Float64Array(n);
-  for (let i = 0; i < n; i++) steps[i] = times[i + 1]! - times[i]!;
+  for (let i = 0; i < n; i++) steps[i] = doubleAt(times, i + 1) - doubleAt(times, i);
   const pitch = Float64Array.from(steps);
   const slots = new Int32Array(n).fill(1);
   let rough = 0;
@@ -75,7 +82,8 @@ function slotsBetween(times: Float64Array): Pick<Numbered, 'slots' | 'rough'> {
     for (let i = 0; i < n; i++) {
       // Before and behind, each for itself: while the speed changes, the pitch here is between them.
       const [before, behind] = [middle(pitch, i - 3), middle(pitch, i + 1)];
-      const share = steps[i]! / (before === 0 ? behind : behind === 0 ? before : (before + behind) / 2);
+      const share =
+        doubleAt(steps, i) / (before === 0 ? behind : behind === 0 ? before : (before + behind) / 2);
       const whole = Math.max(1, Math.round(share));
       off += Math.abs(share - whole) / whole;
       if (whole !== slots[i]) changed = true;
@@ -83,7 +91,7 @@ function slotsBetween(times: Float64Array): Pick<Numbered, 'slots' | 'rough'> {
     }
     rough = off / n;
     if (!changed) break;
-    for (let i = 0; i < n; i++) pitch[i] = steps[i]! / slots[i]!;
+    for (let i = 0; i < n; i++) pitch[i] = doubleAt(steps, i) / intAt(slots, i);
   }
   return { slots, rough };
 }

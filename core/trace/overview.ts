@@ -1,3 +1,5 @@
+import { floatAt } from '@core/quantity/must';
+
 /** Least and most of each block of a channel's samples, so that any stretch of it can be drawn at once. */
 export type Overview = { samples: Float32Array; low: Float32Array; high: Float32Array };
 
@@ -11,7 +13,7 @@ export function overviewOf(samples: Float32Array): Overview {
     let [least, most] = [Infinity, -Infinity];
     const to = Math.min(samples.length, (b + 1) * BLOCK);
     for (let i = b * BLOCK; i < to; i++) {
-      const v = samples[i]!;
+      const v = floatAt(samples, i);
       if (v < least) least = v;
       if (v > most) most = v;
     }
@@ -44,10 +46,10 @@ export function stretchOf(
     };
     for (let i = begin; i < end; ) {
       if (i % BLOCK === 0 && i + BLOCK <= end) {
-        take(low[i / BLOCK]!, high[i / BLOCK]!);
+        take(floatAt(low, i / BLOCK), floatAt(high, i / BLOCK));
         i += BLOCK;
       } else {
-        take(samples[i]!, samples[i]!);
+        take(floatAt(samples, i), floatAt(samples, i));
         i++;
       }
     }

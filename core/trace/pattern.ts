@@ -1,3 +1,4 @@
+import { doubleAt, must } from '@core/quantity/must';
 import { type AngleClock, angleAt } from './clock';
 import { CYCLE, within, wrapped } from './cycle';
 
@@ -27,7 +28,7 @@ type Seen = { deg: number; cycle: number };
 
 /** Edges of a cam in crank degrees: clustered over 720, each with mean and spread. Times of edges in seconds. */
 export function camPattern(clock: AngleClock, rising: Float64Array, falling: Float64Array): PatternReading {
-  const start = clock.degrees[0]!;
+  const start = doubleAt(clock.degrees, 0);
   const angles = (times: Float64Array): Seen[] => {
     const out: Seen[] = [];
     let hint = 0;
@@ -39,7 +40,7 @@ export function camPattern(clock: AngleClock, rising: Float64Array, falling: Flo
     }
     return out;
   };
-  const cycles = Math.floor((clock.degrees.at(-1)! - start) / CYCLE);
+  const cycles = Math.floor((must(clock.degrees.at(-1)) - start) / CYCLE);
   if (cycles < LEAST_CYCLES) return { ok: false, error: { code: 'too_few_cycles', cycles } };
   const groups = [
     ...cluster(angles(rising), cycles).map((g) => ({ ...g, rising: true })),
@@ -51,7 +52,7 @@ export function camPattern(clock: AngleClock, rising: Float64Array, falling: Flo
     for (const s of g.seen) byCycle.set(s.cycle, [...(byCycle.get(s.cycle) ?? []), s.off]);
   const means = [...byCycle].sort((a, b) => a[0] - b[0]).map(([, offs]) => mean(offs));
   const among = Math.sqrt(
-    mean(groups.flatMap((g) => g.seen.map((s) => (s.off - mean(byCycle.get(s.cycle)!)) ** 2))),
+    mean(groups.flatMap((g) => g.seen.map((s) => (s.off - mean(must(byCycle.get(s.cycle)))) ** 2))),
   );
   const wander = Math.sqrt(mean(means.map((m) => m * m)));
   return {

@@ -1,3 +1,4 @@
+import { doubleAt, must, nth } from '@core/quantity/must';
 import { err, ok, type Result } from '@core/quantity/result';
 import { type Dialect, dialectOf, type Head, type TimeUnit, type VoltUnit } from './capture-dialect';
 import { CR, LF, numberIn, plainRow } from './row-bytes';
@@ -107,14 +108,17 @@ export class CaptureReader {
   finish(): Result<Capture, CaptureError> {
     if (!this.failed) this.take(this.before, true);
     if (this.failed) return err(this.failed);
-    const d = this.dialect!;
+    const d = must(this.dialect);
     if (this.rows === 0)
       return err(this.firstBad ? { code: 'not_rows', ...this.firstBad } : { code: 'empty' });
-    if (this.badRows > Math.max(2, REFUSED * this.rows)) return err({ code: 'not_rows', ...this.firstBad! });
+    if (this.badRows > Math.max(2, REFUSED * this.rows))
+      return err({ code: 'not_rows', ...must(this.firstBad) });
     if (d.time !== undefined && this.step === 0) this.settle();
     const stepS = d.time === undefined ? (this.said.stepS ?? d.stepS) : this.step * d.timeFactor;
     if (stepS === undefined || !(stepS > 0)) return err({ code: 'no_time' });
-    const channels = d.channels.map((c, i): Channel => ({ name: c.name, samples: this.columns[i]!.all() }));
+    const channels = d.channels.map(
+      (c, i): Channel => ({ name: c.name, samples: nth(this.columns, i).all() }),
+    );
     return ok({
       channels,
       startS: this.start * d.timeFactor,
@@ -148,7 +152,7 @@ export class CaptureReader {
     let last = all.length - 1;
     while (last >= from && all[last] !== LF && all[last] !== CR) last--;
     for (;;) {
-      let to = from <= last ? plainRow(all, from, this.dialect!, this.cells) : -1;
+      let to = from <= last ? plainRow(all, from, must(this.dialect), this.cells) : -1;
       const plain = to > from;
       if (!plain) {
         to = from;
@@ -174,7 +178,7 @@ export class CaptureReader {
 
   /** One line of numbers, however they are written. */
   private row(b: Uint8Array, from: number, to: number): void {
-    const d = this.dialect!;
+    const d = must(this.dialect);
     let count = 0;
     let i = from;
     while (i <= to && count < this.cells.length) {
@@ -197,15 +201,14 @@ export class CaptureReader {
 
   /** Takes the numbers of the cells as the next sample. */
   private accept(): void {
-    const d = this.dialect!;
-    if (this.columns[0]!.n >= MOST_SAMPLES) this.failed = { code: 'too_long', most: MOST_SAMPLES };
-    else if (d.time !== undefined && !this.clockOn(this.cells[d.time]!))
+    const d = must(this.dialect);
+    if ((this.columns[0]?.n ?? 0) >= MOST_SAMPLES) this.failed = { code: 'too_long', most: MOST_SAMPLES };
+    else if (d.time !== undefined && !this.clockOn(doubleAt(this.cells, d.time)))
       this.failed = { code: 'runs_back', line: this.line + 1 };
     else {
-      for (let k = 0; k < d.channels.length; k++) {
-        const c = d.channels[k]!;
-        this.columns[k]!.add(this.cells[c.at]! * c.factor);
-      }
+      // A column for each channel, in their order.
+      let k = 0;
+      for (const c of d.channels) this.columns[k++]?.add(doubleAt(this.cells, c.at) * c.factor);
       this.rows++;
     }
   }
@@ -231,11 +234,11 @@ export class CaptureReader {
   }
 
   private fill(missing: number, seconds: number): void {
-    if (this.columns[0]!.n + missing > MOST_SAMPLES) {
+    if (nth(this.columns, 0).n + missing > MOST_SAMPLES) {
       this.failed = { code: 'long_gap', line: this.line + 1, steps: missing };
       return;
     }
-    this.gaps.push({ after: this.columns[0]!.n, seconds });
+    this.gaps.push({ after: nth(this.columns, 0).n, seconds });
     for (const c of this.columns) {
       const last = c.all()[c.n - 1] ?? 0;
       for (let k = 0; k < missing; k++) c.add(last);

@@ -1,3 +1,4 @@
+import { doubleAt } from '@core/quantity/must';
 import type { Dialect } from './capture-dialect';
 
 // Signs as bytes, each a constant of its own: the loops over them run hot.
@@ -27,26 +28,26 @@ export function plainRow(
 ): number {
   const mark = comma ? COMMA : DOT;
   for (let i = from, column = 0; column < cells.length; column++, i++) {
-    let c = b[i]!;
+    let c = b[i] ?? LF;
     const minus = c === MINUS;
-    if (minus) c = b[++i]!;
+    if (minus) c = b[++i] ?? LF;
     let value = 0;
     let digits = i;
     while (c >= ZERO && c <= NINE) {
       value = value * 10 + c - ZERO;
-      c = b[++i]!;
+      c = b[++i] ?? LF;
     }
     digits = i - digits;
     if (c === mark) {
       const point = ++i;
-      c = b[i]!;
+      c = b[i] ?? LF;
       while (c >= ZERO && c <= NINE) {
         value = value * 10 + c - ZERO;
-        c = b[++i]!;
+        c = b[++i] ?? LF;
       }
       digits += i - point;
       if (digits > EXACT) return -1;
-      value /= TENS[i - point]!;
+      value /= doubleAt(TENS, i - point);
     }
     if (digits === 0) return -1;
     cells[column] = minus ? -value : value;
@@ -67,7 +68,7 @@ export function numberIn(b: Uint8Array, from: number, to: number, comma: boolean
   let [value, digits, scale] = [0, 0, 0];
   const mark = comma ? COMMA : DOT;
   for (; i < to; i++) {
-    const c = b[i]!;
+    const c = b[i] ?? LF;
     if (c >= ZERO && c <= NINE) {
       value = value * 10 + (c - ZERO);
       digits++;
@@ -82,7 +83,8 @@ export function numberIn(b: Uint8Array, from: number, to: number, comma: boolean
     let [minus, seen] = [false, 0];
     i++;
     if (b[i] === MINUS || b[i] === PLUS) minus = b[i++] === MINUS;
-    for (; i < to && b[i]! >= ZERO && b[i]! <= NINE; i++, seen++) power = power * 10 + (b[i]! - ZERO);
+    for (; i < to && (b[i] ?? LF) >= ZERO && (b[i] ?? LF) <= NINE; i++, seen++)
+      power = power * 10 + ((b[i] ?? LF) - ZERO);
     if (seen === 0) return NaN;
     value *= 10 ** (minus ? -power : power);
   }

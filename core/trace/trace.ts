@@ -1,3 +1,4 @@
+import { nth, num } from '@core/quantity/must';
 import { type ClockError, type AngleClock, crankClock } from './clock';
 import { type EdgeError, type Edges, findEdges } from './edges';
 import { camPattern, type CamPattern, type PatternError } from './pattern';
@@ -36,22 +37,22 @@ export function readTrace(capture: Capture, wheel?: ToothWheel, said?: Roles): T
     return { ok: false, error: { code: 'one_channel', channels: channels.length } };
   const edges = channels.map((c) => findEdges(c.samples));
   const count = (k: number) => {
-    const e = edges[k]!;
+    const e = nth(edges, k);
     return e.ok ? e.value.falling.length : 0;
   };
   const order = channels.map((_, k) => k).sort((a, b) => count(b) - count(a));
   const there = said && Math.max(said.crank, ...said.cams) < channels.length;
   const roles = (there ? said : undefined) ?? {
-    crank: order[0]!,
+    crank: num(order, 0),
     cams: order.slice(1).sort((a, b) => a - b),
   };
-  const crank = edges[roles.crank]!;
-  const name = channels[roles.crank]!.name;
+  const crank = nth(edges, roles.crank);
+  const name = nth(channels, roles.crank).name;
   if (!crank.ok) return { ok: false, error: { code: 'channel', name, error: crank.error } };
   const clock = crankClock(crank.value, stepS, wheel ? [wheel] : WHEELS);
   if (!clock.ok) {
     const other = order.find((k) => {
-      const e = edges[k]!;
+      const e = nth(edges, k);
       return k !== roles.crank && e.ok && crankClock(e.value, stepS, wheel ? [wheel] : WHEELS).ok;
     });
     return {
@@ -59,17 +60,17 @@ export function readTrace(capture: Capture, wheel?: ToothWheel, said?: Roles): T
       error:
         other === undefined
           ? { code: 'crank', name, error: clock.error }
-          : { code: 'swapped', name, crank: channels[other]!.name },
+          : { code: 'swapped', name, crank: nth(channels, other).name },
     };
   }
   const seconds = (samples: Float64Array) => samples.map((s) => s * stepS);
   const cams = roles.cams.map((k): Trace['cams'][number] => {
-    const e = edges[k]!;
-    if (!e.ok) return { name: channels[k]!.name, error: e.error };
+    const e = nth(edges, k);
+    if (!e.ok) return { name: nth(channels, k).name, error: e.error };
     const read = camPattern(clock.value, seconds(e.value.rising), seconds(e.value.falling));
     return read.ok
-      ? { name: channels[k]!.name, pattern: read.value }
-      : { name: channels[k]!.name, error: read.error };
+      ? { name: nth(channels, k).name, pattern: read.value }
+      : { name: nth(channels, k).name, error: read.error };
   });
   return { ok: true, value: { roles, clock: clock.value, crankKind: crank.value.kind, cams } };
 }

@@ -1,3 +1,4 @@
+import { num } from '@core/quantity/must';
 import { err, ok, type Result } from '@core/quantity/result';
 
 /** A reluctor wheel by its slots around one turn, in running direction: true where there is a tooth. */
@@ -28,10 +29,10 @@ export function readWheel(text: string): Result<ToothWheel, WheelError> {
   if (gaps.length === 0) return ok({ notation: said, teeth: Array<boolean>(first).fill(true) });
   const even = Math.floor((first - missing) / gaps.length);
   const runs = gaps.map((_, i) => even + RUN_STEP * (i - (gaps.length - 1) / 2));
-  runs[0]! += first - missing - runs.reduce((a, b) => a + b, 0);
+  runs[0] = num(runs, 0) + first - missing - runs.reduce((a, b) => a + b, 0);
   if (runs.some((r) => r < 1 || !Number.isInteger(r))) return bad;
   const teeth = gaps.flatMap((g, i) => [
-    ...Array<boolean>(runs[i]!).fill(true),
+    ...Array<boolean>(num(runs, i)).fill(true),
     ...Array<boolean>(g).fill(false),
   ]);
   return ok({ notation: said, teeth });

@@ -1,3 +1,4 @@
+import { must, nth } from '@core/quantity/must';
 import {
   BENCH,
   INK,
@@ -93,7 +94,7 @@ function wheelScene(w: WheelScene): Scene {
   if (w.band) own.push(patch(round(0, 0, r * 0.86), RUST), patch(round(0, 0, r * 0.78), STEEL));
   if (w.trail) own.push(patch([at(r * 0.3, 60), at(r * 0.98, 80), at(r * 0.98, 110), at(r * 0.3, 120)], WET));
   own.push(patch(round(0, 0, r * 0.3), DARK), patch(round(0, 0, r * 0.12), INK));
-  const windows = Array.from({ length: w.windows ?? 0 }, (_, k) => at(r * 0.86, (360 * k) / w.windows!));
+  const windows = Array.from({ length: w.windows ?? 0 }, (_, k) => at(r * 0.86, (360 * k) / must(w.windows)));
   for (const p of windows) own.push(patch(round(p.x, p.y, Math.min(2.4, r / windows.length), 16), INK));
   if (windows.length > 0) return withCard(own, { x: -r, y: -r, w: 2 * r, h: 2 * r }, windows);
   if (w.pointerDeg === undefined)
@@ -104,7 +105,7 @@ function wheelScene(w: WheelScene): Scene {
   const tip = at(r * 0.95, w.pointerDeg);
   const start = at(r * 0.95, 0);
   const foot = [at(r * 0.08, w.pointerDeg + 90), at(r * 0.08, w.pointerDeg - 90)];
-  own.push(patch([foot[0]!, tip, foot[1]!], PAPER), patch(rect(r * 0.8, -0.8, r * 0.2, 1.6), PAPER));
+  own.push(patch([nth(foot, 0), tip, nth(foot, 1)], PAPER), patch(rect(r * 0.8, -0.8, r * 0.2, 1.6), PAPER));
   return withCard(own, { x: -r, y: -r, w: 2 * r, h: 2 * r }, [start, { x: 0, y: 0 }, tip]);
 }
 

@@ -1,3 +1,4 @@
+import { must, nth } from '@core/quantity/must';
 import { type Layout, pitchRadius, type Wheel } from '@core/drive/layout';
 import { closeLoop, placed, type PlungerSketch, shoeArm, shoeOutside, withMarks } from './shape';
 
@@ -69,8 +70,8 @@ function sketch(s: ChainSketch, y: number): Layout {
   }));
   const wheels: Wheel[] = [driver, ...driven];
   if (!s.fixed) {
-    const first = driven[0]!;
-    const last = driven.at(-1)!;
+    const first = nth(driven, 0);
+    const last = must(driven.at(-1));
     const reach = Math.hypot(first.x, first.y) - pitchRadius(base, driver) - pitchRadius(base, first);
     const press = Math.min(12, reach / 9);
     const arm = shoeArm(

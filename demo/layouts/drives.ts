@@ -1,3 +1,4 @@
+import { must } from '@core/quantity/must';
 import type { Layout } from '@core/drive/layout';
 import type { VariantSketch } from '../families';
 import { type ChainSketch, chainDrive, onShaft, PLUNGER } from './chain-drives';
@@ -89,7 +90,7 @@ function sixInV(id: string, v: VariantSketch): Layout[] {
   return [
     root,
     ...(['left', 'right'] as const).map((side) => {
-      const shaft = root.wheels.find((w) => w.id === `${side}-shaft`)!;
+      const shaft = must(root.wheels.find((w) => w.id === `${side}-shaft`));
       const bank = chainDrive({
         id: `${id}-${side}`,
         name: `${side === 'left' ? 'Left' : 'Right'} secondary chain`,
@@ -141,7 +142,7 @@ function eightInV(id: string, v: VariantSketch): Layout[] {
       ...(i === 0 ? {} : { follows: { layout: id, wheel: 'crank' } }),
     });
     const laid = onShaft(primary, { x: 0, y: 0 }, lean);
-    const shaft = laid.wheels.find((w) => w.id === `${side}-intake`)!;
+    const shaft = must(laid.wheels.find((w) => w.id === `${side}-intake`));
     const secondary = chainDrive({
       id: `${id}-${side}-cams`,
       name: `${word} secondary chain`,
@@ -174,7 +175,7 @@ export function layoutsFor(id: string, v: VariantSketch, interference: 'yes' | '
       return [opposedBelt(id, teeth)];
     case 'belt-over-chain':
     case 'belt-over-wetbelt': {
-      const top = firstDesign(id, sketch!.count, sketch!.camY);
+      const top = firstDesign(id, must(sketch).count, must(sketch).camY);
       const wet = v.template === 'belt-over-wetbelt';
       const pump = { id: 'oil-pump', name: 'Oil pump', role: 'pump' as const, teeth: 24, x: 0 };
       const below = wet
@@ -201,8 +202,8 @@ export function layoutsFor(id: string, v: VariantSketch, interference: 'yes' | '
       return [
         singleCam({
           id,
-          count: sketch!.count,
-          camY: sketch!.camY,
+          count: must(sketch).count,
+          camY: must(sketch).camY,
           guide: { x: -78, y: 92, outsideMm: 24 },
           pumpX: 52,
           pivot: { x: -70, y: 160 },

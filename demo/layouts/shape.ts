@@ -1,3 +1,4 @@
+import { must, nth } from '@core/quantity/must';
 import { type Layout, nominalLength, pitchRadius, senseOf, type Wheel } from '@core/drive/layout';
 import { markPhases } from '@core/drive/phase';
 import { circlesOf, solvePath } from '@core/drive/path';
@@ -52,7 +53,7 @@ export function withMarks(
 ): Layout {
   const marked = {
     ...layout,
-    wheels: layout.wheels.map((w) => (wanted[w.id] ? { ...w, markDeg: wanted[w.id]!.deg } : w)),
+    wheels: layout.wheels.map((w) => (wanted[w.id] ? { ...w, markDeg: must(wanted[w.id]).deg } : w)),
   };
   const circles = circlesOf(marked);
   const path = solvePath(circles, senseOf(marked));
@@ -63,7 +64,7 @@ export function withMarks(
     if (!p) return w;
     const surplus = p.teeth - (wanted[w.id]?.offTeeth ?? 0);
     // A mark further on in running sense stands less advanced.
-    return { ...w, markDeg: round(w.markDeg! + circles[i]!.turn * surplus * (360 / w.teeth!)) };
+    return { ...w, markDeg: round(must(w.markDeg) + nth(circles, i).turn * surplus * (360 / must(w.teeth))) };
   });
   return { ...marked, wheels };
 }

@@ -1,3 +1,4 @@
+import { nth } from '@core/quantity/must';
 import type { ValveGeometry } from '@core/drive/valves-schema';
 
 /** An inline four of one cam, or of two that open exhaust and intake: invented lengths, a flat crank. `free`: pockets so deep that nothing meets. */
@@ -35,7 +36,7 @@ export function twinBank(kind: keyof typeof BANKS): ValveGeometry {
       name,
       // The mark stands between two of them, as on an engine whose mark is no cylinder's top.
       firingDeg: (i * stepDeg + stepDeg / 2) % 720,
-      bank: sides[i % 2]!,
+      bank: nth(sides, i % 2),
     })),
     valves: sides.flatMap((bank) => [
       { name: `${bank} exhaust`, wheel: `${bank}-exhaust`, bank, openDeg: 146, closeDeg: 366, reachMm: 6.6 },

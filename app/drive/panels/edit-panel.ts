@@ -1,3 +1,4 @@
+import { must, nth } from '@core/quantity/must';
 import {
   ChangeDetectionStrategy,
   Component,
@@ -167,7 +168,7 @@ export class EditPanel {
       this.wrong.set(`Tensioner, ${bad[0]}: “${bad[1]}” is not a number.`);
       return;
     }
-    const [x = 0, y = 0, from = 0, nominal = 0, to = 0, end = 0] = typed.map(([, v]) => readNumber(v)!);
+    const [x = 0, y = 0, from = 0, nominal = 0, to = 0, end = 0] = typed.map(([, v]) => must(readNumber(v)));
     const turn = this.turn();
     const next = carriedBy(layout, this.at(), { pivot: { x, y }, turn, from, nominal, to, end });
     if (typeof next === 'string') this.wrong.set(next);
@@ -213,14 +214,14 @@ export class EditPanel {
     }
     const used = [...new Set(distances.flatMap((d) => [d.a, d.b]))].sort((a, b) => a - b);
     const at = new Map(used.map((w, k) => [w, k]));
-    const names = used.map((w) => layout.wheels[w]!.name);
+    const names = used.map((w) => nth(layout.wheels, w).name);
     if (used.length < 2) {
       this.wrong.set('Enter at least one distance between two wheels.');
       return;
     }
     const fit = fitCentres(
-      used.map((w) => layout.wheels[w]!),
-      distances.map((d) => ({ ...d, a: at.get(d.a)!, b: at.get(d.b)! })),
+      used.map((w) => nth(layout.wheels, w)),
+      distances.map((d) => ({ ...d, a: must(at.get(d.a)), b: must(at.get(d.b)) })),
     );
     if (!fit.ok) {
       this.wrong.set(centresSentence(names, fit.error));
@@ -238,8 +239,8 @@ export class EditPanel {
     });
     this.put({ ...layout, wheels });
     const named = (i: number) => {
-      const d = distances[i]!;
-      return `${layout.wheels[d.a]!.name} to ${layout.wheels[d.b]!.name}`;
+      const d = nth(distances, i);
+      return `${nth(layout.wheels, d.a).name} to ${nth(layout.wheels, d.b).name}`;
     };
     this.fitted.set([
       ...fit.value.residuals.map((r) => `${named(r.index)}: off by ${r.mm.toFixed(2)} mm`),

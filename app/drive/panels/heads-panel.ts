@@ -1,3 +1,4 @@
+import { must, nth } from '@core/quantity/must';
 import { own } from '@core/quantity/own';
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { NzTableModule } from 'ng-zorro-antd/table';
@@ -133,7 +134,7 @@ export class HeadsPanel {
     const { changeTeeth, slackMm, reading } = c.value;
     return {
       rows: changeTeeth.map((x) => ({
-        name: layout.wheels[x.wheel]!.name,
+        name: nth(layout.wheels, x.wheel).name,
         wheel: signed(x.wheelDeg),
         crank: signed(x.driverDeg),
         teeth: signed(x.teeth, 3),
@@ -154,7 +155,7 @@ export class HeadsPanel {
       return { words: `${inverseSentence(layout, est.error)} Marks are entered under Marks.`, mm: undefined };
     const parts = est.value.banks.map(
       (b) =>
-        `${layout.banks!.find((x) => x.id === b.id)!.name} ${b.nearerMm.toFixed(2)} ± ${b.u.toFixed(2)} mm nearer`,
+        `${must(must(layout.banks).find((x) => x.id === b.id)).name} ${b.nearerMm.toFixed(2)} ± ${b.u.toFixed(2)} mm nearer`,
     );
     const poor = est.value.freedom > 0 && est.value.chi2 > 4 * est.value.freedom;
     return {
@@ -166,8 +167,8 @@ export class HeadsPanel {
     const layout = this.bench.layout();
     if (!layout) return [];
     return compensatingIdlers(layout).map(({ idler }) => {
-      const w = layout.wheels[idler]!;
-      const { from, to, nominal } = limitsOf(w.carrier!).window;
+      const w = nth(layout.wheels, idler);
+      const { from, to, nominal } = limitsOf(must(w.carrier)).window;
       return { id: w.id, name: w.name, from, to, reading: own(this.bench.what().idlers, w.id) ?? nominal };
     });
   });
@@ -180,8 +181,8 @@ export class HeadsPanel {
   });
 
   protected stepWords(s: CompensationStep): string {
-    const layout = this.bench.layout()!;
-    const [idler, cam] = [layout.wheels[s.idler]!.name, layout.wheels[s.cam]!.name];
+    const layout = must(this.bench.layout());
+    const [idler, cam] = [nth(layout.wheels, s.idler).name, nth(layout.wheels, s.cam).name];
     const others = s.settings.filter((r) => r !== s.toReading).map((r) => `${r.toFixed(1)}°`);
     return s.inRange
       ? `Turn “${idler}” from ${s.fromReading.toFixed(0)}° to ${s.toReading.toFixed(1)}°: ${cam} is back in place.${others.length ? ` So it is at ${list(others)}.` : ''}`
@@ -197,8 +198,8 @@ export class HeadsPanel {
   }
 
   protected compensate(): void {
-    const layout = this.bench.layout()!;
-    const idlers = Object.fromEntries(this.plan().map((s) => [layout.wheels[s.idler]!.id, s.toReading]));
+    const layout = must(this.bench.layout());
+    const idlers = Object.fromEntries(this.plan().map((s) => [nth(layout.wheels, s.idler).id, s.toReading]));
     this.bench.set({ idlers });
   }
 

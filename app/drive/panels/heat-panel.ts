@@ -1,3 +1,4 @@
+import { must, nth } from '@core/quantity/must';
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { heatEffect } from '@core/drive/heat';
 import { tensionerIndex } from '@core/drive/layout';
@@ -48,15 +49,15 @@ export class HeatPanel {
           ? 'The catalogue gives no growth for this drive.'
           : settingsSentence(layout, h.error),
       ];
-    const c = layout.wheels[tensionerIndex(layout)]!.carrier!;
+    const c = must(nth(layout.wheels, tensionerIndex(layout)).carrier);
     const { drawn, warm } = h.value.reading;
     const mm = h.value.slackWhenColdMm;
     return [
-      `Drawn for ${layout.heat!.drawnAtC} °C: ${readingWords(c, drawn)}. At ${at} °C a tensioner that follows stands at ${readingWords(c, warm)}.`,
+      `Drawn for ${must(layout.heat).drawnAtC} °C: ${readingWords(c, drawn)}. At ${at} °C a tensioner that follows stands at ${readingWords(c, warm)}.`,
       mm > 0.005
         ? `▲ A setting made at ${at} °C and held leaves ${mm.toFixed(2)} mm slack when cold.`
         : mm < -0.005
-          ? `A setting made at ${at} °C and held is ${(-mm).toFixed(2)} mm too tight at ${layout.heat!.drawnAtC} °C.`
+          ? `A setting made at ${at} °C and held is ${(-mm).toFixed(2)} mm too tight at ${must(layout.heat).drawnAtC} °C.`
           : 'That is the temperature it is drawn for.',
     ];
   });

@@ -1,3 +1,4 @@
+import { nth } from '@core/quantity/must';
 import { own } from '@core/quantity/own';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
@@ -130,9 +131,9 @@ export class MarksPanel {
     const layout = this.bench.layout();
     if (!layout) return [];
     return this.phases()
-      .filter((p) => isMarked(layout.wheels[p.wheel]!))
+      .filter((p) => isMarked(nth(layout.wheels, p.wheel)))
       .map((p) => {
-        const w = layout.wheels[p.wheel]!;
+        const w = nth(layout.wheels, p.wheel);
         const v = this.judged()?.marks.find((j) => j.wheel === p.wheel)?.verdict;
         const jumped = own(this.bench.what().jumped, w.id) ?? 0;
         return {

@@ -1,3 +1,4 @@
+import { must, nth, num } from '@core/quantity/must';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
 import { limitsOf, readingAt, readingUnit } from '@core/drive/carrier';
@@ -132,7 +133,7 @@ export class SettingPanel {
     const [s, c] = [this.bench.state()?.settings, this.carrier()];
     return s && c ? intendedSetting(s, c) : {};
   });
-  protected readonly unit = computed(() => (this.carrier() ? readingUnit(this.carrier()!) : ''));
+  protected readonly unit = computed(() => (this.carrier() ? readingUnit(must(this.carrier())) : ''));
   protected readonly settings = computed(() => {
     const { right, other } = this.pair();
     const wrong = this.bench.what().wrongWay;
@@ -146,7 +147,8 @@ export class SettingPanel {
     const state = this.bench.state();
     const c = this.carrier();
     return (state?.settings?.impossible ?? []).map(
-      (i) => `${c ? readingWords(c, readingAt(c, i.carrierDeg)) : ''} ${pathSentence(state!.layout, i.why)}`,
+      (i) =>
+        `${c ? readingWords(c, readingAt(c, i.carrierDeg)) : ''} ${pathSentence(must(state).layout, i.why)}`,
     );
   });
   protected readonly range = computed(() => {
@@ -236,17 +238,17 @@ export class SettingPanel {
   }
 
   private words(s: Setting): string {
-    const layout = this.bench.state()!.layout;
-    const c = this.carrier()!;
+    const layout = must(this.bench.state()).layout;
+    const c = must(this.carrier());
     const i = tensionerIndex(layout);
     const n = layout.wheels.length;
     const wraps = [(i + n - 1) % n, i, (i + 1) % n]
-      .map((k) => `${layout.wheels[k]!.name} ${((s.path.wraps[k]! * 180) / Math.PI).toFixed(0)}°`)
+      .map((k) => `${nth(layout.wheels, k).name} ${((num(s.path.wraps, k) * 180) / Math.PI).toFixed(0)}°`)
       .join(', ');
     const room = s.clearance
       ? `${s.clearance.mm.toFixed(1)} mm ${clearanceWords(layout, s.clearance)}`
       : 'not known';
-    const settings = this.bench.state()!.settings;
+    const settings = must(this.bench.state()).settings;
     const travel = settings && travelFrom(layout, settings, s);
     const ends = travel
       ? ` Follows ${followsWords(travel)}${travel.toStartMm === undefined || !s.inWindow ? '' : `; ${formatNumber(travel.toStartMm, 1)} mm of shortening to its start`}.`

@@ -1,3 +1,4 @@
+import { nth } from '@core/quantity/must';
 import { own } from '@core/quantity/own';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
@@ -142,8 +143,8 @@ export class StrandsPanel {
     const n = s.layout.wheels.length;
     return s.path.spans.map((x, i) => ({
       i,
-      name: `${s.layout.wheels[i]!.name} – ${s.layout.wheels[(i + 1) % n]!.name}`,
-      kind: STRAND_WORDS[kinds[i]!],
+      name: `${nth(s.layout.wheels, i).name} – ${nth(s.layout.wheels, (i + 1) % n).name}`,
+      kind: STRAND_WORDS[nth(kinds, i)],
       mm: x.lengthMm.toFixed(1),
     }));
   });

@@ -1,3 +1,4 @@
+import { nth, num } from '@core/quantity/must';
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { NzTableModule } from 'ng-zorro-antd/table';
 import { strandKinds, teethInMesh } from '@core/drive/strands';
@@ -72,17 +73,17 @@ export class TablePanel {
     return {
       head: `${s.layout.count} ${unit} × ${s.layout.pitchMm} mm; path ${s.path.lengthMm.toFixed(2)} mm. Marks in teeth. ${s.clearance ? `Smallest clearance ${s.clearance.mm.toFixed(1)} mm ${clearanceWords(s.layout, s.clearance)}.` : ''}`,
       rows: s.layout.wheels.map((w, i) => {
-        const wrap = s.path.wraps[i]!;
+        const wrap = num(s.path.wraps, i);
         const phase = s.phases.find((p) => p.wheel === i);
         return {
           id: w.id,
           name: w.name,
-          at: `${s.circles[i]!.x.toFixed(1)}, ${s.circles[i]!.y.toFixed(1)}`,
+          at: `${nth(s.circles, i).x.toFixed(1)}, ${nth(s.circles, i).y.toFixed(1)}`,
           wrap: ((wrap * 180) / Math.PI).toFixed(1),
           mesh: w.teeth === undefined ? '' : teethInMesh(w.teeth, wrap).toFixed(1),
-          turned: w.arc ? '' : turned.wheelDeg[i]!.toFixed(1),
+          turned: w.arc ? '' : num(turned.wheelDeg, i).toFixed(1),
           mark: phase ? signed(phase.teeth) : '',
-          strand: `${STRAND_WORDS[kinds[i]!]} strand, ${s.path.spans[i]!.lengthMm.toFixed(1)} mm`,
+          strand: `${STRAND_WORDS[nth(kinds, i)]} strand, ${nth(s.path.spans, i).lengthMm.toFixed(1)} mm`,
         };
       }),
     };

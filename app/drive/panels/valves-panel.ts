@@ -1,3 +1,4 @@
+import { nth } from '@core/quantity/must';
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { NzTableModule } from 'ng-zorro-antd/table';
 import { safeCrankRanges, smallestGaps } from '@core/drive/valve-safety';
@@ -81,7 +82,7 @@ export class ValvesPanel {
     const phases = this.bench.stageAt() === 0 ? (this.bench.state()?.phases ?? []) : [];
     const now = smallestGaps(
       g,
-      (wheel) => phases.find((p) => layout.wheels[p.wheel]!.id === wheel)?.driverDeg ?? 0,
+      (wheel) => phases.find((p) => nth(layout.wheels, p.wheel).id === wheel)?.driverDeg ?? 0,
     );
     const hits = now.filter((c) => c.gapMm <= 0);
     return {
@@ -90,7 +91,7 @@ export class ValvesPanel {
         .join(' or '),
       rows: g.valves.map((v, i) => ({
         name: v.name,
-        gaps: columns.map((c) => ({ mm: c[i]!.gapMm.toFixed(1), hit: c[i]!.gapMm <= 0 })),
+        gaps: columns.map((c) => ({ mm: nth(c, i).gapMm.toFixed(1), hit: nth(c, i).gapMm <= 0 })),
       })),
       now: hits.length
         ? hits.map((c) => `✕ ${c.valve} meets the piston of cylinder ${c.cylinder}`).join('; ')

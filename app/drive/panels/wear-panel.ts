@@ -1,3 +1,4 @@
+import { must, nth } from '@core/quantity/must';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { NzTableModule } from 'ng-zorro-antd/table';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
@@ -109,7 +110,7 @@ export class WearPanel {
     return layout?.wheels[tensionerIndex(layout)]?.carrier;
   });
   protected readonly plunger = computed(() => this.unit() === 'mm');
-  protected readonly unit = computed(() => (this.carrier() ? readingUnit(this.carrier()!) : ''));
+  protected readonly unit = computed(() => (this.carrier() ? readingUnit(must(this.carrier())) : ''));
   protected readonly range = computed(() => {
     const c = this.carrier();
     if (!c) return { min: 0, max: 1 };
@@ -161,7 +162,7 @@ export class WearPanel {
       return w.ok ? w.value.cams : [];
     });
     return crankOffsets(stages, phases).flatMap((o) => {
-      const wheel = stages[o.stage]!.layout.wheels[o.wheel]!;
+      const wheel = nth(nth(stages, o.stage).layout.wheels, o.wheel);
       return wheel.role === 'cam' ? [{ name: wheel.name, deg: signed(o.crankDeg, 2) }] : [];
     });
   });

@@ -1,3 +1,4 @@
+import { must } from '@core/quantity/must';
 import { computed, inject, Injectable, linkedSignal } from '@angular/core';
 import { type Advice, type Asked } from '@core/advice/advice';
 import { advise, askedOf } from '@core/advice/advise';
@@ -40,7 +41,7 @@ export class AdviceStore {
   readonly dials = computed<MarkDial[]>(() => {
     const a = this.desk.current()?.answers;
     if (!a || this.current()?.draw !== 'marks') return [];
-    const predicted = agreedMarksOf(a.possible.designs, this.desk.current()!.state);
+    const predicted = agreedMarksOf(a.possible.designs, must(this.desk.current()).state);
     const stages = a.possible.designs[0];
     if (!predicted || !stages) return [];
     const seen = new Map((a.drive?.marks ?? a.openMarks)?.marks.map((m) => [m.about, m]));

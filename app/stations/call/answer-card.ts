@@ -1,3 +1,4 @@
+import { must } from '@core/quantity/must';
 import { ChangeDetectionStrategy, Component, computed, ElementRef, inject } from '@angular/core';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
 import { STANDING_SIGNS, ASKED_WORDS, FIRST, spoken } from '../../words/advice';
@@ -104,9 +105,9 @@ export class AnswerCard {
   protected readonly choices = computed(() =>
     this.store.all().map((a) => ({ value: a.asked, label: ASKED_WORDS[a.asked] })),
   );
-  protected readonly asked = computed(() => ASKED_WORDS[this.store.current()!.asked]);
-  protected readonly sign = computed(() => STANDING_SIGNS[this.store.current()!.standing]);
-  protected readonly said = computed(() => spoken(this.store.current()!, this.voice()));
+  protected readonly asked = computed(() => ASKED_WORDS[must(this.store.current()).asked]);
+  protected readonly sign = computed(() => STANDING_SIGNS[must(this.store.current()).standing]);
+  protected readonly said = computed(() => spoken(must(this.store.current()), this.voice()));
 
   protected pick(asked: string): void {
     const found = this.store.all().find((a) => a.asked === asked);

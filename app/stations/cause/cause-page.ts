@@ -1,3 +1,4 @@
+import { must, nth } from '@core/quantity/must';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { NgTemplateOutlet } from '@angular/common';
 import { RouterLink } from '@angular/router';
@@ -86,7 +87,7 @@ export class CausePage {
       more: all.length - likely.length - chosen.length,
       // rounded up, so that what is said of all of them is so
       below: percent(
-        Math.ceil(100 * Math.max(0.01, ...all.filter((r) => !some.includes(r)).map((r) => r.p!))) / 100,
+        Math.ceil(100 * Math.max(0.01, ...all.filter((r) => !some.includes(r)).map((r) => must(r.p)))) / 100,
       ),
       outcomes: outcomesOf(a, this.decided()),
     };
@@ -120,7 +121,7 @@ export class CausePage {
       finding: c.finding,
       looks: [...c.first, ...c.looks],
       how: this.answers()?.registry.get((c.first[0] ?? c.looks[0])?.key ?? '')?.observe ?? '',
-      name: this.lookOf((c.first[0] ?? c.looks[0])!.key),
+      name: this.lookOf(must(c.first[0] ?? c.looks[0]).key),
       worth: `${c.bits.toFixed(2)} bits for ${c.minutes} min${c.first.length === 0 ? '' : `; ${list(c.first.map((f) => this.lookOf(f.key).toLowerCase()))} first, which it would undo`}`,
     })),
   );
@@ -139,14 +140,14 @@ export class CausePage {
     const e = a && this.weighed() ? explained(a) : undefined;
     if (!e) return undefined;
     const v = this.voice();
-    const p = a!.ranking.causes[0]!.probability;
+    const p = nth(must(a).ranking.causes, 0).probability;
     const lines = e.lines.filter((l) => Math.abs(l.decibans) >= LEAST_DECIBANS);
     return {
       leader: e.leader.wording,
       consequence: e.leader.consequence,
       runner: e.runner.wording,
-      sure: sureWords(p, a!.rules.sureFrom),
-      undecided: p < a!.rules.sureFrom.likely,
+      sure: sureWords(p, must(a).rules.sureFrom),
+      undecided: p < must(a).rules.sureFrom.likely,
       lines: lines.slice(0, MOST_LINES).map((l) => lineWords(l, v)),
       working: e.working.map((w) => ({
         name: w.wording,

@@ -1,3 +1,4 @@
+import { must } from '@core/quantity/must';
 import type { Answers } from '@core/answer/answers';
 import { CAUSES, NO_CAUSE } from '@core/cause/cause-data';
 import { percent } from '../../words/answers';
@@ -32,7 +33,7 @@ export function rivalsOf(
     likely: rows
       .filter(
         ({ rival, fault }, i) =>
-          (i < WORTH_A_LOOK.most && rival.p! >= WORTH_A_LOOK.share) ||
+          (i < WORTH_A_LOOK.most && must(rival.p) >= WORTH_A_LOOK.share) ||
           rival.decided ||
           (fault !== undefined && onSheet.has(fault)),
       )

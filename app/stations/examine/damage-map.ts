@@ -1,3 +1,4 @@
+import { nth } from '@core/quantity/must';
 import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
 import { MAPPED, type MappedKind, stageOfLoop } from '@core/bench/damage-map';
 import { optionsOf } from '@core/facts/observable';
@@ -147,7 +148,7 @@ export class DamageMapPart {
       const state = this.session().state();
       return state ? placedOf(state, MAPPED[this.kind()], this.about()) : [];
     },
-    { equal: (a, b) => a.length === b.length && a.every((x, i) => x.fact === b[i]!.fact) },
+    { equal: (a, b) => a.length === b.length && a.every((x, i) => x.fact === nth(b, i).fact) },
   );
   protected readonly words = computed(() => {
     const a = this.answer();

@@ -1,3 +1,4 @@
+import { nth } from '@core/quantity/must';
 import { inject, Injectable, signal } from '@angular/core';
 import { inverse } from '@core/bench/flatten';
 import { project, type Spot } from '@core/bench/photo';
@@ -40,7 +41,7 @@ export class PhotoFlat {
   shown(o: Overlay): Overlay {
     const flat = this.flat();
     if (!flat) return o;
-    const forth = inverse(flat.back, o.marks[0]!);
+    const forth = inverse(flat.back, nth(o.marks, 0));
     const there = (spots: readonly Spot[]) =>
       spots.flatMap(({ x, y }) => {
         const p = project(forth, { x: x * flat.sourcePx, y: y * flat.sourcePx });

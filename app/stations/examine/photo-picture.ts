@@ -1,3 +1,4 @@
+import { nth, num } from '@core/quantity/must';
 import {
   afterRenderEffect,
   ChangeDetectionStrategy,
@@ -105,7 +106,7 @@ export class PhotoPicture {
   protected readonly scaleLine = computed(() => {
     const { marks, scale } = this.overlay();
     const closed = scale === 'rectangle' && marks.length === MARKS.rectangle;
-    return this.line(closed ? [...marks, marks[0]!] : marks);
+    return this.line(closed ? [...marks, nth(marks, 0)] : marks);
   });
 
   constructor() {
@@ -127,7 +128,7 @@ export class PhotoPicture {
     const at = this.at() ?? { x: width / 2, y: height / 2 };
     if (way) {
       const step = (width / 400) * (e.shiftKey ? 10 : 1);
-      this.at.set(round({ x: at.x + way[0]! * step, y: at.y + way[1]! * step }));
+      this.at.set(round({ x: at.x + num(way, 0) * step, y: at.y + num(way, 1) * step }));
     } else if (e.key === 'Enter') this.spot.emit(at);
     else if (e.key === 'Backspace') this.back.emit();
     else return;

@@ -1,3 +1,4 @@
+import { must, nth } from '@core/quantity/must';
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal } from '@angular/core';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
 import { readSeries, seriesValue, thinned } from '@core/bench/read-series';
@@ -91,7 +92,7 @@ export class SeriesPanel {
     const result = this.recording() ? undefined : this.answer()?.result;
     const points = this.points();
     if (!result) return [];
-    const [from, to] = [points[Math.min(result.left, points.length - 1)]!.t, points.at(-1)!.t];
+    const [from, to] = [nth(points, Math.min(result.left, points.length - 1)).t, must(points.at(-1)).t];
     const at = Array.from({ length: CURVE }, (_, i) => from + ((to - from) * i) / (CURVE - 1));
     return [{ name: result.chosen.model, points: at.map((t) => ({ t, x: fitAt(result.chosen, t) })) }];
   });

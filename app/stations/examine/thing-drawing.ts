@@ -1,3 +1,4 @@
+import { nth } from '@core/quantity/must';
 import { ChangeDetectionStrategy, Component, computed, inject, input, output } from '@angular/core';
 import type { ThingOnBench } from '@core/answer/examined';
 import { CaseDesk } from '../../data/case-desk';
@@ -90,7 +91,7 @@ export class ThingDrawing {
       const bad = here.some((l) => l.abnormal);
       const at = here.findIndex((l) => l.look.key === this.look());
       // Pressed again, the next look at the same place.
-      const next = open.find((l) => l.look.key !== this.look()) ?? here[(at + 1) % here.length]!;
+      const next = open.find((l) => l.look.key !== this.look()) ?? nth(here, (at + 1) % here.length);
       const state = bad ? 'abnormal' : open.length > 0 ? 'open' : 'done';
       return [
         {

@@ -1,3 +1,4 @@
+import { nth } from '@core/quantity/must';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { wheelThing } from '@core/facts/thing';
@@ -129,11 +130,11 @@ export class CheckPanel {
     return (d?.stages ?? []).flatMap(({ layout }, stage) => {
       if (!state) return [];
       return predictedPhases(state, layout)
-        .filter((p) => isMarked(layout.wheels[p.wheel]!))
+        .filter((p) => isMarked(nth(layout.wheels, p.wheel)))
         .sort((a, b) => b.wheel - a.wheel)
         .map((p) => {
           const seen = d?.marks?.marks.find((m) => m.stage === stage && m.wheel === p.wheel);
-          const w = layout.wheels[p.wheel]!;
+          const w = nth(layout.wheels, p.wheel);
           return {
             about: wheelThing(w.id),
             name: w.name,

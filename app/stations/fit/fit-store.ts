@@ -1,3 +1,4 @@
+import { nth } from '@core/quantity/must';
 import { computed, inject, Injectable, signal } from '@angular/core';
 import type { NewFact } from '@core/facts/change';
 import { standing } from '@core/facts/read';
@@ -53,7 +54,7 @@ export class FitStore {
     if (at + by < 0 || at + by >= order.length) return;
     order.splice(at, 1);
     order.splice(at + by, 0, step.id);
-    this.tried.set(order.every((id, i) => id === sheet.steps[i]!.id) ? undefined : order);
+    this.tried.set(order.every((id, i) => id === nth(sheet.steps, i).id) ? undefined : order);
   }
 
   /** The order tried is how it was done: all steps, in that order. */

@@ -1,3 +1,4 @@
+import { must } from '@core/quantity/must';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { goesOnAt, recover, type Shafts, shaftsAt } from '@core/fitting/recover';
 import { isFree } from '@core/drive/layout';
@@ -133,7 +134,7 @@ export class LostPanel {
     return {
       refused: '',
       moves: r.value.moves.map((m) => moveWords(m, name(m.wheel), this.isFree(m.wheel))),
-      picture: recoveryPicture(r.value, this.layout()!.runs, (id) => name(id)),
+      picture: recoveryPicture(r.value, must(this.layout()).runs, (id) => name(id)),
     };
   });
   /** Then the drive is built up again as its sheet says, from the lock on. */

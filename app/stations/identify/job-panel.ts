@@ -1,3 +1,4 @@
+import { must } from '@core/quantity/must';
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { NzTableModule } from 'ng-zorro-antd/table';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
@@ -90,7 +91,7 @@ export class JobPanel {
     const a = view?.answers;
     if (!a?.variant || !a.engine) return undefined;
     return {
-      tag: view!.tag,
+      tag: must(view).tag,
       engine: a.engine.code,
       variant: a.variant.name,
       kit: this.kit()?.number ?? 'not chosen',

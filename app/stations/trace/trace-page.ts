@@ -1,3 +1,4 @@
+import { nth } from '@core/quantity/must';
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { NzInputDirective } from 'ng-zorro-antd/input';
 import { traceFacts } from '@core/answer/trace-answer';
@@ -54,7 +55,7 @@ export class TracePage {
     e.stopPropagation();
     const other =
       this.store.against() !== 'catalogue' && this.store.mine().read && !this.store.reference().read;
-    void this.store.open(other ? 'reference' : 'mine', files[0]!);
+    void this.store.open(other ? 'reference' : 'mine', nth(files, 0));
     if (files[1]) void this.store.open('reference', files[1]);
   }
 

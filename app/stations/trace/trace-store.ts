@@ -1,3 +1,4 @@
+import { num } from '@core/quantity/must';
 import { computed, inject, Injectable, signal } from '@angular/core';
 import type { FileRef } from '@core/facts/fact';
 import { allStanding } from '@core/facts/read';
@@ -209,7 +210,7 @@ function placesOf({ read, said }: Pick<SlotState, 'read' | 'said'>): number[] {
 function sideOf({ read, said }: SlotState): Side | undefined {
   if (!read) return undefined;
   const at = placesOf({ read, said });
-  const cams = read.cams.flatMap((c, i) => (c.pattern ? [{ at: at[i]!, pattern: c.pattern }] : []));
+  const cams = read.cams.flatMap((c, i) => (c.pattern ? [{ at: num(at, i), pattern: c.pattern }] : []));
   return { ...read, cams };
 }
 

@@ -1,3 +1,4 @@
+import { nth, num } from '@core/quantity/must';
 import { ChangeDetectionStrategy, Component, computed, inject, signal, viewChild } from '@angular/core';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
 import { gapsOver, squareWave, teethOver, turnedOn, VIEW_STEP } from '@core/trace/cycle-view';
@@ -123,7 +124,7 @@ export class TraceView {
       out.push(line(a.channels[a.roles.crank] ?? 'Crank', a.view.crank, 0, 'crank'));
       const places = this.store.placesOf('mine');
       a.view.cams.forEach((values, i) =>
-        out.push(line(a.cams[i]!.name, values, LIFT * (places[i]! + 1), 'mine')),
+        out.push(line(nth(a.cams, i).name, values, LIFT * (num(places, i) + 1), 'mine')),
       );
     }
     const aligned = (i: number) => this.store.compared().find((c) => c.cam === i)?.shift?.aligned ?? 0;
@@ -143,8 +144,8 @@ export class TraceView {
     else {
       const places = this.store.placesOf('reference');
       b?.view.cams.forEach((values, i) => {
-        const at = places[i]!;
-        const name = `${b.cams[i]!.name}, the other capture`;
+        const at = num(places, i);
+        const name = `${nth(b.cams, i).name}, the other capture`;
         out.push(line(name, turnedOn(values, aligned(at)), LIFT * (at + 1) - BELOW, 'other'));
       });
     }
@@ -158,7 +159,7 @@ export class TraceView {
     return s.values.map((values, k): CaptureLine => {
       const cam = r.roles.cams.indexOf(k);
       return {
-        name: r.channels[k]!,
+        name: nth(r.channels, k),
         values,
         from: s.from,
         step: (s.to - s.from) / COLUMNS,

@@ -1,3 +1,4 @@
+import { nth } from '@core/quantity/must';
 import { damageMaps, type DamageMap } from '@core/bench/damage-map';
 import { possibleLooks } from '@core/bench/examination';
 import { EXAMINATIONS } from '@core/bench/examination-data';
@@ -40,7 +41,7 @@ export const looks = node(
 export const stacks = orElse(
   node({ registry, possible }, ({ registry, possible }, _, state): StackUp[] => {
     const further = thingsOf(state, registry).flatMap((t) => (t.first ? [] : [t.id]));
-    const layouts = possible.designs.length === 1 ? possible.designs[0]!.map((s) => s.layout) : [];
+    const layouts = possible.designs.length === 1 ? nth(possible.designs, 0).map((s) => s.layout) : [];
     return stackUps(state, registry, layouts, further);
   }),
   () => [],

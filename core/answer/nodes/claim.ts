@@ -1,3 +1,4 @@
+import { nth } from '@core/quantity/must';
 import { checkDecision, type DecisionCheck } from '@core/claim/decision';
 import { faultEvidence, faultStep, type InstallationFault } from '@core/claim/faults';
 import { checkSeals } from '@core/claim/seal';
@@ -42,7 +43,7 @@ export const faults = node(
     const wanted = ranking.causes.find((c) => c.cause.key === decided)?.cause.fault;
     return knowledge.faults.map((fault) => {
       const shown = fitted?.faults.filter((f) => f.code === fault.code) ?? [];
-      const seen = shown[0] && sheet?.steps.find((s) => s.id === shown[0]!.step);
+      const seen = shown[0] && sheet?.steps.find((s) => s.id === nth(shown, 0).step);
       const evidence = once(() => [
         ...new Set([...faultEvidence(fault, ranking, rules), ...shown.flatMap((f) => f.facts)]),
       ]);
