@@ -16,7 +16,7 @@ import { provideNzIcons } from 'ng-zorro-antd/icon';
 import { Fetching } from './acts/fetching';
 import { styled } from './ui/controls-styles';
 
-export const routes: Routes = [
+const routes: Routes = [
   {
     path: 'case/:id',
     loadComponent: () => styled(() => import('./shell/case-page').then((m) => m.CasePage)),

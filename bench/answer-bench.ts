@@ -1,4 +1,3 @@
-import { nth } from '@core/quantity/must';
 import { demoFacts } from '../demo/cases';
 import { demoPack } from '../demo/catalogue';
 import { SEED } from '../demo/scenario';
@@ -39,7 +38,7 @@ export function answerBench(): Row[] {
       ),
       compare(
         'Its head for the rack',
-        () => headOf(nth(facts, 0).case, grown, world),
+        () => headOf(facts[0]!.case, grown, world),
         'reducing its facts alone',
         base,
         '< 1 ms',

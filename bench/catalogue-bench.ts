@@ -1,4 +1,3 @@
-import { nth, num } from '@core/quantity/must';
 import Papa from 'papaparse';
 import { catalogueOf } from '@core/catalogue/find-records';
 import { buildSearch, search } from '@core/catalogue/search';
@@ -16,7 +15,7 @@ export function catalogueBench(): Row[] {
   const pack = largePack(5000, 100_000);
   const cat = catalogueOf(pack);
   const empty = reduce([]);
-  const engine = nth(pack.engines, 2500).code;
+  const engine = pack.engines[2500]!.code;
   const scan = () => pack.applications.filter((a) => a.variant.startsWith(engine)).length;
   const id = identify(cat, engine, empty);
   const csv = Papa.unparse(tableCells('applications', pack.applications));
@@ -32,7 +31,7 @@ export function catalogueBench(): Row[] {
     strokes.push(performance.now() - at);
   }
   strokes.sort((a, b) => a - b);
-  const p95 = num(strokes, Math.floor(strokes.length * 0.95));
+  const p95 = strokes[Math.floor(strokes.length * 0.95)]!;
   const includes = () => index.entries.filter((e) => e.code.includes('ZZZZ')).length;
   const base = compare('', () => search(index, 'zzzz'), '', includes, '');
   const parser = () => {

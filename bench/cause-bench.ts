@@ -1,4 +1,3 @@
-import { must, nth } from '@core/quantity/must';
 import { CAUSES, causesFor } from '@core/cause/cause-data';
 import { drawReturn } from '@core/cause/draw.fixture';
 import { explain } from '@core/cause/explain';
@@ -15,7 +14,7 @@ const DRAWN = 3000;
 export function causeBench(): Row[] {
   const pack = demoPack();
   const drives = ['TE16-CORM/A', 'QU13-STOA/A'].map((id) => {
-    const stages = stagesOf(pack.layouts, must(must(pack.variants.find((v) => v.id === id)).layout));
+    const stages = stagesOf(pack.layouts, pack.variants.find((v) => v.id === id)!.layout!);
     if (!stages.ok) throw new Error(id);
     return causesFor(CAUSES, driveHas(stages.value));
   });
@@ -26,7 +25,7 @@ export function causeBench(): Row[] {
   let brier = 0;
   let prior = 0;
   for (let k = 0; k < DRAWN; k++) {
-    const data = nth(drives, k % 2);
+    const data = drives[k % 2]!;
     const drawn = drawReturn(data, k + 1, { noise: 0.5, looked: 0.15 });
     const off = (r: Ranking) =>
       r.causes.reduce((s, c) => s + (c.probability - (c.cause.key === drawn.cause ? 1 : 0)) ** 2, 0);

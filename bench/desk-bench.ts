@@ -1,4 +1,3 @@
-import { must, nth, num } from '@core/quantity/must';
 import { chromium, type Page } from '@playwright/test';
 import { launch } from '../e2e/browser';
 import { fillDesk } from '../e2e/many';
@@ -9,10 +8,7 @@ const CASES = 20_000;
 const FACTS = 40;
 const PORT = 4393;
 const quantile = (xs: readonly number[], q: number): number =>
-  num(
-    [...xs].sort((a, b) => a - b),
-    Math.min(xs.length - 1, Math.floor(xs.length * q)),
-  );
+  [...xs].sort((a, b) => a - b)[Math.min(xs.length - 1, Math.floor(xs.length * q))]!;
 
 /** Notes, before any script of the page runs, when the rack is first there and which tasks are long. */
 async function watchOpening(page: Page): Promise<void> {
@@ -48,7 +44,7 @@ async function opening(page: Page, url: string): Promise<Opening> {
     });
     const heads = performance.now() - t;
     db.close();
-    return { rack: hs.rack, scripts: nth(performance.getEntriesByName('hs:scripts'), 0).startTime, heads };
+    return { rack: hs.rack, scripts: performance.getEntriesByName('hs:scripts')[0]!.startTime, heads };
   });
 }
 
@@ -56,7 +52,7 @@ async function opening(page: Page, url: string): Promise<Opening> {
 const file = (page: Page, times: number) =>
   page.evaluate(async (n) => {
     const out: number[] = [];
-    const box = must(document.querySelector<HTMLInputElement>('#fact-line'));
+    const box = document.querySelector<HTMLInputElement>('#fact-line')!;
     const first = () => document.querySelector('hs-tape ol li .value')?.textContent;
     for (let k = 0; k < n; k++) {
       box.value = `odo ${60_000 + k} km`;
@@ -75,7 +71,7 @@ const file = (page: Page, times: number) =>
 const find = (page: Page, typed: string) =>
   page.evaluate(async (text) => {
     const out: number[] = [];
-    const box = must(document.querySelector<HTMLInputElement>('hs-rack input[type=search]'));
+    const box = document.querySelector<HTMLInputElement>('hs-rack input[type=search]')!;
     for (let k = 1; k <= text.length; k++) {
       await new Promise(requestAnimationFrame);
       const t = performance.now();

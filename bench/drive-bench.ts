@@ -1,4 +1,3 @@
-import { must, nth } from '@core/quantity/must';
 import { compensate } from '@core/drive/compensate';
 import { fitCentres } from '@core/drive/fit-centres';
 import { moveBanks } from '@core/drive/move';
@@ -11,8 +10,8 @@ import { demoPack } from '../demo/catalogue';
 import { compare, type Row } from './measure';
 
 /** The first demo layout with toothed wheels added round the cam, so that `n` wheels are solved. */
-export function withWheels(n: number): Layout {
-  const layout = nth(demoPack().layouts, 0);
+function withWheels(n: number): Layout {
+  const layout = demoPack().layouts[0]!;
   const wheels: Wheel[] = [...layout.wheels];
   const cam = wheels.findIndex((w) => w.id === 'cam');
   const extra: Wheel[] = [];
@@ -42,7 +41,7 @@ function chords(layout: Layout): number {
   if (!path.ok) return NaN;
   let length = 0;
   path.value.wraps.forEach((wrap, i) => {
-    const { r } = nth(circles, i);
+    const { r } = circles[i]!;
     for (let k = 0; k < 2000; k++) {
       const [a, b] = [(wrap * k) / 2000, (wrap * (k + 1)) / 2000];
       length += Math.hypot(r * (Math.cos(b) - Math.cos(a)), r * (Math.sin(b) - Math.sin(a)));
@@ -73,8 +72,8 @@ export function driveBench(): Row[] {
   const eight = withWheels(8);
   const nine = withWheels(9);
   const pack = demoPack();
-  const opposed = must(pack.layouts.find((l) => l.id === 'fletcher-a'));
-  const chain = must(pack.layouts.find((l) => l.id === 'stoat-a'));
+  const opposed = pack.layouts.find((l) => l.id === 'fletcher-a')!;
+  const chain = pack.layouts.find((l) => l.id === 'stoat-a')!;
   const changed = moveBanks(opposed, { left: 0.5, right: 0.5 });
   const seen = [6, 5, 3, 2].map((wheel, i) => ({ wheel, teeth: -0.05 * (i + 1), u: 0.05 }));
   const centres = nine.wheels.slice(0, 6).map((w) => ({ x: w.x, y: w.y }));

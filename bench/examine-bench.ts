@@ -1,4 +1,3 @@
-import { must, nth, num } from '@core/quantity/must';
 import { chromium, type Page } from '@playwright/test';
 import { readdirSync } from 'node:fs';
 import { damageSpacing } from '@core/bench/spacing';
@@ -34,8 +33,7 @@ function spacingRows(): Row[] {
   const base = () => {
     for (let k = 0; k < 999; k++)
       for (const { teeth } of wheels)
-        for (let lap = 0; lap < 3; lap++)
-          for (const p of plain) bins[(p + lap * 211) % teeth] = num(bins, (p + lap * 211) % teeth) + 1;
+        for (let lap = 0; lap < 3; lap++) for (const p of plain) bins[(p + lap * 211) % teeth]!++;
   };
   return [
     compare(
@@ -65,7 +63,7 @@ function flattenRow(): Row {
     { x: 2900, y: 2300 },
     { x: 1000, y: 2200 },
   ];
-  const frame = must(flatFrame(size, corners, { width: 100, height: 70 }, 12e6));
+  const frame = flatFrame(size, corners, { width: 100, height: 70 }, 12e6)!;
   const mine = medianMs(() => flatten(rgba, size, frame), 5);
   const copy = medianMs(() => rgba.slice(), 5);
   return {
@@ -94,7 +92,7 @@ const fill = (page: Page, hashes: readonly string[]) =>
       });
       const blobs: Blob[] = [];
       for (let k = 0; k < photos; k++) {
-        const bytes = await (await fetch(`photos/${nth(hashes, k % hashes.length)}.png`)).arrayBuffer();
+        const bytes = await (await fetch(`photos/${hashes[k % hashes.length]!}.png`)).arrayBuffer();
         // bytes behind the end of a PNG make it another file of the same picture
         blobs.push(new Blob([bytes, new Uint8Array([k])], { type: 'image/png' }));
       }
@@ -121,7 +119,7 @@ const fill = (page: Page, hashes: readonly string[]) =>
           last = id;
         } else {
           const name = `photo ${photo}.png`;
-          const file = { hash, name, type: 'image/png', bytes: nth(blobs, photo).size };
+          const file = { hash, name, type: 'image/png', bytes: blobs[photo]!.size };
           Object.assign(fact, {
             key: 'thing.file',
             about: 'tensioner',
@@ -150,10 +148,10 @@ const openCase = (page: Page, id: string) =>
     const tag = () => document.querySelector('hs-case-page h1')?.textContent ?? '';
     const before = tag();
     const t = performance.now();
-    must(document.querySelector<HTMLElement>(`hs-rack a[href*="${name}"]`)).click();
+    document.querySelector<HTMLElement>(`hs-rack a[href*="${name}"]`)!.click();
     await painted(() => tag() !== before && document.querySelector('hs-call-page') !== null);
     const opened = performance.now() - t;
-    must(document.querySelector<HTMLElement>('nav[aria-label=Stations] a[href$="/examine"]')).click();
+    document.querySelector<HTMLElement>('nav[aria-label=Stations] a[href$="/examine"]')!.click();
     await painted(() => document.querySelector('hs-look-panel') !== null);
     return [opened, performance.now() - t - opened] as const;
   }, id);
@@ -180,11 +178,7 @@ export async function examineBench(root: string): Promise<Row[]> {
       benches.push(bench);
       small.push((await openCase(page, 'demo-2027'))[0]);
     }
-    const middle = (xs: number[]) =>
-      num(
-        [...xs].sort((a, b) => a - b),
-        Math.floor(xs.length / 2),
-      );
+    const middle = (xs: number[]) => [...xs].sort((a, b) => a - b)[Math.floor(xs.length / 2)]!;
     // a dial gauge of ten readings a second at five times its pace, drawn as it comes
     await page.goto(`${url}/case/demo-2036/examine?instruments=leak%3D0.03%26pace%3D5`);
     await page.getByRole('tab', { name: /^Tensioner/ }).click();

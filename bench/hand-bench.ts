@@ -1,4 +1,3 @@
-import { must, nth, num } from '@core/quantity/must';
 import { chromium, type Page } from '@playwright/test';
 import { launch } from '../e2e/browser';
 import { serve } from '../server/serve';
@@ -6,17 +5,14 @@ import { watch } from './frames';
 import type { Row } from './measure';
 
 const at = (share: number, xs: readonly number[]) =>
-  num(
-    [...xs].sort((a, b) => a - b),
-    Math.min(xs.length - 1, Math.floor(share * xs.length)),
-  );
+  [...xs].sort((a, b) => a - b)[Math.min(xs.length - 1, Math.floor(share * xs.length))]!;
 
 const STATIONS = ['identify', 'fit', 'examine', 'cause', 'settle', 'drive', 'call'];
 
 /** Milliseconds from the press on a station to its first frame; the baseline is a frame of the page as it stands. */
 const switching = (page: Page, station: string) =>
   page.evaluate(async (name) => {
-    const link = must(document.querySelector<HTMLElement>(`nav[aria-label=Stations] a[href$="/${name}"]`));
+    const link = document.querySelector<HTMLElement>(`nav[aria-label=Stations] a[href$="/${name}"]`)!;
     const tag = `hs-${name}-page`;
     const t = performance.now();
     link.click();
@@ -36,15 +32,15 @@ const pressing = (
 ) =>
   page.evaluate(
     async ([n, id, rowId]) => {
-      const top = () => must(document.querySelector('ol[aria-label^="Facts"] .line')).textContent;
+      const top = () => document.querySelector('ol[aria-label^="Facts"] .line')!.textContent;
       const out: number[] = [];
       for (let k = 0; k < n; k++) {
         // a press goes on to the next look: back to this one, which is not counted
         document.querySelector<HTMLElement>(rowId)?.click();
         while (!document.querySelector(id)) await new Promise((done) => setTimeout(done));
         await new Promise(requestAnimationFrame);
-        const list = must(document.querySelector<HTMLElement>(id));
-        const tile = nth(list.querySelectorAll<HTMLElement>('[role=option]'), k % 3);
+        const list = document.querySelector<HTMLElement>(id)!;
+        const tile = list.querySelectorAll<HTMLElement>('[role=option]')[k % 3]!;
         const before = top();
         const t = performance.now();
         tile.click();

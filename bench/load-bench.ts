@@ -1,14 +1,9 @@
-import { num } from '@core/quantity/must';
 import { chromium, type Page } from '@playwright/test';
 import { launch } from '../e2e/browser';
 import { serve } from '../server/serve';
 import type { Row } from './measure';
 
-const median = (xs: number[]) =>
-  num(
-    [...xs].sort((a, b) => a - b),
-    Math.floor(xs.length / 2),
-  );
+const median = (xs: number[]) => [...xs].sort((a, b) => a - b)[Math.floor(xs.length / 2)]!;
 
 async function toRack(page: Page, url: string): Promise<number> {
   const t = performance.now();

@@ -1,5 +1,3 @@
-import { num } from '@core/quantity/must';
-
 export type Row = { name: string; value: string; target: string; baseline: string; ratio: string };
 
 /** Median milliseconds of one call; enough calls a sample that the clock's grain does not matter. */
@@ -19,7 +17,7 @@ export function medianMs(run: () => unknown, samples = 41): number {
     for (let i = 0; i < calls; i++) run();
     return (performance.now() - t) / calls;
   }).sort((a, b) => a - b);
-  return num(times, Math.floor(samples / 2));
+  return times[Math.floor(samples / 2)]!;
 }
 
 const show = (ms: number) => (ms < 0.1 ? `${(ms * 1000).toFixed(1)} µs` : `${ms.toFixed(2)} ms`);

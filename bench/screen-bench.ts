@@ -1,4 +1,3 @@
-import { must } from '@core/quantity/must';
 import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { chromium, type Page } from '@playwright/test';
@@ -14,8 +13,8 @@ import type { Row } from './measure';
 const drag = (page: Page, label: string, frames: number) =>
   page.evaluate(
     async ([name, n]) => {
-      const handle = must(document.querySelector(`[role=slider][aria-label="${name}, slider"]`));
-      const rail = must(handle.closest('.ant-slider')).getBoundingClientRect();
+      const handle = document.querySelector(`[role=slider][aria-label="${name}, slider"]`)!;
+      const rail = handle.closest('.ant-slider')!.getBoundingClientRect();
       const send = (on: EventTarget, type: string, share: number) =>
         on.dispatchEvent(
           new MouseEvent(type, {
@@ -75,7 +74,7 @@ export async function screenBench(root: string, layout: string): Promise<Row[]> 
     await page.getByRole('region', { name: /100000 rows/ }).waitFor();
     const scroll = await watch(page, () =>
       page.evaluate(async () => {
-        const view = must(document.querySelector('cdk-virtual-scroll-viewport'));
+        const view = document.querySelector('cdk-virtual-scroll-viewport')!;
         for (let k = 0; k < 240; k++) {
           view.scrollTop += k % 40 === 0 ? 200_000 : 240;
           await new Promise(requestAnimationFrame);

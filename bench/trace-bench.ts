@@ -1,4 +1,3 @@
-import { floatAt, nth } from '@core/quantity/must';
 import { simulateCapture } from '@core/simulate/capture';
 import { camOf } from '@core/simulate/capture-box';
 import { comparePatterns } from '@core/trace/compare';
@@ -39,7 +38,7 @@ export function traceBench(): Row[] {
   const capture = large();
   const answer = () => {
     const t = readTrace(capture);
-    const p = t.ok ? nth(t.value.cams, 0).pattern : undefined;
+    const p = t.ok ? t.value.cams[0]!.pattern : undefined;
     if (!p) throw new Error('the capture was not read');
     return comparePatterns(p, p);
   };
@@ -47,7 +46,7 @@ export function traceBench(): Row[] {
     capture.channels.map(({ samples }) => {
       let total = 0;
       let i = samples.length;
-      while (i-- > 0) total += floatAt(samples, i);
+      while (i-- > 0) total += samples[i]!;
       return total;
     });
   const [mine, pass] = [medianMs(answer, 5), medianMs(plain, 5)];
@@ -71,7 +70,7 @@ export function traceBench(): Row[] {
   const [reading, splitting] = [medianMs(read, 3), medianMs(split, 3)];
   return [
     {
-      name: `Edges, clock and comparison, 2 × ${(nth(capture.channels, 0).samples.length / 1e6).toFixed(1)} million samples`,
+      name: `Edges, clock and comparison, 2 × ${(capture.channels[0]!.samples.length / 1e6).toFixed(1)} million samples`,
       value: `${mine.toFixed(0)} ms`,
       target: '< 4×',
       baseline: `summing the same arrays: ${pass.toFixed(0)} ms`,

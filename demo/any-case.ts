@@ -19,7 +19,7 @@ const pick = <T>(random: Random, list: readonly T[]): T | undefined =>
   list[Math.floor(random() * list.length)];
 
 /** Any value that an observable can have: inside its range for numbers, a key for choices. */
-export function anyValue(random: Random, o: Observable, cat: Catalogue): FactValue | undefined {
+function anyValue(random: Random, o: Observable, cat: Catalogue): FactValue | undefined {
   const t = o.type;
   switch (t.kind) {
     case 'number':

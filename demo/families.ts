@@ -1,8 +1,8 @@
 import * as z from 'zod';
+import '@core/quantity/plain-schemas';
 import { FeatureSchema } from '@core/catalogue/pack';
 import data from './data/families.json';
 
-z.config({ jitless: true });
 const Dim = z.union([z.number(), z.string(), z.array(z.number())]);
 const VariantSketch = z.strictObject({
   key: z.string(),

@@ -1,9 +1,9 @@
 import * as z from 'zod';
+import '@core/quantity/plain-schemas';
 import { Router } from 'express';
 import { BOX_DIALECTS, BOX_FAULTS } from '@core/simulate/capture-box';
 import { CaptureThreads } from './capture-threads';
 
-z.config({ jitless: true });
 const QuerySchema = z.object({
   fault: z.enum(BOX_FAULTS).default('good'),
   dialect: z.enum(BOX_DIALECTS).default('point'),

@@ -1,8 +1,8 @@
 import * as z from 'zod';
+import '@core/quantity/plain-schemas';
 import { Router } from 'express';
 import { greeting, INSTRUMENTS, lineAt } from '@core/simulate/instruments';
 
-z.config({ jitless: true });
 const number = (min: number, max: number) => z.coerce.number().min(min).max(max);
 /** How a stand-in behaves: all of it may be left out. */
 const QuerySchema = z.object({

@@ -62,7 +62,7 @@ const partHeaders = helmet({
  * name it was told to listen at. A name elsewhere that was pointed at this machine is none: a page from there could read
  * what is served here.
  */
-export function isOwnHost(header: string | undefined, listensAt: string): boolean {
+function isOwnHost(header: string | undefined, listensAt: string): boolean {
   const name = /^(\[[0-9a-f:.]+\]|[^:]+)(?::\d+)?$/i.exec(header ?? '')?.[1]?.toLowerCase();
   if (name === undefined) return false;
   return (
@@ -74,7 +74,7 @@ export function isOwnHost(header: string | undefined, listensAt: string): boolea
 }
 
 /** The built app with safe headers: no inline script, nothing from elsewhere. */
-export function makeApp(options: Pick<ServeOptions, 'root' | 'demo' | 'host'>): Express {
+function makeApp(options: Pick<ServeOptions, 'root' | 'demo' | 'host'>): Express {
   const app = express();
   app.set('env', 'production');
   app.disable('x-powered-by');

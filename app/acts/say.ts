@@ -2,7 +2,7 @@ import { DestroyRef, inject, Injectable, Injector } from '@angular/core';
 import { styled } from '../ui/controls-styles';
 
 /** The library writes a message as markup: what came in with a file's name or an id is text all the same. */
-export const asText = (words: string): string =>
+const asText = (words: string): string =>
   words.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;');
 
 /** How long a refusal stays that has a place and a reason to be read, ms. */

@@ -11,7 +11,7 @@ import { Say } from './say';
 import { VoiceService } from './voice';
 
 /** What was told a caller, word for word. */
-export const TOLD = 'call.told';
+const TOLD = 'call.told';
 /** Ways in which an answer leaves the house. */
 export type Way = 'read out' | 'copied' | 'PDF' | 'e-mail';
 

@@ -1,11 +1,11 @@
 import * as z from 'zod';
+import '@core/quantity/plain-schemas';
 import type { Head } from '@core/answer/head';
 import { PackSchema } from '@core/catalogue/pack';
 import { mergeCase } from '@core/facts/consistent';
 import { type Fact, FactSchema, FileRefSchema } from '@core/facts/fact';
 import type { Addition, FactRepository } from './fact-repository';
 
-z.config({ jitless: true });
 /** Heads ship with the demo, so that what computes them is not fetched before the first rack; they may be made anew like any. */
 const DemoSchema = z.strictObject({
   format: z.literal('hollow-sprocket-demo'),

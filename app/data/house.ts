@@ -1,9 +1,9 @@
 import { computed, inject, Injectable, signal } from '@angular/core';
 import * as z from 'zod';
+import '@core/quantity/plain-schemas';
 import type { House } from '@core/facts/read-value';
 import { FactRepository } from './fact-repository';
 
-z.config({ jitless: true });
 /** How this desk writes and looks. Read back through the schema, so that an old or broken record falls to defaults. */
 export const HouseSchema = z.strictObject({
   by: z.string().min(1).max(120),

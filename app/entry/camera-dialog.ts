@@ -1,4 +1,4 @@
-import { must } from '@core/quantity/must';
+import { found } from '@core/quantity/must';
 import {
   ChangeDetectionStrategy,
   Component,
@@ -92,7 +92,7 @@ export class CameraDialog {
     const video = this.video()?.nativeElement;
     if (!video || video.videoWidth === 0) return;
     const canvas = new OffscreenCanvas(video.videoWidth, video.videoHeight);
-    must(canvas.getContext('2d')).drawImage(video, 0, 0);
+    found(canvas.getContext('2d')).drawImage(video, 0, 0);
     const blob = await canvas.convertToBlob({ type: 'image/jpeg', quality: 0.95 });
     this.taken.update((n) => n + 1);
     this.picture.emit(new File([blob], `picture-${this.taken()}.jpg`, { type: blob.type }));

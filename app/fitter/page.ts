@@ -2,7 +2,7 @@
  * What makes a fitting sheet answer on a telephone, from disk, without a network. Bundled by itself and put into the file.
  * It keeps what is entered, tells the order in which steps were confirmed, and gives it back with a check sum.
  */
-import { must } from '@core/quantity/must';
+import { found } from '@core/quantity/must';
 import qrcode from 'qrcode-generator';
 import { contentDigest } from '@core/facts/digest';
 import { readNumber } from '@core/quantity/parse-quantity';
@@ -20,11 +20,11 @@ type Sheet = {
 };
 type Kept = { fitter: string; order: string[]; entries: Record<string, Entry> };
 
-const sheet = JSON.parse(must(document.getElementById('sheet')).textContent) as Sheet;
+const sheet = JSON.parse(found(document.getElementById('sheet')).textContent) as Sheet;
 const KEY = `fitting-sheet-${sheet.sheet.slice(0, 16)}-${sheet.case}`;
 const state: Kept = { fitter: '', order: [], entries: {} };
 const part = <T extends Element>(root: ParentNode, selector: string): T =>
-  must(root.querySelector<T>(selector));
+  found(root.querySelector<T>(selector));
 const fitter = part<HTMLInputElement>(document, '#fitter');
 
 function entryOf(id: string): Entry {

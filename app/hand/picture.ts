@@ -6,7 +6,7 @@ export type Shape = {
 };
 /** A place on a thing that looks are made at. */
 export type Zone = { key: string; x: number; y: number };
-export type Word = { x: number; y: number; text: string };
+type Word = { x: number; y: number; text: string };
 export type ThingPicture = {
   box: { x: number; y: number; w: number; h: number };
   shapes: Shape[];

@@ -1,9 +1,9 @@
 import * as z from 'zod';
+import '@core/quantity/plain-schemas';
 import type { TilePicture } from '../ui/tile-drawing';
 import shapes from './shapes.json';
 import tiles from './tiles.json';
 
-z.config({ jitless: true });
 const MarkSchema = z.strictObject({
   d: z.string().optional(),
   /** line, bold, solid, soft: how it is drawn; hole: cut out of the base; dashed, faint: how the base is drawn. */

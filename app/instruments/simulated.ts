@@ -1,10 +1,10 @@
 import { Observable } from 'rxjs';
 import * as z from 'zod';
+import '@core/quantity/plain-schemas';
 import { DIMENSIONS } from '@core/quantity/units';
 import type { Instrument, InstrumentEvent } from './instrument';
 import { eventOf } from './lines';
 
-z.config({ jitless: true });
 const ListSchema = z.array(z.object({ key: z.string(), wording: z.string(), dimension: z.enum(DIMENSIONS) }));
 
 /** The stand-ins that this server has; none where it has none. @param behaviour query that every one of them gets */

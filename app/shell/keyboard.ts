@@ -2,7 +2,7 @@ import { type KeyBindingPress, matchKeyBindingPress, parseKeybinding } from 'tin
 import type { Command } from '../acts/commands';
 
 /** True where typed letters belong to a field. */
-export function isTyping(target: EventTarget | null): boolean {
+function isTyping(target: EventTarget | null): boolean {
   if (!(target instanceof HTMLElement)) return false;
   if (target instanceof HTMLInputElement)
     return !['radio', 'checkbox', 'button', 'file'].includes(target.type);

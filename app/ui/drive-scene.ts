@@ -17,7 +17,7 @@ export type SceneState = {
   path: Path;
   phases?: readonly Phase[];
 };
-export type SceneWheel = {
+type SceneWheel = {
   id: string;
   name: string;
   x: number;
@@ -31,15 +31,15 @@ export type SceneWheel = {
   shoe?: string;
 };
 /** What of a wheel turns: degrees to turn it by as drawn, clockwise on the screen, and where its mark points then. */
-export type Turn = { turnDeg: number; markDeg?: number };
+type Turn = { turnDeg: number; markDeg?: number };
 /** What of a scene turns with the crank. */
 export type Turned = {
   wheels: readonly Turn[];
   teeth: string;
   painted: { x: number; y: number; deg: number }[];
 };
-export type SceneStrand = { d: string; kind: StrandKind };
-export type SceneCarrier = { d: string; pivot: Point; plunger?: string; lines: [Point, Point][] };
+type SceneStrand = { d: string; kind: StrandKind };
+type SceneCarrier = { d: string; pivot: Point; plunger?: string; lines: [Point, Point][] };
 export type Scene = {
   box: { x: number; y: number; width: number; height: number };
   belt: string;

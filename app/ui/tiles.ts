@@ -16,7 +16,7 @@ import { TileDrawing } from './tile-drawing';
 
 /** One tile, as the list of keys walks over it. */
 @Directive({ selector: '[hsTile]', exportAs: 'tile' })
-export class Tile implements Highlightable {
+class Tile implements Highlightable {
   readonly key = input.required<string>({ alias: 'hsTile' });
   readonly active = signal(false);
 

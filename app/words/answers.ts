@@ -98,7 +98,7 @@ function figure(
 }
 
 /** A weight as the factor by which it multiplies the odds: "×8.2" for, "÷3.1" against. */
-export function factorWords(nats: number): string {
+function factorWords(nats: number): string {
   const factor = Math.exp(Math.abs(nats));
   const shown = factor >= 10 ? formatNumber(factor, 0) : formatNumber(factor, 1);
   return nats >= 0 ? `×${shown}` : `÷${shown}`;

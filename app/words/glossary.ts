@@ -1,7 +1,7 @@
 import * as z from 'zod';
+import '@core/quantity/plain-schemas';
 import data from './glossary.json';
 
-z.config({ jitless: true });
 const TermSchema = z.strictObject({
   term: z.string().min(1),
   also: z.array(z.string().min(1)).optional(),

@@ -29,7 +29,7 @@ export function exclusionWords(e: Exclusion, v: Voice): string {
   }
 }
 
-export function conditionWords(c: Condition, v: Voice): string {
+function conditionWords(c: Condition, v: Voice): string {
   const f = v.cat?.features.get(c.feature);
   return `${lower(f?.wording ?? c.feature)} is ${list(
     c.values.map((k) => lower(f?.options.find((o) => o.key === k)?.wording ?? k)),

@@ -3,7 +3,7 @@ import type { Printed, TorquePair, TorqueStage } from '@core/catalogue/torque-pl
 import { formatNumber } from '@core/quantity/format-quantity';
 
 /** "42 N·m" as it was printed. */
-export const printedWords = (p: Printed): string =>
+const printedWords = (p: Printed): string =>
   `${formatNumber(p.value, p.half < 0.1 ? 2 : p.half < 0.5 ? 1 : 0)} ${p.unit}`;
 
 const inUnit = (value: number, unit: string): string => `${formatNumber(value, value < 20 ? 1 : 0)} ${unit}`;
@@ -17,7 +17,7 @@ export function pairWords(p: TorquePair): string {
 }
 
 /** One stage of tightening: "42 N·m (31 lbf·ft)", "on by 90°", "back by 360°". */
-export function stageWords(s: TorqueStage): string {
+function stageWords(s: TorqueStage): string {
   if (s.kind === 'angle') return `on by ${s.deg}°`;
   if (s.kind === 'back') return s.deg === 360 ? 'back a full turn' : `back by ${s.deg}°`;
   return s.also ? `${printedWords(s.printed)} (${printedWords(s.also)})` : printedWords(s.printed);

@@ -3,7 +3,7 @@ import type { CaseKind } from '@core/facts/observable';
 import { type Day, daysBetween } from '@core/quantity/dates';
 
 /** What a case waits for, as its tag on the rack says it. */
-export const WAITS_WORDS: Record<Waits, string> = {
+const WAITS_WORDS: Record<Waits, string> = {
   call: 'waits: Call',
   identify: 'waits: Identify',
   fit: 'waits: Fit',

@@ -1,4 +1,4 @@
-import { must } from '@core/quantity/must';
+import { found } from '@core/quantity/must';
 import { flatFrame, flatten } from '@core/bench/flatten';
 import { serve } from '../threads/door';
 import type { PhotoJobs } from './photo.protocol';
@@ -16,7 +16,7 @@ async function drawn(
   const { width, height } = bitmap;
   const share = reduced(width, height);
   const canvas = new OffscreenCanvas(Math.round(width * share), Math.round(height * share));
-  must(canvas.getContext('2d')).drawImage(bitmap, 0, 0, canvas.width, canvas.height);
+  found(canvas.getContext('2d')).drawImage(bitmap, 0, 0, canvas.width, canvas.height);
   bitmap.close();
   return { canvas, width, height, share };
 }
@@ -41,9 +41,9 @@ serve<PhotoJobs>(
         MOST_PIXELS,
       );
       if (!frame) throw new Error('the corners give no plane');
-      const { data } = must(canvas.getContext('2d')).getImageData(0, 0, size.width, size.height);
+      const { data } = found(canvas.getContext('2d')).getImageData(0, 0, size.width, size.height);
       const flat = new OffscreenCanvas(frame.width, frame.height);
-      must(flat.getContext('2d')).putImageData(new ImageData(flatten(data, size, frame), frame.width), 0, 0);
+      found(flat.getContext('2d')).putImageData(new ImageData(flatten(data, size, frame), frame.width), 0, 0);
       // What lies outside the original stays clear.
       const out = await flat.convertToBlob({ type: 'image/webp', quality: 0.95 });
       return { blob: out, width: frame.width, height: frame.height, back: frame.back, sourcePx: share };

@@ -12,7 +12,7 @@ import type { Records } from '../records/records';
 /** What is compared: the house's changes before and after, under the same house rules. */
 export type RejudgeAsk = { before: Change[]; after: Change[]; chosen: Record<string, string> };
 /** A case that reads otherwise, by its id. */
-export type RejudgedCase = Rejudged & { id: string };
+type RejudgedCase = Rejudged & { id: string };
 export type RejudgeAnswer = { cases: number; moved: RejudgedCase[] };
 export type RejudgeLine = { progress: (done: number) => void; cancelled: () => boolean };
 

@@ -1,7 +1,7 @@
 import * as z from 'zod';
+import '@core/quantity/plain-schemas';
 import data from './data/codes.json';
 
-z.config({ jitless: true });
 const CodeSchema = z.strictObject({
   from: z.string(),
   to: z.string(),

@@ -3,10 +3,10 @@ import type { Examined } from './examined';
 import type { Registry } from '@core/facts/observable';
 
 /** A look on the bench that would settle something, and what it is worth. */
-export type Wanted = Look & { bits: number };
+type Wanted = Look & { bits: number };
 /** What would settle most on this bench, by worth; and what cannot be had since a thing did not come. */
 /** A check that can be made; `first`: looks that it would destroy, to be made before it. They count into its minutes. */
-export type PossibleCheck = CheckAnswer & { first: Look[] };
+type PossibleCheck = CheckAnswer & { first: Look[] };
 export type ToConclude = {
   wanted: Wanted[];
   lost: { kind: string; wording: string; bits: number }[];

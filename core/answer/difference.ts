@@ -16,7 +16,7 @@ export const LINE_KINDS = [
   'fault',
   'decision',
 ] as const;
-export type LineKind = (typeof LINE_KINDS)[number];
+type LineKind = (typeof LINE_KINDS)[number];
 
 /** A line that two answers do not have in common; undefined: the one says nothing of it. */
 export type Difference = {

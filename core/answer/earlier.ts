@@ -2,7 +2,7 @@ import { type Day, dayOf, daysBetween } from '@core/quantity/dates';
 import type { Head } from './head';
 
 /** What an earlier case has in common with the one in hand. */
-export const SHARED = ['caller', 'vehicle', 'kit', 'question', 'engine'] as const;
+const SHARED = ['caller', 'vehicle', 'kit', 'question', 'engine'] as const;
 export type Shared = (typeof SHARED)[number];
 /** What telling it by is worth: the same workshop or kit says more than one of the many cases of an engine. */
 const WORTH: Record<Shared, number> = { caller: 3, vehicle: 2, kit: 3, question: 2, engine: 1 };

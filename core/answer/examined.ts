@@ -12,7 +12,7 @@ import { THING } from '@core/facts/thing';
 import type { NamedThing } from './things';
 
 /** Did it come? Not said while nobody filed what was in the box; `here` of what is no part of a box. */
-export type Came = 'sent' | 'not_sent' | 'not_said' | 'here';
+type Came = 'sent' | 'not_sent' | 'not_said' | 'here';
 
 export type LimitedLook = LookAnswer & { limit?: CatalogueLimit; abnormal: boolean };
 /** One thing on the bench, with its looks in the order of the work. */

@@ -4,7 +4,7 @@ import { answersFor } from './answers';
 import type { World } from './world';
 
 /** Which cause leads a case, and by what share. */
-export type Leads = { cause: string; wording: string; share: number };
+type Leads = { cause: string; wording: string; share: number };
 /** A case that other knowledge judges otherwise: what led and what leads, and what was decided by then. */
 export type Rejudged = { tag: string; before: Leads; after: Leads; decided?: string };
 

@@ -45,7 +45,7 @@ const partOf = ({ catalogue }: World, state: State): string =>
   contentDigest(extractPack(catalogue, textOf(state, 'engine.code'), textOf(state, 'kit.number')));
 
 /** Another one than at the issue; of a catalogue also: one of the same name with other content. */
-export type Changed = { part: keyof WorldName; as: 'another' | 'content'; stated: string };
+type Changed = { part: keyof WorldName; as: 'another' | 'content'; stated: string };
 /** An issued report read again today: which parts of the world are others by now, and what it would say otherwise. */
 export type Reread = { changed: Changed[]; differs: Difference[] };
 

@@ -1,7 +1,7 @@
 import * as z from 'zod';
+import '@core/quantity/plain-schemas';
 import data from './data/codes.json';
 
-z.config({ jitless: true });
 const Code = z.string().regex(/^P\d{4}$/);
 const MeaningSchema = z.strictObject({
   from: Code,

@@ -10,7 +10,7 @@ import type { PieceBalance } from './piece-balance';
 import type { TensionerAnswer } from './tensioners';
 
 /** What is known of the drive for judging what its parts show; empty while the design is open. */
-export type DriveOnBench = {
+type DriveOnBench = {
   layout?: Layout | undefined;
   settings?: Settings | undefined;
   carrier?: Carrier | undefined;

@@ -1,7 +1,7 @@
 import * as z from 'zod';
+import '@core/quantity/plain-schemas';
 import data from './data/examination.json';
 
-z.config({ jitless: true });
 const LookSchema = z.strictObject({
   /** Observable that the look fills. */
   key: z.string(),

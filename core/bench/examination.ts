@@ -5,7 +5,7 @@ import type { State } from '@core/facts/state';
 import type { Look } from './examination-data';
 
 /** How far a look has come: done, passed over on purpose, held back by one that it would destroy, or open. */
-export type LookStatus = 'done' | 'skipped' | 'held' | 'open';
+type LookStatus = 'done' | 'skipped' | 'held' | 'open';
 export type LookAnswer = {
   look: Look;
   observable: Observable;

@@ -1,8 +1,8 @@
 import * as z from 'zod';
+import '@core/quantity/plain-schemas';
 import { DIMENSIONS } from '@core/quantity/units';
 import data from './data/findings.json';
 
-z.config({ jitless: true });
 const FindingEntrySchema = z.strictObject({
   finding: z.string(),
   wording: z.string(),

@@ -17,7 +17,7 @@ export function nearerOf(state: State, layout: Pick<Layout, 'banks'>): Record<st
 }
 
 /** The drive as it is known to be built: as made, but for machined heads and blocks. One and the same where nothing is known. */
-export function builtAs(state: State, layout: Layout): WhatIf {
+function builtAs(state: State, layout: Layout): WhatIf {
   const nearerMm = nearerOf(state, layout);
   return Object.keys(nearerMm).length === 0 ? AS_MADE : { ...AS_MADE, nearerMm };
 }

@@ -47,7 +47,7 @@ export type LeakError =
   | { code: 'not_finite' };
 
 /** Fewer readings than this behind the take-up show no rate. */
-export const LEAST_READINGS = 8;
+const LEAST_READINGS = 8;
 /** A model with more terms is chosen only when it is likelier by so much (Burnham & Anderson: 2 is hardly more). */
 const BETTER = 4;
 

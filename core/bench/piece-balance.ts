@@ -5,7 +5,7 @@ import type { Rules } from '@core/house/rules';
 import { judgedAbove } from '@core/quantity/judge';
 
 /** By the scale, g, or by outlines on a picture that gives their scale, mm². */
-export type BalanceBy = 'mass' | 'area';
+type BalanceBy = 'mass' | 'area';
 
 export type PieceBalance = {
   about: string;

@@ -23,7 +23,7 @@ export type TensionerAnswer = {
 };
 
 /** What a tensioner's reading is filed under. */
-export const readingKey = (carrier: Carrier): TensionerAnswer['key'] =>
+const readingKey = (carrier: Carrier): TensionerAnswer['key'] =>
   readingUnit(carrier) === 'mm' ? 'tensioner.extension' : 'tensioner.pointer';
 
 /**

@@ -1,7 +1,7 @@
 import * as z from 'zod';
+import '@core/quantity/plain-schemas';
 import data from './data/attributes.json';
 
-z.config({ jitless: true });
 const AttributeSchema = z.strictObject({
   key: z.string(),
   wording: z.string(),

@@ -1,7 +1,6 @@
 import * as z from 'zod';
+import '@core/quantity/plain-schemas';
 import data from './data/step-things.json';
-
-z.config({ jitless: true });
 
 /** What a hand takes hold of: a part, what holds it, what is in it, what it sits on. */
 const ThingSchema = z.strictObject({
@@ -43,7 +42,7 @@ export const isThere = (t: StepThing, has: ReadonlySet<string>): boolean =>
   (t.needs ?? []).every((n) => n.split('|').some((x) => has.has(x)));
 
 /** What a step does to a thing. */
-export const ACTS = [
+const ACTS = [
   'disconnected',
   'connected',
   'drained',
@@ -64,10 +63,9 @@ export const ACTS = [
   'released',
   'set',
 ] as const;
-export type Act = (typeof ACTS)[number];
-export const LOCKS = ['stop', 'crank', 'cams'] as const;
+const LOCKS = ['stop', 'crank', 'cams'] as const;
 /** To its mark in running direction; whole working cycles and back to it; to where no valve reaches a piston; back to the mark the short way. */
-export const CRANK_TO = ['mark', 'turns', 'clear', 'return'] as const;
+const CRANK_TO = ['mark', 'turns', 'clear', 'return'] as const;
 
 const Thing = z.enum(THINGS.map((t) => t.id) as [string, ...string[]]);
 /**

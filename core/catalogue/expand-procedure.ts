@@ -206,7 +206,7 @@ function fill<T>(value: T, params: Readonly<Record<string, string>>): T {
 }
 
 /** Steps that wait for each other in a circle, or undefined. Kahn's order, then a walk among what is left. */
-export function cycleOf(steps: readonly { id: string }[], gates: readonly Gate[]): string[] | undefined {
+function cycleOf(steps: readonly { id: string }[], gates: readonly Gate[]): string[] | undefined {
   const waits = new Map(steps.map((s) => [s.id, new Set<string>()]));
   for (const g of gates) waits.get(g.after)?.add(g.before);
   const free = [...waits].filter(([, w]) => w.size === 0).map(([id]) => id);

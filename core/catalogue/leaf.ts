@@ -12,7 +12,7 @@ export type LeafDesign = {
   telling: { feature: Feature; values: string[] }[];
   jobs: readonly JobItem[];
 };
-export type LeafKit = {
+type LeafKit = {
   kit: Kit;
   /** Designs that it serves. */
   serves: Variant[];

@@ -1,14 +1,13 @@
 import * as z from 'zod';
+import '@core/quantity/plain-schemas';
 import { LayoutSchema } from '@core/drive/layout';
 import { isDay } from '@core/quantity/dates';
 import { ProcedureSchema } from './procedure';
 
-z.config({ jitless: true });
-
 const Id = z.string().min(1).max(60);
 const DayText = z.string().refine(isDay, 'is not a calendar day such as 2026-03-12');
 
-export const EngineSchema = z.strictObject({
+const EngineSchema = z.strictObject({
   code: Id,
   maker: z.string(),
   family: z.string(),
@@ -44,7 +43,7 @@ export const FeatureSchema = z.strictObject({
 });
 export type Feature = z.infer<typeof FeatureSchema>;
 
-export const VariantSchema = z.strictObject({
+const VariantSchema = z.strictObject({
   id: Id,
   engine: Id,
   name: z.string(),
@@ -81,7 +80,7 @@ export const PART_KINDS = [
   'screen',
   'liquid',
 ] as const;
-export const PartSchema = z.strictObject({
+const PartSchema = z.strictObject({
   number: Id,
   kind: z.enum(PART_KINDS),
   name: z.string(),
@@ -94,7 +93,7 @@ export const PartSchema = z.strictObject({
 });
 export type Part = z.infer<typeof PartSchema>;
 
-export const KitSchema = z.strictObject({
+const KitSchema = z.strictObject({
   number: Id,
   name: z.string(),
   revision: z.number().int().positive(),
@@ -113,7 +112,7 @@ export const KitSchema = z.strictObject({
 });
 export type Kit = z.infer<typeof KitSchema>;
 
-export const ApplicationSchema = z.strictObject({ kit: Id, variant: Id });
+const ApplicationSchema = z.strictObject({ kit: Id, variant: Id });
 
 /** Why a job needs a thing beyond the drive itself. */
 export const JOB_KINDS = [
@@ -126,7 +125,7 @@ export const JOB_KINDS = [
   'length',
   'check',
 ] as const;
-export const JobSchema = z.strictObject({
+const JobSchema = z.strictObject({
   variant: Id,
   item: z.string(),
   kind: z.enum(JOB_KINDS),
@@ -144,7 +143,7 @@ export const JobSchema = z.strictObject({
 });
 export type JobItem = z.infer<typeof JobSchema>;
 
-export const IntervalSchema = z.strictObject({
+const IntervalSchema = z.strictObject({
   engine: Id,
   vehicle: z.string(),
   km: z.number().positive(),
@@ -153,7 +152,7 @@ export const IntervalSchema = z.strictObject({
 export type Interval = z.infer<typeof IntervalSchema>;
 
 /** A number of our own for the same thing elsewhere: an older list, a dealer's shelf. */
-export const CrossSchema = z.strictObject({ number: Id, names: Id });
+const CrossSchema = z.strictObject({ number: Id, names: Id });
 
 /** A catalogue as it is exchanged. Limits of parts and engines live here, never in code. */
 export const PackSchema = z.strictObject({

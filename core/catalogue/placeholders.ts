@@ -1,7 +1,7 @@
 import { nth } from '@core/quantity/must';
 
 /** What a procedure's text may name between braces; each is written from the layout (core/fitting/values.ts). */
-export const PLACEHOLDERS = [
+const PLACEHOLDERS = [
   'drive',
   'stage',
   'driver',

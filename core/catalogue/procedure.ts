@@ -1,7 +1,7 @@
 import * as z from 'zod';
+import '@core/quantity/plain-schemas';
 import { EffectSchema } from './effects';
 
-z.config({ jitless: true });
 const Id = z.string().min(1).max(60);
 /** Ids of steps and of uses of blocks: parts of a step's whole id, which is a part of a fact's. */
 const Part = z
@@ -9,7 +9,7 @@ const Part = z
   .regex(/^[a-z0-9][a-z0-9-]*$/, 'an id of small letters, digits and hyphens')
   .max(24);
 
-export const STEP_KINDS = [
+const STEP_KINDS = [
   'prepare',
   'position',
   'lock',
@@ -33,7 +33,7 @@ export const PHASES = ['ready', 'off', 'clean', 'build', 'check', 'close'] as co
 export type Phase = (typeof PHASES)[number];
 
 /** What a step is done to. */
-export const STEP_ON = [
+const STEP_ON = [
   'engine',
   'vehicle',
   'crank',
@@ -50,7 +50,7 @@ export const STEP_ON = [
 ] as const;
 
 /** What a step does to the drive, so that the drive can be drawn as it then stands. */
-export const STEP_SETS = [
+const STEP_SETS = [
   'crank-mark',
   'crank-before',
   'crank-safe',
@@ -83,7 +83,7 @@ export type StepSets = (typeof STEP_SETS)[number];
 
 /** A number that stands in the data, or the name of one that the drive gives, such as "{count}". */
 const Bound = z.union([z.number(), z.string().regex(/^\{\w+\}$/)]);
-export const QUANTITIES = [
+const QUANTITIES = [
   'length',
   'angle',
   'torque',
@@ -95,7 +95,7 @@ export const QUANTITIES = [
 ] as const;
 export type Quantity = (typeof QUANTITIES)[number];
 /** One figure that proves a step. Lengths mm, angles °, torques N·m, temperatures °C; `reading` as the tensioner shows. */
-export const AskSchema = z.strictObject({
+const AskSchema = z.strictObject({
   id: Part,
   wording: z.string(),
   quantity: z.enum(QUANTITIES),
@@ -108,20 +108,20 @@ export const AskSchema = z.strictObject({
 });
 export type Ask = z.infer<typeof AskSchema>;
 
-export const PROVED_BY = ['look', 'measure', 'count', 'feel', 'torque'] as const;
-export const ProofSchema = z.strictObject({
+const PROVED_BY = ['look', 'measure', 'count', 'feel', 'torque'] as const;
+const ProofSchema = z.strictObject({
   by: z.enum(PROVED_BY),
   text: z.string(),
   asks: z.array(AskSchema).max(4).optional(),
 });
 
-export const ToolSchema = z.strictObject({
+const ToolSchema = z.strictObject({
   name: z.string(),
   /** Accepted instead where the house allows it, each with its risk. */
   instead: z.array(z.strictObject({ name: z.string(), risk: z.string() })).optional(),
 });
 
-export const TorqueSchema = z.strictObject({
+const TorqueSchema = z.strictObject({
   fastener: z.string(),
   count: z.number().int().positive().max(99).optional(),
   /** "42 N·m", "42 N·m / 31 lbf·ft", "+90°", "back 360°" (torque-plan.ts). */
@@ -132,14 +132,14 @@ export const TorqueSchema = z.strictObject({
 });
 
 /** Numbered pattern of bolts in rows, from the middle outward or from one end, in rounds. */
-export const PatternSchema = z.strictObject({
+const PatternSchema = z.strictObject({
   rows: z.number().int().min(1).max(6),
   columns: z.number().int().min(1).max(12),
   from: z.enum(['middle', 'ends']),
   rounds: z.number().int().min(1).max(6),
 });
 
-export const WHENS = ['skipped', 'reversed', 'wrong', 'time'] as const;
+const WHENS = ['skipped', 'reversed', 'wrong', 'time'] as const;
 export type When = (typeof WHENS)[number];
 
 const StepShape = {
@@ -178,12 +178,12 @@ const StepShape = {
   /** Older packs: one torque. */
   torqueNm: z.number().positive().optional(),
 };
-export const StepSchema = z.strictObject(StepShape);
+const StepSchema = z.strictObject(StepShape);
 export type StepRow = z.infer<typeof StepSchema>;
 
 /** Over what a block is laid: once for each stage, cam or eccentric idler of the drive. */
-export const EACH = ['stage', 'cam', 'idler'] as const;
-export const UseSchema = z.strictObject({
+const EACH = ['stage', 'cam', 'idler'] as const;
+const UseSchema = z.strictObject({
   use: Id,
   as: Part.optional(),
   with: z.record(z.string(), z.string()).optional(),
@@ -204,7 +204,7 @@ export const UseSchema = z.strictObject({
 export type Use = z.infer<typeof UseSchema>;
 
 /** One step before others, why, and the fault that breaking it is. Ids as in the procedure: "step" or "use.step". */
-export const GateSchema = z.strictObject({
+const GateSchema = z.strictObject({
   before: z.string(),
   after: z.union([z.string(), z.array(z.string()).min(1)]),
   why: z.string(),

@@ -1,5 +1,6 @@
 import { must } from '@core/quantity/must';
 import * as z from 'zod';
+import '@core/quantity/plain-schemas';
 import { type JsonFault, parseJson } from '@core/quantity/parse-json';
 import { checkPack, countFromOne, type Refused, type RowOf } from './check-pack';
 import { checkProcedures } from './check-procedures';
@@ -8,7 +9,6 @@ import { type Pack, PackSchema } from './pack';
 import { type AnyTable, type PackIssue, type TableName, TABLES } from './pack-issue';
 import type { TableReader } from './tables';
 
-z.config({ jitless: true });
 /** What a pack says of itself, with the nested tables that do not travel as CSV. */
 export const PackHeadSchema = PackSchema.pick({
   format: true,

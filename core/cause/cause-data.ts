@@ -1,12 +1,12 @@
 import { nth } from '@core/quantity/must';
 import * as z from 'zod';
+import '@core/quantity/plain-schemas';
 import { HAS, hasAll, kindWord } from '@core/drive/drive-has';
 import { own } from '@core/quantity/own';
 import causes from './data/causes.json';
 import findings from './data/findings.json';
 import mechanisms from './data/mechanisms.json';
 
-z.config({ jitless: true });
 const Share = z.number().gt(0).lt(1);
 const Shares = z.record(z.string(), Share);
 const Needs = z.array(z.enum(HAS)).optional();
@@ -16,7 +16,7 @@ const Life = z.strictObject({ shape: z.number().positive(), scale: z.number().po
 export type LifeTime = z.infer<typeof Life>;
 
 /** Who bears what a cause comes of. */
-export const BEARERS = ['fitter', 'supplier', 'engine', 'owner', 'carrier', 'dealer', 'nobody'] as const;
+const BEARERS = ['fitter', 'supplier', 'engine', 'owner', 'carrier', 'dealer', 'nobody'] as const;
 
 const CauseSchema = z.strictObject({
   key: z.string(),
@@ -48,7 +48,6 @@ const MechanismSchema = z.strictObject({
   /** By finding: how surely it shows as each abnormal grade; the rest stays sound. */
   shows: z.record(z.string(), Shares),
 });
-export type Mechanism = z.infer<typeof MechanismSchema>;
 
 const FindingSchema = z.strictObject({
   finding: z.string(),

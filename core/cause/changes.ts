@@ -1,14 +1,14 @@
-import { must, nth, num } from '@core/quantity/must';
+import { found, nth, num } from '@core/quantity/must';
 import Papa from 'papaparse';
 import * as z from 'zod';
+import '@core/quantity/plain-schemas';
 import { err, ok, type Result } from '@core/quantity/result';
 import type { CauseData } from './cause-data';
 import { type KnowledgeIssue, lintKnowledge } from './lint';
 import { numbersOf, rangeOf, withNumbers } from './numbers';
 
-z.config({ jitless: true });
 /** One number that the house sees otherwise, with its ground; without a value it goes back to what ships. Changes are only ever added. */
-export const ChangeSchema = z.strictObject({
+const ChangeSchema = z.strictObject({
   place: z.string().min(1).max(300),
   value: z.number().nullable(),
   ground: z.string().trim().min(1).max(500),
@@ -56,7 +56,7 @@ const made = new WeakMap<readonly Change[], { of: CauseData; knowledge: CauseDat
 export function knowledgeWith(shipped: CauseData, changes: readonly Change[]): CauseData {
   const before = made.get(changes);
   if (before?.of === shipped) return before.knowledge;
-  const values = new Map([...holding(changes)].map(([place, c]) => [place, must(c.value)] as const));
+  const values = new Map([...holding(changes)].map(([place, c]) => [place, found(c.value)] as const));
   const knowledge = withNumbers(shipped, values);
   made.set(changes, { of: shipped, knowledge });
   return knowledge;
@@ -85,7 +85,7 @@ export function checkChanges(shipped: CauseData, changes: readonly Change[]): Re
     code: 'inconsistent',
     index: bad - 1,
     place: nth(changes, bad - 1).place,
-    issue: must(issueOf(bad)),
+    issue: found(issueOf(bad)),
   });
 }
 

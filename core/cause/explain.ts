@@ -9,7 +9,7 @@ import { weigh, type Without } from './weighed';
 /** What a finding does between two causes, in decibans: above nought for the leader. */
 export type Line = { finding: Finding; decibans: number };
 /** A mechanism that the leader sets off, how surely it is at work by all findings, and the abnormal findings that show it. */
-export type Working = { mechanism: string; wording: string; probability: number; shows: Finding[] };
+type Working = { mechanism: string; wording: string; probability: number; shows: Finding[] };
 export type Explanation = {
   leader: CauseEntry;
   runner: CauseEntry;

@@ -1,12 +1,12 @@
 import { nth } from '@core/quantity/must';
 import * as z from 'zod';
+import '@core/quantity/plain-schemas';
 import type { CauseData } from './cause-data';
 import grounds from './data/grounds.json';
 import { type KnowledgeNumber, numbersOf } from './numbers';
 
-z.config({ jitless: true });
 /** What a number stands on. */
-export const GROUND_KINDS = ['reasoning', 'computed', 'house'] as const;
+const GROUND_KINDS = ['reasoning', 'computed', 'house'] as const;
 const GroundSchema = z.strictObject({
   /** Places that it holds of; * stands for any one part, and for its end. */
   places: z.array(z.string()).min(1),
@@ -18,7 +18,7 @@ const GroundSchema = z.strictObject({
 export type Ground = Readonly<z.infer<typeof GroundSchema>>;
 
 /** What the numbers that ship stand on; the first that holds of a number is its ground. */
-export const GROUNDS: readonly Ground[] = z.array(GroundSchema).parse(grounds);
+const GROUNDS: readonly Ground[] = z.array(GroundSchema).parse(grounds);
 
 const matches = (pattern: string, place: string): boolean => {
   const [want, have] = [pattern.split('/'), place.split('/')];

@@ -78,7 +78,7 @@ export const summed = (plan: Plan, sound: Float64Array, p: Float64Array): Float6
   );
 
 /** Of each cause, natural log of how much likelier it makes what was laid than a drive where nothing but leaks is at work. */
-export function logLikelihoods(model: CauseModel, laid: Laid): Float64Array {
+function logLikelihoods(model: CauseModel, laid: Laid): Float64Array {
   const base = baseOf(model, laid);
   return Float64Array.from(model.touches, (mine, i) =>
     shiftOf(model, laid, base, mine, nth(model.shares, i)),

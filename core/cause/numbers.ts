@@ -1,8 +1,7 @@
 import type { CauseData } from './cause-data';
 
 /** What a number of the knowledge is. Shares lie between 0 and 1; shapes and kilometres of a life and factors are above 0. */
-export const NUMBER_KINDS = ['prior', 'life', 'works', 'leak', 'shows', 'off', 'tilt'] as const;
-export type NumberKind = (typeof NUMBER_KINDS)[number];
+type NumberKind = 'prior' | 'life' | 'works' | 'leak' | 'shows' | 'off' | 'tilt';
 /** One number: where it stands ("causes/set_hot/prior"), whose it is, what it speaks of, and its value. */
 export type KnowledgeNumber = {
   place: string;

@@ -1,5 +1,6 @@
 import { must } from '@core/quantity/must';
 import * as z from 'zod';
+import '@core/quantity/plain-schemas';
 import { checkPack } from '@core/catalogue/check-pack';
 import { PackSchema } from '@core/catalogue/pack';
 import type { PackIssue } from '@core/catalogue/pack-issue';
@@ -9,14 +10,13 @@ import { type Fact, FactSchema } from '@core/facts/fact';
 import { readShape, type ShapeError } from './read-shape';
 import { type Result, err, ok } from '@core/quantity/result';
 
-z.config({ jitless: true });
 const Hash = z.string().regex(/^[0-9a-f]{64}$/);
 
 /**
  * Editions that are read; the last is written. The first knew no things, places, series or files; the second no digest of the file itself;
  * the third wrote "skipped" and "unknown" where nothing is said, and values with parts as text.
  */
-export const EDITIONS = [1, 2, 3, 4] as const;
+const EDITIONS = [1, 2, 3, 4] as const;
 
 /**
  * The open file of one case. It carries the part of the catalogue that its answers need, so that it opens
@@ -53,10 +53,10 @@ export type CaseFileError =
   | { code: 'bad_catalogue'; issue: PackIssue; more: number };
 
 /** What a digest can cover. */
-export const COVERED = ['facts', 'catalogue', 'file'] as const;
-export type Covered = (typeof COVERED)[number];
+const COVERED = ['facts', 'catalogue', 'file'] as const;
+type Covered = (typeof COVERED)[number];
 /** `in_part`: what its digests cover is unchanged; the file is of an earlier make and says nothing of the rest. */
-export type DigestVerdict = 'verified' | 'in_part' | 'altered';
+type DigestVerdict = 'verified' | 'in_part' | 'altered';
 export type ReadCase = {
   file: CaseFile;
   digest: DigestVerdict;

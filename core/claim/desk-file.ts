@@ -1,14 +1,14 @@
 import * as z from 'zod';
+import '@core/quantity/plain-schemas';
 import { consistent, type Left } from '@core/facts/consistent';
 import { type Fact, FactSchema } from '@core/facts/fact';
 import { type Result, err, ok } from '@core/quantity/result';
 import { readShape, type ShapeError } from './read-shape';
 
-z.config({ jitless: true });
 const DESK_FORMAT = 'hollow-sprocket-desk';
 
 /** Every fact of a desk, and text that was typed and not filed: what is taken out when the records cannot be trusted. */
-export const DeskFileSchema = z.strictObject({
+const DeskFileSchema = z.strictObject({
   format: z.literal(DESK_FORMAT),
   formatVersion: z.literal(1),
   exportedAt: z.iso.datetime(),

@@ -1,11 +1,11 @@
 import * as z from 'zod';
+import '@core/quantity/plain-schemas';
 import type { Sheet, SheetStep } from '@core/fitting/sheet';
 import { APART } from '@core/cause/cause-data';
 import type { Ranking } from '@core/cause/rank';
 import type { Rules } from '@core/house/rules';
 import data from './data/faults.json';
 
-z.config({ jitless: true });
 const FaultSchema = z.strictObject({
   code: z.string().regex(/^[A-Z]{3}-[A-Z]{3,4}$/),
   wording: z.string(),

@@ -1,18 +1,6 @@
 import { must, nth, num } from '@core/quantity/must';
 import type { Circle, Path, Point } from './path';
 
-/** Where the belt meets each wheel: distance along the pitch line from where it meets the driving wheel, mm. */
-export function entries(circles: readonly Circle[], path: Path): number[] {
-  const out: number[] = [];
-  let at = 0;
-  for (let i = 0; i < circles.length; i++) {
-    out.push(at);
-    const c = nth(circles, i);
-    at += (c.lay ?? c.r) * num(path.wraps, i) + nth(path.spans, i).lengthMm;
-  }
-  return out;
-}
-
 /** A point of the pitch line and the running direction there, radians. */
 export type Place = Point & { angle: number };
 

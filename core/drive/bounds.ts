@@ -1,6 +1,6 @@
 import * as z from 'zod';
+import '@core/quantity/plain-schemas';
 
-z.config({ jitless: true });
 /**
  * Bounds of what a drive's figures may be at the border: wide enough for any engine, narrow enough that no file can make a
  * computation or a drawing run away.

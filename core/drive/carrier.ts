@@ -1,14 +1,14 @@
 import * as z from 'zod';
+import '@core/quantity/plain-schemas';
 import { Deg, Mm, PositiveMm } from './bounds';
 
-z.config({ jitless: true });
-export const PointSchema = z.strictObject({ x: Mm, y: Mm });
+const PointSchema = z.strictObject({ x: Mm, y: Mm });
 export type Point = z.infer<typeof PointSchema>;
 const Sense = z.enum(['cw', 'ccw']);
 const Window = z.strictObject({ from: Mm, nominal: Mm, to: Mm });
 
 /** An eccentric: the wheel's centre stands at pivot + arm·(cos t, sin t). Angles in degrees, anticlockwise from +x. */
-export const EccentricSchema = z.strictObject({
+const EccentricSchema = z.strictObject({
   kind: z.literal('eccentric'),
   pivot: PointSchema,
   arm: PositiveMm,
@@ -27,7 +27,7 @@ export const EccentricSchema = z.strictObject({
 });
 
 /** Pressed back; its ratchet lifted and pressed back; screwed back by its thread; not to be set back at all. */
-export const PLUNGER_BACK = ['pressed', 'ratchet', 'screwed', 'never'] as const;
+const PLUNGER_BACK = ['pressed', 'ratchet', 'screwed', 'never'] as const;
 export type PlungerBack = (typeof PLUNGER_BACK)[number];
 
 /**
@@ -35,7 +35,7 @@ export type PlungerBack = (typeof PLUNGER_BACK)[number];
  * that lies `radius` from the pivot, `offsetDeg` ahead of the carrier angle, or at a flat pad: a plane `padMm` from the
  * pivot whose normal, away from the plunger, stands `offsetDeg` ahead of the carrier angle. Extensions in mm beyond the face.
  */
-export const PlungerSchema = z.strictObject({
+const PlungerSchema = z.strictObject({
   base: PointSchema,
   axisDeg: Deg,
   foot: z.union([
@@ -55,7 +55,7 @@ export const backOf = (p: Pick<Plunger, 'back' | 'ratcheted'>): PlungerBack =>
   p.back ?? (p.ratcheted ? 'ratchet' : 'pressed');
 
 /** A lever that carries a roller or a shoe and is swept from its start angle, by a spring or a plunger. */
-export const ArmSchema = z.strictObject({
+const ArmSchema = z.strictObject({
   kind: z.literal('arm'),
   pivot: PointSchema,
   arm: PositiveMm,

@@ -1,13 +1,13 @@
 import * as z from 'zod';
+import '@core/quantity/plain-schemas';
 import { Deg, Mm, PositiveMm, Teeth } from './bounds';
 import { CarrierSchema } from './carrier';
 import { ValveGeometrySchema } from './valves-schema';
 
-z.config({ jitless: true });
 /** How far a carried wheel may lie off its carrier's circle, mm: rounding of a file, no more. */
 const ON_CIRCLE_MM = 0.05;
 
-export const WheelSchema = z.strictObject({
+const WheelSchema = z.strictObject({
   id: z.string(),
   name: z.string(),
   role: z.enum([

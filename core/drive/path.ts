@@ -50,7 +50,7 @@ export function spanLength(i: Circle, j: Circle): number {
 const RAD = Math.PI / 180;
 
 /** How far a shoe's surface goes, radians in (0, 2π]: 330° to 30° is the same surface as −30° to 30°. */
-export function arcWidth(arc: { fromDeg: number; toDeg: number }): number {
+function arcWidth(arc: { fromDeg: number; toDeg: number }): number {
   const width = wrapAngle((arc.toDeg - arc.fromDeg) * RAD);
   return width < EPS && arc.toDeg !== arc.fromDeg ? TAU : width;
 }
@@ -85,7 +85,7 @@ export const storedAngle = (wheel: Point, pivot: Point): number =>
   Math.atan2(wheel.y - pivot.y, wheel.x - pivot.x);
 
 /** Arc of contact from the incoming to the outgoing span in the wheel's own sense, radians in [0, 2π). */
-export function wrapOf(circle: Circle, angleIn: number, angleOut: number): number {
+function wrapOf(circle: Circle, angleIn: number, angleOut: number): number {
   const w = wrapAngle(circle.turn * (angleOut - angleIn));
   return w > TAU - EPS ? 0 : w;
 }

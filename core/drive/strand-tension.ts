@@ -2,7 +2,7 @@ import { type Result, err, ok } from '@core/quantity/result';
 
 /** One strand, measured any of four ways. Spans in mm, mass in kg per metre, forces in N. */
 export type Strand = { spanMm: number; kgPerM: number };
-export type TensionInput = 'force' | 'span' | 'deflection' | 'tension' | 'frequency' | 'mass';
+type TensionInput = 'force' | 'span' | 'deflection' | 'tension' | 'frequency' | 'mass';
 export type TensionError =
   | { code: 'not_positive'; what: TensionInput }
   /** Both halves of the strand together cannot carry it: the force must stay below twice the tension. */

@@ -30,7 +30,7 @@ export type Setting = {
   takeUp: 'cw' | 'ccw';
   inWindow: boolean;
 };
-export type ImpossibleSetting = { carrierDeg: number; pointerDeg: number; why: PathError };
+type ImpossibleSetting = { carrierDeg: number; pointerDeg: number; why: PathError };
 export type Settings = {
   tensioner: number;
   targetMm: number;

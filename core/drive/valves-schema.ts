@@ -1,7 +1,7 @@
 import * as z from 'zod';
+import '@core/quantity/plain-schemas';
 import { Deg, Mm, PositiveMm } from './bounds';
 
-z.config({ jitless: true });
 /**
  * What is needed to say whether valves can meet pistons. Lengths in mm along the cylinder; crank angles in degrees after
  * the crank's mark, over the 720° of a working cycle.

@@ -139,7 +139,7 @@ export function readDeclaration(line: string): { kind: string; place: string } |
 }
 
 /** Kind of thing by its own name or another one of it. */
-export const kindCalled = (word: string): string | undefined =>
+const kindCalled = (word: string): string | undefined =>
   [...KINDS.values()].find((k) => [k.kind, ...(k.aliases ?? [])].includes(word.toLowerCase()))?.kind;
 
 const called = (typed: readonly string[], kind: string, things: readonly LineThing[]): LineThing[] => {

@@ -1,9 +1,8 @@
 import * as z from 'zod';
+import '@core/quantity/plain-schemas';
 import { PlaceSchema } from './place';
 import { isWhole } from './text';
 import { type Silent, SilentSchema, StructuredSchema } from './value';
-
-z.config({ jitless: true });
 
 /** How a fact is known. Order is by strength, strongest first. */
 export const HOW = ['measured', 'seen', 'document', 'computed', 'reported', 'imported', 'decided'] as const;

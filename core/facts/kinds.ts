@@ -1,7 +1,7 @@
 import * as z from 'zod';
+import '@core/quantity/plain-schemas';
 import data from './data/kinds.json';
 
-z.config({ jitless: true });
 const KindSchema = z.strictObject({
   kind: z.string(),
   wording: z.string(),

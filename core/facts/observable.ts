@@ -1,9 +1,9 @@
 import * as z from 'zod';
+import '@core/quantity/plain-schemas';
 import { DIMENSIONS } from '@core/quantity/units';
 import { HOW } from './fact';
 import { PLACED_ON } from './place';
 
-z.config({ jitless: true });
 const Option = z.strictObject({
   key: z.string(),
   wording: z.string(),
@@ -15,7 +15,7 @@ const Option = z.strictObject({
 });
 export type ChoiceOption = z.infer<typeof Option>;
 
-export const ValueTypeSchema = z.discriminatedUnion('kind', [
+const ValueTypeSchema = z.discriminatedUnion('kind', [
   z.strictObject({
     kind: z.literal('number'),
     dimension: z.enum(DIMENSIONS),

@@ -1,7 +1,6 @@
 import * as z from 'zod';
+import '@core/quantity/plain-schemas';
 import { type Result, err, ok } from '@core/quantity/result';
-
-z.config({ jitless: true });
 
 /** What a place is counted in: belt teeth and chain links from 1 at the paint, degrees, millimetres along a guide, tracks, pieces by number. */
 export const PLACED_ON = ['tooth', 'link', 'degree', 'station', 'track', 'edge', 'piece'] as const;

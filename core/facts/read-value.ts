@@ -58,7 +58,7 @@ export type ReadError =
 
 /** Signs that a text may have. What fits on a line, and what fits on a page. */
 const LONGEST = { line: 200, page: 5000 };
-export const longest = (t: { long: boolean }): number => (t.long ? LONGEST.page : LONGEST.line);
+const longest = (t: { long: boolean }): number => (t.long ? LONGEST.page : LONGEST.line);
 
 export type ReadValue = { value: FactValue; u?: number };
 

@@ -1,9 +1,9 @@
 import * as z from 'zod';
+import '@core/quantity/plain-schemas';
 import groups from './data/groups.json';
 import data from './data/observables.json';
 import { type Observable, ObservableSchema, type Registry, registryOf, STATIONS } from './observable';
 
-z.config({ jitless: true });
 /** The observables that ship. */
 export const OBSERVABLES: readonly Observable[] = z.array(ObservableSchema).parse(data);
 

@@ -1,4 +1,4 @@
-import type { Fact, FactValue, Said, SaidFact } from './fact';
+import type { Fact, FactValue, SaidFact } from './fact';
 import type { Meaning } from './meaning';
 import type { Place } from './place';
 import type { Silent, Why } from './value';
@@ -24,8 +24,5 @@ const isSilent = (value: FactValue): value is Silent => typeof value === 'object
 /** The answer that it is not known, as something to choose. */
 export const UNKNOWN = { key: 'unknown', wording: 'Unknown', also: ['?'] };
 
-/** A value that says something. */
-export const isSaid = (key: string, value: FactValue): value is Said =>
-  whySilent({ key, value }) === undefined;
 /** A fact that says something. */
 export const says = (f: Fact): f is SaidFact => whySilent(f) === undefined;

@@ -1,6 +1,6 @@
 import * as z from 'zod';
+import '@core/quantity/plain-schemas';
 
-z.config({ jitless: true });
 /** In place of a value: why nothing is said. It was passed over on purpose, or looked at or asked for in vain. */
 export const SilentSchema = z.strictObject({ none: z.enum(['notExamined', 'unknown']) });
 export type Silent = Readonly<z.infer<typeof SilentSchema>>;
@@ -25,7 +25,7 @@ export const OverlaySchema = z.strictObject({
 });
 
 /** A fitting sheet that went out or came back: its digest, the mark of what came back, and how many of its steps. */
-export const SheetSchema = z.strictObject({
+const SheetSchema = z.strictObject({
   is: z.literal('sheet'),
   sheet: z.string().min(1).max(64),
   content: z.string().max(64).optional(),
@@ -34,13 +34,13 @@ export const SheetSchema = z.strictObject({
 });
 
 /** Answers of a house to what practitioners disagree on, by question; what it leaves as it ships is not among them. */
-export const HouseAnswersSchema = z.strictObject({
+const HouseAnswersSchema = z.strictObject({
   is: z.literal('house answers'),
   chosen: z.record(z.string().max(40), z.string().max(40)),
 });
 
 /** Readings over time under one condition: seconds, and values in the base unit of the observable. */
-export const SeriesSchema = z
+const SeriesSchema = z
   .strictObject({
     is: z.literal('series'),
     t: z.array(z.number()).max(1000),

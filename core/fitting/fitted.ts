@@ -146,7 +146,7 @@ export function performedOf(
 }
 
 /** True for a figure within its bounds, and a whole multiple of what it has to be one of. */
-export const isRight = (ask: Pick<AskFor, 'from' | 'to' | 'every'>, value: number): boolean =>
+const isRight = (ask: Pick<AskFor, 'from' | 'to' | 'every'>, value: number): boolean =>
   value >= (ask.from ?? -Infinity) &&
   value <= (ask.to ?? Infinity) &&
   (ask.every === undefined || value % ask.every === 0);

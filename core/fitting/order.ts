@@ -21,7 +21,7 @@ export function brokenGates({ done, skipped }: Performed, gates: readonly Gate[]
   });
 }
 
-export type WayBack = {
+type WayBack = {
   /** What has to be undone, the last done first. */
   undo: string[];
   /** What is then done, in the order of the sheet: what was left out in time, and what was undone. */

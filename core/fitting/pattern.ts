@@ -1,7 +1,7 @@
 /** Bolts in rows, done up from the middle outward or from the ends inward, in rounds. */
 export type Pattern = { rows: number; columns: number; from: 'middle' | 'ends'; rounds: number };
 /** A bolt at its place in the grid, in columns and rows from 0, with its number in the order. */
-export type Numbered = { column: number; row: number; number: number };
+type Numbered = { column: number; row: number; number: number };
 export type PatternOrder = { rows: number; columns: number; rounds: number; bolts: Numbered[] };
 
 /**

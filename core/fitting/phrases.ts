@@ -1,8 +1,8 @@
 import { must } from '@core/quantity/must';
 import * as z from 'zod';
+import '@core/quantity/plain-schemas';
 import data from './data/phrases.json';
 
-z.config({ jitless: true });
 const PhrasesSchema = z.strictObject({
   inLine: z.string(),
   ahead: z.string(),

@@ -1,5 +1,6 @@
 import { must, nth } from '@core/quantity/must';
 import * as z from 'zod';
+import '@core/quantity/plain-schemas';
 import type { NewFact } from '@core/facts/change';
 import type { Said } from '@core/facts/fact';
 import { contentDigest } from '@core/facts/digest';
@@ -15,8 +16,7 @@ import type { Sheet, SheetStep } from './sheet';
 import { looksLikeCode } from './looks-like-code';
 import { type Asked, type CodeError, headOfCode, readCode } from './sheet-code';
 
-z.config({ jitless: true });
-export const RETURN_FORMAT = 'hollow-sprocket-sheet' as const;
+const RETURN_FORMAT = 'hollow-sprocket-sheet' as const;
 
 /** A filled fitting sheet as it comes back (docs/formats.md). `check`: SHA-256 of the rest, canonical JSON. */
 export const ReturnSchema = z.strictObject({

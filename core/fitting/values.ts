@@ -169,7 +169,7 @@ function marksOf(stages: readonly Stage[], rules: Rules, turns: number): Values[
 }
 
 /** Whole turns of the crank, counted in working cycles, after which a wheel stands as it stood. */
-export function turnsUntilBack(stage: Pick<Stage, 'layout' | 'ratio'>, wheel: number): number {
+function turnsUntilBack(stage: Pick<Stage, 'layout' | 'ratio'>, wheel: number): number {
   const [driver, teeth] = [
     nth(stage.layout.wheels, 0).teeth ?? 1,
     nth(stage.layout.wheels, wheel).teeth ?? 1,

@@ -1,10 +1,10 @@
 import * as z from 'zod';
+import '@core/quantity/plain-schemas';
 import { asStructured, type StructuredAs } from '@core/facts/value';
 import { own } from '@core/quantity/own';
 import choices from './data/choices.json';
 import data from './data/rules.json';
 
-z.config({ jitless: true });
 const ChoiceSchema = z.strictObject({
   key: z.string(),
   question: z.string(),
@@ -29,7 +29,7 @@ export const CHOICES: readonly Choice[] = z
   .array(ChoiceSchema.refine((c) => c.options.some((o) => o.key === c.default), 'its default is no option'))
   .parse(choices);
 
-export const RulesSchema = z.strictObject({
+const RulesSchema = z.strictObject({
   edition: z.number().int().positive(),
   /** A decided cause below this share of the weight is pointed out. */
   weakLeader: z.number().gt(0).lt(1),
@@ -120,7 +120,7 @@ export function rulesWith(answers: Readonly<Record<string, string>>): Rules {
 }
 
 /** Answers that are known and not as they ship, in the order of the questions. */
-export const ownAnswers = (chosen: Readonly<Record<string, string>>): Readonly<Record<string, string>> =>
+const ownAnswers = (chosen: Readonly<Record<string, string>>): Readonly<Record<string, string>> =>
   Object.fromEntries(
     CHOICES.flatMap((c): [string, string][] => {
       const is = own(chosen, c.key);

@@ -23,7 +23,7 @@ export type IntakeContext = {
 export const usualSpread = (o: Observable | undefined): number | undefined =>
   o?.type.kind === 'number' ? o.type.u : undefined;
 
-export type CodeEntry = { kind: 'engine' | 'kit' | 'part' | 'cross'; code: string; means: string };
+type CodeEntry = { kind: 'engine' | 'kit' | 'part' | 'cross'; code: string; means: string };
 export type VehicleEntry = { name: string; stems: string[]; model: string[]; engines: Set<string> };
 type Known = {
   codes: ReadonlyMap<string, CodeEntry>;

@@ -4,7 +4,7 @@ import type { FactValue, How } from '@core/facts/fact';
 export type Span = { from: number; to: number };
 
 /** `sure`: a code or a figure with its unit; `likely`: by the words around it; `ask`: it could be something else. */
-export type Sureness = 'sure' | 'likely' | 'ask';
+type Sureness = 'sure' | 'likely' | 'ask';
 
 /** What a text may mean as a fact. It is filed only when somebody took it. */
 export type Proposal = {

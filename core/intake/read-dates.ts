@@ -112,7 +112,7 @@ function weekday(wanted: number, today: Day): Day {
 }
 
 /** Days as people tell them against today: "last March", "3.11.", "two weeks ago", "12 March 2024". */
-export function daysTold(text: string, ctx: IntakeContext): Told[] {
+function daysTold(text: string, ctx: IntakeContext): Told[] {
   const out: Told[] = [];
   for (const { re, read: readDay, rough } of FORMS)
     for (const m of text.matchAll(re)) {

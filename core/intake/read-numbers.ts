@@ -11,7 +11,7 @@ import { subjectsOf, WORDS } from './words';
 type Figure = { at: number; n: number; value: number; unit: string | undefined; whole: boolean };
 
 /** Numbers of a clause with the unit behind each: "178 200 km", "62 thousand km", "21,6 mm", "42 N·m". */
-export function figuresOf(tokens: readonly Token[]): Figure[] {
+function figuresOf(tokens: readonly Token[]): Figure[] {
   const out: Figure[] = [];
   for (let i = 0; i < tokens.length; i++) {
     const spoken = WORDS.numbers[nth(tokens, i).low];

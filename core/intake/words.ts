@@ -1,8 +1,8 @@
 import * as z from 'zod';
+import '@core/quantity/plain-schemas';
 import type { Observable } from '@core/facts/observable';
 import data from './data/words.json';
 
-z.config({ jitless: true });
 const Words = z.array(z.string().min(1));
 const ByOption = z.record(z.string(), z.record(z.string(), Words));
 

@@ -4,7 +4,7 @@ import { ancestorsOf, type Catalogue } from '@core/catalogue/find-records';
 import type { Part } from '@core/catalogue/pack';
 
 export type AttributeVerdict = 'equal' | 'superseded' | 'wrong' | 'not_measured' | 'cannot_tell';
-export type AttributeLine = {
+type AttributeLine = {
   attribute: Attribute;
   old?: number | string | undefined;
   new: number | string;

@@ -26,7 +26,7 @@ export type Exclusion =
   | { code: 'market_differs'; fact: Fact; markets: readonly string[] }
   | { code: 'teeth_differ'; fact: Fact; seen: number; needed: number };
 
-export type VariantStanding = { variant: Variant; excludedBy: Exclusion[]; share: number };
+type VariantStanding = { variant: Variant; excludedBy: Exclusion[]; share: number };
 export type Identification = {
   standings: VariantStanding[];
   possible: Variant[];

@@ -8,8 +8,8 @@ import type { State } from '@core/facts/state';
 import type { Identification } from './identify';
 import { planQuestions } from './question-plan';
 
-export type Outcome = { value: string; probability: number; leaves: Variant[] };
-export type Question = { feature: Feature; bits: number; minutes: number; outcomes: Outcome[] };
+type Outcome = { value: string; probability: number; leaves: Variant[] };
+type Question = { feature: Feature; bits: number; minutes: number; outcomes: Outcome[] };
 /** Questions in asking order, and what the order is worth. */
 export type Asking = {
   questions: Question[];
@@ -21,7 +21,7 @@ export type Asking = {
 };
 
 /** Shannon entropy of weights (any positive scale), bits. @example entropy([1, 1]) // 1 */
-export function entropy(weights: readonly number[]): number {
+function entropy(weights: readonly number[]): number {
   const total = weights.reduce((a, b) => a + b, 0);
   return weights.reduce((h, w) => (w > 0 ? h - (w / total) * Math.log2(w / total) : h), 0);
 }

@@ -2,8 +2,14 @@
  * What the code around has made sure of, said in one place: a bug throws here, and where it happened, instead of going on with
  * nothing. What may be missing in sound use is asked with `?.`, `??` or `if`.
  */
-export function must<T>(value: T | undefined | null): T {
-  if (value === undefined || value === null) throw new Error('nothing where something has to be');
+export function must<T>(value: T | undefined): T {
+  if (value === undefined) throw new Error('nothing where something has to be');
+  return value;
+}
+
+/** The same of what says null where there is nothing: elements of a page, groups of a pattern. */
+export function found<T>(value: T | null | undefined): T {
+  if (value === undefined || value === null) throw new Error('nothing found where something has to be');
   return value;
 }
 

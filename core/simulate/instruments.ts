@@ -1,9 +1,9 @@
 import * as z from 'zod';
+import '@core/quantity/plain-schemas';
 import { normalFrom, randomFrom } from '@core/quantity/random';
 import { DIMENSIONS } from '@core/quantity/units';
 import data from './data/instruments.json' with { type: 'json' };
 
-z.config({ jitless: true });
 const InstrumentSchema = z.strictObject({
   key: z.string(),
   wording: z.string(),

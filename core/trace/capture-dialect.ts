@@ -1,4 +1,4 @@
-import { must, nth, num } from '@core/quantity/must';
+import { found, nth, num } from '@core/quantity/must';
 import { err, ok, type Result } from '@core/quantity/result';
 
 /** What was taken for granted of a file, in words of the file. */
@@ -117,7 +117,7 @@ export function dialectOf(
 function bytesBefore(text: string, lines: number): number {
   let at = 0;
   for (let k = 0; k < lines; k++) {
-    const end = must(/\r\n|\r|\n/.exec(text.slice(at)));
+    const end = found(/\r\n|\r|\n/.exec(text.slice(at)));
     at += end.index + end[0].length;
   }
   return at;

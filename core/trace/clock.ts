@@ -63,7 +63,7 @@ function bestTurn(places: Int32Array, { teeth }: ToothWheel): { turn: number; fi
  * lost and are counted. When the numbering slips, by an edge that was read a slot wrong, teeth stop fitting and the capture is refused: a tooth is never guessed.
  * @param teeth edges of one direction, numbered
  */
-export function angleClock(teeth: Numbered, wheel: ToothWheel): ClockReading {
+function angleClock(teeth: Numbered, wheel: ToothWheel): ClockReading {
   const { kept, double, slots, rough } = teeth;
   if (kept.length < LEAST_TEETH) return { ok: false, error: { code: 'too_few_teeth', teeth: kept.length } };
   const n = wheel.teeth.length;

@@ -6,7 +6,7 @@ import { isEven, readWheel, type ToothWheel, type WheelError } from './wheel';
 /** What a loop is counted in. */
 export type LoopUnit = 'tooth' | 'link';
 /** A cam of a drive: its wheel's teeth and what the loop on it is counted in. */
-export type DriveCam = { id: string; name: string; teeth: number; unit: LoopUnit };
+type DriveCam = { id: string; name: string; teeth: number; unit: LoopUnit };
 export type DriveTeeth = { zCrank: number; unit: LoopUnit; cams: DriveCam[] };
 
 const unitOf = (l: Layout): LoopUnit => (l.kind === 'chain' ? 'link' : 'tooth');

@@ -16,7 +16,7 @@ export type PatternError = { code: 'too_few_cycles'; cycles: number } | { code: 
 export type PatternReading = { ok: true; value: CamPattern } | { ok: false; error: PatternError };
 
 /** Cycles that a spread takes at least. */
-export const LEAST_CYCLES = 3;
+const LEAST_CYCLES = 3;
 /** Edges of one direction that are closer than this are one edge, degrees. */
 const ONE_EDGE = 15;
 /** A pattern moves when its cycles wander by more than so many times what edges do, and by more than so much, degrees. */

@@ -4,7 +4,7 @@ import { type Dialect, dialectOf, type Head, type TimeUnit, type VoltUnit } from
 import { CR, LF, numberIn, plainRow } from './row-bytes';
 
 /** One channel of a capture, volts, a sample every step. */
-export type Channel = { name: string; samples: Float32Array };
+type Channel = { name: string; samples: Float32Array };
 export type Capture = {
   channels: Channel[];
   /** Seconds of the first sample, and from each to the next. */
@@ -34,7 +34,7 @@ export type CaptureError =
 export type SaidOfFile = { stepS?: number; timeUnit?: TimeUnit; voltUnit?: VoltUnit };
 
 /** Samples a channel at most. */
-export const MOST_SAMPLES = 10_000_000;
+const MOST_SAMPLES = 10_000_000;
 /** Bytes of a line at most: joining pieces of one without an end would take ever longer. */
 const LONGEST_LINE = 1024 * 1024;
 /** Bytes that the dialect is read from. */

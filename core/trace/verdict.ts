@@ -1,7 +1,7 @@
 import type { Shift } from './compare';
 
 /** What a shift is in the words of those who ask. Degrees of the crank; late is positive. */
-export type Spoken = {
+type Spoken = {
   crankDeg: number;
   camDeg: number;
   /** Teeth of the sensor's wheel, and teeth or links of the drive at the crank and at the cam. */
@@ -30,7 +30,7 @@ const THOUGHT_OF = { deg: 45, teeth: 8 };
  * The arithmetic of a shift: a degree of the crank is half one of the cam, a tooth of the sensor's wheel is 360 over its slots, a tooth of the drive at the crank 360 over the crank
  * wheel's teeth, at a cam 720 over that wheel's.
  */
-export const spokenOf = ({ deg, low, high }: Pick<Shift, 'deg' | 'low' | 'high'>, w: Wheels): Spoken => ({
+const spokenOf = ({ deg, low, high }: Pick<Shift, 'deg' | 'low' | 'high'>, w: Wheels): Spoken => ({
   crankDeg: deg,
   camDeg: deg / 2,
   sensorTeeth: (deg * w.sensorSlots) / 360,

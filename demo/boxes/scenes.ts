@@ -20,7 +20,7 @@ import {
 } from './patches';
 import type { Patch } from '@core/simulate/photograph';
 
-export type BeltScene = {
+type BeltScene = {
   kind: 'belt';
   widthMm: number;
   /** Teeth of the piece in view, and what was found at which. */
@@ -60,7 +60,7 @@ function beltScene({ widthMm, teeth, damage = {}, frayed }: BeltScene): Scene {
   ]);
 }
 
-export type WheelScene = {
+type WheelScene = {
   kind: 'wheel';
   outsideMm: number;
   teeth?: number;
@@ -109,7 +109,7 @@ function wheelScene(w: WheelScene): Scene {
   return withCard(own, { x: -r, y: -r, w: 2 * r, h: 2 * r }, [start, { x: 0, y: 0 }, tip]);
 }
 
-export type PlungerScene = { kind: 'plunger'; bodyMm: number; outMm: number; boreMm: number; cut?: boolean };
+type PlungerScene = { kind: 'plunger'; bodyMm: number; outMm: number; boreMm: number; cut?: boolean };
 /** A plunger that stands out of its body. */
 function plungerScene({ bodyMm, outMm, boreMm, cut }: PlungerScene): Scene {
   const tall = boreMm * 2.2;
@@ -130,7 +130,7 @@ function plungerScene({ bodyMm, outMm, boreMm, cut }: PlungerScene): Scene {
   ]);
 }
 
-export type GuideScene = {
+type GuideScene = {
   kind: 'guide';
   lengthMm: number;
   deepMm: number;
@@ -171,7 +171,7 @@ function guideScene({ lengthMm, deepMm, goneMm = 0, grooves = [], cracks = [], b
   return withCard(own, { x: 0, y: 0, w: lengthMm, h: deepMm }, outline);
 }
 
-export type BoltScene = { kind: 'bolt'; m: number; lengthMm: number; necked?: boolean };
+type BoltScene = { kind: 'bolt'; m: number; lengthMm: number; necked?: boolean };
 /** A bolt on its side, measured under its head. */
 function boltScene({ m, lengthMm, necked }: BoltScene): Scene {
   const shank = lengthMm * 0.45;
@@ -191,7 +191,7 @@ function boltScene({ m, lengthMm, necked }: BoltScene): Scene {
   ]);
 }
 
-export type ChainScene = { kind: 'chain'; pitchMm: number; links: number; blue?: boolean };
+type ChainScene = { kind: 'chain'; pitchMm: number; links: number; blue?: boolean };
 /** A length of chain, links counted from the left; measured from pin to pin. */
 function chainScene({ pitchMm, links, blue }: ChainScene): Scene {
   const own: Patch[] = [];
@@ -209,7 +209,7 @@ function chainScene({ pitchMm, links, blue }: ChainScene): Scene {
   ]);
 }
 
-export type PlateScene = {
+type PlateScene = {
   kind: 'plate';
   wide: number;
   tall: number;

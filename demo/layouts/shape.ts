@@ -3,10 +3,10 @@ import { type Layout, nominalLength, pitchRadius, senseOf, type Wheel } from '@c
 import { markPhases } from '@core/drive/phase';
 import { circlesOf, solvePath } from '@core/drive/path';
 
-export const round = (v: number, digits = 4) => Math.round(v * 10 ** digits) / 10 ** digits;
+const round = (v: number, digits = 4) => Math.round(v * 10 ** digits) / 10 ** digits;
 
 /** Path length of a layout as drawn; throws where it cannot exist, since a demo drive must. */
-export function drawnLength(layout: Layout): number {
+function drawnLength(layout: Layout): number {
   const path = solvePath(circlesOf(layout), senseOf(layout));
   if (!path.ok)
     throw new Error(

@@ -14,12 +14,12 @@ import { doubtWords } from '../../words/intake';
 import { plainText } from '@core/facts/value';
 
 /** A message as it came. */
-export const MESSAGE = 'call.message';
+const MESSAGE = 'call.message';
 const COMPLAINT = 'complaint';
 /** Letters that the rows bear; the ones behind have none and are pressed. */
 const LETTERS = 'abcdefghijklmnopqrstuvwxyz';
 
-export type Take = 'take' | 'leave' | 'filed';
+type Take = 'take' | 'leave' | 'filed';
 /** One proposal as the list shows it. */
 export type Row = {
   id: string;

@@ -11,8 +11,7 @@ import { CaseDesk } from '../../data/case-desk';
 import { troubleSentence } from '../../data/store-trouble';
 import { returnErrorWords } from '../../words/fitting';
 
-export const PANELS = ['sheet', 'check', 'torque', 'heat', 'lost', 'why'] as const;
-export type Panel = (typeof PANELS)[number];
+export type Panel = 'sheet' | 'check' | 'torque' | 'heat' | 'lost' | 'why';
 export type Went = 'done' | 'skipped' | 'wrong';
 
 /** The sheet of the case in hand, the step in hand, and what was said of each. */

@@ -1,0 +1,136 @@
+import { registerFacts } from '@core/match/facts.fixture';
+import { reduce } from '@core/facts/state';
+import { registryOf } from '@core/facts/observable';
+import { OBSERVABLES } from '@core/facts/registry';
+import type { BenchContext } from './context';
+import { DERIVED } from './derived';
+import { findingsOf } from './findings';
+
+const ctx = (more: Partial<BenchContext>): BenchContext => ({
+  state: registerFacts([]),
+  registry: registryOf(OBSERVABLES),
+  applies: () => true,
+  drive: { tensioners: [], elongations: [], extensions: [] },
+  ran: {},
+  balances: [],
+  leaks: [],
+  limits: [],
+  numbers: new Set(),
+  sheetFaults: [],
+  ...more,
+});
+const of = (name: string, more: Partial<BenchContext>) =>
+  findingsOf([name], ctx(more)).map(({ value, facts, about }) => [value, facts, about ?? '']);
+const guide = (about: string, verdict: string, fact: string) =>
+  ({ about, verdict, facts: [fact] }) as unknown as BenchContext['balances'][number];
+
+describe('findings', () => {
+  it('of a guide: missing as soon as mass or outline says so, complete when what can tell says so, else none', () => {
+    const balances = [
+      guide('', 'complete', 'a'),
+      guide('', 'missing', 'b'),
+      guide('guide-2', 'complete', 'c'),
+      guide('guide-2', 'cannot_tell', 'd'),
+      guide('guide-3', 'cannot_tell', 'e'),
+    ];
+    expect(of('guide.material', { balances })).toEqual([
+      ['missing', ['b'], ''],
+      ['complete', ['c'], 'guide-2'],
+    ]);
+    expect(of('guide.material', { balances: [] })).toEqual([]);
+  });
+
+  it('of a run: past the interval when distance or time surely is, within only when both may be told', () => {
+    const interval = { km: 100_000, months: 60 };
+    const run = (km?: number, u = 100, months?: number) =>
+      of('interval.run', {
+        interval,
+        ran: {
+          ...(km === undefined ? {} : { distance: { km, u, facts: ['k'] } }),
+          ...(months === undefined ? {} : { time: { months, facts: ['t'] } }),
+        },
+      });
+    expect(run(100_201)).toEqual([['past', ['k'], '']]);
+    expect(run(100_200)).toEqual([]);
+    expect(run(99_800)).toEqual([['within', ['k'], '']]);
+    expect(run(50_000, 100, 61)).toEqual([['past', ['k', 't'], '']]);
+    expect(run(50_000, 100, 60)).toEqual([['within', ['k', 't'], '']]);
+    expect(run(100_100, 100, 61)).toEqual([['past', ['k', 't'], '']]);
+    expect(run(undefined, 0, undefined)).toEqual([]);
+    expect(of('interval.run', { ran: { time: { months: 90, facts: ['t'] } } })).toEqual([]);
+  });
+
+  it('of a distance: a value where it is more than its noise, else what it is at most', () => {
+    expect(of('distance.run', { ran: { distance: { km: 2001, u: 1000, facts: ['k'] } } })[0]![0]).toEqual({
+      x: 2001,
+      u: 1000,
+    });
+    expect(of('distance.run', { ran: { distance: { km: 2000, u: 1000, facts: ['k'] } } })).toEqual([]);
+    expect(of('distance.run', { ran: { atMost: { km: { most: 900, facts: ['m'] } } } })).toEqual([
+      [{ from: 0, to: 900 }, ['m'], ''],
+    ]);
+  });
+
+  it('of heads, links, leaks, faults and captures: what was told, and nothing of what could not be', () => {
+    const near = (mm: number) =>
+      of('heads.nearer', { state: registerFacts([['bank.nearer', mm]]) }).map(([v]) => v);
+    const u = (OBSERVABLES.find((o) => o.key === 'bank.nearer')!.type as { u?: number }).u ?? 0;
+    expect(near(2 * u + 0.001)).toEqual(['nearer']);
+    expect(near(2 * u - 0.001)).toEqual(['as_drawn']);
+    expect(of('heads.nearer', {})).toEqual([]);
+    const leak = (verdict: string) =>
+      of('leak.down', {
+        leaks: [{ about: 'tensioner', facts: ['l'], verdict }] as unknown as BenchContext['leaks'],
+      });
+    expect(leak('above')).toEqual([['above', ['l'], 'tensioner']]);
+    expect(leak('cannot_tell')).toEqual([]);
+    expect(
+      of('sheet.fault', {
+        sheetFaults: [
+          { code: 'A', facts: ['1'] },
+          { code: 'B', facts: ['2'] },
+          { code: 'A', facts: ['3', '1'] },
+        ],
+      }),
+    ).toEqual([
+      ['A', ['1', '3'], ''],
+      ['B', ['2'], ''],
+    ]);
+    const shift = (verdict: 'in_tolerance' | 'whole' | 'fraction' | 'cannot_tell') =>
+      of('trace.shift', { trace: { facts: ['c'], said: { verdict } } }).map(([v]) => v);
+    expect([shift('in_tolerance'), shift('whole'), shift('fraction'), shift('cannot_tell')]).toEqual([
+      ['within'],
+      ['whole'],
+      ['fraction'],
+      [],
+    ]);
+    expect(of('trace.shift', { trace: { facts: [] } })).toEqual([]);
+  });
+
+  it('come from no derived rule of an empty bench', () => {
+    for (const [name, rule] of Object.entries(DERIVED))
+      expect(rule(ctx({})))
+        .withContext(name)
+        .toEqual([]);
+  });
+
+  it('at places count each grade once, on all the facts that show it', () => {
+    const placed = OBSERVABLES.find((o) => o.place === 'tooth' && o.type.kind === 'choice')!;
+    const facts = [1, 2, 3].map((from, i) => ({
+      id: `p${from}`,
+      case: 'c',
+      key: placed.key,
+      place: { on: 'tooth' as const, from },
+      value: i < 2 ? 'torn' : 'cracked',
+      how: 'seen' as const,
+      by: 'T',
+      at: '2026-11-01T08:00:00.000Z',
+      seen: from,
+    }));
+    const got = findingsOf([placed.key], ctx({ state: reduce(facts) }));
+    expect(got.map((f) => [f.value, f.facts])).toEqual([
+      ['torn', ['p1', 'p2']],
+      ['cracked', ['p3']],
+    ]);
+  });
+});

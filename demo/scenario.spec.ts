@@ -1,0 +1,57 @@
+import { demoScenario } from './scenario';
+import shipped from './demo.json';
+import { nominalLength, tensionerIndex } from '@core/drive/layout';
+import { limitsOf } from '@core/drive/carrier';
+import { solveDrive } from '@core/drive/solve-drive';
+import { tensionerSettings, travelFrom } from '@core/drive/tensioner';
+import { smallestGaps } from '@core/drive/valve-safety';
+import { cat } from '@core/answer/demo-case.fixture';
+
+const value = <T>(r: { ok: true; value: T } | { ok: false; error: unknown }): T => {
+  if (!r.ok) throw new Error(JSON.stringify(r.error));
+  return r.value;
+};
+
+describe('demo scenario', () => {
+  it('is what the generator makes', () => {
+    expect(JSON.parse(JSON.stringify(demoScenario()))).toEqual(shipped);
+  });
+
+  it('is physically true: each layout has its belt’s or chain’s length at the nominal reading, to 0.05 mm', () => {
+    expect(cat.pack.variants.every((v) => v.layout !== undefined)).toBeTrue();
+    for (const layout of cat.pack.layouts) {
+      const solved = solveDrive(layout);
+      if (!solved.ok) throw new Error(`${layout.id} ${solved.error.code}`);
+      expect(Math.abs(solved.value.path.lengthMm - nominalLength(layout)))
+        .withContext(layout.id)
+        .toBeLessThan(0.05);
+      const carrier = layout.wheels[tensionerIndex(layout)]?.carrier;
+      if (!carrier) continue;
+      const { nominal } = limitsOf(carrier).window;
+      expect(Math.abs(solved.value.setting!.reading - nominal))
+        .withContext(layout.id)
+        .toBeLessThan(0.5);
+      expect(travelFrom(layout, value(tensionerSettings(layout)), solved.value.setting!).followsMm)
+        .withContext(layout.id)
+        .toBeGreaterThan(1);
+    }
+  });
+});
+
+describe('interference in the demo', () => {
+  it('is what stroke, rod and valve reach say, wherever they are given', () => {
+    let seen = 0;
+    for (const v of cat.pack.variants) {
+      const valves = cat.layouts.get(v.layout!)?.valves;
+      const stated = cat.engines.get(v.engine)!.interference;
+      if (!valves || stated === 'unknown') continue;
+      const phases = Array.from({ length: 36 }, (_, k) => k * 20);
+      const meets = phases.some((p) => smallestGaps(valves, () => p).some((c) => c.gapMm <= 0));
+      expect(meets)
+        .withContext(v.id)
+        .toBe(stated === 'yes');
+      seen++;
+    }
+    expect(seen).toBeGreaterThan(6);
+  });
+});
