@@ -26,7 +26,9 @@ module.exports = (config) =>
       },
     },
     // A busy machine may not answer for a while; a run that hangs is still ended.
-    pingTimeout: 30_000,
+    reportSlowerThan: 10_000,
+    // Laws over whole catalogues hold the page for as long as a busy machine needs.
+    pingTimeout: 180_000,
     browserDisconnectTolerance: 1,
     colors: false,
     restartOnFileChange: false,

@@ -154,24 +154,24 @@ export class CaseDesk {
     return id === undefined ? ok([]) : this.extend(id, build(id));
   }
 
-  /** The one way in which a case grows. */
+  /** The one way in which a case grows. Its answers and its head follow when the facts are on the disk. */
   private async extend(id: string, build: Build): Promise<Filed> {
-    let view: CaseView | undefined;
+    const view = this.current();
+    const before = view?.id === id && view.failure === undefined ? view : undefined;
     this.writing++;
     const filed = await this.repository.extend(
       id,
-      (facts) => build(reduce(this.same(id, facts)), this.author()),
-      (_, all) => {
-        const before = this.current();
-        const catalogue = before?.id === id ? before.catalogue : this.packs.newest();
-        view = viewOf(id, this.same(id, all), catalogue, this.ruled.judging(), before);
-        return this.headOf(view);
-      },
+      (facts) =>
+        build(facts === before?.state.log ? before.state : reduce(this.same(id, facts)), this.author()),
+      before?.state.log,
     );
     this.writing--;
     if (!filed.ok) return filed;
-    if (view && id === this.currentId()) await this.show(view);
-    return ok(filed.value.fresh);
+    const { all, fresh } = filed.value;
+    if (fresh.length === 0) return ok(fresh);
+    const catalogue = before ? before.catalogue : this.packs.newest();
+    await this.show(viewOf(id, this.same(id, all), catalogue, this.ruled.judging(), before), true);
+    return ok(fresh);
   }
 
   private async read(id: string): Promise<void> {
@@ -184,20 +184,23 @@ export class CaseDesk {
 
   /**
    * Shows a case with the catalogue that it names, which may have to be read first. The head on the rack is written anew
-   * when it says otherwise.
+   * when it says otherwise; nobody waits for that.
    */
-  private async show(view: CaseView): Promise<void> {
+  private async show(view: CaseView, grown = false): Promise<void> {
     const catalogue = await this.packs.forCase(view.id, textOf(view.state, 'case.catalogue'));
     const right =
       catalogue === view.catalogue ? view : viewOf(view.id, view.state.log, catalogue, this.ruled.judging());
     // Facts only grow: what has fewer of them is older than what is shown.
     const shown = this.current();
-    if (view.id !== this.currentId() || (shown && shown.state.log.length > right.state.log.length)) return;
-    this.view.set(right);
-    this.loading.set(false);
+    if (view.id === this.currentId()) {
+      if (shown && shown.state.log.length > right.state.log.length) return;
+      this.view.set(right);
+      this.loading.set(false);
+    }
     const head = this.headOf(right);
     const kept = this.cases.heads().find((h) => h.id === head.id);
-    if (canonical(kept) !== canonical(head)) await this.repository.keepHeads([head]);
+    if (grown || canonical(kept) !== canonical(head))
+      void this.repository.keepHeads([{ head, facts: right.state.log.length }]);
   }
 
   private headOf(view: CaseView): Head {

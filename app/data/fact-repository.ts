@@ -2,6 +2,7 @@ import { inject, Injectable, type OnDestroy, signal } from '@angular/core';
 import { type Observable, Subject } from 'rxjs';
 import type { Head } from '@core/answer/head';
 import type { Pack } from '@core/catalogue/pack';
+import { must } from '@core/quantity/must';
 import { packId } from '@core/catalogue/version';
 import { mergeCase, MOST_FACTS } from '@core/facts/consistent';
 import { type Fact, FactSchema } from '@core/facts/fact';
@@ -10,7 +11,7 @@ import { type Damaged, mergeWords, whyUnfit } from '../records/damaged';
 import { Database } from './database';
 import { putPack } from '../records/pack-records';
 import { LEFT_OVER } from '../records/lay-out';
-import { type FileRecord, ofCase } from '../records/records';
+import { type FileRecord, ofCase, putHeads } from '../records/records';
 import { soundOf, standingOf } from '../records/sound';
 import { type StoreTrouble, troubleOf, Unfit } from './store-trouble';
 
@@ -47,6 +48,7 @@ export class FactRepository implements OnDestroy {
   private readonly channel = new BroadcastChannel('hollow-sprocket-news');
   private readonly newsSubject = new Subject<News>();
   private last: Promise<unknown> = Promise.resolve();
+  private ended = false;
   readonly news$: Observable<News> = this.newsSubject.asObservable();
   readonly damaged = signal<readonly Damaged[]>([]);
   /** Why the last thing was not written; gone when something is written again, or when it was read. */
@@ -58,6 +60,7 @@ export class FactRepository implements OnDestroy {
 
   /** Hears no more from other windows; the record store is closed by its own service. */
   ngOnDestroy(): void {
+    this.ended = true;
     this.channel.close();
     this.newsSubject.complete();
   }
@@ -90,50 +93,53 @@ export class FactRepository implements OnDestroy {
   }
 
   /**
-   * Lets `build` make facts of a case as it stands in the store, and writes them and the head of the case in the same
-   * transaction: whatever other windows do at the time, a correction corrects what stands. Resolves when they are on the
-   * disk, with all facts of the case.
+   * Writes further facts of a case, made by `build` from what stands in the store at the time: whatever other windows do, a
+   * correction corrects what stands. What the caller has seen is not read again where it is still all there is. Resolves when
+   * they are on the disk, with all facts of the case; its head is then behind until it is kept.
+   * @param seen facts of the case as the caller knows them
    */
   extend(
     caseId: string,
     build: (facts: readonly Fact[]) => readonly Fact[],
-    headFor: HeadMaker,
+    seen?: readonly Fact[],
   ): Promise<Result<{ all: readonly Fact[]; fresh: readonly Fact[] }, StoreTrouble>> {
     return this.inTurn(async () => {
       const db = await this.database.open();
-      const tx = db.transaction(['facts', 'heads'], 'readwrite', { durability: 'strict' });
+      const prepared = seen && { of: new Set(seen.map((f) => f.id)), fresh: fitting(build(seen)) };
+      const tx = db.transaction(['facts', 'behind'], 'readwrite', { durability: 'strict' });
       // The abort that a refused write brings is told by the write itself.
       tx.done.catch(() => undefined);
       const facts = tx.objectStore('facts');
-      const stored = this.standing(await facts.getAll(ofCase(caseId)));
-      const fresh = build(stored);
-      if (stored.length + fresh.length > MOST_FACTS)
-        throw new Unfit(`the case would hold more than ${MOST_FACTS} facts`);
-      // What is written must be read again, here and from a file.
-      for (const f of fresh) {
-        const fits = FactSchema.safeParse(f);
-        if (!fits.success) throw new Unfit(whyUnfit(f, fits.error));
-      }
+      const keys = prepared ? await facts.getAllKeys(ofCase(caseId)) : [];
+      const still = prepared?.of.size === keys.length && keys.every(([, id]) => prepared.of.has(id));
+      const stored = seen && still ? seen : this.standing(await facts.getAll(ofCase(caseId)));
+      const fresh = prepared && still ? prepared.fresh : fitting(build(stored));
       const all = [...stored, ...fresh];
-      const heads = fresh.length > 0 ? [headFor(caseId, all)] : [];
+      if (all.length > MOST_FACTS) throw new Unfit(`the case would hold more than ${MOST_FACTS} facts`);
       for (const f of fresh) await facts.add(f);
-      for (const h of heads) await tx.objectStore('heads').put(h);
+      if (fresh.length > 0) await tx.objectStore('behind').put(all.length, caseId);
       await tx.done;
-      if (heads.length > 0) this.tell({ grown: [caseId], heads, packs: [], extracts: [] });
+      if (fresh.length > 0) this.tell({ grown: [caseId], heads: [], packs: [], extracts: [] });
       return { all, fresh };
     });
   }
 
-  /** Adds facts, files and packs in one transaction: all or nothing, and nothing that cannot stand with what is here. */
-  add({ facts = [], files = [], packs = [], extract, heads: made = [] }: Addition, headFor?: HeadMaker) {
-    return this.inTurn(async () => {
+  /**
+   * Adds facts, files and packs in one transaction: all or nothing, and nothing that cannot stand with what is here. Heads of
+   * cases that grew and brought none are made by `headFor` afterwards.
+   */
+  async add(
+    { facts = [], files = [], packs = [], extract, heads = [] }: Addition,
+    headFor?: HeadMaker,
+  ): Promise<Result<readonly Head[], StoreTrouble>> {
+    const added = await this.inTurn(async () => {
       const db = await this.database.open();
-      const stores = ['facts', 'heads', 'files', 'packs', 'packRows', 'extracts'] as const;
+      const stores = ['facts', 'heads', 'behind', 'files', 'packs', 'packRows', 'extracts'] as const;
       const tx = db.transaction(stores, 'readwrite', { durability: 'strict' });
       tx.done.catch(() => undefined);
       const store = tx.objectStore('facts');
-      const heads: Head[] = [...made];
-      const grown: string[] = [];
+      const whole = new Set(heads.map((h) => h.id));
+      const grown = new Map<string, readonly Fact[]>();
       for (const id of new Set(facts.map((f) => f.case))) {
         const stored = this.standing(await store.getAll(ofCase(id)));
         const own = facts.filter((f) => f.case === id);
@@ -146,8 +152,9 @@ export class FactRepository implements OnDestroy {
         const fresh = own.filter((f) => !known.has(f.id));
         // What lies there damaged under the same id is mended by the whole one.
         for (const f of fresh) void store.put(f).catch(ignored);
-        if (fresh.length > 0) grown.push(id);
-        if (headFor && fresh.length > 0) heads.push(headFor(id, merged.value));
+        if (fresh.length === 0) continue;
+        grown.set(id, merged.value);
+        if (!whole.has(id)) void tx.objectStore('behind').put(merged.value.length, id).catch(ignored);
       }
       for (const h of heads) void tx.objectStore('heads').put(h).catch(ignored);
       for (const f of files) void tx.objectStore('files').put(f).catch(ignored);
@@ -159,21 +166,41 @@ export class FactRepository implements OnDestroy {
       for (const p of packs) putPack(rows, p);
       if (extract) void tx.objectStore('extracts').put(extract).catch(ignored);
       await tx.done;
-      this.tell({ grown, heads, packs: packs.map(packId), extracts: extract ? [extract.case] : [] });
-      return heads;
+      this.tell({
+        grown: [...grown.keys()],
+        heads,
+        packs: packs.map(packId),
+        extracts: extract ? [extract.case] : [],
+      });
+      return grown;
     });
+    if (!added.ok) return added;
+    const late = [...added.value].filter(([id]) => headFor && !heads.some((h) => h.id === id));
+    const made = late.map(([id, all]) => ({ head: must(headFor)(id, all), facts: all.length }));
+    if (made.length > 0) await this.keepHeads(made);
+    return ok([...heads, ...made.map((m) => m.head)]);
   }
 
-  /** Writes heads that were made anew. */
-  keepHeads(heads: readonly Head[]): Promise<Result<true, StoreTrouble>> {
+  /**
+   * Keeps heads, each made from so many facts. The rack shows them at once, here and in other windows; they are written after
+   * that. Where more was filed meanwhile, what is kept of it is shown instead.
+   */
+  keepHeads(made: readonly { head: Head; facts: number }[]): Promise<Result<true, StoreTrouble>> {
+    const show = (heads: readonly Head[]) => this.tell({ grown: [], heads, packs: [], extracts: [] });
+    show(made.map((m) => m.head));
     return this.inTurn(async () => {
-      const tx = (await this.database.open()).transaction('heads', 'readwrite');
+      const tx = (await this.database.open()).transaction(['heads', 'behind'], 'readwrite');
       tx.done.catch(() => undefined);
-      for (const h of heads) await tx.store.put(h);
+      const newer = await putHeads(tx.objectStore('heads'), tx.objectStore('behind'), made);
       await tx.done;
-      this.tell({ grown: [], heads, packs: [], extracts: [] });
+      if (newer.length > 0) show(newer);
       return true as const;
     }, QUIET);
+  }
+
+  /** Cases whose head is behind: somebody closed the browser between a filing and its head. */
+  behind(): Promise<readonly string[]> {
+    return this.database.read((db) => db.getAllKeys('behind'));
   }
 
   /** Keeps a file, once per content; resolves when it is on the disk. */
@@ -193,6 +220,7 @@ export class FactRepository implements OnDestroy {
 
   /** Tells this window and the others what was written, here or by a thread. */
   tell(news: News): void {
+    if (this.ended) return;
     this.newsSubject.next(news);
     this.channel.postMessage(news);
   }
@@ -250,9 +278,15 @@ export class FactRepository implements OnDestroy {
     return soundOf(facts, (d) => this.setAside(d));
   }
 
+  /** Resolves when everything that was to be written by now is on the disk, or was refused. */
+  async written(): Promise<void> {
+    await this.last;
+  }
+
   /** One write after the other. A connection that was cut off is opened again once; what then fails is told. */
   private inTurn<T>(job: () => Promise<T>, quiet = false): Promise<Result<T, StoreTrouble>> {
     const run = async (): Promise<Result<T, StoreTrouble>> => {
+      if (this.ended) return err({ code: 'closed', detail: 'this window is done' });
       try {
         return ok(await job());
       } catch (first) {
@@ -272,6 +306,15 @@ export class FactRepository implements OnDestroy {
     this.last = next;
     return next;
   }
+}
+
+/** Facts that can be read again, here and from a file; nothing else is written. */
+function fitting(facts: readonly Fact[]): readonly Fact[] {
+  for (const f of facts) {
+    const fits = FactSchema.safeParse(f);
+    if (!fits.success) throw new Unfit(whyUnfit(f, fits.error));
+  }
+  return facts;
 }
 
 /** Facts that are read at once when all are wanted. */

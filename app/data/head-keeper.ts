@@ -24,24 +24,28 @@ export class HeadKeeper {
     this.repository.news$.subscribe((news) => this.hear(news));
   }
 
-  /** Makes heads anew where they were made with other knowledge, or never. */
+  /** Makes heads anew where they were made with other knowledge, or never; else those that are behind their facts. */
   async check(): Promise<void> {
     if ((await this.repository.setting(MADE_WITH)) !== knowledgeDigest()) await this.rebuild();
+    else {
+      const behind = await this.repository.behind();
+      if (behind.length > 0) await this.rebuild(behind);
+    }
   }
 
-  /** True when all heads were made. Stopped, it goes on at the next opening. */
-  async rebuild(): Promise<boolean> {
+  /** True when all heads were made, or those of the cases named. Stopped, it goes on at the next opening. */
+  async rebuild(only?: readonly string[]): Promise<boolean> {
     this.stop?.abort();
     const stop = new AbortController();
     this.stop = stop;
     this.grown.clear();
     const line = this.work.start('Reading all cases anew', () => stop.abort());
-    const made = await this.ask(stop, line, undefined);
+    const made = await this.ask(stop, line, only);
     line.end();
     if (this.stop !== stop) return false;
     this.stop = undefined;
     this.door.dispose();
-    if (made) await this.repository.keepSetting(MADE_WITH, knowledgeDigest());
+    if (made && !only) await this.repository.keepSetting(MADE_WITH, knowledgeDigest());
     this.repository.tell({ grown: [], heads: [], packs: [], extracts: [], allHeads: true });
     return made;
   }

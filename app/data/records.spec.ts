@@ -43,6 +43,55 @@ describe('records', () => {
     expect((await newest()).pack).toEqual(pack);
   });
 
+  it('of which a browser was killed between a filing and its head get that head at the next opening', async () => {
+    const desk = await openDesk();
+    await desk.open('demo-2041');
+    const repository = TestBed.inject(FactRepository);
+    const head = () =>
+      rack()
+        .find('brindle 9')
+        .map((h) => h.id);
+    const keeper = TestBed.inject(HeadKeeper);
+    await keeper.check();
+    // the facts are on the disk, and nothing came after them
+    await desk.open(undefined);
+    const file = (id: string, value: string) =>
+      repository.extend('demo-2041', (facts) => [
+        { ...facts[0]!, id, key: 'claim.number', value, seen: facts.length + 1 },
+      ]);
+    const filed = await file('late', 'Brindle 9');
+    expect(filed.ok && filed.value.fresh.length).toBe(1);
+    expect(await repository.behind()).toEqual(['demo-2041']);
+    expect(head()).toEqual([]);
+    // a head of fewer facts than there are by now leaves it behind
+    const old = rack()
+      .heads()
+      .find((h) => h.id === 'demo-2041')!;
+    await repository.keepHeads([{ head: old, facts: 1 }]);
+    expect(await repository.behind()).toEqual(['demo-2041']);
+    await keeper.check();
+    await until(() => head().length === 1);
+    expect(await repository.behind()).toEqual([]);
+  });
+
+  it('are read once where nobody else wrote: what the desk has seen is what a filing stands on', async () => {
+    const desk = await openDesk();
+    await desk.open('demo-2041');
+    const repository = TestBed.inject(FactRepository);
+    const seen = desk.current()!.state.log;
+    const built: (readonly Fact[])[] = [];
+    const build = (facts: readonly Fact[]): Fact[] => {
+      built.push(facts);
+      return [{ ...facts[0]!, id: `x${facts.length}`, key: 'claim.number', value: 'a' }];
+    };
+    await repository.extend('demo-2041', build, seen);
+    expect(built.length).toBe(1);
+    expect(built[0]).toBe(seen);
+    // another window filed since: it is made again, from what stands
+    await repository.extend('demo-2041', build, seen);
+    expect(built.map((b) => b.length)).toEqual([seen.length, seen.length, seen.length + 1]);
+  });
+
   it('keep a large catalogue in pieces and give it back whole', async () => {
     await openDesk(false);
     const db = await TestBed.inject(Database).open();

@@ -12,7 +12,6 @@ import { closeDesk, failWrites, openDesk, paint, until, wake } from '../testing/
 import { DeskSession } from '../entry/desk-session';
 import { Field } from '../entry/field';
 import { FactLine } from '../entry/fact-line';
-import { headOf } from '@core/answer/head';
 import { CaseDesk } from './case-desk';
 import { Cases } from './cases';
 import { HeadKeeper } from './head-keeper';
@@ -171,7 +170,7 @@ describe('quick hands', () => {
     await Promise.all(
       Array.from({ length: 6 }, (_, i) => [
         desk.file({ key: 'vehicle.odometer', value: 2000 + i, how: 'reported' }),
-        other.extend('demo-2041', file(3000 + i), (id, all) => headOf(id, all, undefined)),
+        other.extend('demo-2041', file(3000 + i)),
       ]).flat(),
     );
     await until(() => desk.current()!.state.log.filter((f) => f.key === 'vehicle.odometer').length === 12);

@@ -10,6 +10,7 @@ export const LEFT_OVER = 'left-over';
 const STORES: Readonly<Record<string, string | string[] | null>> = {
   facts: ['case', 'id'],
   heads: 'id',
+  behind: null,
   files: 'sha256',
   packs: 'id',
   packRows: null,

@@ -38,8 +38,10 @@ export type FileRecord = { sha256: string; name: string; type: string; blob: Blo
 export interface Records extends DBSchema {
   /** By case and id: the facts of a case lie beside each other. */
   facts: { key: [string, string]; value: Fact; indexes: { id: string } };
-  /** What the rack shows of each case: made from facts, written with them, made anew at will. */
+  /** What the rack shows of each case: made from facts after they are written, and made anew at will. */
   heads: { key: string; value: Head };
+  /** Cases whose head is behind their facts, with how many facts they had: written with the facts, gone with the head. */
+  behind: { key: string; value: number };
   /** Files that facts point to, by the SHA-256 of their content. */
   files: { key: string; value: FileRecord };
   /** Heads of packs by name and version; their rows lie in packRows, in chunks. */
@@ -56,3 +58,36 @@ export const VERSION = 5;
 
 /** Everything of one case. */
 export const ofCase = (id: string): IDBKeyRange => IDBKeyRange.bound([id], [id, []]);
+
+type Heads = {
+  get(key: string): Promise<Head | undefined>;
+  put(value: Head): Promise<unknown>;
+};
+type Marks = {
+  get(key: string): Promise<number | undefined>;
+  delete(key: string): Promise<unknown>;
+};
+/**
+ * Puts heads, each made from so many facts, and takes away the mark of those that are not behind any more. Where more was
+ * filed since, whoever did it keeps the head; what is kept of such cases comes back.
+ */
+export async function putHeads(
+  heads: Heads,
+  behind: Marks,
+  made: readonly { head: Head; facts: number }[],
+): Promise<Head[]> {
+  const newer: Head[] = [];
+  for (const { head, facts } of made) {
+    const mark = await behind.get(head.id);
+    if (mark !== undefined && mark > facts) {
+      const kept = await heads.get(head.id);
+      if (kept) newer.push(kept);
+      continue;
+    }
+    void heads.put(head).catch(ignored);
+    if (mark !== undefined) void behind.delete(head.id).catch(ignored);
+  }
+  return newer;
+}
+/** The transaction as a whole tells what failed. */
+const ignored = () => undefined;

@@ -53,6 +53,7 @@ export function failWrites(name: string): () => void {
 }
 
 export async function closeDesk(): Promise<void> {
+  await TestBed.inject(FactRepository).written();
   const db = await TestBed.inject(Database).open();
   db.close();
   TestBed.resetTestingModule();

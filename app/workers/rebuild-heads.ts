@@ -4,7 +4,7 @@ import { type World, worldOf } from '@core/answer/world';
 import type { Fact } from '@core/facts/fact';
 import { cataloguesIn, readBatch } from '../records/all-cases';
 import type { Damaged } from '../records/damaged';
-import { ofCase, type Records } from '../records/records';
+import { ofCase, putHeads, type Records } from '../records/records';
 import { standingOf } from '../records/sound';
 
 export type Rebuilt = { cases: number; damaged: Damaged[] };
@@ -53,7 +53,7 @@ async function worldsIn(db: IDBPDatabase<Records>): Promise<Worlds> {
   };
 }
 
-/** A few cases: facts and head in one transaction, so that nothing is filed between. */
+/** A few cases. What is filed between reading and writing marks the head as behind. */
 async function rebuildSome(
   db: IDBPDatabase<Records>,
   ids: readonly string[],
@@ -61,11 +61,13 @@ async function rebuildSome(
 ): Promise<Rebuilt> {
   const done: Rebuilt = { cases: 0, damaged: [] };
   for (const id of ids) {
-    const world = await worlds(id, await db.getAll('facts', ofCase(id)));
-    const tx = db.transaction(['facts', 'heads'], 'readwrite');
-    const read = await tx.objectStore('facts').getAll(ofCase(id));
+    const read = await db.getAll('facts', ofCase(id));
     const facts = standingOf(read, (d) => void done.damaged.push(d));
-    if (facts.length > 0) await tx.objectStore('heads').put(headOf(id, facts, world));
+    const head = facts.length > 0 ? headOf(id, facts, await worlds(id, facts)) : undefined;
+    const tx = db.transaction(['heads', 'behind'], 'readwrite');
+    if (head)
+      await putHeads(tx.objectStore('heads'), tx.objectStore('behind'), [{ head, facts: read.length }]);
+    else await tx.objectStore('behind').delete(id);
     await tx.done;
     done.cases++;
   }
