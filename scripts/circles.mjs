@@ -1,29 +1,7 @@
 // Names every circle of files: a file that comes back to itself through what it imports, types included.
-import { existsSync, readdirSync, readFileSync } from 'node:fs';
-import { dirname, join, normalize } from 'node:path';
-import { fileURLToPath } from 'node:url';
-import ts from 'typescript';
+import { imports } from './imports.mjs';
 
-const root = join(dirname(fileURLToPath(import.meta.url)), '..');
-const files = ['core', 'app', 'server', 'demo', 'bench', 'e2e'].flatMap((room) =>
-  readdirSync(join(root, room), { recursive: true })
-    .filter((f) => f.endsWith('.ts'))
-    .map((f) => normalize(join(room, f))),
-);
-
-/** The file that an import means; undefined for packages and data. */
-function target(from, name) {
-  const path = name.startsWith('.') ? join(dirname(from), name) : name.replace(/^@(core|app|demo)\//, '$1/');
-  const file = `${normalize(path)}.ts`;
-  return existsSync(join(root, file)) ? file : undefined;
-}
-
-const imports = new Map(
-  files.map((f) => {
-    const read = ts.preProcessFile(readFileSync(join(root, f), 'utf8')).importedFiles;
-    return [f, [...new Set(read.flatMap((i) => target(f, i.fileName) ?? []))]];
-  }),
-);
+const files = [...imports.keys()];
 
 /** Strongly connected files (Tarjan 1972); those of more than one file are circles. */
 const [index, low, stack, circles] = [new Map(), new Map(), [], []];
