@@ -117,7 +117,7 @@ export default ts.config(
     },
   },
   {
-    files: ['**/*.spec.ts', '**/*.fixture.ts', 'e2e/**/*.ts', 'bench/**/*.ts'],
+    files: ['**/*.spec.ts', '**/*.fixture.ts', 'e2e/**/*.ts', 'benchmarks/**/*.ts'],
     rules: { '@typescript-eslint/no-non-null-assertion': 'off' },
   },
   {

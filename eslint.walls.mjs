@@ -10,11 +10,11 @@ CORE.drive = deep('quantity');
 CORE.simulate = deep('quantity');
 CORE.catalogue = deep('facts', 'drive', 'house');
 CORE.match = deep('catalogue');
-CORE.bench = deep('catalogue');
+CORE.examination = deep('catalogue');
 CORE.trace = deep('drive');
 CORE.intake = deep('catalogue');
-CORE.fitting = deep('match', 'bench');
-CORE.cause = deep('bench', 'match', 'trace');
+CORE.fitting = deep('match', 'examination');
+CORE.cause = deep('examination', 'match', 'trace');
 CORE.claim = deep('cause', 'fitting');
 CORE.answer = deep('claim');
 CORE.advice = deep('answer');
@@ -23,7 +23,7 @@ const CORE_PACKAGES = {
   quantity: ['jsonc-parser'],
   facts: ['@noble/hashes', 'canonicalize'],
   drive: ['ml-matrix'],
-  bench: ['ml-matrix'],
+  examination: ['ml-matrix'],
   catalogue: ['fastest-levenshtein'],
   intake: ['fastest-levenshtein', 'papaparse'],
   cause: ['papaparse'],
@@ -42,7 +42,7 @@ const APP = {
     app: [],
     packages: ['idb', '@noble/hashes'],
   },
-  instruments: { core: ['quantity', 'facts', 'bench'], app: [], packages: ['@angular/core', 'rxjs'] },
+  instruments: { core: ['quantity', 'facts', 'examination'], app: [], packages: ['@angular/core', 'rxjs'] },
   fitter: { core: ['quantity', 'facts', 'fitting'], app: [], packages: ['qrcode-generator'] },
   workers: { core: ANY_CORE, app: ['threads', 'records'], packages: ['fflate', 'papaparse', 'idb'] },
   data: {
@@ -55,26 +55,38 @@ const APP = {
     app: ['language'],
     packages: [...SCREEN, 'echarts', 'zrender', '@ant-design/icons-angular'],
   },
-  hand: { core: ANY_CORE, app: ['ui'], packages: [] },
+  'part-drawings': { core: ANY_CORE, app: ['ui'], packages: [] },
   fitting: { core: ANY_CORE, app: ['ui'], packages: ['@angular/core'] },
-  words: { core: ANY_CORE, app: ['language', 'ui', 'instruments', 'workers'], packages: [] },
+  messages: { core: ANY_CORE, app: ['language', 'ui', 'instruments', 'workers'], packages: [] },
   report: {
     core: ANY_CORE,
-    app: ['language', 'threads', 'ui', 'words', 'fitting'],
+    app: ['language', 'threads', 'ui', 'messages', 'fitting'],
     packages: ['ics', 'pdfmake', 'papaparse', 'mimetext', 'file-saver'],
   },
-  acts: {
+  commands: {
     core: ANY_CORE,
-    app: ['language', 'threads', 'records', 'workers', 'data', 'ui', 'words', 'report'],
+    app: ['language', 'threads', 'records', 'workers', 'data', 'ui', 'messages', 'report'],
     packages: ['@angular/core', '@angular/router', 'ng-zorro-antd', 'rxjs', 'fflate', 'jsqr'],
   },
-  entry: { core: ANY_CORE, app: ['language', 'data', 'ui', 'words', 'acts'], packages: SCREEN },
-  drive: { core: ANY_CORE, app: ['language', 'data', 'ui', 'words', 'acts', 'entry'], packages: SCREEN },
-  catalogue: { core: ANY_CORE, app: ['language', 'data', 'ui', 'words', 'report', 'acts'], packages: SCREEN },
-  knowledge: { core: ANY_CORE, app: ['language', 'data', 'ui', 'words', 'report', 'acts'], packages: SCREEN },
+  entry: { core: ANY_CORE, app: ['language', 'data', 'ui', 'messages', 'commands'], packages: SCREEN },
+  drive: {
+    core: ANY_CORE,
+    app: ['language', 'data', 'ui', 'messages', 'commands', 'entry'],
+    packages: SCREEN,
+  },
+  catalogue: {
+    core: ANY_CORE,
+    app: ['language', 'data', 'ui', 'messages', 'report', 'commands'],
+    packages: SCREEN,
+  },
+  knowledge: {
+    core: ANY_CORE,
+    app: ['language', 'data', 'ui', 'messages', 'report', 'commands'],
+    packages: SCREEN,
+  },
   shell: {
     core: ANY_CORE,
-    app: ['language', 'data', 'ui', 'words', 'acts', 'entry'],
+    app: ['language', 'data', 'ui', 'messages', 'commands', 'entry'],
     packages: [...SCREEN, 'tinykeys'],
   },
 };
@@ -86,11 +98,11 @@ const STATION = {
     'instruments',
     'data',
     'ui',
-    'words',
-    'hand',
+    'messages',
+    'part-drawings',
     'fitting',
     'report',
-    'acts',
+    'commands',
     'entry',
   ],
   packages: SCREEN,
@@ -119,7 +131,7 @@ export const ROOMS = {
   demo: { ours: rooms(ANY_CORE, 'core'), packages: ['zod', 'fflate', 'fast-png', '@noble/hashes'] },
 };
 
-const ELSEWHERE = ['app/testing', 'app', 'core', 'scripts', 'bench', 'e2e'];
+const ELSEWHERE = ['app/testing', 'app', 'core', 'scripts', 'benchmarks', 'e2e'];
 export const TESTS = ['**/*.spec.ts', '**/*.fixture.ts', 'app/testing/**'];
 
 export const walls = {

@@ -13,7 +13,7 @@ import {
 } from '@angular/router';
 import { CheckCircleFill, ExclamationCircleFill, InfoCircleFill } from '@ant-design/icons-angular/icons';
 import { provideNzIcons } from 'ng-zorro-antd/icon';
-import { Fetching } from './acts/fetching';
+import { Fetching } from './commands/fetching';
 import { styled } from './ui/controls-styles';
 
 const routes: Routes = [

@@ -1,5 +1,5 @@
 import { QUESTIONS } from '@core/advice/advice';
-import { ASKED_WORDS, spokenText } from '../app/words/advice';
+import { ASKED_WORDS, spokenText } from '../app/messages/advice';
 import { demoCalls } from './calls';
 import shipped from './calls.json';
 import { demoPack } from './catalogue';

@@ -66,7 +66,7 @@ test('every import that is not allowed is refused, from every room to every othe
     ] as Linter.Config[],
   });
   const rooms = Object.entries(ROOMS);
-  const folders = [...rooms.map(([room]) => room), 'app/testing', 'scripts', 'bench', 'e2e'];
+  const folders = [...rooms.map(([room]) => room), 'app/testing', 'scripts', 'benchmarks', 'e2e'];
   const packages = [
     '@angular/core',
     'rxjs',
@@ -127,13 +127,13 @@ test('what stands is read through its own room, and a measured value meets a lim
       0,
     ],
     [
-      'core/bench/derived.ts',
+      'core/examination/derived.ts',
       'export const f = (m: { value: number }) => m.value > 3;\n',
       'no-restricted-syntax',
       1,
     ],
     [
-      'core/bench/derived.ts',
+      'core/examination/derived.ts',
       'export const f = (m: { value: number }) => 3 >= m.value;\n',
       'no-restricted-syntax',
       1,

@@ -8,4 +8,4 @@ ensureChromium();
 ensureBuild();
 process.chdir(root);
 const { bundle } = await import('./run-ts.mjs');
-await import(pathToFileURL(await bundle('bench/main.ts')).href);
+await import(pathToFileURL(await bundle('benchmarks/main.ts')).href);

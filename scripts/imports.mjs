@@ -15,7 +15,7 @@ function target(from, name) {
 
 /** By file, the files that it imports. */
 export const imports = new Map(
-  ['core', 'app', 'server', 'demo', 'bench', 'e2e']
+  ['core', 'app', 'server', 'demo', 'benchmarks', 'e2e']
     .flatMap((room) =>
       readdirSync(join(root, room), { recursive: true })
         .filter((f) => f.endsWith('.ts'))

@@ -1,5 +1,5 @@
 import { mkdirSync, rmSync, writeFileSync } from 'node:fs';
-import { ASKED_WORDS, spokenText } from '../app/words/advice';
+import { ASKED_WORDS, spokenText } from '../app/messages/advice';
 import { demoBoxes } from '../demo/boxes/boxes';
 import { demoCalls } from '../demo/calls';
 import { demoScenario } from '../demo/scenario';

@@ -3,7 +3,7 @@ import * as z from 'zod';
 import { PackSchema } from '@core/catalogue/pack';
 import { CaseFileSchema } from '@core/claim/case-file';
 import { ReturnSchema } from '@core/fitting/sheet-return';
-import { GLOSSARY, type Term } from '../app/words/glossary';
+import { GLOSSARY, type Term } from '../app/messages/glossary';
 
 mkdirSync('docs/schema', { recursive: true });
 for (const [name, schema] of [
@@ -18,7 +18,7 @@ for (const [name, schema] of [
 const GLOSSARY_HEAD = `# Glossary
 
 What the words of the field and of this desk mean. The program shows the same on its key \`g\`, and at a field whose name
-holds one. Written from \`app/words/glossary.json\` by \`npm run docs:schema\`; no word has two meanings.
+holds one. Written from \`app/messages/glossary.json\` by \`npm run docs:schema\`; no word has two meanings.
 `;
 const part = (of: Term['of'], heading: string): string => {
   const lines = GLOSSARY.filter((t) => t.of === of).map(

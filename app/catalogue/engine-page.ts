@@ -16,7 +16,7 @@ import { driveGeometry } from '@core/answer/drive-answer';
 import { engineLeaf, type LeafDesign } from '@core/catalogue/leaf';
 import { sheetFor } from '@core/fitting/sheet';
 import { houseDay } from '@core/facts/read-value';
-import { Commands } from '../acts/commands';
+import { Commands } from '../commands/commands';
 import { Cases } from '../data/cases';
 import { Clock } from '../data/clock';
 import { HouseStore } from '../data/house';
@@ -25,9 +25,9 @@ import { DriveDrawing } from '../ui/drive-drawing';
 import { drivePicture } from '../ui/drive-picture';
 import { isFreeKey } from '../ui/free-keys';
 import { State } from '../ui/state';
-import { distance, percent } from '../words/answers';
+import { distance, percent } from '../messages/answers';
 import { list } from '../language/list';
-import { waitsWords } from '../words/waits';
+import { waitsWords } from '../messages/waits';
 
 const INTERFERENCE = {
   yes: 'interference engine: never turn one shaft alone with the drive off',

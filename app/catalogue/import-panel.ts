@@ -3,8 +3,8 @@ import { NzProgressModule } from 'ng-zorro-antd/progress';
 import { NzTableModule } from 'ng-zorro-antd/table';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
 import { PackImports } from '../data/pack-imports';
-import { Say } from '../acts/say';
-import { issueSentence } from '../words/packs';
+import { Say } from '../commands/say';
+import { issueSentence } from '../messages/packs';
 import { FileButton } from '../ui/file-button';
 
 /** Brings a pack in: progress, preview, every bad row, then all or nothing. */

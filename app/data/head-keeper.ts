@@ -1,7 +1,7 @@
 import { inject, Injectable } from '@angular/core';
 import { knowledgeDigest } from '@core/answer/world';
 import type { DeskJobs } from '../workers/desk.protocol';
-import { Door } from '../threads/door';
+import { WorkerClient } from '../threads/worker-client';
 import { FactRepository, type News } from './fact-repository';
 import { RecordWork, type WorkLine } from './record-work';
 
@@ -13,7 +13,7 @@ const MADE_WITH = 'heads';
 export class HeadKeeper {
   private readonly repository = inject(FactRepository);
   private readonly work = inject(RecordWork);
-  private readonly door = new Door<DeskJobs>(
+  private readonly client = new WorkerClient<DeskJobs>(
     () => new Worker(new URL('../workers/desk.worker', import.meta.url), { type: 'module' }),
   );
   private stop: AbortController | undefined;
@@ -44,7 +44,7 @@ export class HeadKeeper {
     line.end();
     if (this.stop !== stop) return false;
     this.stop = undefined;
-    this.door.dispose();
+    this.client.dispose();
     if (made && !only) await this.repository.keepSetting(MADE_WITH, knowledgeDigest());
     this.repository.tell({ grown: [], heads: [], packs: [], extracts: [], allHeads: true });
     return made;
@@ -56,7 +56,7 @@ export class HeadKeeper {
     line: WorkLine,
     only: readonly string[] | undefined,
   ): Promise<boolean> {
-    const made = await this.door.ask('rebuild', only, {
+    const made = await this.client.ask('rebuild', only, {
       signal: stop.signal,
       progress: (n) => line.done(n),
     });

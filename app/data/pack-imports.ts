@@ -1,5 +1,5 @@
 import { inject, Injectable, signal } from '@angular/core';
-import { Door } from '../threads/door';
+import { WorkerClient } from '../threads/worker-client';
 import type { ImportPreview, ImportProgress, PackJobs } from '../workers/pack-import.protocol';
 import { FactRepository } from './fact-repository';
 
@@ -7,7 +7,7 @@ import { FactRepository } from './fact-repository';
 @Injectable({ providedIn: 'root' })
 export class PackImports {
   private readonly repository = inject(FactRepository);
-  private readonly door = new Door<PackJobs>(
+  private readonly client = new WorkerClient<PackJobs>(
     () => new Worker(new URL('../workers/pack-import.worker', import.meta.url), { type: 'module' }),
   );
   readonly progress = signal<ImportProgress | undefined>(undefined);
@@ -17,7 +17,7 @@ export class PackImports {
   async read(files: File[]): Promise<void> {
     this.cancel();
     this.progress.set({ step: 'opening', done: 0, total: 1 });
-    const read = await this.door.ask('read', files, { progress: (p) => this.progress.set(p) });
+    const read = await this.client.ask('read', files, { progress: (p) => this.progress.set(p) });
     if (read.ok) {
       this.progress.set(undefined);
       this.preview.set(read.value);
@@ -26,7 +26,7 @@ export class PackImports {
 
   /** Takes the pack that was shown in; its id. */
   async take(): Promise<string | undefined> {
-    const taken = await this.door.ask('take', undefined);
+    const taken = await this.client.ask('take', undefined);
     if (!taken.ok) {
       this.fail(taken.error.detail);
       return undefined;
@@ -38,7 +38,7 @@ export class PackImports {
 
   /** Ends the thread. Nothing has been written until a pack is taken. */
   cancel(): void {
-    this.door.dispose();
+    this.client.dispose();
     this.progress.set(undefined);
     this.preview.set(undefined);
     this.failure.set(undefined);

@@ -13,7 +13,7 @@ import { Cases } from './cases';
 import { HeadKeeper } from './head-keeper';
 import { Packs } from './packs';
 import { Database } from './database';
-import { DriveFiles } from '../acts/drive-files';
+import { DriveFiles } from '../commands/drive-files';
 import { FactRepository } from './fact-repository';
 import { Find } from './find';
 import { HouseSchema } from './house';

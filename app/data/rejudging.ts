@@ -1,7 +1,7 @@
 import { inject, Injectable, signal } from '@angular/core';
 import type { Change } from '@core/cause/changes';
 import type { DeskJobs } from '../workers/desk.protocol';
-import { Door } from '../threads/door';
+import { WorkerClient } from '../threads/worker-client';
 import { HouseRules } from './house-rules';
 import type { RejudgeAnswer } from '../workers/rejudge-all';
 
@@ -22,16 +22,16 @@ export class Rejudging {
     this.answer.set(undefined);
     this.failed.set('');
     this.done.set(0);
-    const door = new Door<DeskJobs>(
+    const client = new WorkerClient<DeskJobs>(
       () => new Worker(new URL('../workers/desk.worker', import.meta.url), { type: 'module' }),
     );
     const chosen = { ...this.ruled.rules().chosen };
-    const got = await door.ask(
+    const got = await client.ask(
       'rejudge',
       { before: [...before], after: [...after], chosen },
       { signal: stop.signal, progress: (n) => this.stop === stop && this.done.set(n) },
     );
-    door.dispose();
+    client.dispose();
     if (this.stop !== stop) return;
     this.done.set(undefined);
     if (got.ok) this.answer.set(got.value);

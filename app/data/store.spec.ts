@@ -16,7 +16,7 @@ import { CaseDesk } from './case-desk';
 import { Cases } from './cases';
 import { HeadKeeper } from './head-keeper';
 import { Packs } from './packs';
-import { CaseFiles } from '../acts/case-files';
+import { CaseFiles } from '../commands/case-files';
 import { Database } from './database';
 import { Drafts } from './drafts';
 import { FactRepository } from './fact-repository';

@@ -1,9 +1,9 @@
 import { must } from '@core/quantity/must';
 import { own } from '@core/quantity/own';
 import { computed, inject, Injectable, linkedSignal, signal } from '@angular/core';
-import { elongationOf } from '@core/bench/extension';
-import { nearerOf } from '@core/bench/found-drive';
-import { MARK } from '@core/bench/marks';
+import { elongationOf } from '@core/examination/extension';
+import { nearerOf } from '@core/examination/found-drive';
+import { MARK } from '@core/examination/marks';
 import { wheelThing } from '@core/facts/thing';
 import { isMarked } from '@core/drive/judge-marks';
 import { stagesFor } from '@core/catalogue/find-records';

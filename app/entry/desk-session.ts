@@ -1,6 +1,6 @@
 import { computed, inject, Injectable } from '@angular/core';
 import type { Possible } from '@core/answer/applies';
-import type { CatalogueLimit } from '@core/bench/catalogue-limit';
+import type { CatalogueLimit } from '@core/examination/catalogue-limit';
 import type { DriveAnswer } from '@core/answer/drive-answer';
 import type { NewFact } from '@core/facts/change';
 import type { Fact, FactValue } from '@core/facts/fact';

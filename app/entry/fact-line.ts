@@ -17,14 +17,14 @@ import { type Observable, optionsOf } from '@core/facts/observable';
 import type { ReadError, ReadValue } from '@core/facts/read-value';
 import { showValue } from '@core/facts/show-value';
 import { CaseDesk } from '../data/case-desk';
-import { Commands } from '../acts/commands';
+import { Commands } from '../commands/commands';
 import { Drafts, FACT_LINE } from '../data/drafts';
 import { HouseStore } from '../data/house';
-import { VoiceService } from '../acts/voice';
+import { VoiceService } from '../commands/voice';
 import { troubleSentence } from '../data/store-trouble';
-import { decideSentence } from '../words/answers';
-import { nameWords } from '../words/facts';
-import { readSentence } from '../words/reading';
+import { decideSentence } from '../messages/answers';
+import { nameWords } from '../messages/facts';
+import { readSentence } from '../messages/reading';
 import { plainText } from '@core/facts/value';
 
 /** One line for everything: name, value, Enter. */

@@ -5,7 +5,7 @@ import { measuredOf } from '@core/facts/read';
 import { silent, UNKNOWN, whySilent } from '@core/facts/silence';
 import type { Choice } from '../ui/letters';
 import type { Strip } from '../ui/limit-strip';
-import { limitStrip, readingKey, readingStrip, repeatsStrip } from '../words/strips';
+import { limitStrip, readingKey, readingStrip, repeatsStrip } from '../messages/strips';
 import type { Session } from './session';
 
 /** Keys of the tiles that say: nothing of it all, and: not known. No option has them. */

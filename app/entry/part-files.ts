@@ -3,7 +3,7 @@ import { NzButtonComponent } from 'ng-zorro-antd/button';
 import type { FileRef } from '@core/facts/fact';
 import { factsOf } from '@core/facts/read';
 import { THING } from '@core/facts/thing';
-import { Attachments } from '../acts/attachments';
+import { Attachments } from '../commands/attachments';
 import { CaseDesk } from '../data/case-desk';
 import { CameraDialog } from './camera-dialog';
 import { FileButton } from '../ui/file-button';

@@ -8,7 +8,7 @@ import { readValue } from '@core/facts/read-value';
 import { slotKey } from '@core/facts/meaning';
 import type { Fact } from '@core/facts/fact';
 import { troubleSentence } from '../data/store-trouble';
-import { placeExample, readSentence } from '../words/reading';
+import { placeExample, readSentence } from '../messages/reading';
 import type { Session } from './session';
 
 /** What was seen at places on a thing: "41 root crack", Enter, the next. */

@@ -1,4 +1,4 @@
-import type { CatalogueLimit } from '@core/bench/catalogue-limit';
+import type { CatalogueLimit } from '@core/examination/catalogue-limit';
 import type { DriveAnswer } from '@core/answer/drive-answer';
 import type { Possible } from '@core/answer/applies';
 import type { NewFact } from '@core/facts/change';

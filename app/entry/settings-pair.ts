@@ -17,9 +17,9 @@ import {
   senseWords,
   settingName,
   settingsSentence,
-} from '../words/drive';
-import { readingKey, readingStrip } from '../words/strips';
-import { elongationWords } from '../words/reuse';
+} from '../messages/drive';
+import { readingKey, readingStrip } from '../messages/strips';
+import { elongationWords } from '../messages/reuse';
 import { DriveDrawing } from '../ui/drive-drawing';
 import { drivePicture } from '../ui/drive-picture';
 import { LimitStrip, type Strip } from '../ui/limit-strip';

@@ -1,4 +1,4 @@
-import { readInstrumentLine } from '@core/bench/instrument-line';
+import { readInstrumentLine } from '@core/examination/instrument-line';
 import type { Dimension } from '@core/quantity/units';
 import type { InstrumentEvent } from './instrument';
 

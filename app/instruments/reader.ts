@@ -1,6 +1,6 @@
 import { computed, DestroyRef, inject, Injectable, signal } from '@angular/core';
 import type { Subscription } from 'rxjs';
-import type { LeakPoint } from '@core/bench/leak-down';
+import type { LeakPoint } from '@core/examination/leak-down';
 import { meanOf } from '@core/facts/repeats';
 import type { Dimension } from '@core/quantity/units';
 import type { Instrument, InstrumentEvent } from './instrument';

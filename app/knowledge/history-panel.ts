@@ -3,9 +3,9 @@ import { NzButtonComponent } from 'ng-zorro-antd/button';
 import { CAUSES } from '@core/cause/cause-data';
 import { takingBack } from '@core/cause/changes';
 import { numbersOf } from '@core/cause/numbers';
-import { Say } from '../acts/say';
+import { Say } from '../commands/say';
 import { HouseKnowledge } from '../data/house-knowledge';
-import { changeWords } from '../words/knowledge';
+import { changeWords } from '../messages/knowledge';
 import { refusalWords } from './knowledge-voice';
 
 /** Lines in sight. */

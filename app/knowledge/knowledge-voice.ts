@@ -6,8 +6,8 @@ import { CAUSES, causesFor } from '@core/cause/cause-data';
 import type { ChangeProblem } from '@core/cause/changes';
 import { HouseStore } from '../data/house';
 import { type StoreTrouble, troubleSentence } from '../data/store-trouble';
-import { problemSentence } from '../words/knowledge';
-import type { Voice } from '../words/voice';
+import { problemSentence } from '../messages/knowledge';
+import type { Voice } from '../messages/voice';
 
 /** The causes and mechanisms in words of no one drive. */
 export const WORDED = causesFor(CAUSES, undefined);

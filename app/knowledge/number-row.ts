@@ -9,7 +9,7 @@ import { type Change, holding } from '@core/cause/changes';
 import { groundOf } from '@core/cause/grounds';
 import { isShare, numbersOf, rangeOf } from '@core/cause/numbers';
 import { HouseKnowledge } from '../data/house-knowledge';
-import { changeWords, GROUND_WORDS, numberLabel, numberWords } from '../words/knowledge';
+import { changeWords, GROUND_WORDS, numberLabel, numberWords } from '../messages/knowledge';
 import { WORDED, refusalWords, KnowledgeVoice } from './knowledge-voice';
 
 /** One number of the knowledge: what it says, how great it is, what it stands on; opened, it can be seen otherwise. */

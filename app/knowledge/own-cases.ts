@@ -5,7 +5,7 @@ import { houseShares } from '@core/cause/house-shares';
 import { formatNumber } from '@core/quantity/format-quantity';
 import { Cases } from '../data/cases';
 import { HouseKnowledge } from '../data/house-knowledge';
-import { ownCasesWords, shareWords } from '../words/knowledge';
+import { ownCasesWords, shareWords } from '../messages/knowledge';
 import { WORDED, refusalWords } from './knowledge-voice';
 
 /** Rows in sight. */

@@ -15,7 +15,7 @@ import { Cases } from '../data/cases';
 import { HouseKnowledge } from '../data/house-knowledge';
 import { Rejudging } from '../data/rejudging';
 import { Segmented } from '../ui/segmented';
-import { rejudgedWords } from '../words/knowledge';
+import { rejudgedWords } from '../messages/knowledge';
 
 type Against = 'shipped' | 'last';
 

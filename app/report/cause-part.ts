@@ -3,9 +3,9 @@ import type { Answers } from '@core/answer/answers';
 import { CAUSES, noCauseOf } from '@core/cause/cause-data';
 import { standing, textOf } from '@core/facts/read';
 import type { State } from '@core/facts/state';
-import { distance, findingWords, noCauseWords, percent, weightWords } from '../words/answers';
-import { sureWords } from '../words/explain';
-import type { Voice } from '../words/voice';
+import { distance, findingWords, noCauseWords, percent, weightWords } from '../messages/answers';
+import { sureWords } from '../messages/explain';
+import type { Voice } from '../messages/voice';
 
 /** Causes in the table, and the least weight that is told, natural log. */
 const [MOST, LEAST_NATS] = [5, 0.05];

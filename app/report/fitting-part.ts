@@ -1,7 +1,7 @@
 import type { Content } from 'pdfmake/interfaces';
 import type { Answers } from '@core/answer/answers';
-import { balanceWords, OBLIGATION } from '../words/pieces';
-import { backWords, brokenWords, oddWords, rulesOn, shownWords } from '../words/fitting';
+import { balanceWords, OBLIGATION } from '../messages/pieces';
+import { backWords, brokenWords, oddWords, rulesOn, shownWords } from '../messages/fitting';
 
 /** What was told or came back of the fitting: faults with their steps, order, figures, what nobody confirmed. */
 export function fittingPart(a: Answers, heading: (text: string) => Content): Content[] {

@@ -1,7 +1,7 @@
 import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces';
 import { writeCsv } from './csv';
 import type { JobLine } from '@core/match/job-list';
-import { SOURCE_WORDS } from '../words/jobs';
+import { SOURCE_WORDS } from '../messages/jobs';
 
 export type OrderHead = { tag: string; engine: string; variant: string; kit: string; today: string };
 

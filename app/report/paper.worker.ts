@@ -1,6 +1,6 @@
 import { pdfBlob } from './make-pdf';
 import { sheetDocument } from './sheet-document';
-import { serve } from '../threads/door';
+import { serve } from '../threads/worker-client';
 import type { PaperJobs } from './paper.protocol';
 
 serve<PaperJobs>(

@@ -12,8 +12,8 @@ import type { State } from '@core/facts/state';
 import { formatDay } from '@core/quantity/dates';
 import { meaningOf } from '@core/facts/meaning';
 import { drivePicture, pictureSvg } from '../ui/drive-picture';
-import { ranWords, termsWords } from '../words/answers';
-import type { Voice } from '../words/voice';
+import { ranWords, termsWords } from '../messages/answers';
+import type { Voice } from '../messages/voice';
 import {
   clearanceWords,
   extensionWords,
@@ -22,11 +22,11 @@ import {
   readingWords,
   settingName,
   SHOWN_WORDS,
-} from '../words/drive';
-import { elongationWords } from '../words/reuse';
-import { freeSeatWords, goWords, offsetWords, signed, verdictWords } from '../words/drive-bench';
-import { factWords, valueWords, nameWords } from '../words/facts';
-import { STATION_WORDS } from '../words/reading';
+} from '../messages/drive';
+import { elongationWords } from '../messages/reuse';
+import { freeSeatWords, goWords, offsetWords, signed, verdictWords } from '../messages/drive-bench';
+import { factWords, valueWords, nameWords } from '../messages/facts';
+import { STATION_WORDS } from '../messages/reading';
 import { causePart, decidedPart } from './cause-part';
 import { fittingPart, piecesPart } from './fitting-part';
 import { toldPart } from './told-part';

@@ -7,9 +7,16 @@ import type { Rules } from '@core/house/rules';
 import { tighteningOrder } from '@core/fitting/pattern';
 import { patternPicture } from '../fitting/pattern-picture';
 import { type StepPicture, stepPicture } from '../fitting/step-picture';
-import { gatesWords, HOW_PROVED, PHASE_WORDS, rulesOn, UNPROVED_WORDS, wantedWords } from '../words/fitting';
-import { SOURCE_WORDS } from '../words/jobs';
-import { planWords } from '../words/torque';
+import {
+  gatesWords,
+  HOW_PROVED,
+  PHASE_WORDS,
+  rulesOn,
+  UNPROVED_WORDS,
+  wantedWords,
+} from '../messages/fitting';
+import { SOURCE_WORDS } from '../messages/jobs';
+import { planWords } from '../messages/torque';
 
 /** Who it is for, and of what. */
 export type SheetHead = {

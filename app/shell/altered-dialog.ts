@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
-import { CaseFiles } from '../acts/case-files';
+import { CaseFiles } from '../commands/case-files';
 import { Modal } from '../ui/modal';
 
 /** Asks what to do with a file that was altered after it left. */

@@ -1,9 +1,9 @@
 import { ChangeDetectionStrategy, Component, effect, inject, signal } from '@angular/core';
 import { difference, type Line, linesOf } from '@core/answer/difference';
-import { VoiceService } from '../acts/voice';
+import { VoiceService } from '../commands/voice';
 import { CaseDesk } from '../data/case-desk';
 import type { CaseView } from '../data/case-view';
-import { differenceWords } from '../words/answers';
+import { differenceWords } from '../messages/answers';
 
 /** Most that is spoken of one change: the rest stands on the screen. */
 const MOST = 3;

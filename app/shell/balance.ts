@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { CaseDesk } from '../data/case-desk';
-import { percent } from '../words/answers';
+import { percent } from '../messages/answers';
 
 /** The leading causes, live. */
 @Component({

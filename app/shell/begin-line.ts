@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, Injector, signal } from '@angular/core';
 import { NzInputDirective } from 'ng-zorro-antd/input';
-import { type Command, Commands } from '../acts/commands';
+import { type Command, Commands } from '../commands/commands';
 import { Cases } from '../data/cases';
 import { Find } from '../data/find';
 import { FileButton } from '../ui/file-button';
@@ -135,7 +135,7 @@ export class BeginLine {
 
   /** What recognises and reads is fetched when something came in. */
   private async door() {
-    const { TakeIn } = await import('../acts/take-in');
+    const { TakeIn } = await import('../commands/take-in');
     return this.injector.get(TakeIn);
   }
 }

@@ -1,8 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { CaseDesk } from '../data/case-desk';
-import { VoiceService } from '../acts/voice';
+import { VoiceService } from '../commands/voice';
 import { State } from '../ui/state';
-import { contradictionWords } from '../words/answers';
+import { contradictionWords } from '../messages/answers';
 
 /** Facts that cannot both be true, or not of this drive; at every station, until they are settled. */
 @Component({

@@ -1,6 +1,6 @@
 import type { Cases } from '../data/cases';
 import type { Find } from '../data/find';
-import type { Command, Commands } from '../acts/commands';
+import type { Command, Commands } from '../commands/commands';
 
 /** Cases and engines that what was typed can mean, as what can be done with them. */
 export function foundCommands(

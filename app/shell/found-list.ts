@@ -12,7 +12,7 @@ import {
   untracked,
   viewChildren,
 } from '@angular/core';
-import type { Command } from '../acts/commands';
+import type { Command } from '../commands/commands';
 import { Found } from './found';
 
 /** What was found, to be walked over from the box above it and run by Enter or a press. */

@@ -1,6 +1,6 @@
 import type { Highlightable } from '@angular/cdk/a11y';
 import { Directive, input, signal } from '@angular/core';
-import type { Command } from '../acts/commands';
+import type { Command } from '../commands/commands';
 
 /** One thing found, as a list of keys walks over it. */
 @Directive({ selector: '[hsFound]', exportAs: 'found', host: { '[id]': 'id()' } })

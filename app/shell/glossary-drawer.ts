@@ -10,10 +10,10 @@ import {
 } from '@angular/core';
 import { NzDrawerModule } from 'ng-zorro-antd/drawer';
 import { NzInputDirective } from 'ng-zorro-antd/input';
-import { Commands } from '../acts/commands';
+import { Commands } from '../commands/commands';
 import { controlsStyles } from '../ui/controls-styles';
 import { State } from '../ui/state';
-import { termsWith } from '../words/glossary';
+import { termsWith } from '../messages/glossary';
 
 /** What the words of the field and of this desk mean. */
 @Component({

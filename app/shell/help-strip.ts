@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, signal } from '@angular/core';
-import { termIn } from '../words/glossary';
+import { termIn } from '../messages/glossary';
 
 const USUAL = 'Enter: on to what is lacking · a letter presses its tile · F2: how it is known · ?: all keys';
 

@@ -4,7 +4,7 @@ import { FormControl, FormGroup, ReactiveFormsModule } from '@angular/forms';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
 import { NzInputDirective } from 'ng-zorro-antd/input';
 import { NzInputNumberModule } from 'ng-zorro-antd/input-number';
-import { Commands } from '../acts/commands';
+import { Commands } from '../commands/commands';
 import { HouseStore, type HouseSettings, type Theme } from '../data/house';
 import { Modal } from '../ui/modal';
 import { Segmented } from '../ui/segmented';

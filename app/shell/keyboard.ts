@@ -1,5 +1,5 @@
 import { type KeyBindingPress, matchKeyBindingPress, parseKeybinding } from 'tinykeys';
-import type { Command } from '../acts/commands';
+import type { Command } from '../commands/commands';
 
 /** True where typed letters belong to a field. */
 function isTyping(target: EventTarget | null): boolean {

@@ -1,9 +1,9 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { Router } from '@angular/router';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
-import { Commands } from '../acts/commands';
+import { Commands } from '../commands/commands';
 import { Modal } from '../ui/modal';
-import { PLACE_KEYS, placeOf } from '../words/keys';
+import { PLACE_KEYS, placeOf } from '../messages/keys';
 
 /** The keys of the place one is in, and those that work everywhere. */
 @Component({

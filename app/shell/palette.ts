@@ -10,7 +10,7 @@ import {
   viewChild,
 } from '@angular/core';
 import { NzInputDirective } from 'ng-zorro-antd/input';
-import { type Command, Commands } from '../acts/commands';
+import { type Command, Commands } from '../commands/commands';
 import { Cases } from '../data/cases';
 import { Find } from '../data/find';
 import { Modal } from '../ui/modal';

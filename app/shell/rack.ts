@@ -15,12 +15,12 @@ import { NzButtonComponent } from 'ng-zorro-antd/button';
 import { NzInputDirective } from 'ng-zorro-antd/input';
 import type { Head } from '@core/answer/head';
 import { dayOf, daysBetween } from '@core/quantity/dates';
-import { Commands } from '../acts/commands';
+import { Commands } from '../commands/commands';
 import { Cases } from '../data/cases';
 import { Clock } from '../data/clock';
 import { RecordWork, type Work } from '../data/record-work';
 import { HouseStore } from '../data/house';
-import { waitsWords } from '../words/waits';
+import { waitsWords } from '../messages/waits';
 
 /** Open cases as tags, newest on top. Finds by anything in any fact. */
 @Component({

@@ -9,11 +9,11 @@ import {
 } from '@angular/core';
 import { RouterOutlet } from '@angular/router';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
-import { Commands, type Overlay } from '../acts/commands';
+import { Commands, type Overlay } from '../commands/commands';
 import { Database } from '../data/database';
 import { FactRepository } from '../data/fact-repository';
-import { Fetching } from '../acts/fetching';
-import { Setup } from '../acts/setup';
+import { Fetching } from '../commands/fetching';
+import { Setup } from '../commands/setup';
 import { type StoreTrouble, troubleSentence } from '../data/store-trouble';
 import { commandFor } from './keyboard';
 import { State } from '../ui/state';

@@ -1,6 +1,6 @@
 import { TestBed } from '@angular/core/testing';
 import { CHOICES } from '@core/house/rules';
-import { Commands } from '../acts/commands';
+import { Commands } from '../commands/commands';
 import type { CaseDesk } from '../data/case-desk';
 import { HouseStore } from '../data/house';
 import { HouseRules } from '../data/house-rules';

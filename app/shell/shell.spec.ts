@@ -1,12 +1,12 @@
 import { TestBed } from '@angular/core/testing';
 import { Router } from '@angular/router';
 import { factsOf } from '@core/facts/read';
-import { Commands } from '../acts/commands';
+import { Commands } from '../commands/commands';
 import type { CaseDesk } from '../data/case-desk';
 import { Cases } from '../data/cases';
 import { HouseStore } from '../data/house';
 import { closeDesk, openDesk, paint, until } from '../testing/demo-desk';
-import { PLACE_KEYS, placeOf } from '../words/keys';
+import { PLACE_KEYS, placeOf } from '../messages/keys';
 import { AnswerNews } from './answer-news';
 import { BeginLine } from './begin-line';
 import { HelpStrip } from './help-strip';

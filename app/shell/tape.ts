@@ -13,17 +13,17 @@ import { movedBy } from '@core/answer/difference';
 import type { Fact, FileRef } from '@core/facts/fact';
 import { formatDay } from '@core/quantity/dates';
 import { statusOf } from '@core/facts/read';
-import { Commands } from '../acts/commands';
-import { Attachments } from '../acts/attachments';
+import { Commands } from '../commands/commands';
+import { Attachments } from '../commands/attachments';
 import { CaseDesk } from '../data/case-desk';
 import { HouseStore } from '../data/house';
-import { VoiceService } from '../acts/voice';
+import { VoiceService } from '../commands/voice';
 import { FactLine } from '../entry/fact-line';
 import { FileButton } from '../ui/file-button';
 import { FileStrip } from '../ui/file-strip';
-import { differenceWords } from '../words/answers';
-import { nameWords, valueWords } from '../words/facts';
-import { HOW_WORDS } from '../words/reading';
+import { differenceWords } from '../messages/answers';
+import { nameWords, valueWords } from '../messages/facts';
+import { HOW_WORDS } from '../messages/reading';
 
 type Line = {
   fact: Fact;

@@ -3,13 +3,13 @@ import { RouterLink } from '@angular/router';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
 import type { Head } from '@core/answer/head';
 import { dayOf, daysBetween } from '@core/quantity/dates';
-import { Commands } from '../acts/commands';
-import { Setup } from '../acts/setup';
+import { Commands } from '../commands/commands';
+import { Setup } from '../commands/setup';
 import { Cases } from '../data/cases';
 import { Clock } from '../data/clock';
 import { Packs } from '../data/packs';
 import { State } from '../ui/state';
-import { KIND_WORDS, waitsWords } from '../words/waits';
+import { KIND_WORDS, waitsWords } from '../messages/waits';
 import { BeginLine } from './begin-line';
 
 /** Most cases in one list: the rack has them all. */

@@ -4,7 +4,7 @@ import { Drafts } from '../data/drafts';
 import { closeDesk, failWrites, openDesk, paint, until } from '../testing/demo-desk';
 import { CdkVirtualScrollViewport } from '@angular/cdk/scrolling';
 import type { CaseDesk } from '../data/case-desk';
-import { Commands } from '../acts/commands';
+import { Commands } from '../commands/commands';
 import { commandFor } from '../shell/keyboard';
 import { Palette } from '../shell/palette';
 import { Rack } from '../shell/rack';

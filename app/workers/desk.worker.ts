@@ -2,7 +2,7 @@ import { rebuildHeads } from './rebuild-heads';
 import { openRecords } from '../records/open-records';
 import { rejudgeAll } from './rejudge-all';
 import type { DeskJobs } from './desk.protocol';
-import { serve } from '../threads/door';
+import { serve } from '../threads/worker-client';
 
 async function withRecords<T>(work: (db: Awaited<ReturnType<typeof openRecords>>) => Promise<T>): Promise<T> {
   const db = await openRecords();

@@ -1,6 +1,6 @@
 import { openRecords } from '../records/open-records';
 import { takeDesk } from './take-desk';
-import { serve } from '../threads/door';
+import { serve } from '../threads/worker-client';
 import type { IntakeJobs } from './intake.protocol';
 import { readCase } from './read-case';
 

@@ -1,4 +1,4 @@
-import type { Spot } from '@core/bench/photo';
+import type { Spot } from '@core/examination/photo';
 
 /** Lengths mm, spots pixels of the original. */
 type FlattenAsk = { blob: Blob; corners: readonly Spot[]; sides: { width: number; height: number } };

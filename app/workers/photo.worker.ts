@@ -1,6 +1,6 @@
 import { found } from '@core/quantity/must';
-import { flatFrame, flatten } from '@core/bench/flatten';
-import { serve } from '../threads/door';
+import { flatFrame, flatten } from '@core/examination/flatten';
+import { serve } from '../threads/worker-client';
 import type { PhotoJobs } from './photo.protocol';
 
 /** Pixels beyond which a picture is shown smaller, and a flat one is not made larger. */

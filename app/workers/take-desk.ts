@@ -6,7 +6,7 @@ import { LARGEST_FILE_OF_FACTS } from '@core/claim/read-shape';
 import { mergeCase } from '@core/facts/consistent';
 import type { Fact } from '@core/facts/fact';
 import { type Result, err, ok } from '@core/quantity/result';
-import type { JobLine } from '../threads/door';
+import type { JobLine } from '../threads/worker-client';
 import type { DeskCame, DeskCameError } from './intake.protocol';
 import { cataloguesIn } from '../records/all-cases';
 import { type Damaged, inconsistentFact } from '../records/damaged';

@@ -1,5 +1,5 @@
 import { type Overview, overviewOf, stretchOf } from '@core/trace/overview';
-import { serve } from '../threads/door';
+import { serve } from '../threads/worker-client';
 import { traceOf } from './read-trace';
 import type { Slot, TraceJobs } from './trace.protocol';
 

@@ -2,7 +2,7 @@ import { demoPack } from '../../demo/catalogue';
 import { answersFor } from '@core/answer/answers';
 import { registryFor, worldOf } from '@core/answer/world';
 import { CAUSES } from '@core/cause/cause-data';
-import { predictedPhases } from '@core/bench/found-drive';
+import { predictedPhases } from '@core/examination/found-drive';
 import { catalogueOf, stagesFor } from '@core/catalogue/find-records';
 import { featureKey } from '@core/catalogue/feature-observables';
 import { AS_MADE, driveState } from '@core/drive/what-if';

@@ -1,5 +1,5 @@
 import { nth } from '@core/quantity/must';
-import { predictedPhases } from '@core/bench/found-drive';
+import { predictedPhases } from '@core/examination/found-drive';
 import { isMarked } from '@core/drive/judge-marks';
 import type { Stage } from '@core/drive/stages';
 import { numberOf } from '@core/facts/read';

@@ -1,6 +1,6 @@
 import { nth } from '@core/quantity/must';
-import { hasPlunger } from '@core/bench/extension';
-import { stageOf } from '@core/bench/stage-of';
+import { hasPlunger } from '@core/examination/extension';
+import { stageOf } from '@core/examination/stage-of';
 import { type Has, driveHas } from '@core/drive/drive-has';
 import type { Stage } from '@core/drive/stages';
 import type { Answered, Case, Missing, ReuseOf, Standing } from './advice';

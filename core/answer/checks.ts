@@ -1,5 +1,5 @@
 import { must } from '@core/quantity/must';
-import type { Finding } from '@core/bench/finding';
+import type { Finding } from '@core/examination/finding';
 import { type CauseData, inputsOf } from '@core/cause/cause-data';
 import { type Check, checkWorth } from '@core/cause/next-check';
 import type { Observable, Registry } from '@core/facts/observable';

@@ -1,4 +1,4 @@
-import { codeMeaning } from '@core/bench/codes';
+import { codeMeaning } from '@core/examination/codes';
 import { causesFor, CAUSES } from '@core/cause/cause-data';
 import { reduce } from '@core/facts/state';
 import { codesAnswer } from './codes-answer';

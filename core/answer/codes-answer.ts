@@ -1,4 +1,4 @@
-import { type CodeMeaning, codesRead } from '@core/bench/codes';
+import { type CodeMeaning, codesRead } from '@core/examination/codes';
 import type { CauseData } from '@core/cause/cause-data';
 import { listOf } from '@core/facts/read';
 import type { State } from '@core/facts/state';

@@ -3,9 +3,9 @@ import {
   type ElongationAnswer,
   extensionAnswers,
   type ExtensionAnswer,
-} from '@core/bench/extension';
-import { type Shown, type TensionerAnswer, tensionerAnswers } from '@core/bench/tensioners';
-import { marksAnswer, type MarksAnswer } from '@core/bench/marks';
+} from '@core/examination/extension';
+import { type Shown, type TensionerAnswer, tensionerAnswers } from '@core/examination/tensioners';
+import { marksAnswer, type MarksAnswer } from '@core/examination/marks';
 import type { Carrier } from '@core/drive/carrier';
 import type { Layout } from '@core/drive/layout';
 import { settingsOf } from '@core/drive/settings-of';

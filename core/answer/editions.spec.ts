@@ -4,7 +4,7 @@ import { checkSeals } from '@core/claim/seal';
 import { catalogueOf } from '@core/catalogue/find-records';
 import { observed, standing } from '@core/facts/read';
 import { reduce } from '@core/facts/state';
-import { readOverlay } from '@core/bench/photo-overlay';
+import { readOverlay } from '@core/examination/photo-overlay';
 import { sentSheets } from '@core/fitting/sheet-return';
 import { answersFor, settled } from './answers';
 import { worldOf } from './world';

@@ -1,7 +1,7 @@
 import { must } from '@core/quantity/must';
-import { catalogueLimit, type CatalogueLimit, newParts } from '@core/bench/catalogue-limit';
-import { type LookAnswer, looksAt, type PossibleLook } from '@core/bench/examination';
-import { EXAMINATIONS } from '@core/bench/examination-data';
+import { catalogueLimit, type CatalogueLimit, newParts } from '@core/examination/catalogue-limit';
+import { type LookAnswer, looksAt, type PossibleLook } from '@core/examination/examination';
+import { EXAMINATIONS } from '@core/examination/examination-data';
 import type { Catalogue } from '@core/catalogue/find-records';
 import type { Kit, Part } from '@core/catalogue/pack';
 import { KINDS } from '@core/facts/kinds';

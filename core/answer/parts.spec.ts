@@ -2,7 +2,7 @@ import { demoPack } from '../../demo/catalogue';
 import { demoFacts } from '../../demo/cases';
 import { SEED } from '../../demo/scenario';
 import { catalogueOf, stagesFor } from '@core/catalogue/find-records';
-import { tensionerAnswers } from '@core/bench/tensioners';
+import { tensionerAnswers } from '@core/examination/tensioners';
 import { declaring, fileFact, type NewFact } from '@core/facts/change';
 import type { Author, Fact } from '@core/facts/fact';
 import { KINDS } from '@core/facts/kinds';

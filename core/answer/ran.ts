@@ -1,5 +1,5 @@
 import { monthsRun } from '@core/claim/terms';
-import type { Ran } from '@core/bench/context';
+import type { Ran } from '@core/examination/context';
 import type { Registry } from '@core/facts/observable';
 import { measuredOf, type Reading, standing, textOf } from '@core/facts/read';
 import type { State } from '@core/facts/state';

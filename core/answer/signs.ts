@@ -1,4 +1,4 @@
-import type { Finding } from '@core/bench/finding';
+import type { Finding } from '@core/examination/finding';
 import type { CauseData } from '@core/cause/cause-data';
 import { APART } from '@core/cause/cause-data';
 import { isAbnormal, type Observed } from '@core/cause/evidence';

@@ -2,7 +2,7 @@ import * as fc from 'fast-check';
 import { demoPack } from '../../demo/catalogue';
 import { catalogueOf } from '@core/catalogue/find-records';
 import { featureKey } from '@core/catalogue/feature-observables';
-import { leakDown, leakVerdict } from '@core/bench/leak-down';
+import { leakDown, leakVerdict } from '@core/examination/leak-down';
 import type { Fact, FactValue } from '@core/facts/fact';
 import { optionsOf } from '@core/facts/observable';
 import { reduce } from '@core/facts/state';

@@ -1,5 +1,5 @@
 import { must, nth, num } from '@core/quantity/must';
-import type { Finding, FindingValue } from '@core/bench/finding';
+import type { Finding, FindingValue } from '@core/examination/finding';
 import { normalCdf } from '@core/quantity/normal';
 import { own } from '@core/quantity/own';
 import { APART, type CauseData, type CauseEntry } from './cause-data';

@@ -1,5 +1,5 @@
 import { doubleAt, intAt, nth } from '@core/quantity/must';
-import type { Finding } from '@core/bench/finding';
+import type { Finding } from '@core/examination/finding';
 import type { CauseData, CauseEntry } from './cause-data';
 import type { Evidence } from './evidence';
 import { baseOf, type Laid, partLikelihood, scores, shares, shiftOf, touchesOfBoth } from './infer';

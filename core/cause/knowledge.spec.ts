@@ -1,6 +1,6 @@
 import { driveHas } from '@core/drive/drive-has';
 import { stagesOf } from '@core/drive/stages';
-import { FINDINGS } from '@core/bench/finding-data';
+import { FINDINGS } from '@core/examination/finding-data';
 import { OBSERVABLES } from '@core/facts/registry';
 import { breathe } from '@core/quantity/breathe.fixture';
 import { demoPack } from '../../demo/catalogue';

@@ -1,4 +1,4 @@
-import type { FindingValue } from '@core/bench/finding';
+import type { FindingValue } from '@core/examination/finding';
 import { normalDensity, normalQuantile } from '@core/quantity/normal';
 import type { LifeTime } from './cause-data';
 

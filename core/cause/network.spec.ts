@@ -1,4 +1,4 @@
-import type { Finding } from '@core/bench/finding';
+import type { Finding } from '@core/examination/finding';
 import { randomFrom } from '@core/quantity/random';
 import type { CauseData } from './cause-data';
 import { planOf, sumBy } from './eliminate';

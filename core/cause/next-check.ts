@@ -1,5 +1,5 @@
 import { doubleAt, intAt, nth, num } from '@core/quantity/must';
-import type { Finding } from '@core/bench/finding';
+import type { Finding } from '@core/examination/finding';
 import { APART, type CauseData } from './cause-data';
 import { type Laid, shares as sharesOf } from './infer';
 import type { CauseModel, FindingNode } from './model';

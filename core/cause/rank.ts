@@ -1,5 +1,5 @@
 import { doubleAt, nth } from '@core/quantity/must';
-import type { Finding, FindingValue } from '@core/bench/finding';
+import type { Finding, FindingValue } from '@core/examination/finding';
 import { once } from '@core/quantity/once';
 import type { CauseData, CauseEntry } from './cause-data';
 import { type Evidence, isAbnormal } from './evidence';

@@ -1,5 +1,5 @@
 import { randomFrom } from '@core/quantity/random';
-import type { Finding } from '@core/bench/finding';
+import type { Finding } from '@core/examination/finding';
 import { type CauseData, CAUSES } from './cause-data';
 
 /** A small body of knowledge made by chance: every number its own, as many causes, mechanisms and findings as are asked for. */

@@ -1,5 +1,5 @@
 import { doubleAt } from '@core/quantity/must';
-import type { Finding } from '@core/bench/finding';
+import type { Finding } from '@core/examination/finding';
 import { once } from '@core/quantity/once';
 import type { CauseData } from './cause-data';
 import { type Evidence, evidenceOf } from './evidence';

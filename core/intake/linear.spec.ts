@@ -1,6 +1,6 @@
 import { demoPack } from '../../demo/catalogue';
 import { registryFor, worldOf } from '@core/answer/world';
-import { readSeries } from '@core/bench/read-series';
+import { readSeries } from '@core/examination/read-series';
 import { catalogueOf } from '@core/catalogue/find-records';
 import { parseDay } from '@core/quantity/dates';
 import { DEEPEST, parseJson } from '@core/quantity/parse-json';

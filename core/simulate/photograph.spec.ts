@@ -1,4 +1,4 @@
-import { measureOnPhoto, type Spot } from '@core/bench/photo';
+import { measureOnPhoto, type Spot } from '@core/examination/photo';
 import { cameraOver, type Colour, photograph } from './photograph';
 
 const BENCH: Colour = [200, 190, 180];

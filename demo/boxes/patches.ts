@@ -1,4 +1,4 @@
-import type { Spot } from '@core/bench/photo';
+import type { Spot } from '@core/examination/photo';
 import type { Colour, Patch } from '@core/simulate/photograph';
 
 /** What lies on the bench of a photograph: patches, what is in view, and where something can be measured. Millimetres, y downwards. */

@@ -19,8 +19,8 @@ import { readNumber } from '@core/quantity/parse-quantity';
 import { Pick } from '../../ui/pick';
 import { Segmented } from '../../ui/segmented';
 import { ShortField } from '../../ui/short-field';
-import { settingsSentence } from '../../words/drive';
-import { centresSentence, disagreeWords } from '../../words/drive-bench';
+import { settingsSentence } from '../../messages/drive';
+import { centresSentence, disagreeWords } from '../../messages/drive-bench';
 import { BenchStore } from '../bench-store';
 import { carriedBy, newDrive, newWheel, WHEEL_ROLES, withWheelField } from '../edit-layout';
 

@@ -10,8 +10,8 @@ import { moveBanks } from '@core/drive/move';
 import { estimateBanks, stackEffect } from '@core/drive/stack-height';
 import { CaseDesk } from '../../data/case-desk';
 import { DialField } from '../../ui/dial-field';
-import { settingsSentence } from '../../words/drive';
-import { inverseSentence, signed } from '../../words/drive-bench';
+import { settingsSentence } from '../../messages/drive';
+import { inverseSentence, signed } from '../../messages/drive-bench';
 import { list } from '../../language/list';
 import { BenchStore } from '../bench-store';
 

@@ -4,7 +4,7 @@ import { heatEffect } from '@core/drive/heat';
 import { tensionerIndex } from '@core/drive/layout';
 import { CoolingWait } from '../../entry/cooling-wait';
 import { DialField } from '../../ui/dial-field';
-import { readingWords, settingsSentence } from '../../words/drive';
+import { readingWords, settingsSentence } from '../../messages/drive';
 import { BenchStore } from '../bench-store';
 
 /** Warmth moves the setting; two readings of a cooling engine say how long to wait. */

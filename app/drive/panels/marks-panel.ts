@@ -17,7 +17,7 @@ import {
   patternWords,
   signed,
   verdictWords,
-} from '../../words/drive-bench';
+} from '../../messages/drive-bench';
 import { BenchStore } from '../bench-store';
 
 /** What the marks of a correctly fitted belt show, what was seen, and go or no go. */

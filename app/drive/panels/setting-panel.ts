@@ -20,7 +20,7 @@ import {
   senseWords,
   settingName,
   SHOWN_WORDS,
-} from '../../words/drive';
+} from '../../messages/drive';
 import { BenchStore } from '../bench-store';
 
 /** Standard uncertainty of a length taken with a caliper, mm. */

@@ -12,7 +12,7 @@ import {
 } from '@core/drive/strand-tension';
 import { strandKinds } from '@core/drive/strands';
 import { DialField } from '../../ui/dial-field';
-import { STRAND_WORDS, tensionSentence } from '../../words/drive-bench';
+import { STRAND_WORDS, tensionSentence } from '../../messages/drive-bench';
 import { BenchStore } from '../bench-store';
 
 /** Tension of a strand, whichever way it is measured; and what slotted sprockets have left. */

@@ -3,8 +3,8 @@ import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/c
 import { NzTableModule } from 'ng-zorro-antd/table';
 import { strandKinds, teethInMesh } from '@core/drive/strands';
 import { turnedBy } from '@core/drive/turned';
-import { signed, STRAND_WORDS } from '../../words/drive-bench';
-import { clearanceWords } from '../../words/drive';
+import { signed, STRAND_WORDS } from '../../messages/drive-bench';
+import { clearanceWords } from '../../messages/drive';
 import { BenchStore } from '../bench-store';
 
 /** The drawing in figures: for the keyboard, for the screen reader, for copying. */

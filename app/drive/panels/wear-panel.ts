@@ -2,7 +2,7 @@ import { must, nth } from '@core/quantity/must';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { NzTableModule } from 'ng-zorro-antd/table';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
-import type { ExtensionAnswer } from '@core/bench/extension';
+import type { ExtensionAnswer } from '@core/examination/extension';
 import { limitsOf, readingUnit } from '@core/drive/carrier';
 import { tensionerIndex } from '@core/drive/layout';
 import { crankOffsets } from '@core/drive/stages';
@@ -11,9 +11,9 @@ import { CaseDesk } from '../../data/case-desk';
 import { DialField } from '../../ui/dial-field';
 import { DeskSession } from '../../entry/desk-session';
 import { Field } from '../../entry/field';
-import { extensionWords, guideWearWords, readingWords, settingsSentence } from '../../words/drive';
-import { endsWords, signed } from '../../words/drive-bench';
-import { elongationWords } from '../../words/reuse';
+import { extensionWords, guideWearWords, readingWords, settingsSentence } from '../../messages/drive';
+import { endsWords, signed } from '../../messages/drive-bench';
+import { elongationWords } from '../../messages/reuse';
 import { BenchStore } from '../bench-store';
 
 /** How well a reading is taken that is only tried, degrees or mm. */

@@ -8,7 +8,7 @@ import { wheelThing } from '@core/facts/thing';
 import { CaseDesk } from '../../data/case-desk';
 import { Clock } from '../../data/clock';
 import type { MarkDial } from '../../ui/mark-dials';
-import { standsWords } from '../../words/advice';
+import { standsWords } from '../../messages/advice';
 
 /** The answers to what the caller of the case in hand wants to know. */
 @Injectable()

@@ -1,9 +1,9 @@
 import { must } from '@core/quantity/must';
 import { ChangeDetectionStrategy, Component, computed, ElementRef, inject } from '@angular/core';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
-import { STANDING_SIGNS, ASKED_WORDS, FIRST, spoken } from '../../words/advice';
-import { Told, type Way } from '../../acts/told';
-import { VoiceService } from '../../acts/voice';
+import { STANDING_SIGNS, ASKED_WORDS, FIRST, spoken } from '../../messages/advice';
+import { Told, type Way } from '../../commands/told';
+import { VoiceService } from '../../commands/voice';
 import { drivePicture, pictureSvg } from '../../ui/drive-picture';
 import { CaseDesk } from '../../data/case-desk';
 import { isFreeKey } from '../../ui/free-keys';

@@ -1,12 +1,12 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
 import { standing, textOf } from '@core/facts/read';
-import { CallBack } from '../../acts/call-back';
+import { CallBack } from '../../commands/call-back';
 import { CaseDesk } from '../../data/case-desk';
 import { Clock } from '../../data/clock';
 import { DeskSession } from '../../entry/desk-session';
 import { Field } from '../../entry/field';
-import { backWords } from '../../words/waits';
+import { backWords } from '../../messages/waits';
 
 /** A call that was promised: by when, for what, and that it was made. */
 @Component({

@@ -8,7 +8,7 @@ import { CaseDesk } from '../../data/case-desk';
 import { Clock } from '../../data/clock';
 import { isFreeKey } from '../../ui/free-keys';
 import { list } from '../../language/list';
-import { KIND_WORDS, waitsWords } from '../../words/waits';
+import { KIND_WORDS, waitsWords } from '../../messages/waits';
 
 /** Earlier cases compared, and shown. */
 const COMPARED = 50;

@@ -3,7 +3,7 @@ import { TestBed } from '@angular/core/testing';
 import { factsOf, has, standing, textOf } from '@core/facts/read';
 import { Cases } from '../../data/cases';
 import type { CaseDesk } from '../../data/case-desk';
-import { TakeIn } from '../../acts/take-in';
+import { TakeIn } from '../../commands/take-in';
 import { closeDesk, failWrites, openDesk, paint, type Painted, until } from '../../testing/demo-desk';
 import { AdviceStore } from './advice-store';
 import { CallPage } from './call-page';

@@ -9,8 +9,8 @@ import { CaseDesk, type Filed } from '../../data/case-desk';
 import { Clock } from '../../data/clock';
 import { HouseStore } from '../../data/house';
 import { DeskSession } from '../../entry/desk-session';
-import { readSentence } from '../../words/reading';
-import { doubtWords } from '../../words/intake';
+import { readSentence } from '../../messages/reading';
+import { doubtWords } from '../../messages/intake';
 import { plainText } from '@core/facts/value';
 
 /** A message as it came. */

@@ -17,8 +17,8 @@ import { Drafts } from '../../data/drafts';
 import { troubleSentence } from '../../data/store-trouble';
 import { focusNextLacking } from '../../entry/next-field';
 import { Segmented } from '../../ui/segmented';
-import { KIND_WORDS } from '../../words/waits';
-import { countWords, textErrorWords } from '../../words/intake';
+import { KIND_WORDS } from '../../messages/waits';
+import { countWords, textErrorWords } from '../../messages/intake';
 import { MessageStore, type Row } from './message-store';
 import { partsOf } from './parts-of';
 

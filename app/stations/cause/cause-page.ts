@@ -8,12 +8,12 @@ import { CAUSES, noCauseOf } from '@core/cause/cause-data';
 import { holding } from '@core/cause/changes';
 import type { RankedCause } from '@core/cause/rank';
 import { textOf } from '@core/facts/read';
-import { VoiceService } from '../../acts/voice';
+import { VoiceService } from '../../commands/voice';
 import { CaseDesk } from '../../data/case-desk';
 import { HouseKnowledge } from '../../data/house-knowledge';
 import { DeskSession } from '../../entry/desk-session';
 import { Field } from '../../entry/field';
-import { contradictionWords, findingWords, lookWords, percent, weightWords } from '../../words/answers';
+import { contradictionWords, findingWords, lookWords, percent, weightWords } from '../../messages/answers';
 import {
   codeWords,
   lineWords,
@@ -21,9 +21,9 @@ import {
   sureWords,
   turnsWords,
   undecidableWords,
-} from '../../words/explain';
+} from '../../messages/explain';
 import { list } from '../../language/list';
-import { editionWords } from '../../words/knowledge';
+import { editionWords } from '../../messages/knowledge';
 import { CauseChain } from './cause-chain';
 import { DecidePanel } from './decide-panel';
 import { LookAlikes } from './look-alikes';

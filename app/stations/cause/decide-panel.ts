@@ -13,7 +13,7 @@ import { decideCause } from '@core/answer/decide';
 import { standing, textOf } from '@core/facts/read';
 import { CaseDesk } from '../../data/case-desk';
 import { troubleSentence } from '../../data/store-trouble';
-import { decideSentence } from '../../words/answers';
+import { decideSentence } from '../../messages/answers';
 
 /** What the specialist decides: the leader at once, anything else with a reason, which is kept. */
 @Component({

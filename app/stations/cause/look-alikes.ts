@@ -2,10 +2,10 @@ import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/c
 import { RouterLink } from '@angular/router';
 import { lookAlikes } from '@core/answer/look-alikes';
 import { readSign, signsOf } from '@core/answer/signs';
-import { VoiceService } from '../../acts/voice';
+import { VoiceService } from '../../commands/voice';
 import { CaseDesk } from '../../data/case-desk';
 import { Cases } from '../../data/cases';
-import { findingWords, signWords } from '../../words/answers';
+import { findingWords, signWords } from '../../messages/answers';
 
 /** Cases that are told, and signs that are told of each. */
 const [MOST, SIGNS] = [3, 4];

@@ -1,7 +1,7 @@
 import { must } from '@core/quantity/must';
 import type { Answers } from '@core/answer/answers';
 import { CAUSES, NO_CAUSE } from '@core/cause/cause-data';
-import { percent } from '../../words/answers';
+import { percent } from '../../messages/answers';
 
 /** A rival as a row: a cause, or an outcome that is none. */
 export type Rival = {

@@ -1,12 +1,12 @@
 import { computed, inject, Injectable, linkedSignal, signal } from '@angular/core';
 import type { LimitedLook, ThingOnBench } from '@core/answer/examined';
-import { nextLook, restAt, soundGrade } from '@core/bench/examination';
+import { nextLook, restAt, soundGrade } from '@core/examination/examination';
 import { declaring } from '@core/facts/change';
 import type { Observable } from '@core/facts/observable';
 import { KINDS } from '@core/facts/kinds';
 import { listOf, observed } from '@core/facts/read';
 import { silent } from '@core/facts/silence';
-import { Say } from '../../acts/say';
+import { Say } from '../../commands/say';
 import { CaseDesk, type Filed } from '../../data/case-desk';
 import { troubleSentence } from '../../data/store-trouble';
 

@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/c
 import type { ThingOnBench } from '@core/answer/examined';
 import { KINDS } from '@core/facts/kinds';
 import { Pick } from '../../ui/pick';
-import { tagWords } from '../../words/bench';
+import { tagWords } from '../../messages/bench';
 import { BenchStore, thingId } from './bench-store';
 
 /** Marks on a tag at most: beyond it one mark stands for several looks. */

@@ -1,17 +1,17 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import type { LimitedLook, ThingOnBench } from '@core/answer/examined';
-import { MAPPED } from '@core/bench/damage-map';
+import { MAPPED } from '@core/examination/damage-map';
 import { filedOf, placedOf, textOf } from '@core/facts/read';
 import { emptyState, type State } from '@core/facts/state';
 import { AlikeCases, type AlikeCase } from '../../data/alike-cases';
 import { CaseDesk } from '../../data/case-desk';
 import type { Session } from '../../entry/session';
-import { loopPicture } from '../../hand/long-pictures';
-import type { ThingPicture } from '../../hand/picture';
-import { seenOf } from '../../hand/seen';
-import { thingPicture } from '../../hand/thing-picture';
-import { newWords } from '../../words/compare';
+import { loopPicture } from '../../part-drawings/long-pictures';
+import type { ThingPicture } from '../../part-drawings/picture';
+import { seenOf } from '../../part-drawings/seen';
+import { thingPicture } from '../../part-drawings/thing-picture';
+import { newWords } from '../../messages/compare';
 import { BenchStore, thingId } from './bench-store';
 import { ThingFigure } from './thing-figure';
 

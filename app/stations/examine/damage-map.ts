@@ -1,15 +1,15 @@
 import { nth } from '@core/quantity/must';
 import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
-import { MAPPED, type MappedKind, stageOfLoop } from '@core/bench/damage-map';
+import { MAPPED, type MappedKind, stageOfLoop } from '@core/examination/damage-map';
 import { optionsOf } from '@core/facts/observable';
 import { placedOf } from '@core/facts/read';
-import { Say } from '../../acts/say';
+import { Say } from '../../commands/say';
 import { CaseDesk } from '../../data/case-desk';
 import { troubleSentence } from '../../data/store-trouble';
 import type { Session } from '../../entry/session';
 import { lettersOf } from '../../ui/letters';
 import { Tiles } from '../../ui/tiles';
-import { damageWords } from '../../words/damage';
+import { damageWords } from '../../messages/damage';
 import { plainText } from '@core/facts/value';
 
 /** A belt or chain unrolled: every tooth or link a place to press, what was found standing on it, and what it repeats with. */

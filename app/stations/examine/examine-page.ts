@@ -17,7 +17,7 @@ import { HouseStore } from '../../data/house';
 import { DeskSession } from '../../entry/desk-session';
 import { SettingsPair } from '../../entry/settings-pair';
 import { list } from '../../language/list';
-import { ranWords } from '../../words/answers';
+import { ranWords } from '../../messages/answers';
 import { BenchStore } from './bench-store';
 import { BoxStrip } from './box-strip';
 import { ComparePanel } from './compare-panel';

@@ -1,5 +1,5 @@
 import { observed, standing, textOf, valueOf } from '@core/facts/read';
-import { EXAMINATIONS } from '@core/bench/examination-data';
+import { EXAMINATIONS } from '@core/examination/examination-data';
 import type { CaseDesk } from '../../data/case-desk';
 import { closeDesk, openDesk, paint, type Painted, until } from '../../testing/demo-desk';
 import { ExaminePage } from './examine-page';

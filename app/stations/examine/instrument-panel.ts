@@ -2,11 +2,11 @@ import { ChangeDetectionStrategy, Component, computed, inject, input, signal } f
 import { NzButtonComponent } from 'ng-zorro-antd/button';
 import type { Observable } from '@core/facts/observable';
 import { has } from '@core/facts/read';
-import { Say } from '../../acts/say';
+import { Say } from '../../commands/say';
 import { troubleSentence } from '../../data/store-trouble';
 import type { Session } from '../../entry/session';
 import { Reader } from '../../instruments/reader';
-import { instrumentWords } from '../../words/leak';
+import { instrumentWords } from '../../messages/leak';
 import { InstrumentChoice } from './instrument-choice';
 import { InstrumentRow } from './instrument-row';
 

@@ -10,7 +10,7 @@ import {
 import type { LimitedLook, ThingOnBench } from '@core/answer/examined';
 import { filedOf, placedOf } from '@core/facts/read';
 import type { Session } from '../../entry/session';
-import { signOf } from '../../words/bench';
+import { signOf } from '../../messages/bench';
 
 /** The looks of the thing in hand, in the order of the work; one is open. Arrows walk. */
 @Component({

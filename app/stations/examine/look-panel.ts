@@ -12,7 +12,7 @@ import {
   signal,
 } from '@angular/core';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
-import { nextPlace } from '@core/bench/examination';
+import { nextPlace } from '@core/examination/examination';
 import type { FileRef } from '@core/facts/fact';
 import { factsOf } from '@core/facts/read';
 import { THING } from '@core/facts/thing';
@@ -21,12 +21,12 @@ import { Field } from '../../entry/field';
 import { focusNextLacking } from '../../entry/next-field';
 import { PlacedField } from '../../entry/placed-field';
 import type { Session } from '../../entry/session';
-import { tilePicture } from '../../hand/tile-picture';
+import { tilePicture } from '../../part-drawings/tile-picture';
 import { list } from '../../language/list';
 import { BenchStore } from './bench-store';
 import { InstrumentPanel } from './instrument-panel';
 import { PhotoDialog } from './photo-dialog';
-import { onPhoto } from '@core/bench/photo-overlay';
+import { onPhoto } from '@core/examination/photo-overlay';
 import { PressPanel } from './press-panel';
 import { SeriesPanel } from './series-panel';
 

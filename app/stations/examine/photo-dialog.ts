@@ -10,7 +10,7 @@ import {
 } from '@angular/core';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
 import { NzInputDirective } from 'ng-zorro-antd/input';
-import { goesAround, measureOnPhoto, type Spot } from '@core/bench/photo';
+import { goesAround, measureOnPhoto, type Spot } from '@core/examination/photo';
 import type { FileRef } from '@core/facts/fact';
 import type { Observable } from '@core/facts/observable';
 import type { Place } from '@core/facts/place';
@@ -18,14 +18,14 @@ import { factsOf, placedOf } from '@core/facts/read';
 import { RULES } from '@core/house/rules';
 import { ok } from '@core/quantity/result';
 import { readNumber } from '@core/quantity/parse-quantity';
-import { Attachments } from '../../acts/attachments';
-import { Pictures } from '../../acts/pictures';
-import { Say } from '../../acts/say';
+import { Attachments } from '../../commands/attachments';
+import { Pictures } from '../../commands/pictures';
+import { Say } from '../../commands/say';
 import { CaseDesk } from '../../data/case-desk';
 import { troubleSentence } from '../../data/store-trouble';
 import type { Session } from '../../entry/session';
 import { Modal } from '../../ui/modal';
-import { nextSpot, PHOTO_TROUBLE } from '../../words/photo';
+import { nextSpot, PHOTO_TROUBLE } from '../../messages/photo';
 import { Segmented } from '../../ui/segmented';
 import {
   hasEnough,
@@ -35,7 +35,7 @@ import {
   readOverlay,
   scaleOf,
   takesMore,
-} from '@core/bench/photo-overlay';
+} from '@core/examination/photo-overlay';
 import { PhotoFlat } from './photo-flat';
 import { PhotoPicture } from './photo-picture';
 

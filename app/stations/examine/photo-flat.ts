@@ -1,10 +1,10 @@
 import { nth } from '@core/quantity/must';
 import { inject, Injectable, signal } from '@angular/core';
-import { inverse } from '@core/bench/flatten';
-import { project, type Spot } from '@core/bench/photo';
-import { Pictures } from '../../acts/pictures';
+import { inverse } from '@core/examination/flatten';
+import { project, type Spot } from '@core/examination/photo';
+import { Pictures } from '../../commands/pictures';
 import type { Flattened } from '../../workers/photo.protocol';
-import { type Overlay, scaleOf } from '@core/bench/photo-overlay';
+import { type Overlay, scaleOf } from '@core/examination/photo-overlay';
 
 /** A photograph seen from straight above its plane, while one looks at it so: what is picked are still spots of the original. */
 @Injectable()

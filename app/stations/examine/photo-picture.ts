@@ -10,8 +10,8 @@ import {
   signal,
   viewChild,
 } from '@angular/core';
-import type { Spot } from '@core/bench/photo';
-import { MARKS, type OnPhoto, type Overlay } from '@core/bench/photo-overlay';
+import type { Spot } from '@core/examination/photo';
+import { MARKS, type OnPhoto, type Overlay } from '@core/examination/photo-overlay';
 
 /** A photograph with what was picked on it; a press, or a cross walked by keys and Enter, picks the next spot. */
 @Component({

@@ -1,12 +1,12 @@
 import { TestBed } from '@angular/core/testing';
 import { factsOf, measuredOf, numberOf, placedOf } from '@core/facts/read';
 import type { FileRef } from '@core/facts/fact';
-import { Attachments } from '../../acts/attachments';
+import { Attachments } from '../../commands/attachments';
 import type { CaseDesk } from '../../data/case-desk';
 import { DeskSession } from '../../entry/desk-session';
 import { closeDesk, openDesk, paint, until } from '../../testing/demo-desk';
 import { PhotoDialog } from './photo-dialog';
-import { onPhoto, readOverlay } from '@core/bench/photo-overlay';
+import { onPhoto, readOverlay } from '@core/examination/photo-overlay';
 
 describe('measuring on a photograph', () => {
   let desk: CaseDesk;

@@ -3,13 +3,13 @@ import { toSignal } from '@angular/core/rxjs-interop';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
 import { NzProgressComponent } from 'ng-zorro-antd/progress';
 import { interval } from 'rxjs';
-import { pressAt, pressPlan } from '@core/bench/slow-press';
+import { pressAt, pressPlan } from '@core/examination/slow-press';
 import { measuredOf } from '@core/facts/read';
 import { surelyAbove } from '@core/quantity/judge';
 import { RULES } from '@core/house/rules';
 import { CaseDesk } from '../../data/case-desk';
 import type { Session } from '../../entry/session';
-import { planWords, pressWords } from '../../words/press';
+import { planWords, pressWords } from '../../messages/press';
 import { PressClock } from './press-clock';
 
 const EXTENSION = 'tensioner.extension';

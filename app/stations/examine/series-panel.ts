@@ -1,18 +1,18 @@
 import { must, nth } from '@core/quantity/must';
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal } from '@angular/core';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
-import { readSeries, seriesValue, thinned } from '@core/bench/read-series';
-import { fitAt, type LeakPoint } from '@core/bench/leak-down';
+import { readSeries, seriesValue, thinned } from '@core/examination/read-series';
+import { fitAt, type LeakPoint } from '@core/examination/leak-down';
 import type { Observable } from '@core/facts/observable';
 import { standing } from '@core/facts/read';
-import { Say } from '../../acts/say';
+import { Say } from '../../commands/say';
 import { CaseDesk } from '../../data/case-desk';
 import { troubleSentence } from '../../data/store-trouble';
 import type { Session } from '../../entry/session';
 import { Reader } from '../../instruments/reader';
 import { FileButton } from '../../ui/file-button';
 import { type Curve, SeriesChart } from '../../ui/series-chart';
-import { instrumentWords, leakWords, seriesRemarks, seriesSentence } from '../../words/leak';
+import { instrumentWords, leakWords, seriesRemarks, seriesSentence } from '../../messages/leak';
 import { InstrumentChoice } from './instrument-choice';
 import { InstrumentRow } from './instrument-row';
 

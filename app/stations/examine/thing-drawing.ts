@@ -2,9 +2,9 @@ import { nth } from '@core/quantity/must';
 import { ChangeDetectionStrategy, Component, computed, inject, input, output } from '@angular/core';
 import type { ThingOnBench } from '@core/answer/examined';
 import { CaseDesk } from '../../data/case-desk';
-import { seenOf } from '../../hand/seen';
-import { thingPicture } from '../../hand/thing-picture';
-import { LOOK_SIGNS } from '../../words/bench';
+import { seenOf } from '../../part-drawings/seen';
+import { thingPicture } from '../../part-drawings/thing-picture';
+import { LOOK_SIGNS } from '../../messages/bench';
 import { ThingFigure } from './thing-figure';
 
 type Spot = { key: string; x: number; y: number; sign: string; label: string; at: boolean; next: string };

@@ -5,9 +5,9 @@ import { CaseDesk } from '../../data/case-desk';
 import { AnotherPart } from '../../entry/another-part';
 import { PartDetails } from '../../entry/part-details';
 import { PartFiles } from '../../entry/part-files';
-import { balanceWords, OBLIGATION } from '../../words/pieces';
-import { spreadWords } from '../../words/spread';
-import { stackWords } from '../../words/bench';
+import { balanceWords, OBLIGATION } from '../../messages/pieces';
+import { spreadWords } from '../../messages/spread';
+import { stackWords } from '../../messages/bench';
 
 /** What the readings of the thing in hand come to together, which one it is, and its pictures. */
 @Component({

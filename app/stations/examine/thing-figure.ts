@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
-import type { ThingPicture } from '../../hand/picture';
+import type { ThingPicture } from '../../part-drawings/picture';
 
 /** A thing as drawn, to scale in its own box. */
 @Component({

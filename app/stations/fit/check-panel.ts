@@ -3,13 +3,13 @@ import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@a
 import { RouterLink } from '@angular/router';
 import { wheelThing } from '@core/facts/thing';
 import { isMarked } from '@core/drive/judge-marks';
-import { predictedPhases } from '@core/bench/found-drive';
+import { predictedPhases } from '@core/examination/found-drive';
 import { verifyingSteps } from '@core/fitting/sheet';
 import { CaseDesk } from '../../data/case-desk';
 import { DeskSession } from '../../entry/desk-session';
 import { Field } from '../../entry/field';
-import { freeSeatWords, goWords, offsetWords, verdictWords } from '../../words/drive-bench';
-import { settingWords } from '../../words/drive';
+import { freeSeatWords, goWords, offsetWords, verdictWords } from '../../messages/drive-bench';
+import { settingWords } from '../../messages/drive';
 
 /** Turns by hand, the tools, the marks: what a right fitting shows on this drive, and what was seen. */
 @Component({

@@ -6,10 +6,10 @@ import { askKey, inBase, isPossible, stepThing } from '@core/fitting/fitted';
 import { movedIn } from '@core/fitting/moved';
 import { brokenGates } from '@core/fitting/order';
 import type { AskFor, SheetStep } from '@core/fitting/sheet';
-import { Say } from '../../acts/say';
+import { Say } from '../../commands/say';
 import { CaseDesk } from '../../data/case-desk';
 import { troubleSentence } from '../../data/store-trouble';
-import { returnErrorWords } from '../../words/fitting';
+import { returnErrorWords } from '../../messages/fitting';
 
 export type Panel = 'sheet' | 'check' | 'torque' | 'heat' | 'lost' | 'why';
 export type Went = 'done' | 'skipped' | 'wrong';

@@ -1,8 +1,8 @@
 import { TestBed } from '@angular/core/testing';
 import { textOf } from '@core/facts/read';
 import { sheetDigest } from '@core/fitting/sheet-return';
-import { Commands } from '../../acts/commands';
-import { SheetReturns } from '../../acts/sheet-returns';
+import { Commands } from '../../commands/commands';
+import { SheetReturns } from '../../commands/sheet-returns';
 import type { CaseDesk } from '../../data/case-desk';
 import { HouseStore } from '../../data/house';
 import { sheetHtml } from '../../report/sheet-html';
@@ -10,7 +10,7 @@ import { sheetDocument } from '../../report/sheet-document';
 import { sheetPaper } from '../../report/sheet-paper';
 import { isDrawn, stepPicture } from '../../fitting/step-picture';
 import { closeDesk, openDesk, paint, until } from '../../testing/demo-desk';
-import { backWords, shownWords } from '../../words/fitting';
+import { backWords, shownWords } from '../../messages/fitting';
 import { FitPage } from './fit-page';
 
 const CHAIN = 'demo-2036';

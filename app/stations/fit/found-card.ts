@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
-import { backWords, brokenWords, oddWords, shownWords } from '../../words/fitting';
+import { backWords, brokenWords, oddWords, shownWords } from '../../messages/fitting';
 import { FitStore } from './fit-store';
 
 /** What was told of the fitting shows: faults with their steps, the shortest way back, and what nobody confirmed. */

@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { heatEffect } from '@core/drive/heat';
 import { CoolingWait } from '../../entry/cooling-wait';
-import { heldWords } from '../../words/drive-bench';
+import { heldWords } from '../../messages/drive-bench';
 import { FitStore } from './fit-store';
 
 /** When the engine is cold, from two readings; and what setting it now would cost on this drive. */

@@ -1,6 +1,6 @@
 import { TestBed } from '@angular/core/testing';
 import { structuredOf, valueOf } from '@core/facts/read';
-import { Sheets } from '../../acts/sheets';
+import { Sheets } from '../../commands/sheets';
 import type { CaseDesk } from '../../data/case-desk';
 import { closeDesk, failWrites, openDesk, paint, type Painted, until } from '../../testing/demo-desk';
 import { FitStore } from './fit-store';

@@ -7,7 +7,7 @@ import { inSentence } from '@core/fitting/values';
 import { DialField } from '../../ui/dial-field';
 import { recoveryPicture } from '../../fitting/recovery-picture';
 import { StepDrawing } from '../../fitting/step-drawing';
-import { beforeWords, goesOnWords, moveWords, recoverErrorWords } from '../../words/recover';
+import { beforeWords, goesOnWords, moveWords, recoverErrorWords } from '../../messages/recover';
 import { FitStore } from './fit-store';
 
 /** Timing is lost, or a shaft has jumped: the safe way back from where the shafts stand, each move free of valve contact. */

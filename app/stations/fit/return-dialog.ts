@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, inject, input, output, signal } from '@angular/core';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
 import { NzInputDirective } from 'ng-zorro-antd/input';
-import { SheetReturns } from '../../acts/sheet-returns';
+import { SheetReturns } from '../../commands/sheet-returns';
 import { FileButton } from '../../ui/file-button';
 import { Modal } from '../../ui/modal';
 

@@ -11,10 +11,10 @@ import {
 import { NzButtonComponent } from 'ng-zorro-antd/button';
 import { PHASES } from '@core/catalogue/procedure';
 import type { SheetStep } from '@core/fitting/sheet';
-import { Sheets } from '../../acts/sheets';
+import { Sheets } from '../../commands/sheets';
 import { isFreeKey } from '../../ui/free-keys';
-import { percent } from '../../words/answers';
-import { brokenWords, PHASE_WORDS, rulesOn, SAID_WORDS, UNPROVED_WORDS } from '../../words/fitting';
+import { percent } from '../../messages/answers';
+import { brokenWords, PHASE_WORDS, rulesOn, SAID_WORDS, UNPROVED_WORDS } from '../../messages/fitting';
 import { FitStore, type Went } from './fit-store';
 import { FoundCard } from './found-card';
 import { ReturnDialog } from './return-dialog';

@@ -1,7 +1,7 @@
 import { TestBed } from '@angular/core/testing';
 import { CaseDesk } from '../../data/case-desk';
 import { closeDesk, openDesk, paint, until } from '../../testing/demo-desk';
-import { gatesWords, wantedWords } from '../../words/fitting';
+import { gatesWords, wantedWords } from '../../messages/fitting';
 import { CheckPanel } from './check-panel';
 import { FitStore } from './fit-store';
 import { FoundCard } from './found-card';

@@ -7,9 +7,9 @@ import { ShortField } from '../../ui/short-field';
 import { StepDrawing } from '../../fitting/step-drawing';
 import { stepPicture } from '../../fitting/step-picture';
 import { Tiles } from '../../ui/tiles';
-import { faultWording, gatesWords, HOW_PROVED, wantedWords } from '../../words/fitting';
+import { faultWording, gatesWords, HOW_PROVED, wantedWords } from '../../messages/fitting';
 import { list } from '../../language/list';
-import { planWords } from '../../words/torque';
+import { planWords } from '../../messages/torque';
 import { FitStore, type Went } from './fit-store';
 
 const WENT = [

@@ -4,7 +4,7 @@ import { judgePair, lastTorque, readTorque, type TorqueStage } from '@core/catal
 import { extensionSetting, wrenchFit } from '@core/fitting/wrench';
 import { formatNumber } from '@core/quantity/format-quantity';
 import { DialField } from '../../ui/dial-field';
-import { pairWords, planWords, spokenPlan, WRENCH_WORDS } from '../../words/torque';
+import { pairWords, planWords, spokenPlan, WRENCH_WORDS } from '../../messages/torque';
 import { FitStore } from './fit-store';
 
 type Row = { number: number; fastener: string; stages: TorqueStage[]; words: string; spoken: string };

@@ -1,8 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
 import type { Suspect } from '@core/answer/why';
-import { percent } from '../../words/answers';
-import { faultWording, stepName } from '../../words/fitting';
+import { percent } from '../../messages/answers';
+import { faultWording, stepName } from '../../messages/fitting';
 import { FitStore, type Went } from './fit-store';
 
 /** Suspects shown: more than this nobody asks about on one call. */

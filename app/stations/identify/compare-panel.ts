@@ -8,7 +8,7 @@ import { CaseDesk } from '../../data/case-desk';
 import { DeskSession } from '../../entry/desk-session';
 import { Field } from '../../entry/field';
 import { Pick } from '../../ui/pick';
-import { COMPARE_WORDS, COMPARISON_WORDS } from '../../words/jobs';
+import { COMPARE_WORDS, COMPARISON_WORDS } from '../../messages/jobs';
 
 /** The old part against the new one, attribute by attribute. */
 @Component({

@@ -5,11 +5,11 @@ import { textOf } from '@core/facts/read';
 import { CaseDesk } from '../../data/case-desk';
 import { Clock } from '../../data/clock';
 import { HouseStore } from '../../data/house';
-import { Papers } from '../../acts/papers';
+import { Papers } from '../../commands/papers';
 import { DeskSession } from '../../entry/desk-session';
 import { Field } from '../../entry/field';
-import { distance } from '../../words/answers';
-import { dueWords, RUNS_BACK } from '../../words/jobs';
+import { distance } from '../../messages/answers';
+import { dueWords, RUNS_BACK } from '../../messages/jobs';
 
 /** When the next change is due, and the label that says so. */
 @Component({

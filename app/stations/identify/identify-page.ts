@@ -8,7 +8,7 @@ import { NzTabsModule } from 'ng-zorro-antd/tabs';
 import { NzTagModule } from 'ng-zorro-antd/tag';
 import { wasAsked } from '@core/facts/read';
 import { CaseDesk } from '../../data/case-desk';
-import { VoiceService } from '../../acts/voice';
+import { VoiceService } from '../../commands/voice';
 import { DeskSession } from '../../entry/desk-session';
 import { Field } from '../../entry/field';
 import { State } from '../../ui/state';
@@ -17,8 +17,8 @@ import { ComparePanel } from './compare-panel';
 import { DuePanel } from './due-panel';
 import { JobPanel } from './job-panel';
 import { NewerPack } from './newer-pack';
-import { percent } from '../../words/answers';
-import { exclusionWords, kitReasons, kitStatus, VERDICT_WORDS } from '../../words/match';
+import { percent } from '../../messages/answers';
+import { exclusionWords, kitReasons, kitStatus, VERDICT_WORDS } from '../../messages/match';
 
 type KitGroup = {
   kits: { number: string; name: string; status: string; named: boolean }[];

@@ -6,8 +6,8 @@ import { jobsFor, kitOfJob } from '@core/answer/jobs';
 import { formatDay } from '@core/quantity/dates';
 import { CaseDesk } from '../../data/case-desk';
 import { Clock } from '../../data/clock';
-import { Papers } from '../../acts/papers';
-import { SOURCE_WORDS } from '../../words/jobs';
+import { Papers } from '../../commands/papers';
+import { SOURCE_WORDS } from '../../messages/jobs';
 
 /** What the job needs against what the kit holds, as an order list. */
 @Component({

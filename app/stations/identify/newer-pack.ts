@@ -4,10 +4,10 @@ import { answersFor } from '@core/answer/answers';
 import { difference, linesOf } from '@core/answer/difference';
 import { worldOf } from '@core/answer/world';
 import { packId } from '@core/catalogue/version';
-import { VoiceService } from '../../acts/voice';
+import { VoiceService } from '../../commands/voice';
 import { CaseDesk } from '../../data/case-desk';
 import { Packs } from '../../data/packs';
-import { differenceWords } from '../../words/answers';
+import { differenceWords } from '../../messages/answers';
 
 /** Says when the newest catalogue would answer otherwise than the one this case was decided on. */
 @Component({

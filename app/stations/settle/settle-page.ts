@@ -6,15 +6,21 @@ import type { SealCheck } from '@core/claim/seal';
 import { recordFault } from '@core/answer/decide';
 import { has } from '@core/facts/read';
 import { CaseDesk } from '../../data/case-desk';
-import { CaseExports } from '../../acts/case-exports';
-import { Commands } from '../../acts/commands';
+import { CaseExports } from '../../commands/case-exports';
+import { Commands } from '../../commands/commands';
 import { HouseStore } from '../../data/house';
-import { VoiceService } from '../../acts/voice';
+import { VoiceService } from '../../commands/voice';
 import { DeskSession } from '../../entry/desk-session';
 import { Field } from '../../entry/field';
 import { State } from '../../ui/state';
-import { factWords } from '../../words/facts';
-import { differenceWords, objectionWords, rereadWords, termsWords, warningWords } from '../../words/answers';
+import { factWords } from '../../messages/facts';
+import {
+  differenceWords,
+  objectionWords,
+  rereadWords,
+  termsWords,
+  warningWords,
+} from '../../messages/answers';
 
 const WEIGHED = 'claim.told_weighed';
 const WITHOUT = 'claim.without_document';

@@ -3,12 +3,12 @@ import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/c
 import { NzInputDirective } from 'ng-zorro-antd/input';
 import { traceFacts } from '@core/answer/trace-answer';
 import { readNumber } from '@core/quantity/parse-quantity';
-import { Attachments } from '../../acts/attachments';
-import { Say } from '../../acts/say';
+import { Attachments } from '../../commands/attachments';
+import { Say } from '../../commands/say';
 import { CaseDesk } from '../../data/case-desk';
 import { troubleSentence } from '../../data/store-trouble';
 import { Segmented } from '../../ui/segmented';
-import { againstWords } from '../../words/trace';
+import { againstWords } from '../../messages/trace';
 import { TraceSays } from './trace-says';
 import { TraceSlot } from './trace-slot';
 import { type Against, type ComparedCam, TraceStore } from './trace-store';

@@ -9,7 +9,7 @@ import {
   togetherWords,
   type Units,
   verdictWords,
-} from '../../words/trace';
+} from '../../messages/trace';
 import { type ComparedCam, TraceStore } from './trace-store';
 
 /** What the captures say, cam by cam and of all together, with the arithmetic line by line. */

@@ -9,11 +9,11 @@ import { type DriveTeeth, driveTeeth, knownGood } from '@core/trace/drive-teeth'
 import type { CamPattern } from '@core/trace/pattern';
 import type { SaidOfFile } from '@core/trace/read-capture';
 import { type Together, togetherOf, traceVerdict, type TraceVerdict, type Wheels } from '@core/trace/verdict';
-import { Attachments } from '../../acts/attachments';
-import { Traces } from '../../acts/traces';
+import { Attachments } from '../../commands/attachments';
+import { Traces } from '../../commands/traces';
 import { CaseDesk } from '../../data/case-desk';
-import { notHereWords } from '../../words/case-file';
-import { camName, failureWords } from '../../words/trace';
+import { notHereWords } from '../../messages/case-file';
+import { camName, failureWords } from '../../messages/trace';
 import type { Slot, TraceRead } from '../../workers/trace.protocol';
 import { rolesOf, type SaidRoles } from './said-roles';
 

@@ -8,7 +8,7 @@ import { writeCsv } from '../../report/csv';
 import { CaptureChart } from '../../ui/capture-chart';
 import type { CaptureArea, CaptureLine, CaptureRuler } from '../../ui/capture-option';
 import { Segmented } from '../../ui/segmented';
-import { camName, cursorWords } from '../../words/trace';
+import { camName, cursorWords } from '../../messages/trace';
 import type { Slot, TraceRead } from '../../workers/trace.protocol';
 import { TraceStore } from './trace-store';
 

@@ -1,11 +1,11 @@
 import { nth } from '@core/quantity/must';
-import { damageMaps, type DamageMap } from '@core/bench/damage-map';
-import { possibleLooks } from '@core/bench/examination';
-import { EXAMINATIONS } from '@core/bench/examination-data';
-import { leakAnswers } from '@core/bench/leak-answer';
-import { pieceBalances } from '@core/bench/piece-balance';
-import { spreadAnswers } from '@core/bench/spread-answer';
-import { type StackUp, stackUps } from '@core/bench/stack-ups';
+import { damageMaps, type DamageMap } from '@core/examination/damage-map';
+import { possibleLooks } from '@core/examination/examination';
+import { EXAMINATIONS } from '@core/examination/examination-data';
+import { leakAnswers } from '@core/examination/leak-answer';
+import { pieceBalances } from '@core/examination/piece-balance';
+import { spreadAnswers } from '@core/examination/spread-answer';
+import { type StackUp, stackUps } from '@core/examination/stack-ups';
 import { thingsOf } from '@core/facts/read';
 import { applies } from '../applies';
 import { type Examined, examined } from '../examined';

@@ -1,5 +1,5 @@
-import { builtStages } from '@core/bench/found-drive';
-import { agreedMarks, marksAnswer, type MarksAnswer } from '@core/bench/marks';
+import { builtStages } from '@core/examination/found-drive';
+import { agreedMarks, marksAnswer, type MarksAnswer } from '@core/examination/marks';
 import type { Stage } from '@core/drive/stages';
 import { type Fitted, fittedAs } from '@core/fitting/fitted';
 import { makeSheet, type Sheet, sheetFor } from '@core/fitting/sheet';

@@ -1,10 +1,10 @@
-import type { Finding } from '@core/bench/finding';
-import { findingsOf } from '@core/bench/findings';
+import type { Finding } from '@core/examination/finding';
+import { findingsOf } from '@core/examination/findings';
 import { intervalFor } from '@core/catalogue/interval';
 import { causesFor, numberedFindings, weighedFindings } from '@core/cause/cause-data';
 import { rankCauses, type Ranking } from '@core/cause/rank';
 import { textOf } from '@core/facts/read';
-import type { BenchContext } from '@core/bench/context';
+import type { BenchContext } from '@core/examination/context';
 import { applies } from '../applies';
 import { type CheckAnswer, checkList } from '../checks';
 import { type CodeAnswer, codesAnswer } from '../codes-answer';

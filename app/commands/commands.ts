@@ -1,0 +1,183 @@
+import { nth } from '@core/quantity/must';
+import { inject, Injectable, Injector, signal } from '@angular/core';
+import { Router } from '@angular/router';
+import type { NewFact } from '@core/facts/change';
+import { STATIONS, type Station } from '@core/facts/observable';
+import { Cases } from '../data/cases';
+import { HouseStore } from '../data/house';
+import { Say } from './say';
+
+/** Things that can be opened over the desk. */
+export type Overlay = 'palette' | 'keys' | 'house' | 'rules' | 'glossary' | undefined;
+export type Command = { name: string; key?: string; run: () => void };
+
+/** Everything that can be done by name or by key, in one place. */
+@Injectable({ providedIn: 'root' })
+export class Commands {
+  private readonly router = inject(Router);
+  private readonly injector = inject(Injector);
+  private readonly cases = inject(Cases);
+  private readonly house = inject(HouseStore);
+  private readonly words = inject(Say);
+  readonly overlay = signal<Overlay>(undefined);
+  /** What was typed for the list by name while it was being fetched. */
+  readonly typedAhead = signal('');
+  /** The fact line is wanted; it takes this back when it has the focus. */
+  readonly factLineAsked = signal(false);
+  /** Counts requests to bring the file chooser forward. */
+  readonly importAsked = signal(0);
+  /** True once case files were opened: what asks about altered ones is fetched then. */
+  readonly filesUsed = signal(false);
+  /** True while a report is being made. */
+  readonly making = signal(false);
+
+  /** Closes what is opened over the desk, if it is still this. */
+  close(overlay: Overlay): void {
+    if (this.overlay() === overlay) this.overlay.set(undefined);
+  }
+
+  /** @param known what is known of it already */
+  async newCase(known: readonly NewFact[] = []): Promise<void> {
+    const opened = await (await this.desk()).newCase(known);
+    if (opened.ok) await this.router.navigate(['/case', opened.value, 'call']);
+  }
+
+  openCase(id: string, station?: Station): void {
+    void this.router.navigate(['/case', id, station ?? 'call']);
+  }
+
+  station(station: Station): void {
+    const id = this.cases.currentId();
+    if (id) void this.router.navigate(['/case', id, station]);
+  }
+
+  /** The drive bench: of the case in hand, else the free one. */
+  drive(): void {
+    const id = this.cases.currentId();
+    void this.router.navigate(id ? ['/case', id, 'drive'] : ['/drive']);
+  }
+
+  /** Moves to the case that stands before or after the one in hand on the rack. */
+  step(by: 1 | -1): void {
+    const next = this.cases.beside(this.cases.currentId(), by);
+    if (next) this.openCase(next.id);
+  }
+
+  async undo(): Promise<void> {
+    const desk = await this.desk();
+    const fact = await desk.undo();
+    const { CaseWords } = await import('./case-words');
+    await this.words.say(
+      'info',
+      fact
+        ? `Taken back: ${this.injector.get(CaseWords).of(fact)}`
+        : 'Nothing of yours to take back in this case.',
+    );
+  }
+
+  async redo(): Promise<void> {
+    const strike = await (await this.desk()).redo();
+    await this.words.say('info', strike ? 'Brought back.' : 'Nothing to bring back.');
+  }
+
+  /** Seals the case and makes its report, where the rules of settling allow it; else shows what they lack. */
+  async seal(): Promise<void> {
+    const desk = await this.desk();
+    const view = desk.current();
+    if (!view?.answers) return;
+    const [objection] = view.answers.decision.objections;
+    if (objection) {
+      this.station('settle');
+      const { objectionWords } = await import('../messages/answers');
+      await this.words.say('warning', `Not yet: ${objectionWords(objection)}`, 8000);
+      return;
+    }
+    const sealed = await desk.seal();
+    if (sealed.ok) await this.report();
+  }
+
+  /** Makes the printed report of the case in hand. */
+  async report(): Promise<void> {
+    if (this.making()) return;
+    this.making.set(true);
+    try {
+      const { Reports } = await import('./reports');
+      await this.injector.get(Reports).download();
+    } catch (e) {
+      await this.words.say(
+        'error',
+        `The report could not be made: ${e instanceof Error ? e.message : String(e)}. The case is kept; try again.`,
+        20000,
+      );
+    } finally {
+      this.making.set(false);
+    }
+  }
+
+  /** All commands, for the list by name. */
+  list(): Command[] {
+    const inCase: Command[] = this.cases.currentId()
+      ? [
+          ...STATIONS.map((s, i) => ({
+            name: `Station: ${nth(s, 0).toUpperCase()}${s.slice(1)}`,
+            key: String(i + 1),
+            run: () => this.station(s),
+          })),
+          { name: 'Drive bench of this case', key: 'v', run: () => this.drive() },
+          { name: 'File a fact', key: 'f', run: () => this.factLineAsked.set(true) },
+          { name: 'Seal and issue the report', key: 's', run: () => void this.seal() },
+          { name: 'Undo the last fact', key: 'Ctrl+Z', run: () => void this.undo() },
+          { name: 'Redo', key: 'Ctrl+Shift+Z', run: () => void this.redo() },
+        ]
+      : [];
+    return [
+      { name: 'New case', key: 'n', run: () => void this.newCase() },
+      ...inCase,
+      { name: 'Next case on the rack', key: '.', run: () => this.step(1) },
+      { name: 'Case before', key: ',', run: () => this.step(-1) },
+      { name: 'Drive bench, free', key: 'b', run: () => void this.router.navigate(['/drive']) },
+      { name: 'Trace bench, free', run: () => void this.router.navigate(['/trace']) },
+      { name: 'Catalogue', key: 'c', run: () => void this.router.navigate(['/catalogue']) },
+      { name: 'What causes are weighed by', key: 'k', run: () => void this.router.navigate(['/knowledge']) },
+      { name: 'Open a case file', key: 'o', run: () => this.importAsked.update((n) => n + 1) },
+      { name: 'Take every case out as one file', run: () => void this.exportDesk() },
+      { name: 'House settings', key: 'h', run: () => this.overlay.set('house') },
+      { name: 'House rules', key: 'u', run: () => this.overlay.set('rules') },
+      {
+        name: 'Light or dark',
+        key: 'd',
+        run: () => this.house.setTheme(this.house.theme() === 'dark' ? 'light' : 'dark'),
+      },
+      { name: 'Rack: whole or narrow', key: '[', run: () => this.house.flip('rack') },
+      { name: 'Tape: whole or narrow', key: ']', run: () => this.house.flip('tape') },
+      { name: 'Glossary: what the words mean', key: 'g', run: () => this.overlay.set('glossary') },
+      { name: 'Keys', key: '?', run: () => this.overlay.set('keys') },
+      { name: 'Find by name', key: 'Ctrl+K', run: () => this.overlay.set('palette') },
+    ];
+  }
+
+  /** Opens a case file or a bundle; what reads it is fetched then. */
+  async openFile(file: File): Promise<void> {
+    this.filesUsed.set(true);
+    const { CaseFiles } = await import('./case-files');
+    await this.injector.get(CaseFiles).open(file);
+  }
+
+  /** Everything that was filed or typed, in one file. */
+  async exportDesk(): Promise<void> {
+    const { CaseExports } = await import('./case-exports');
+    await this.injector.get(CaseExports).exportDesk();
+  }
+
+  /** Takes out what was set aside as damaged. */
+  async exportDamaged(): Promise<void> {
+    const { CaseExports } = await import('./case-exports');
+    this.injector.get(CaseExports).exportDamaged();
+  }
+
+  /** What opens and answers cases; it is fetched when a case is first wanted. */
+  private async desk() {
+    const { CaseDesk } = await import('../data/case-desk');
+    return this.injector.get(CaseDesk);
+  }
+}

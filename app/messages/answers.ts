@@ -1,0 +1,300 @@
+import { nth } from '@core/quantity/must';
+import type { Difference } from '@core/answer/difference';
+import type { Reread } from '@core/answer/sealing';
+import type { SignParts } from '@core/answer/signs';
+import type { Contradiction } from '@core/answer/contradictions';
+import type { DecideError } from '@core/answer/decide';
+import type { Finding, FindingValue } from '@core/examination/finding';
+import { type FindingEntry, FINDINGS } from '@core/examination/finding-data';
+import type { Ran } from '@core/examination/context';
+import type { NoCause } from '@core/cause/cause-data';
+import type { Weight } from '@core/cause/rank';
+import type { Objection, Warning } from '@core/claim/decision';
+import { FAULTS } from '@core/claim/faults';
+import { KINDS } from '@core/facts/kinds';
+import type { TermsAnswer } from '@core/claim/terms';
+import { type Observable, optionsOf } from '@core/facts/observable';
+import { showValue } from '@core/facts/show-value';
+import { type House, houseDay } from '@core/facts/read-value';
+import type { DocumentKind } from '@core/catalogue/pack';
+import type { Fact } from '@core/facts/fact';
+import { nameOfId } from '@core/facts/thing';
+import { formatNumber, formatQuantity } from '@core/quantity/format-quantity';
+import { nameWords, valueWords } from './facts';
+import { list } from '../language/list';
+import { lower } from '../language/lower';
+import type { Voice } from './voice';
+import { plainText } from '@core/facts/value';
+
+/** A reading that weighs by what the new part measures. */
+const AGAINST_NEW: Readonly<Record<string, string>> = {
+  as_new: 'as the new part',
+  off: 'not as the new part',
+};
+
+/** A look away from the bench, where nothing beside it says at what: "Cover, inside" of an "Inside"; as it is called, where its name says so. */
+export function lookWords(o: Pick<Observable, 'wording' | 'part' | 'station'>): string {
+  const part = KINDS.get(o.part)?.wording;
+  if (part === undefined || o.station !== 'examine') return o.wording;
+  const name = o.wording.toLowerCase();
+  const said = part
+    .toLowerCase()
+    .split(/\W+/)
+    .some((w) => w.length > 2 && name.includes(w));
+  return said ? o.wording : `${part}, ${nth(o.wording, 0).toLowerCase()}${o.wording.slice(1)}`;
+}
+
+/** A sign by which cases are compared, "Front edge: frayed"; the finding alone where it is sound. */
+export const signWords = ({ finding, grade }: SignParts, v: Voice): string =>
+  findingWords(grade === undefined ? { finding } : { finding, value: grade }, v);
+
+/** What was found, "Cover rub: Rubbed through", "Front edge: frayed (left)"; only what was looked at, where no value is given. */
+export function findingWords(
+  f: Pick<Finding, 'finding' | 'about'> & { value?: FindingValue },
+  v: Voice,
+): string {
+  const of = f.about === undefined ? '' : ` (${v.thing?.(f.about) ?? nameOfId(f.about)})`;
+  return `${ofFirst(f, v, f.about === undefined)}${of}`;
+}
+
+/** @param alone nothing else says of which thing it is */
+function ofFirst(f: Pick<Finding, 'finding'> & { value?: FindingValue }, v: Voice, alone: boolean): string {
+  const { finding, value } = f;
+  const derived = FINDINGS.get(finding);
+  const o = v.registry.get(finding);
+  const name = derived?.wording ?? (o && (alone ? lookWords(o) : o.wording)) ?? finding;
+  if (value === undefined) return lower(name);
+  if (typeof value === 'string') {
+    const own =
+      derived?.values?.[value] ?? AGAINST_NEW[value] ?? FAULTS.find((f) => f.code === value)?.wording;
+    return `${name}: ${own ?? (o && optionsOf(o).find((x) => x.key === value)?.wording) ?? value}`;
+  }
+  return `${name}: ${numberWords(value, (x, u) => figure(x, u, derived, o, v))}`;
+}
+
+/** "8,300 ± 700 km"; "at most 4 months"; "1 to 2 mm". */
+function numberWords(v: Exclude<FindingValue, string>, say: (x: number, u: number) => string): string {
+  if ('x' in v) return say(v.x, v.u);
+  return v.from <= 0 ? `at most ${say(v.to, 0)}` : `${say(v.from, 0)} to ${say(v.to, 0)}`;
+}
+
+function figure(
+  x: number,
+  u: number,
+  derived: FindingEntry | undefined,
+  o: Observable | undefined,
+  v: Voice,
+): string {
+  const n = derived?.number;
+  if (n?.dimension)
+    return formatQuantity(n.dimension, x, {
+      unit: v.house.units[n.dimension] ?? n.unit,
+      decimals: n.decimals,
+      computed: true,
+      ...(u > 0 ? { u } : {}),
+    });
+  if (n) return `${formatNumber(x, n.decimals)} ${n.unit}`;
+  return o ? showValue(o, x, v.house, (_t, k) => k, u > 0 ? u : undefined) : String(x);
+}
+
+/** A weight as the factor by which it multiplies the odds: "×8.2" for, "÷3.1" against. */
+function factorWords(nats: number): string {
+  const factor = Math.exp(Math.abs(nats));
+  const shown = factor >= 10 ? formatNumber(factor, 0) : formatNumber(factor, 1);
+  return nats >= 0 ? `×${shown}` : `÷${shown}`;
+}
+export const weightWords = (w: Weight, v: Voice): string => `${factorWords(w.nats)} ${findingWords(w, v)}`;
+export const percent = (p: number): string =>
+  p > 0 && p < 0.01 ? '<1\u00a0%' : p > 0.99 && p < 1 ? '>99\u00a0%' : `${Math.round(p * 100)}\u00a0%`;
+
+export function distance(km: number, house: House): string {
+  return formatQuantity('distance', km, { unit: house.units['distance'] ?? 'km' });
+}
+
+export function ranWords(ran: Ran, house: House): string {
+  const parts: string[] = [];
+  if (ran.distance) {
+    const { km, u } = ran.distance;
+    const unit = house.units['distance'] ?? 'km';
+    parts.push(formatQuantity('distance', km, { unit, computed: true, ...(u > 0 ? { u } : {}) }));
+  }
+  if (ran.back) parts.push('odometer runs back');
+  if (ran.time) parts.push(`${ran.time.months} months`);
+  return parts.length ? parts.join(', ') : 'unknown';
+}
+
+export function termsWords(t: TermsAnswer, house: House): string {
+  switch (t.verdict) {
+    case 'in': {
+      const left = t.kmLeft === undefined ? '' : ` and ${distance(t.kmLeft, house)}`;
+      return `In terms: ${t.daysLeft} days${left} left at the failure.`;
+    }
+    case 'out': {
+      const over = [t.overDays ? `${t.overDays} days` : '', t.overKm ? distance(t.overKm, house) : ''].filter(
+        Boolean,
+      );
+      return `Out of terms by ${list(over)}.`;
+    }
+    case 'cannot_tell': {
+      const words = {
+        start: 'the fitting date',
+        failure: 'the date of failure',
+        distance: 'both odometer readings',
+      };
+      const missing = t.missing.flatMap((m) =>
+        m === 'distance_back' || m === 'distance_near' ? [] : [words[m]],
+      );
+      const parts = [
+        missing.length ? `${list(missing)} missing` : '',
+        t.missing.includes('distance_near') ? 'the limit lies within what the distance is uncertain by' : '',
+        t.missing.includes('distance_back') ? 'the odometer runs back between the two readings' : '',
+      ].filter(Boolean);
+      return `Cannot tell: ${list(parts)}.`;
+    }
+  }
+}
+
+const DOCUMENT_WORDS: Record<DocumentKind, string> = { invoice: 'the invoice', sheet: 'the fitting sheet' };
+const capital = (s: string) => nth(s, 0).toUpperCase() + s.slice(1);
+
+/** Why a cause or a fault typed on the fact line was not decided. */
+/** What is decided where no cause is. */
+export const noCauseWords = (key: NoCause): string =>
+  key === 'none' ? 'none of those known' : 'cannot be decided by what is here';
+
+export function decideSentence(e: DecideError, name: (table: string, key: string) => string): string {
+  switch (e.code) {
+    case 'needs_reason':
+      return `“${name('cause', e.leader)}” leads. To decide “${name('cause', e.cause)}” add why: … because …`;
+    case 'no_such_cause':
+      return `“${name('cause', e.key)}” cannot occur on this drive.`;
+    case 'no_such_fault':
+      return `${e.key} is no installation fault of our list.`;
+  }
+}
+
+/** Two facts that cannot both be true, or one that cannot be true of this drive, in one sentence. */
+export function contradictionWords(c: Contradiction, v: Voice): string {
+  const name = (f: Fact) => nameWords(f, v);
+  const day = (f: Fact) => houseDay(plainText(f.value), v.house);
+  const said = (f: Fact) => `${name(f)} ${valueWords(f, v, (_t, k) => k)}`;
+  switch (c.code) {
+    case 'days_reversed':
+      return `${name(c.facts[1])} (${day(c.facts[1])}) lies before ${lower(name(c.facts[0]))} (${day(c.facts[0])}).`;
+    case 'odometer_back':
+      return `The odometer runs back by ${distance(c.byKm, v.house)}: ${said(c.facts[0])}, ${said(c.facts[1])}.`;
+    case 'in_the_future':
+      return `${name(c.facts[0])} (${day(c.facts[0])}) lies after the day on which it was filed.`;
+    case 'built_before_engine':
+      return `Built ${day(c.facts[0])}, before the first ${c.engine} (${houseDay(c.from, v.house)}).`;
+    case 'not_on_drive':
+      return `${said(c.facts[0])} was filed, but no drive that is still possible has that.`;
+    case 'cannot_be':
+      return `${said(c.facts[0])} cannot be: it lies outside ${c.min} to ${c.max}.`;
+    case 'beyond':
+      return `${said(c.facts[0])}: the longest belt or chain that this drive can have counts ${c.most}.`;
+    case 'outlier':
+      return `${said(c.facts[0])} does not belong with its other readings. It is kept: take it again, or strike it.`;
+    case 'rivals':
+      return `${name(nth(c.facts, 0))}: ${list(
+        c.facts.map((f) => `${valueWords(f, v, (_t, k) => k)} (${f.by})`),
+        'against',
+      )}. File what holds; it settles them.`;
+  }
+}
+
+/** How often; a line of an issue keeps that it was, not how often. */
+const timesWords = (n: number | undefined): string =>
+  n === undefined ? '' : n === 1 ? ' once' : ` ${n} times`;
+
+export function objectionWords(o: Objection): string {
+  switch (o.code) {
+    case 'no_decision':
+      return 'Choose a decision.';
+    case 'no_reason':
+      return 'Write the reason in plain words.';
+    case 'decline_needs_evidence':
+      return 'Declining needs at least one fact measured or seen on the returned parts or the fitting; a reported story alone never suffices.';
+    case 'decline_needs_alternative':
+      return 'Declining needs an alternative cause that was considered.';
+    case 'share_missing':
+      return 'Accepting in part needs our share.';
+    case 'told_unweighed':
+      return `This desk advised on it${timesWords(o.times)}: say how our own words bear on the fault before it is declined.`;
+    case 'missing_document':
+      return `The terms require ${DOCUMENT_WORDS[o.document]}, and it is not here. Wait for it, or say why you go on without it.`;
+  }
+}
+
+export function warningWords(w: Warning, name: (table: string, key: string) => string): string {
+  switch (w.code) {
+    case 'leader_weak':
+      return `The decided cause stands at only ${percent(w.probability)}.`;
+    case 'cause_overrules':
+      return `You decided “${name('cause', w.decided)}”; the facts lean to “${name('cause', w.leader)}”. The reason you gave is kept with the decision.`;
+    case 'out_of_terms_accepted':
+      return 'Accepted although out of terms: goodwill may be the honest word.';
+    case 'missing_document':
+      return `${capital(DOCUMENT_WORDS[w.document])} is missing.`;
+  }
+}
+
+/** What two readings of a case do not have in common, in one line: "Setting shown: nothing → wrong way". */
+export function differenceWords(
+  d: Difference,
+  v: Voice,
+  name: (table: string, key: string) => string,
+): string {
+  return `${ofWords(d, v, name)}: ${saysWords(d, d.before)} → ${saysWords(d, d.after)}`;
+}
+
+/** What of the world is another here. Only an altered file or seal is altered; another catalogue is no alteration. */
+function changedWords({ part, as, stated }: Reread['changed'][number]): string {
+  if (part === 'rules') return 'other house rules than these';
+  if (part === 'knowledge') return 'other knowledge than this';
+  return as === 'another'
+    ? `the catalogue ${stated}, where another answers here`
+    : `the catalogue ${stated}, of which another make is here (it was built anew, or changed since)`;
+}
+
+/** Whether an issue would read the same today. */
+export function rereadWords(r: Reread): string {
+  const changed = r.changed.length
+    ? `Judged with ${list(r.changed.map(changedWords))}`
+    : 'Judged with the same catalogue, knowledge and house rules as here and now';
+  return r.differs.length
+    ? `${changed}; today it would read otherwise:`
+    : `${changed}; today it reads the same.`;
+}
+
+function ofWords(d: Difference, v: Voice, name: (table: string, key: string) => string): string {
+  switch (d.what) {
+    case 'designs':
+      return 'Possible drives';
+    case 'setting':
+      return d.of === '' ? 'Setting shown' : `Setting shown (${v.thing?.(d.of) ?? nameOfId(d.of)})`;
+    case 'marks':
+      return 'Marks';
+    case 'cause':
+      return name('cause', d.of);
+    case 'terms':
+      return 'Terms';
+    case 'fault':
+      return `Fault ${d.of}`;
+    case 'decision':
+      return objectionOf(d.of);
+    case 'kit':
+      return d.of;
+  }
+}
+
+/** An objection from how a line names it: its code, and the document where it is about one. */
+function objectionOf(line: string): string {
+  const [code, document] = line.split(' ');
+  return objectionWords({ code, document } as Objection).replace(/\.$/, '');
+}
+
+function saysWords(d: Difference, says: Difference['before']): string {
+  if (typeof says === 'number' || d.what === 'cause') return percent(Number(says ?? 0));
+  return says === undefined || says === '' ? 'nothing' : says.replace(/_/g, ' ');
+}
