@@ -14,9 +14,12 @@ import {
 import { type Choice, lettersOf } from './letters';
 import { TileDrawing } from './tile-drawing';
 
-/** One tile, as the list of keys walks over it. */
+/**
+ * One tile, as the list of keys walks over it.
+ * @public The compiler of templates imports it by name where the tiles stand.
+ */
 @Directive({ selector: '[hsTile]', exportAs: 'tile' })
-class Tile implements Highlightable {
+export class Tile implements Highlightable {
   readonly key = input.required<string>({ alias: 'hsTile' });
   readonly active = signal(false);
 
