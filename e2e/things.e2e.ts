@@ -71,7 +71,7 @@ test('two tensioners, a chain measured five times and a photograph go out in a b
   expect(out.name).toMatch(/\.zip$/);
   const bundle = unzipSync(readFileSync(out.path));
   const text = strFromU8(bundle['case.json']!);
-  expect(JSON.parse(text)).toEqual(expect.objectContaining({ formatVersion: 3 }));
+  expect(JSON.parse(text)).toEqual(expect.objectContaining({ formatVersion: 4 }));
   const hash = createHash('sha256').update(PHOTO.buffer).digest('hex');
   expect(Object.keys(bundle).sort()).toEqual(['case.json', `files/${hash}.png`]);
 
@@ -80,7 +80,7 @@ test('two tensioners, a chain measured five times and a photograph go out in a b
   await page2.route('**/setup.json', (route) => route.fulfill({ json: { demo: false } }));
   const desk2 = new Desk(page2);
   await desk2.open();
-  await desk2.openFile(jsonFile('newer.json', text.replace('"formatVersion": 3', '"formatVersion": 4')));
+  await desk2.openFile(jsonFile('newer.json', text.replace('"formatVersion": 4', '"formatVersion": 5')));
   await expect(page2.getByText(/newer version \(file version 4\)/)).toBeVisible();
   const zip = (name: string, entries: Record<string, Uint8Array>) => ({
     name,
