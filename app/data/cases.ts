@@ -22,6 +22,8 @@ export class Cases {
   }
 
   async load(): Promise<void> {
+    // What the rack shows already may still be on its way to the disk.
+    await this.repository.written();
     this.all.set((await this.database.read((db) => db.getAll('heads'))).sort(rackOrder));
   }
 

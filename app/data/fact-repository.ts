@@ -6,14 +6,15 @@ import { must } from '@core/quantity/must';
 import { packId } from '@core/catalogue/version';
 import { mergeCase, MOST_FACTS } from '@core/facts/consistent';
 import { type Fact, FactSchema } from '@core/facts/fact';
-import { type Result, err, ok } from '@core/quantity/result';
+import { type Result, ok } from '@core/quantity/result';
 import { type Damaged, mergeWords, whyUnfit } from '../records/damaged';
 import { Database } from './database';
 import { putPack } from '../records/pack-records';
 import { LEFT_OVER } from '../records/lay-out';
 import { type FileRecord, ofCase, putHeads } from '../records/records';
 import { soundOf, standingOf } from '../records/sound';
-import { type StoreTrouble, troubleOf, Unfit } from './store-trouble';
+import { type StoreTrouble, Unfit } from './store-trouble';
+import { WriteQueue } from './write-queue';
 
 /** What was written, by this window or another: heads of the cases that changed, packs and parts of packs that came. */
 export type News = {
@@ -47,12 +48,11 @@ export class FactRepository implements OnDestroy {
   private readonly database = inject(Database);
   private readonly channel = new BroadcastChannel('hollow-sprocket-news');
   private readonly newsSubject = new Subject<News>();
-  private last: Promise<unknown> = Promise.resolve();
+  private readonly writes = new WriteQueue(() => this.database.lost());
   private ended = false;
   readonly news$: Observable<News> = this.newsSubject.asObservable();
   readonly damaged = signal<readonly Damaged[]>([]);
-  /** Why the last thing was not written; gone when something is written again, or when it was read. */
-  readonly trouble = signal<StoreTrouble | undefined>(undefined);
+  readonly trouble = this.writes.trouble;
 
   constructor() {
     this.channel.onmessage = (e: MessageEvent<News>) => this.newsSubject.next({ ...e.data, elsewhere: true });
@@ -61,6 +61,7 @@ export class FactRepository implements OnDestroy {
   /** Hears no more from other windows; the record store is closed by its own service. */
   ngOnDestroy(): void {
     this.ended = true;
+    this.writes.close();
     this.channel.close();
     this.newsSubject.complete();
   }
@@ -103,7 +104,7 @@ export class FactRepository implements OnDestroy {
     build: (facts: readonly Fact[]) => readonly Fact[],
     seen?: readonly Fact[],
   ): Promise<Result<{ all: readonly Fact[]; fresh: readonly Fact[] }, StoreTrouble>> {
-    return this.inTurn(async () => {
+    return this.writes.put(async () => {
       const db = await this.database.open();
       const prepared = seen && { of: new Set(seen.map((f) => f.id)), fresh: fitting(build(seen)) };
       const tx = db.transaction(['facts', 'behind'], 'readwrite', { durability: 'strict' });
@@ -132,7 +133,7 @@ export class FactRepository implements OnDestroy {
     { facts = [], files = [], packs = [], extract, heads = [] }: Addition,
     headFor?: HeadMaker,
   ): Promise<Result<readonly Head[], StoreTrouble>> {
-    const added = await this.inTurn(async () => {
+    const added = await this.writes.put(async () => {
       const db = await this.database.open();
       const stores = ['facts', 'heads', 'behind', 'files', 'packs', 'packRows', 'extracts'] as const;
       const tx = db.transaction(stores, 'readwrite', { durability: 'strict' });
@@ -188,7 +189,7 @@ export class FactRepository implements OnDestroy {
   keepHeads(made: readonly { head: Head; facts: number }[]): Promise<Result<true, StoreTrouble>> {
     const show = (heads: readonly Head[]) => this.tell({ grown: [], heads, packs: [], extracts: [] });
     show(made.map((m) => m.head));
-    return this.inTurn(async () => {
+    return this.writes.put(async () => {
       const tx = (await this.database.open()).transaction(['heads', 'behind'], 'readwrite');
       tx.done.catch(() => undefined);
       const newer = await putHeads(tx.objectStore('heads'), tx.objectStore('behind'), made);
@@ -205,7 +206,7 @@ export class FactRepository implements OnDestroy {
 
   /** Keeps a file, once per content; resolves when it is on the disk. */
   keepFile(file: FileRecord): Promise<Result<true, StoreTrouble>> {
-    return this.inTurn(async () => {
+    return this.writes.put(async () => {
       const tx = (await this.database.open()).transaction('files', 'readwrite', { durability: 'strict' });
       tx.done.catch(() => undefined);
       if ((await tx.store.getKey(file.sha256)) === undefined) await tx.store.put(file);
@@ -225,12 +226,17 @@ export class FactRepository implements OnDestroy {
     this.channel.postMessage(news);
   }
 
+  /** Resolves when everything that was to be written by now is on the disk, or was refused. */
+  written(): Promise<void> {
+    return this.writes.written();
+  }
+
   setting(key: string): Promise<unknown> {
     return this.database.read((db) => db.get('settings', key));
   }
 
   async keepSetting(key: string, value: unknown): Promise<Result<true, StoreTrouble>> {
-    return this.inTurn(async () => {
+    return this.writes.put(async () => {
       await (await this.database.open()).put('settings', value, key);
       return true as const;
     }, QUIET);
@@ -244,7 +250,7 @@ export class FactRepository implements OnDestroy {
     key: string,
     make: (kept: unknown) => Result<T, E>,
   ): Promise<Result<T, E | StoreTrouble>> {
-    const written = await this.inTurn(async () => {
+    const written = await this.writes.put(async () => {
       const db = await this.database.open();
       const tx = db.transaction('settings', 'readwrite', { durability: 'strict' });
       tx.done.catch(() => undefined);
@@ -276,35 +282,6 @@ export class FactRepository implements OnDestroy {
 
   private sound(facts: readonly Fact[]): Fact[] {
     return soundOf(facts, (d) => this.setAside(d));
-  }
-
-  /** Resolves when everything that was to be written by now is on the disk, or was refused. */
-  async written(): Promise<void> {
-    await this.last;
-  }
-
-  /** One write after the other. A connection that was cut off is opened again once; what then fails is told. */
-  private inTurn<T>(job: () => Promise<T>, quiet = false): Promise<Result<T, StoreTrouble>> {
-    const run = async (): Promise<Result<T, StoreTrouble>> => {
-      if (this.ended) return err({ code: 'closed', detail: 'this window is done' });
-      try {
-        return ok(await job());
-      } catch (first) {
-        if (troubleOf(first).code !== 'closed') return err(troubleOf(first));
-        this.database.lost();
-        try {
-          return ok(await job());
-        } catch (second) {
-          return err(troubleOf(second));
-        }
-      }
-    };
-    const next = this.last.then(run, run).then((result) => {
-      if (!quiet) this.trouble.set(result.ok ? undefined : result.error);
-      return result;
-    });
-    this.last = next;
-    return next;
   }
 }
 

@@ -39,7 +39,10 @@ export class HeadKeeper {
     const stop = new AbortController();
     this.stop = stop;
     this.grown.clear();
-    const line = this.work.start('Reading all cases anew', () => stop.abort());
+    const line = this.work.start(
+      only ? 'Reading cases again that were left behind' : 'Reading all cases anew',
+      () => stop.abort(),
+    );
     const made = await this.ask(stop, line, only);
     line.end();
     if (this.stop !== stop) return false;

@@ -1,3 +1,4 @@
+import { halfOf, highest, lowest } from '@core/quantity/judge';
 import type { CatalogueLimit } from '@core/examination/catalogue-limit';
 import type { DriveAnswer } from '@core/answer/drive-answer';
 import { limitsOf, readingUnit } from '@core/drive/carrier';
@@ -46,7 +47,7 @@ export function limitStrip(
   show: (value: number, u?: number) => string,
 ): Strip {
   const { nominal, tolerance, within } = limit;
-  const reach = Math.max(tolerance * 4, Math.abs(m.value - nominal) * 1.3 + 2 * m.u, nominal * 0.01);
+  const reach = Math.max(tolerance * 4, Math.abs(m.value - nominal) * 1.3 + halfOf(m.u), nominal * 0.01);
   const verdict = within === undefined ? 'cannot tell' : within ? 'as new' : 'not as new';
   return {
     label: `${o.wording}, new ${show(nominal)} (${limit.part})`,
@@ -71,7 +72,7 @@ export function repeatsStrip(
 ): Strip | undefined {
   if (!m || m.repeats.n < 2) return undefined;
   const ticks = ticksOf(m);
-  const [low, high] = [Math.min(...ticks, m.value - 2 * m.u), Math.max(...ticks, m.value + 2 * m.u)];
+  const [low, high] = [Math.min(...ticks, lowest(m)), Math.max(...ticks, highest(m))];
   const margin = (high - low || Math.abs(m.value) || 1) * 0.15;
   return {
     label: `Mean of ${m.repeats.n}`,

@@ -1,3 +1,4 @@
+import { highest, lowest } from '@core/quantity/judge';
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
 import { formatNumber } from '@core/quantity/format-quantity';
 
@@ -139,7 +140,7 @@ export class LimitStrip {
   readonly strip = input.required<Strip>();
   readonly spread = computed(() => {
     const { value = 0, u = 0 } = this.strip();
-    return [this.at(value - 2 * u), this.at(value + 2 * u)] as const;
+    return [this.at(lowest({ value, u })), this.at(highest({ value, u }))] as const;
   });
   readonly legend = computed(() => {
     const s = this.strip();

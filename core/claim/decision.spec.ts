@@ -1,5 +1,6 @@
 import { registryOf } from '@core/facts/observable';
 import { OBSERVABLES } from '@core/facts/registry';
+import { factOf as fact } from '@core/facts/facts.fixture';
 import { reduce } from '@core/facts/state';
 import type { Fact } from '@core/facts/fact';
 import type { CauseEntry } from '@core/cause/cause-data';
@@ -9,18 +10,6 @@ import { FAULTS, faultEvidence, faultStep } from './faults';
 import { judgeTerms, monthsRun } from './terms';
 
 const REGISTRY = registryOf(OBSERVABLES);
-let n = 0;
-const fact = (key: string, value: Fact['value'], more: Partial<Fact> = {}): Fact => ({
-  id: `f${++n}`,
-  case: 'c',
-  key,
-  value,
-  how: 'seen',
-  by: 'T',
-  at: '2026-11-01T08:00:00.000Z',
-  seen: n,
-  ...more,
-});
 const cause = (key: string, probability: number, weights: [string, number, string[]][], fault?: string) =>
   ({
     cause: { key, ...(fault === undefined ? {} : { fault }) } as unknown as CauseEntry,

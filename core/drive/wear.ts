@@ -1,3 +1,4 @@
+import { surelyAbove, surelyBelow } from '@core/quantity/judge';
 import { nth } from '@core/quantity/must';
 import { type Result, err, ok } from '@core/quantity/result';
 import { readingUnit } from './carrier';
@@ -111,11 +112,12 @@ export function extensionRemainder(
   const uExpected = Math.abs(slope) * e.u;
   const value = reading.value - expected.value;
   const u = Math.hypot(reading.u, uExpected);
-  const verdict = Math.abs(value) <= 2 * u ? 'explained' : value > 0 ? 'more' : 'less';
+  const rest = { value, u };
+  const verdict = surelyAbove(rest, 0) ? 'more' : surelyBelow(rest, 0) ? 'less' : 'explained';
   const wear = guideWear(layout, e.value * length, reading.value, value);
   return ok({
     expected: { value: expected.value, u: uExpected },
-    remainder: { value, u },
+    remainder: rest,
     verdict,
     ...(wear === undefined ? {} : { guideWear: { value: wear.mm, u: u / wear.slope } }),
   });

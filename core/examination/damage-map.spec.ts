@@ -2,23 +2,13 @@ import { demoPack } from '../../demo/catalogue';
 import { catalogueOf, stagesFor } from '@core/catalogue/find-records';
 import { registryFor, worldOf } from '@core/answer/world';
 import type { Fact } from '@core/facts/fact';
+import { factOf as fact } from '@core/facts/facts.fixture';
 import { reduce } from '@core/facts/state';
 import { damageMaps, stageOfLoop } from './damage-map';
 
 const cat = catalogueOf(demoPack());
 const registry = registryFor(worldOf(cat));
 const drive = (id: string) => stagesFor(cat, cat.variants.get(id)!.layout!);
-let n = 0;
-const fact = (key: string, value: Fact['value'], more: Partial<Fact> = {}): Fact => ({
-  id: `f${++n}`,
-  case: 'c',
-  key,
-  value,
-  how: 'seen',
-  by: 'T',
-  at: new Date(Date.UTC(2026, 0, 1) + n).toISOString(),
-  ...more,
-});
 const tooth = (from: number, value: string, to?: number) =>
   fact('belt.tooth_damage', value, { place: { on: 'tooth', from, ...(to === undefined ? {} : { to }) } });
 const maps = (facts: Fact[], id: string, things: string[] = []) =>

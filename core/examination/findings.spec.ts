@@ -1,4 +1,4 @@
-import { registerFacts } from '@core/match/facts.fixture';
+import { stateOf } from '@core/facts/facts.fixture';
 import { reduce } from '@core/facts/state';
 import { registryOf } from '@core/facts/observable';
 import { OBSERVABLES } from '@core/facts/registry';
@@ -7,7 +7,7 @@ import { DERIVED } from './derived';
 import { findingsOf } from './findings';
 
 const ctx = (more: Partial<BenchContext>): BenchContext => ({
-  state: registerFacts([]),
+  state: stateOf([]),
   registry: registryOf(OBSERVABLES),
   applies: () => true,
   drive: { tensioners: [], elongations: [], extensions: [] },
@@ -73,7 +73,7 @@ describe('findings', () => {
 
   it('of heads, links, leaks, faults and captures: what was told, and nothing of what could not be', () => {
     const near = (mm: number) =>
-      of('heads.nearer', { state: registerFacts([['bank.nearer', mm]]) }).map(([v]) => v);
+      of('heads.nearer', { state: stateOf([['bank.nearer', mm]]) }).map(([v]) => v);
     const u = (OBSERVABLES.find((o) => o.key === 'bank.nearer')!.type as { u?: number }).u ?? 0;
     expect(near(2 * u + 0.001)).toEqual(['nearer']);
     expect(near(2 * u - 0.001)).toEqual(['as_drawn']);

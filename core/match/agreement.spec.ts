@@ -1,7 +1,7 @@
 import * as fc from 'fast-check';
 import { cat } from '@core/answer/demo-case.fixture';
 import { ATTRIBUTES } from '@core/catalogue/attributes';
-import { registerFacts } from './facts.fixture';
+import { stateOf } from '@core/facts/facts.fixture';
 import { compareParts } from './compare-parts';
 import { identify } from './identify';
 import { nextQuestions } from './next-question';
@@ -41,8 +41,8 @@ describe('an old width against the new one', () => {
 
 describe('designs of an engine', () => {
   const variants = cat.variantsOf.get('TE16-CORM')!;
-  const shares = (facts: Parameters<typeof registerFacts>[0]) => {
-    const id = identify(cat, 'TE16-CORM', registerFacts(facts));
+  const shares = (facts: Parameters<typeof stateOf>[0]) => {
+    const id = identify(cat, 'TE16-CORM', stateOf(facts));
     return { possible: id.possible.map((v) => v.id), shares: id.shares, id };
   };
 
@@ -53,7 +53,7 @@ describe('designs of an engine', () => {
     const one = shares([['feature.cover-screws', 'seven']]);
     expect(one.possible.length).toBe(1);
     expect(one.shares).toEqual([1]);
-    expect(identify(cat, 'NO-SUCH', registerFacts([]))).toEqual({
+    expect(identify(cat, 'NO-SUCH', stateOf([]))).toEqual({
       standings: [],
       possible: [],
       shares: [],
@@ -86,7 +86,7 @@ describe('designs of an engine', () => {
         .toEqual(open);
     const sold = cat.pack.variants.find((v) => v.markets.length > 0);
     if (sold) {
-      const of = (m: string) => identify(cat, sold.engine, registerFacts([['vehicle.market', m]]));
+      const of = (m: string) => identify(cat, sold.engine, stateOf([['vehicle.market', m]]));
       expect(of('Nowhere').possible.map((v) => v.id)).not.toContain(sold.id);
       expect(of(sold.markets[0]!.toUpperCase()).possible.map((v) => v.id)).toContain(sold.id);
     }
@@ -94,7 +94,7 @@ describe('designs of an engine', () => {
 
   it('are asked for by what tells them apart, worth what the answer takes from the entropy, and never again', () => {
     const { id } = shares([]);
-    const asked = nextQuestions(cat, id, registerFacts([]));
+    const asked = nextQuestions(cat, id, stateOf([]));
     const h = (ps: readonly number[]) => ps.reduce((s, p) => (p > 0 ? s - p * Math.log2(p) : s), 0);
     for (const q of asked.questions) {
       expect(q.outcomes.reduce((s, o) => s + o.probability, 0)).toBeCloseTo(1, 12);
@@ -111,7 +111,7 @@ describe('designs of an engine', () => {
     }
     expect(asked.allMinutes).toBe(asked.questions.reduce((s, q) => s + q.minutes, 0));
     const first = asked.questions[0]!.feature.id;
-    const state = registerFacts([[`feature.${first}`, { none: 'unknown' }]]);
+    const state = stateOf([[`feature.${first}`, { none: 'unknown' }]]);
     expect(nextQuestions(cat, id, state).questions.map((q) => q.feature.id)).not.toContain(first);
   });
 });

@@ -1,3 +1,4 @@
+import { judgeBand } from '@core/quantity/judge';
 import { must } from '@core/quantity/must';
 import { ATTRIBUTES, type Attribute } from '@core/catalogue/attributes';
 import { ancestorsOf, type Catalogue } from '@core/catalogue/find-records';
@@ -61,16 +62,19 @@ function line(
   return before ? { ...base, verdict: 'superseded', by: before.number } : { ...base, verdict: 'wrong' };
 }
 
+const ROUNDING = 1e-9;
+
 function agrees(
   a: Attribute,
   old: { value: number | string; u?: number | undefined },
   value: number | string,
 ): 'yes' | 'no' | 'maybe' {
   if (typeof old.value === 'string' || typeof value === 'string') return old.value === value ? 'yes' : 'no';
-  const off = Math.abs(old.value - value);
-  const [tolerance, spread] = [a.tolerance ?? 0, 2 * (old.u ?? 0)];
-  if (off + spread <= tolerance + 1e-9) return 'yes';
-  return off - spread > tolerance ? 'no' : off <= tolerance + 1e-9 && spread === 0 ? 'yes' : 'maybe';
+  const tolerance = a.tolerance ?? 0;
+  // On the very tolerance it still agrees; figures of a catalogue are rounded.
+  const within = { from: value - tolerance - ROUNDING, to: value + tolerance + ROUNDING };
+  const said = judgeBand(old.value, old.u ?? 0, within);
+  return said === 'within' ? 'yes' : said === 'outside' ? 'no' : 'maybe';
 }
 
 /**
