@@ -81,7 +81,7 @@ test('two tensioners, a chain measured five times and a photograph go out in a b
   const desk2 = new Desk(page2);
   await desk2.open();
   await desk2.openFile(jsonFile('newer.json', text.replace('"formatVersion": 4', '"formatVersion": 5')));
-  await expect(page2.getByText(/newer version \(file version 4\)/)).toBeVisible();
+  await expect(page2.getByText(/newer version \(file version 5\)/)).toBeVisible();
   const zip = (name: string, entries: Record<string, Uint8Array>) => ({
     name,
     mimeType: 'application/zip',
