@@ -60,12 +60,12 @@ const routes: Routes = [
   },
   {
     path: 'drive',
-    loadComponent: () => styled(() => import('./shell/free-bench').then((m) => m.FreeBench)),
+    loadComponent: () => styled(() => import('./shell/free-drive').then((m) => m.FreeDrive)),
     children: [{ path: '', loadComponent: () => import('./drive/drive-page').then((m) => m.DrivePage) }],
   },
   {
     path: 'trace',
-    loadComponent: () => styled(() => import('./shell/free-bench').then((m) => m.FreeBench)),
+    loadComponent: () => styled(() => import('./shell/free-drive').then((m) => m.FreeDrive)),
     children: [
       { path: '', loadComponent: () => import('./stations/trace/trace-page').then((m) => m.TracePage) },
     ],

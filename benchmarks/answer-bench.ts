@@ -2,7 +2,7 @@ import { demoFacts } from '../demo/cases';
 import { demoPack } from '../demo/catalogue';
 import { SEED } from '../demo/scenario';
 import { answersFor, settled } from '@core/answer/answers';
-import { headOf } from '@core/answer/head';
+import { summaryOf } from '@core/answer/case-summary';
 import { worldOf } from '@core/answer/world';
 import { catalogueOf } from '@core/catalogue/find-records';
 import { fileFact } from '@core/facts/change';
@@ -38,7 +38,7 @@ export function answerBench(): Row[] {
       ),
       compare(
         'Its head for the rack',
-        () => headOf(facts[0]!.case, grown, world),
+        () => summaryOf(facts[0]!.case, grown, world),
         'reducing its facts alone',
         base,
         '< 1 ms',

@@ -35,7 +35,7 @@ const pressing = (
       const top = () => document.querySelector('ol[aria-label^="Facts"] .line')!.textContent;
       const out: number[] = [];
       for (let k = 0; k < n; k++) {
-        // a press goes on to the next look: back to this one, which is not counted
+        // a press goes on to the next inspection: back to this one, which is not counted
         document.querySelector<HTMLElement>(rowId)?.click();
         while (!document.querySelector(id)) await new Promise((done) => setTimeout(done));
         await new Promise(requestAnimationFrame);

@@ -11,7 +11,7 @@ const catalogue = catalogueOf(demoPack());
 const ctx = {
   catalogue,
   registry: registryFor(worldOf(catalogue)),
-  house: { dateOrder: 'dmy' as const, units: {} },
+  notation: { dateOrder: 'dmy' as const, units: {} },
   today: '2026-11-25',
 };
 

@@ -5,7 +5,7 @@ import { demoPack } from '../demo/catalogue';
 import { catalogueOf, stagesFor } from '@core/catalogue/find-records';
 import { brokenGates, wayBack } from '@core/fitting/order';
 import { makeSheet } from '@core/fitting/sheet';
-import { RULES } from '@core/house/rules';
+import { SHIPPED_POLICY } from '@core/policy/policy';
 import { readFileSync } from 'node:fs';
 import { serve, stop } from '../server/serve';
 import { compare, medianMs, type Row } from './measure';
@@ -15,7 +15,7 @@ export async function sheetBench(root: string): Promise<Row[]> {
   const cat = catalogueOf(demoPack());
   const v = cat.variants.get('TE47-MOOR/A')!;
   const stages = stagesFor(cat, v.layout!);
-  const sheet = makeSheet(cat, v, stages, RULES);
+  const sheet = makeSheet(cat, v, stages, SHIPPED_POLICY);
   const done = sheet.steps.map((s) => s.id);
   const gates = [...sheet.gates, ...sheet.gates.slice(0, 150 - sheet.gates.length)];
   const performed = { done: [...done].reverse(), skipped: new Set<string>() };
@@ -23,7 +23,7 @@ export async function sheetBench(root: string): Promise<Row[]> {
   const rows: Row[] = [
     compare(
       `Sheet of ${done.length} steps, ${sheet.gates.length} gates built`,
-      () => makeSheet(cat, v, stages, RULES),
+      () => makeSheet(cat, v, stages, SHIPPED_POLICY),
       'writing it as JSON',
       copy,
       '< 10 ms',

@@ -2,7 +2,7 @@ import { must, nth } from '@core/quantity/must';
 import { CAUSES, inputsOf, weighedFindings } from '@core/cause/cause-data';
 import type { Catalogue } from '@core/catalogue/find-records';
 import { PLACED_ON } from '@core/facts/place';
-import { fileFact, type NewFact, strikeFact } from '@core/facts/change';
+import { fileFact, type NewFact, retractFact } from '@core/facts/change';
 import type { Author, Fact, FactValue } from '@core/facts/fact';
 import { type Observable, optionsOf, type Registry } from '@core/facts/observable';
 import { needsThing } from '@core/facts/registry';
@@ -91,7 +91,7 @@ export function anyCase(seed: number, length: number, registry: Registry, cat: C
   const weighed = all.filter((o) => WEIGHED.has(o.key));
   for (let k = 0; k < length; k++) {
     if (random() < 0.08 && facts.length > 2) {
-      facts.push(strikeFact(must(pick(random, facts.slice(2))), author, facts));
+      facts.push(retractFact(must(pick(random, facts.slice(2))), author, facts));
       continue;
     }
     const o = must(pick(random, random() < 0.5 ? weighed : all));

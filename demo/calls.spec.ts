@@ -12,14 +12,14 @@ describe('calls of the demo', () => {
   });
 
   it('are at least twenty messages, and a question about every engine whose answer stands on facts that are there', () => {
-    expect(calls.heads.length).toBeGreaterThanOrEqual(20);
+    expect(calls.summaries.length).toBeGreaterThanOrEqual(20);
     const asked = calls.facts.filter((f) => f.key === 'call.asked');
     expect(asked.length).toBeGreaterThanOrEqual(12);
     for (const f of asked)
       for (const key of f.value as string[])
         expect((QUESTIONS as readonly string[]).includes(key)).toBeTrue();
     expect(
-      calls.heads
+      calls.summaries
         .filter((h) => h.engine)
         .map((h) => h.engine)
         .sort(),

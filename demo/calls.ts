@@ -1,9 +1,9 @@
 import type { Advice } from '@core/advice/advice';
-import { advise, askedOf } from '@core/advice/advise';
+import { advise, questionsAsked } from '@core/advice/advise';
 import { answersFor } from '@core/answer/answers';
 import { thingWords } from '@core/answer/things';
 import { METRIC } from '@core/facts/read-value';
-import { type Head, headOf } from '@core/answer/head';
+import { type CaseSummary, summaryOf } from '@core/answer/case-summary';
 import { registryFor, worldOf } from '@core/answer/world';
 import { catalogueOf } from '@core/catalogue/find-records';
 import { fileFacts, type NewFact } from '@core/facts/change';
@@ -41,7 +41,7 @@ export type Telling = {
   asked: Readonly<Record<Advice['asked'], string>>;
 };
 const voiceOf = (a: ReturnType<typeof answersFor>) => ({
-  house: METRIC,
+  notation: METRIC,
   cat: WORLD.catalogue,
   registry: registryFor(WORLD),
   thing: (t: string) => thingWords(a.things, t),
@@ -52,7 +52,7 @@ function told(facts: readonly Fact[], id: string, author: Author, today: string,
   const state = reduce(facts);
   const a = answersFor(WORLD, state);
   const voice = voiceOf(a);
-  const entries = askedOf(state)
+  const entries = questionsAsked(state)
     .map((asked) => advise(asked, { world: WORLD, state, a, today }))
     .filter((x) => x.standing !== 'open')
     .map(
@@ -78,7 +78,7 @@ const waiting = () => {
 
 const WORLD = worldOf(catalogueOf(demoPack()));
 
-export type Calls = { format: 'hollow-sprocket-demo-calls'; facts: Fact[]; heads: Head[] };
+export type Calls = { format: 'hollow-sprocket-demo-calls'; facts: Fact[]; summaries: CaseSummary[] };
 
 /**
  * Calls and messages of the weeks before: each case holds its message word for word; of one of every engine the facts were
@@ -89,7 +89,7 @@ export function demoCalls(say: Telling): Calls {
   const registry = registryFor(WORLD);
   const chosen = [...firstOfEach().map((m) => ({ ...m, unread: false })), ...waiting()];
   const facts: Fact[] = [];
-  const heads: Head[] = [];
+  const summaries: CaseSummary[] = [];
   chosen.forEach(({ text, unread }, i) => {
     const id = `demo-call-${i + 1}`;
     const day = addDays(FIRST_DAY, i * 2);
@@ -108,7 +108,7 @@ export function demoCalls(say: Telling): Calls {
       const read = readText(text, {
         catalogue,
         registry,
-        house: { dateOrder: 'dmy', units: {} },
+        notation: { dateOrder: 'dmy', units: {} },
         today: day,
       });
       if ('code' in read) throw new Error(`${id}: ${read.code}`);
@@ -129,7 +129,7 @@ export function demoCalls(say: Telling): Calls {
     const own = fileFacts(reduce([]), id, entries, author);
     if (!unread) own.push(...told(own, id, author, day, say));
     facts.push(...own);
-    heads.push(headOf(id, own, WORLD));
+    summaries.push(summaryOf(id, own, WORLD));
   });
-  return { format: 'hollow-sprocket-demo-calls', facts, heads };
+  return { format: 'hollow-sprocket-demo-calls', facts, summaries };
 }

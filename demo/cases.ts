@@ -1,5 +1,5 @@
 import { must } from '@core/quantity/must';
-import type { Author, Fact, FactValue, How } from '@core/facts/fact';
+import type { Author, Fact, FactValue, Provenance } from '@core/facts/fact';
 import { fileFact } from '@core/facts/change';
 import { reduce } from '@core/facts/state';
 import { sealing } from '@core/answer/sealing';
@@ -11,7 +11,7 @@ import { demoPack } from './catalogue';
 import { randomFrom } from '@core/quantity/random';
 import { weibullLife } from './random';
 
-type Row = [key: string, value: FactValue, how?: How, note?: string];
+type Row = [key: string, value: FactValue, how?: Provenance, note?: string];
 type Script = {
   id: string;
   tag: string;
@@ -221,7 +221,7 @@ function play(s: Script): Fact[] {
   const add = (
     key: string,
     value: FactValue,
-    how: How = 'reported',
+    how: Provenance = 'reported',
     note?: string,
     basis?: string[],
     about?: string,

@@ -9,7 +9,7 @@ import open from './data/procedures/open.json';
 import { FAMILIES, type FamilySketch, type VariantSketch } from './families';
 import { firstDesign, layoutsFor, secondDesign } from './layouts/drives';
 import { withSensors } from './layouts/sensors';
-import { jobsFor } from './jobs';
+import { jobSketches } from './jobs';
 import { partsFor } from './parts';
 
 const CODE: Record<Part['kind'], string> = {
@@ -130,7 +130,7 @@ function addVariant(rows: Rows, f: FamilySketch, v: VariantSketch, number: numbe
   for (const { number: n, kind, name, attributes, as } of mine)
     rows.parts.push({ number: n, kind, name, attributes, ...(as ? { as } : {}) });
   addKits(rows, v, id, number, mine);
-  for (const { takes, ...job } of jobsFor(v, stages)) {
+  for (const { takes, ...job } of jobSketches(v, stages)) {
     const part = mine.find((p) => p.as === takes);
     rows.jobs.push({
       variant: id,

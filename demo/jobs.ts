@@ -26,7 +26,7 @@ const OIL_SCREEN: JobSketch = {
 };
 
 /** What the job needs beyond the drive, with invented costs in Aldmere crowns (AC). */
-export function jobsFor(v: VariantSketch, stages: readonly Layout[]): JobSketch[] {
+export function jobSketches(v: VariantSketch, stages: readonly Layout[]): JobSketch[] {
   const belt = v.template.startsWith('belt');
   const pump = drivesPump(stages);
   const rear = stages.some((l) => l.end === 'rear');

@@ -59,7 +59,7 @@ test('a box with tensioner, belt and roller is examined in at most 25 actions', 
     if (thing === 'Tensioner') {
       // what the next looks destroy is read first
       await hand
-        .locator('hs-look-list')
+        .locator('hs-inspection-list')
         .getByRole('button', { name: /^Pointer, as found/ })
         .click();
       await hand.getByRole('textbox', { name: /^Pointer, as found/ }).fill('88');
@@ -68,7 +68,7 @@ test('a box with tensioner, belt and roller is examined in at most 25 actions', 
       await expect(hand.locator('[data-row="tensioner.pointer"][data-field=known]')).toBeVisible();
     }
     // one glance a place; what is measured is left for later
-    const open = hand.locator('hs-look-list li[data-field=lacks]');
+    const open = hand.locator('hs-inspection-list li[data-field=lacks]');
     for (let places = 0; places < 12 && (await left().isVisible()); places++) {
       const n = await open.count();
       await act('*');
@@ -104,7 +104,7 @@ test('a guide of which a piece is missing obliges to open the sump, at the part 
   await desk.open('/case/demo-2036/examine');
   await page.getByRole('tab', { name: /^Guide/ }).click();
   const guide = page.getByRole('tabpanel');
-  const look = (name: RegExp) => guide.locator('hs-look-list').getByRole('button', { name }).click();
+  const look = (name: RegExp) => guide.locator('hs-inspection-list').getByRole('button', { name }).click();
   await look(/^Mass of a new one/);
   const fresh = guide.getByRole('textbox', { name: /^Mass of a new one/ });
   await fresh.fill('80');

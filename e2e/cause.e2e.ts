@@ -109,7 +109,7 @@ test('a number is seen otherwise with its ground, moves the cases that stand on 
   await page.getByLabel('Here it is').fill('30');
   await page.getByLabel('On what ground').fill('Seven of our nine cases.');
   await page.getByLabel('On what ground').press('Enter');
-  await expect(page.getByText(/1 number by this house/)).toBeVisible();
+  await expect(page.getByText(/1 number of its own/)).toBeVisible();
   await page.getByRole('button', { name: 'Judge all cases again' }).press('Enter');
   const changed = page.getByRole('region', { name: 'What would change' });
   await expect(changed.getByRole('status')).toContainText(/[1-9]\d* of \d\d cases would read otherwise/);
@@ -117,13 +117,13 @@ test('a number is seen otherwise with its ground, moves the cases that stand on 
   expect((await new AxeBuilder({ page }).include('main').analyze()).violations.map((v) => v.id)).toEqual([]);
 
   const file = await desk.download(() =>
-    page.getByRole('button', { name: 'Take this house’s numbers out' }).press('Enter'),
+    page.getByRole('button', { name: 'Take own numbers out' }).press('Enter'),
   );
   expect(file.name).toBe('knowledge-changes.csv');
   await page.getByRole('button', { name: 'Take the last change back' }).press('Enter');
-  await expect(page.getByText(/number by this house/)).toHaveCount(0);
+  await expect(page.getByText(/number of its own/)).toHaveCount(0);
   await page.getByLabel('A file of changed numbers').setInputFiles(file.path);
-  await expect(page.getByText(/1 number by this house/)).toBeVisible();
+  await expect(page.getByText(/1 number of its own/)).toBeVisible();
   await page.reload();
-  await expect(page.getByText(/1 number by this house/)).toBeVisible();
+  await expect(page.getByText(/1 number of its own/)).toBeVisible();
 });

@@ -92,7 +92,7 @@ export class Desk {
   async look(thing: string, look: string): Promise<void> {
     await this.page.getByRole('tab', { name: new RegExp(`^${thing}`) }).click();
     await this.page
-      .locator('hs-look-list')
+      .locator('hs-inspection-list')
       .getByRole('button', { name: new RegExp(`^${look}`) })
       .click();
   }

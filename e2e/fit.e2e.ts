@@ -128,7 +128,7 @@ test('two printed torques that disagree are caught, and a house rule changes the
   await expect(page.getByRole('option', { name: /Turn by hand 2 turns/ })).toBeAttached();
 
   await page.locator('body').press('u');
-  const rules = page.getByRole('dialog', { name: 'House rules' });
+  const rules = page.getByRole('dialog', { name: 'Policy' });
   await rules.getByRole('group', { name: 'Turns by hand before checking' }).getByText('Four').click();
   expect(await problems(page, '.ant-modal')).toEqual([]);
   await page.keyboard.press('Escape');

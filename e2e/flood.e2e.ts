@@ -21,7 +21,7 @@ test('a megabyte pasted anywhere is refused in words, and kept', async ({ page }
   await complaint.fill('');
   await paste(complaint, long);
   await complaint.press('Control+Enter');
-  await expect(page.getByText(/signs; \d+ fit/).first()).toBeVisible();
+  await expect(page.getByText(/characters; \d+ fit/).first()).toBeVisible();
   expect(await size(complaint)).toBe(long.length);
   const line = page.getByLabel('Fact line');
   await paste(line, long);

@@ -54,8 +54,8 @@ test('a returned tensioner, from the call to a report that can be proved', async
   await desk.type('Pointer, as found', '-101');
   await desk.look('Tensioner', 'Setting key was turned');
   await desk.tile('Setting key was turned', 'Clockwise').click();
-  // one press goes on to the next look
-  await expect(page.locator('hs-look-list [aria-current=step]')).not.toContainText('Setting key');
+  // one press goes on to the next inspection
+  await expect(page.locator('hs-inspection-list [aria-current=step]')).not.toContainText('Setting key');
   await desk.look('Wheels', 'Rim climb marks on');
   await desk.choose('Rim climb marks on', 'Guide roller');
   await desk.look('Tensioner', 'Setting key was turned');
@@ -311,7 +311,7 @@ for (const [theme, density] of [
     await page.addInitScript((t) => localStorage.setItem('hs-theme', t), theme);
     await desk.open();
     await page.locator('body').press('h');
-    const house = page.getByRole('dialog', { name: 'House settings' });
+    const house = page.getByRole('dialog', { name: 'Settings' });
     await house.getByText(density, { exact: true }).click();
     const faults = async (view: string) =>
       (await new AxeBuilder({ page }).analyze()).violations.map(
@@ -372,7 +372,7 @@ test('a part is examined by letters alone, and a day is taken from the calendar'
   const desk = new Desk(page);
   await desk.open('/case/demo-2038/examine');
   await page.getByRole('tab', { name: /^Belt/ }).click();
-  const looks = page.locator('hs-look-list');
+  const looks = page.locator('hs-inspection-list');
   await looks.getByRole('button', { name: /^Tooth roots/ }).click();
   await expect(page.locator('#field-belt-roots')).toBeFocused();
   // the first tile's own letter, as it stands on it

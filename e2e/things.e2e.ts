@@ -22,7 +22,7 @@ test('two tensioners, a chain measured five times and a photograph go out in a b
   const desk = new Desk(page);
   await desk.open('/case/demo-2036/examine');
   const take = (name: RegExp) => page.getByRole('tab', { name }).click();
-  const look = (name: RegExp) => page.locator('hs-look-list').getByRole('button', { name });
+  const look = (name: RegExp) => page.locator('hs-inspection-list').getByRole('button', { name });
   const hand = page.getByRole('tabpanel');
   await page.getByRole('button', { name: 'Another tensioner' }).click();
   await page.getByLabel('Where the other tensioner belongs').fill('left');
@@ -102,7 +102,7 @@ test('two tensioners, a chain measured five times and a photograph go out in a b
   await desk2.line('tensioner left ext 7.6');
   await page2.getByRole('tab', { name: /^Chain/ }).click();
   await page2
-    .locator('hs-look-list')
+    .locator('hs-inspection-list')
     .getByRole('button', { name: /^Chain length/ })
     .click();
   await expect(page2.getByRole('img', { name: /^Mean of 5: 321\.70/ })).toBeVisible();

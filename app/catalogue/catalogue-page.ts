@@ -28,7 +28,7 @@ import { Commands } from '../commands/commands';
 import { Find } from '../data/find';
 import { PackExports } from '../commands/pack-exports';
 import { Segmented } from '../ui/segmented';
-import { State } from '../ui/state';
+import { StateCard } from '../ui/state';
 import { ImportPanel } from './import-panel';
 
 /** Height of a row and of the heading above them. */
@@ -38,7 +38,15 @@ const HEAD_PX = 34;
 /** The catalogue itself: find anything, look through any table, bring packs in and out. */
 @Component({
   selector: 'hs-catalogue-page',
-  imports: [NzButtonComponent, RouterLink, NzInputDirective, NzTableModule, ImportPanel, Segmented, State],
+  imports: [
+    NzButtonComponent,
+    RouterLink,
+    NzInputDirective,
+    NzTableModule,
+    ImportPanel,
+    Segmented,
+    StateCard,
+  ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './catalogue-page.html',
   styleUrl: './catalogue-page.less',

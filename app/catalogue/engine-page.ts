@@ -11,20 +11,20 @@ import {
 } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
-import type { Head } from '@core/answer/head';
+import type { CaseSummary } from '@core/answer/case-summary';
 import { driveGeometry } from '@core/answer/drive-answer';
 import { engineLeaf, type LeafDesign } from '@core/catalogue/leaf';
 import { sheetFor } from '@core/fitting/sheet';
-import { houseDay } from '@core/facts/read-value';
+import { writtenDay } from '@core/facts/read-value';
 import { Commands } from '../commands/commands';
 import { Cases } from '../data/cases';
 import { Clock } from '../data/clock';
-import { HouseStore } from '../data/house';
+import { DeskSettingsStore } from '../data/desk-settings';
 import { Packs } from '../data/packs';
 import { DriveDrawing } from '../ui/drive-drawing';
 import { drivePicture } from '../ui/drive-picture';
 import { isFreeKey } from '../ui/free-keys';
-import { State } from '../ui/state';
+import { StateCard } from '../ui/state';
 import { distance, percent } from '../messages/answers';
 import { list } from '../language/list';
 import { waitsWords } from '../messages/waits';
@@ -38,7 +38,7 @@ const INTERFERENCE = {
 /** One page of the catalogue: an engine with its designs side by side, kits, job, interval and cases. */
 @Component({
   selector: 'hs-engine-page',
-  imports: [NzButtonComponent, RouterLink, DriveDrawing, State],
+  imports: [NzButtonComponent, RouterLink, DriveDrawing, StateCard],
   changeDetection: ChangeDetectionStrategy.OnPush,
   host: { '(document:keydown.backspace)': 'backKey($event)' },
   templateUrl: './engine-page.html',
@@ -49,9 +49,9 @@ export class EnginePage {
   readonly code = input.required<string>();
   readonly kit = input<string>();
   protected readonly packs = inject(Packs);
-  private readonly heads = inject(Cases);
+  private readonly all = inject(Cases);
   private readonly clock = inject(Clock);
-  private readonly house = inject(HouseStore);
+  private readonly settings = inject(DeskSettingsStore);
   private readonly commands = inject(Commands);
   private readonly location = inject(Location);
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
@@ -125,7 +125,7 @@ export class EnginePage {
       of: j.of.length === all.length ? '' : ` (only ${list(j.of)})`,
     }));
   });
-  protected readonly cases = computed(() => this.heads.heads().filter((h) => h.engine === this.code()));
+  protected readonly cases = computed(() => this.all.summaries().filter((h) => h.engine === this.code()));
 
   constructor() {
     // What led here is in sight.
@@ -135,12 +135,12 @@ export class EnginePage {
     });
   }
 
-  protected state(h: Head): string {
+  protected state(h: CaseSummary): string {
     return waitsWords(h, this.clock.today());
   }
 
   protected distance(km: number): string {
-    return distance(km, this.house.house());
+    return distance(km, this.settings.notation());
   }
 
   protected begin(): void {
@@ -164,7 +164,7 @@ export class EnginePage {
   }
 
   private built({ variant: { built } }: LeafDesign): string {
-    const day = (d: string) => houseDay(d, this.house.house());
+    const day = (d: string) => writtenDay(d, this.settings.notation());
     const window = [built.from ? `from ${day(built.from)}` : '', built.to ? `to ${day(built.to)}` : '']
       .filter(Boolean)
       .join(' ');

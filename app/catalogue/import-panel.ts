@@ -3,7 +3,7 @@ import { NzProgressModule } from 'ng-zorro-antd/progress';
 import { NzTableModule } from 'ng-zorro-antd/table';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
 import { PackImports } from '../data/pack-imports';
-import { Say } from '../commands/say';
+import { Notices } from '../commands/notices';
 import { issueSentence } from '../messages/packs';
 import { FileButton } from '../ui/file-button';
 
@@ -115,7 +115,7 @@ import { FileButton } from '../ui/file-button';
 })
 export class ImportPanel {
   protected readonly imports = inject(PackImports);
-  private readonly words = inject(Say);
+  private readonly notices = inject(Notices);
   protected readonly sentences = computed(() => (this.imports.preview()?.issues ?? []).map(issueSentence));
 
   protected percent(done: number, total: number): number {
@@ -128,6 +128,6 @@ export class ImportPanel {
 
   protected async take(): Promise<void> {
     const id = await this.imports.take();
-    if (id) await this.words.say('success', `${id} is here. New cases answer with it.`);
+    if (id) await this.notices.say('success', `${id} is here. New cases answer with it.`);
   }
 }

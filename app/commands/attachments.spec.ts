@@ -7,7 +7,7 @@ import type { CaseDesk } from '../data/case-desk';
 import { Database } from '../data/database';
 import { closeDesk, failWrites, openDesk } from '../testing/demo-desk';
 import { Attachments, LARGEST_FILE } from './attachments';
-import { Say } from './say';
+import { Notices } from './notices';
 
 /** Keeps what was said instead of showing it. */
 class Heard {
@@ -34,7 +34,7 @@ describe('files attached to a case', () => {
 
   beforeEach(async () => {
     heard = new Heard();
-    desk = await openDesk(true, [{ provide: Say, useValue: heard }]);
+    desk = await openDesk(true, [{ provide: Notices, useValue: heard }]);
     files = TestBed.inject(Attachments);
     await desk.open('demo-2036');
   });

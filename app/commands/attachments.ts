@@ -9,7 +9,7 @@ import { FactRepository } from '../data/fact-repository';
 import { hashOf } from '../records/hash';
 import { troubleSentence } from '../data/store-trouble';
 import { download } from '../report/download';
-import { Say } from './say';
+import { Notices } from './notices';
 import { roomFor } from './storage-room';
 
 /** Largest file that is attached, bytes: a photograph or a capture of minutes. */
@@ -26,7 +26,7 @@ const pictureRefused = (name: string, why: 'format' | 'broken'): string =>
 export class Attachments {
   private readonly desk = inject(CaseDesk);
   private readonly repository = inject(FactRepository);
-  private readonly words = inject(Say);
+  private readonly notices = inject(Notices);
 
   /** Attaches files to the case in hand, or to a part of it. Each is filed for itself; what fails is told by name. What was kept comes back. */
   async attach(files: readonly File[], about?: string): Promise<FileRef[]> {
@@ -34,21 +34,21 @@ export class Attachments {
     for (const file of files) {
       const name = fileNameText(file.name);
       if (file.size > LARGEST_FILE) {
-        this.words.refuse(
+        this.notices.refuse(
           `${name} has ${Math.ceil(file.size / 1e6)} MB; a file may have ${Math.floor(LARGEST_FILE / 1e6)} MB. It was not attached.`,
         );
         continue;
       }
       const room = await roomFor(file.size, navigator.storage);
       if (room.kind === 'none') {
-        this.words.refuse(
+        this.notices.refuse(
           `${name} was not attached: the browser's store has ${room.freeMb} MB left. Export cases as bundles and remove them, or free space on this machine.`,
         );
         continue;
       }
       const clean = cleanPicture(new Uint8Array(await file.arrayBuffer()), file.type);
       if (clean.kind === 'refused') {
-        this.words.refuse(pictureRefused(name, clean.why));
+        this.notices.refuse(pictureRefused(name, clean.why));
         continue;
       }
       const { bytes } = clean;
@@ -56,7 +56,7 @@ export class Attachments {
       const blob = new Blob([bytes], { type: file.type });
       const kept = await this.repository.keepFile({ sha256: ref.hash, name, type: file.type, blob });
       if (!kept.ok) {
-        this.words.refuse(`${name} was not attached. ${troubleSentence(kept.error)}`);
+        this.notices.refuse(`${name} was not attached. ${troubleSentence(kept.error)}`);
         continue;
       }
       attached.push(ref);
@@ -69,12 +69,12 @@ export class Attachments {
         series: 'files',
       });
       if (clean.kind === 'picture' && clean.removed)
-        void this.words.say(
+        void this.notices.say(
           'info',
           `${name} is kept as it looks: all else in it, such as where it was taken, was left out.`,
         );
       if (room.kind === 'scarce')
-        void this.words.say(
+        void this.notices.say(
           'warning',
           `The browser's store has ${room.freeMb} MB left. Export cases as bundles before it is full.`,
         );
@@ -91,6 +91,6 @@ export class Attachments {
   async save(file: FileRef): Promise<void> {
     const blob = await this.blobOf(file);
     if (blob) download(file.name, blob);
-    else this.words.refuse(notHereWords(file.name));
+    else this.notices.refuse(notHereWords(file.name));
   }
 }

@@ -15,7 +15,7 @@ import { FactRepository } from '../data/fact-repository';
 import { hashOf } from '../records/hash';
 import { download } from '../report/download';
 import { Reports } from './reports';
-import { Say } from './say';
+import { Notices } from './notices';
 
 /** Cases out to open files. */
 @Injectable({ providedIn: 'root' })
@@ -24,7 +24,7 @@ export class CaseExports {
   private readonly desk = inject(CaseDesk);
   private readonly drafts = inject(Drafts);
   private readonly clock = inject(Clock);
-  private readonly words = inject(Say);
+  private readonly notices = inject(Notices);
   private readonly reports = inject(Reports);
 
   /** The case alone, as JSON. */
@@ -53,7 +53,7 @@ export class CaseExports {
     if (report) entries[BUNDLE.report] = report;
     download(`case-${view.tag}.zip`, new Blob([zipSync(entries, { level: 6 })], { type: 'application/zip' }));
     if (missing.length > 0)
-      void this.words.say(
+      void this.notices.say(
         'warning',
         `${missing.map((m) => m.name).join(', ')} ${missing.length === 1 ? 'is' : 'are'} not in this browser, and so not in the bundle. It says so.`,
         12_000,
@@ -79,7 +79,7 @@ export class CaseExports {
       }
     } catch (e) {
       if (unread.size > 0) pieces.push(rows([...unread.values()]));
-      this.words.refuse(
+      this.notices.refuse(
         `The records could not be read to their end (${e instanceof Error ? e.message : String(e)}). desk.json holds what could be; other cases may be missing from it.`,
       );
     }
@@ -94,7 +94,7 @@ export class CaseExports {
 
   private written(view: CaseView, beside: Parameters<typeof writeCaseFile>[4] = {}): CaseFile | undefined {
     if (!view.catalogue) {
-      this.words.refuse(
+      this.notices.refuse(
         'Its catalogue is not in this browser, so its file cannot carry it. Import the catalogue, or export the bare facts.',
       );
       return undefined;
@@ -107,7 +107,7 @@ export class CaseExports {
     const file = writeCaseFile(view.id, view.state.log, pack, this.clock.now(), beside);
     const size = json(file).length;
     if (size > LARGEST_FILE_OF_FACTS)
-      this.words.refuse(
+      this.notices.refuse(
         `The file of this case has ${Math.ceil(size / 1e6)} MB, and at most ${Math.floor(LARGEST_FILE_OF_FACTS / 1e6)} MB are read back. It is written all the same; send long texts as files instead.`,
       );
     return file;

@@ -1,6 +1,6 @@
 import { inject, Injectable, signal } from '@angular/core';
 import { Router } from '@angular/router';
-import { headOf } from '@core/answer/head';
+import { summaryOf } from '@core/answer/case-summary';
 import { worldOf } from '@core/answer/world';
 import { type Catalogue, catalogueOf } from '@core/catalogue/find-records';
 import { packId } from '@core/catalogue/version';
@@ -23,7 +23,7 @@ import { troubleSentence } from '../data/store-trouble';
 import { caseFileSentence } from '../messages/case-file';
 import { WorkerClient, type WorkerError } from '../threads/worker-client';
 import type { DeskCame, DeskCameError, IntakeJobs } from '../workers/intake.protocol';
-import { Say } from './say';
+import { Notices } from './notices';
 
 /** A file whose digest does not match, waiting for a word from the user. */
 export type Altered = { name: string; read: ReadCase; files: FileRecord[] };
@@ -38,7 +38,7 @@ export class CaseFiles {
   private readonly desk = inject(CaseDesk);
   private readonly packs = inject(Packs);
   private readonly drafts = inject(Drafts);
-  private readonly words = inject(Say);
+  private readonly notices = inject(Notices);
   private readonly router = inject(Router);
   private readonly work = inject(RecordWork);
   readonly altered = signal<Altered | undefined>(undefined);
@@ -71,10 +71,10 @@ export class CaseFiles {
     const came = await client.ask('case', { name, blob: file }, { signal });
     line.end();
     if (!came.ok) return this.unread(name, came.error);
-    if (!came.value.ok) return this.words.refuse(caseFileSentence(name, came.value.error));
+    if (!came.value.ok) return this.notices.refuse(caseFileSentence(name, came.value.error));
     const { read, files, refs, uncleaned } = came.value.value;
     if (uncleaned.length > 0)
-      void this.words.say(
+      void this.notices.say(
         'warning',
         `${list(uncleaned)} came with more than what draws ${uncleaned.length === 1 ? 'it' : 'them'}: where it was taken may be in it, and goes out again with the case.`,
       );
@@ -95,21 +95,21 @@ export class CaseFiles {
       progress: ({ done, of }) => line.done(done, of),
     });
     // Stopped as it was being written, it may be here all the same: the rack looks again.
-    if (!came.ok) this.repository.tell({ grown: [], heads: [], packs: [], extracts: [], allHeads: true });
+    if (!came.ok) this.repository.tell({ grown: [], summaries: [], packs: [], extracts: [], allHeads: true });
     if (!came.ok) return this.unread(name, came.error);
     if (!came.value.ok) {
-      if (came.value.error.code !== 'cut') this.words.refuse(deskFileSentence(name, came.value.error));
+      if (came.value.error.code !== 'cut') this.notices.refuse(deskFileSentence(name, came.value.error));
       return;
     }
     const { cases } = came.value.value;
-    this.repository.tell({ grown: cases, heads: [], packs: [], extracts: [], allHeads: true });
+    this.repository.tell({ grown: cases, summaries: [], packs: [], extracts: [], allHeads: true });
     this.rescued(name, came.value.value);
   }
 
   /** What was stopped was not done, and needs no word. */
   private unread(name: string, e: WorkerError): void {
     if (e.code !== 'cancelled')
-      this.words.refuse(`${name} could not be read: ${e.detail}. Nothing was changed; try again.`);
+      this.notices.refuse(`${name} could not be read: ${e.detail}. Nothing was changed; try again.`);
   }
 
   private rescued(name: string, { cases, left, drafts }: DeskCame): void {
@@ -119,7 +119,7 @@ export class CaseFiles {
       left.length === 0
         ? ''
         : ` ${left.length} of its facts cannot stand with the others of their case and were set aside; they can be exported as damaged records.`;
-    void this.words.say(
+    void this.notices.say(
       lost === '' ? 'success' : 'warning',
       `${name}: ${cases.length} cases are on the rack.${lost}`,
     );
@@ -146,7 +146,7 @@ export class CaseFiles {
   private async take(name: string, file: CaseFile, files: readonly FileRecord[]): Promise<boolean> {
     const merged = await this.merged(name, file.case, file.facts);
     if (!merged) return false;
-    const known = this.packs.heads().some((h) => h.id === packId(file.catalogue));
+    const known = this.packs.names().some((h) => h.id === packId(file.catalogue));
     const named = textOf(reduce(merged), 'case.catalogue');
     const catalogue = known ? await this.packs.forCase(file.case, named) : catalogueOf(file.catalogue);
     const extract = known ? undefined : { case: file.case, pack: file.catalogue };
@@ -159,14 +159,14 @@ export class CaseFiles {
   private async merged(name: string, id: string, facts: readonly Fact[]): Promise<Fact[] | undefined> {
     const stranger = await this.repository.foreign(facts);
     if (stranger) {
-      this.words.refuse(
+      this.notices.refuse(
         `${name} holds fact ${stranger.id}, which belongs to another case here. Nothing was changed.`,
       );
       return undefined;
     }
     const merged = mergeCase(await this.repository.factsOf(id), facts);
     if (merged.ok) return merged.value;
-    this.words.refuse(`${name} cannot be merged: ${mergeWords(merged.error)}. Nothing was changed.`);
+    this.notices.refuse(`${name} cannot be merged: ${mergeWords(merged.error)}. Nothing was changed.`);
     return undefined;
   }
 
@@ -177,9 +177,9 @@ export class CaseFiles {
   ): Promise<boolean> {
     const filed = await this.repository.add(addition, (id, all) => {
       const cat = catalogue(id);
-      return headOf(id, all, cat && worldOf(cat));
+      return summaryOf(id, all, cat && worldOf(cat));
     });
-    if (!filed.ok) this.words.refuse(`${name} was not taken in. ${troubleSentence(filed.error)}`);
+    if (!filed.ok) this.notices.refuse(`${name} was not taken in. ${troubleSentence(filed.error)}`);
     return filed.ok;
   }
 
@@ -192,7 +192,7 @@ export class CaseFiles {
       files > 0 && !isZip(name)
         ? ` Its facts point to ${files} ${files === 1 ? 'file' : 'files'}, which only a bundle brings along.`
         : '';
-    void this.words.say('success', `${name}: ${verified}${lacking}`);
+    void this.notices.say('success', `${name}: ${verified}${lacking}`);
   }
 }
 

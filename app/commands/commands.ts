@@ -4,11 +4,11 @@ import { Router } from '@angular/router';
 import type { NewFact } from '@core/facts/change';
 import { STATIONS, type Station } from '@core/facts/observable';
 import { Cases } from '../data/cases';
-import { HouseStore } from '../data/house';
-import { Say } from './say';
+import { DeskSettingsStore } from '../data/desk-settings';
+import { Notices } from './notices';
 
 /** Things that can be opened over the desk. */
-export type Overlay = 'palette' | 'keys' | 'house' | 'rules' | 'glossary' | undefined;
+export type OpenDialog = 'palette' | 'keys' | 'settings' | 'policy' | 'glossary' | undefined;
 export type Command = { name: string; key?: string; run: () => void };
 
 /** Everything that can be done by name or by key, in one place. */
@@ -17,9 +17,9 @@ export class Commands {
   private readonly router = inject(Router);
   private readonly injector = inject(Injector);
   private readonly cases = inject(Cases);
-  private readonly house = inject(HouseStore);
-  private readonly words = inject(Say);
-  readonly overlay = signal<Overlay>(undefined);
+  private readonly settings = inject(DeskSettingsStore);
+  private readonly notices = inject(Notices);
+  readonly overlay = signal<OpenDialog>(undefined);
   /** What was typed for the list by name while it was being fetched. */
   readonly typedAhead = signal('');
   /** The fact line is wanted; it takes this back when it has the focus. */
@@ -32,7 +32,7 @@ export class Commands {
   readonly making = signal(false);
 
   /** Closes what is opened over the desk, if it is still this. */
-  close(overlay: Overlay): void {
+  close(overlay: OpenDialog): void {
     if (this.overlay() === overlay) this.overlay.set(undefined);
   }
 
@@ -67,7 +67,7 @@ export class Commands {
     const desk = await this.desk();
     const fact = await desk.undo();
     const { CaseWords } = await import('./case-words');
-    await this.words.say(
+    await this.notices.say(
       'info',
       fact
         ? `Taken back: ${this.injector.get(CaseWords).of(fact)}`
@@ -77,7 +77,7 @@ export class Commands {
 
   async redo(): Promise<void> {
     const strike = await (await this.desk()).redo();
-    await this.words.say('info', strike ? 'Brought back.' : 'Nothing to bring back.');
+    await this.notices.say('info', strike ? 'Brought back.' : 'Nothing to bring back.');
   }
 
   /** Seals the case and makes its report, where the rules of settling allow it; else shows what they lack. */
@@ -89,7 +89,7 @@ export class Commands {
     if (objection) {
       this.station('settle');
       const { objectionWords } = await import('../messages/answers');
-      await this.words.say('warning', `Not yet: ${objectionWords(objection)}`, 8000);
+      await this.notices.say('warning', `Not yet: ${objectionWords(objection)}`, 8000);
       return;
     }
     const sealed = await desk.seal();
@@ -104,7 +104,7 @@ export class Commands {
       const { Reports } = await import('./reports');
       await this.injector.get(Reports).download();
     } catch (e) {
-      await this.words.say(
+      await this.notices.say(
         'error',
         `The report could not be made: ${e instanceof Error ? e.message : String(e)}. The case is kept; try again.`,
         20000,
@@ -141,15 +141,15 @@ export class Commands {
       { name: 'What causes are weighed by', key: 'k', run: () => void this.router.navigate(['/knowledge']) },
       { name: 'Open a case file', key: 'o', run: () => this.importAsked.update((n) => n + 1) },
       { name: 'Take every case out as one file', run: () => void this.exportDesk() },
-      { name: 'House settings', key: 'h', run: () => this.overlay.set('house') },
-      { name: 'House rules', key: 'u', run: () => this.overlay.set('rules') },
+      { name: 'Settings', key: 'h', run: () => this.overlay.set('settings') },
+      { name: 'Policy: what practitioners disagree on', key: 'u', run: () => this.overlay.set('policy') },
       {
         name: 'Light or dark',
         key: 'd',
-        run: () => this.house.setTheme(this.house.theme() === 'dark' ? 'light' : 'dark'),
+        run: () => this.settings.setTheme(this.settings.theme() === 'dark' ? 'light' : 'dark'),
       },
-      { name: 'Rack: whole or narrow', key: '[', run: () => this.house.flip('rack') },
-      { name: 'Tape: whole or narrow', key: ']', run: () => this.house.flip('tape') },
+      { name: 'Rack: whole or narrow', key: '[', run: () => this.settings.flip('rack') },
+      { name: 'Tape: whole or narrow', key: ']', run: () => this.settings.flip('tape') },
       { name: 'Glossary: what the words mean', key: 'g', run: () => this.overlay.set('glossary') },
       { name: 'Keys', key: '?', run: () => this.overlay.set('keys') },
       { name: 'Find by name', key: 'Ctrl+K', run: () => this.overlay.set('palette') },

@@ -3,14 +3,14 @@ import { inject, Injectable } from '@angular/core';
 import { type Layout, LayoutSchema } from '@core/drive/layout';
 import { parseJson } from '@core/quantity/parse-json';
 import { download } from '../report/download';
-import { Say } from './say';
+import { Notices } from './notices';
 
 const LARGEST_LAYOUT = 2_000_000;
 
 /** Drives out as pictures and as open layout files, and in again. */
 @Injectable({ providedIn: 'root' })
 export class DriveFiles {
-  private readonly words = inject(Say);
+  private readonly notices = inject(Notices);
 
   /** The picture as it stands on the screen, with its colours written in, so that any program shows it alike. */
   svg(element: SVGSVGElement, name: string): void {
@@ -25,7 +25,7 @@ export class DriveFiles {
     try {
       await image.decode();
     } catch {
-      this.words.refuse('The picture could not be made here. Take it out as SVG instead.');
+      this.notices.refuse('The picture could not be made here. Take it out as SVG instead.');
       return;
     }
     const canvas = document.createElement('canvas');
@@ -34,7 +34,7 @@ export class DriveFiles {
     canvas.getContext('2d')?.drawImage(image, 0, 0, canvas.width, canvas.height);
     const blob = await new Promise<Blob | null>((done) => canvas.toBlob(done, 'image/png'));
     if (blob) download(`${name}.png`, blob);
-    else this.words.refuse('The picture could not be made here. Take it out as SVG instead.');
+    else this.notices.refuse('The picture could not be made here. Take it out as SVG instead.');
   }
 
   json(layout: Layout): void {
@@ -48,7 +48,7 @@ export class DriveFiles {
   /** Opens a layout file, its size looked at first: a drive of sixty wheels fits many times over. */
   async open(file: File): Promise<Layout | undefined> {
     if (file.size <= LARGEST_LAYOUT) return this.read(file.name, await file.text());
-    this.words.refuse(
+    this.notices.refuse(
       `${file.name} has ${Math.ceil(file.size / 1e6)} MB; a layout has at most ${LARGEST_LAYOUT / 1e6} MB. Nothing was changed.`,
     );
     return undefined;
@@ -57,7 +57,7 @@ export class DriveFiles {
   /** Reads a layout file; a fault is named with its place and nothing is taken. */
   read(name: string, text: string): Layout | undefined {
     const refuse = (why: string) => {
-      this.words.refuse(`${name}: ${why} Nothing was changed.`);
+      this.notices.refuse(`${name}: ${why} Nothing was changed.`);
       return undefined;
     };
     const parsed = parseJson(text);

@@ -3,14 +3,14 @@ import type { JobLine } from '@core/match/job-list';
 import type { LabelModel } from '../report/label';
 import type { OrderHead } from '../report/order-list';
 import { download } from '../report/download';
-import { Say } from './say';
-import { HouseStore } from '../data/house';
+import { Notices } from './notices';
+import { DeskSettingsStore } from '../data/desk-settings';
 
 /** Small papers: order list and service label. What sets them is fetched when one is wanted. */
 @Injectable({ providedIn: 'root' })
 export class Papers {
-  private readonly house = inject(HouseStore);
-  private readonly words = inject(Say);
+  private readonly settings = inject(DeskSettingsStore);
+  private readonly notices = inject(Notices);
 
   orderCsv(head: OrderHead, lines: readonly JobLine[]): Promise<void> {
     return this.guard(async () => {
@@ -35,7 +35,7 @@ export class Papers {
         import('../report/label'),
         import('../report/measure-text'),
       ]);
-      const svg = labelSvg(model, this.house.house(), await measureText());
+      const svg = labelSvg(model, this.settings.notation(), await measureText());
       if (as === 'svg') {
         download(`label-${tag}.svg`, new Blob([svg], { type: 'image/svg+xml' }));
         return;
@@ -58,7 +58,7 @@ export class Papers {
     try {
       await make();
     } catch (e) {
-      this.words.refuse(
+      this.notices.refuse(
         `The paper could not be made: ${e instanceof Error ? e.message : String(e)}. Nothing is lost; try again.`,
       );
     }

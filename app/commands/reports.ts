@@ -4,14 +4,14 @@ import { CaseDesk } from '../data/case-desk';
 import type { CaseView } from '../data/case-view';
 import { Clock } from '../data/clock';
 import { download } from '../report/download';
-import { VoiceService } from './voice';
+import { CaseSentences } from './case-sentences';
 
 /** Makes the printed report; the PDF library is fetched only when one is wanted. */
 @Injectable({ providedIn: 'root' })
 export class Reports {
   private readonly desk = inject(CaseDesk);
   private readonly clock = inject(Clock);
-  private readonly voice = inject(VoiceService);
+  private readonly sentences = inject(CaseSentences);
 
   /** Hands the report of the case in hand to the browser as a file. */
   async download(): Promise<void> {
@@ -32,7 +32,7 @@ export class Reports {
       view.state,
       view.answers,
       nameWorld(view.world),
-      this.voice.voice(),
+      this.sentences.voice(),
       this.desk.nameOf,
       this.clock.today(),
     );

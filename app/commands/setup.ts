@@ -2,7 +2,7 @@ import { inject, Injectable, Injector, signal } from '@angular/core';
 import { Cases } from '../data/cases';
 import { Drafts } from '../data/drafts';
 import { FactRepository } from '../data/fact-repository';
-import { HouseStore } from '../data/house';
+import { DeskSettingsStore } from '../data/desk-settings';
 import { Packs } from '../data/packs';
 import { troubleOf, troubleSentence } from '../data/store-trouble';
 
@@ -14,7 +14,7 @@ const BOXES = 'demo-boxes';
 @Injectable({ providedIn: 'root' })
 export class Setup {
   private readonly repository = inject(FactRepository);
-  private readonly house = inject(HouseStore);
+  private readonly settings = inject(DeskSettingsStore);
   private readonly drafts = inject(Drafts);
   private readonly cases = inject(Cases);
   private readonly packs = inject(Packs);
@@ -24,7 +24,7 @@ export class Setup {
 
   async start(): Promise<void> {
     try {
-      await Promise.all([this.cases.load(), this.house.load(), this.drafts.load()]);
+      await Promise.all([this.cases.load(), this.settings.load(), this.drafts.load()]);
       if ((await this.repository.setting('opened')) !== true) {
         if (await this.wantsDemo()) await this.loadDemo();
         await this.repository.keepSetting('opened', true);
@@ -86,8 +86,8 @@ export class Setup {
 
   /** Looks, once the rack is there, whether its heads say what today's knowledge says. */
   private async keepHeads(): Promise<void> {
-    const { HeadKeeper } = await import('../data/head-keeper');
-    await this.injector.get(HeadKeeper).check();
+    const { SummaryKeeper } = await import('../data/summary-keeper');
+    await this.injector.get(SummaryKeeper).check();
   }
 
   private async wantsDemo(): Promise<boolean> {

@@ -2,13 +2,13 @@ import { TestBed } from '@angular/core/testing';
 import { Router } from '@angular/router';
 import qrcode from 'qrcode-generator';
 import { factsOf, textOf } from '@core/facts/read';
-import { type Answered, writeCode } from '@core/fitting/sheet-code';
-import { askedOf, caseMark, checkOf, sheetDigest, type SheetReturn } from '@core/fitting/sheet-return';
+import { type SheetAnswers, writeCode } from '@core/fitting/sheet-code';
+import { sheetQuestions, caseMark, checkOf, sheetDigest, type SheetReturn } from '@core/fitting/sheet-return';
 import type { CaseDesk } from '../data/case-desk';
 import { closeDesk, openDesk, until } from '../testing/demo-desk';
 import { readQr } from './read-qr';
 import { SheetReturns } from './sheet-returns';
-import { TakeIn } from './take-in';
+import { Incoming } from './incoming';
 
 const CASE = 'demo-2036';
 
@@ -56,11 +56,11 @@ describe('a filled sheet at the door', () => {
           : { id: s.id, state: 'done', place: ++place },
       ),
     };
-    const steps: Answered[] = sheet.steps.map((s) => ({
+    const steps: SheetAnswers[] = sheet.steps.map((s) => ({
       state: went(s.id),
       values: (s.proof?.asks ?? []).map(() => undefined),
     }));
-    const code = writeCode({ sheet: rest.sheet, case: caseMark(CASE), steps }, askedOf(sheet.steps));
+    const code = writeCode({ sheet: rest.sheet, case: caseMark(CASE), steps }, sheetQuestions(sheet.steps));
     return { file: JSON.stringify({ ...rest, check: checkOf(rest) }), code };
   }
 
@@ -69,10 +69,10 @@ describe('a filled sheet at the door', () => {
     const picture = new File([await photo(code)], 'photo.png', { type: 'image/png' });
     const ways: (() => Promise<unknown>)[] = [
       () =>
-        TestBed.inject(TakeIn).files([
+        TestBed.inject(Incoming).files([
           new File([file], 'filled-sheet-2036.json', { type: 'application/json' }),
         ]),
-      () => TestBed.inject(TakeIn).text(code.toLowerCase()),
+      () => TestBed.inject(Incoming).text(code.toLowerCase()),
       () => TestBed.inject(SheetReturns).file(picture),
     ];
     for (const way of ways) {

@@ -5,7 +5,7 @@ import { CaseDesk } from '../data/case-desk';
 import { Cases } from '../data/cases';
 import { troubleSentence } from '../data/store-trouble';
 import { returnErrorWords } from '../messages/fitting';
-import { Say } from './say';
+import { Notices } from './notices';
 
 /** A filled fitting sheet comes back: as a file, a typed code, or a picture of the code. */
 @Injectable({ providedIn: 'root' })
@@ -13,7 +13,7 @@ export class SheetReturns {
   private readonly desk = inject(CaseDesk);
   private readonly cases = inject(Cases);
   private readonly router = inject(Router);
-  private readonly words = inject(Say);
+  private readonly notices = inject(Notices);
 
   /** Takes a text in; into the case that it is of, which is opened. Why it was refused, or nothing. */
   async text(text: string): Promise<string | undefined> {
@@ -22,7 +22,7 @@ export class SheetReturns {
       to === undefined
         ? undefined
         : this.cases
-            .heads()
+            .summaries()
             .find((h) => ('id' in to ? h.id === to.id : caseMark(h.id, to.mark.length) === to.mark));
     // A short mark fits more than one case of a busy desk: only the case that somebody opened for it is taken.
     if (to && 'mark' in to && isShortMark(to.mark) && this.desk.currentId() === undefined)
@@ -41,7 +41,7 @@ export class SheetReturns {
     if (!read.ok) return this.refused(read.error, home?.tag);
     const filed = await this.desk.fileAll(read.value.entries);
     if (!filed.ok) return troubleSentence(filed.error);
-    await this.words.say(
+    await this.notices.say(
       'success',
       `Filled sheet taken in: ${read.value.steps} steps, filed as told. Ctrl+Z takes all of it back.`,
     );

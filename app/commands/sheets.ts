@@ -7,21 +7,21 @@ import { jobsFor, kitOfJob } from '@core/answer/jobs';
 import type { NewFact } from '@core/facts/change';
 import { CaseDesk } from '../data/case-desk';
 import { Clock } from '../data/clock';
-import { HouseStore } from '../data/house';
+import { DeskSettingsStore } from '../data/desk-settings';
 import { troubleSentence } from '../data/store-trouble';
 import type { SheetPaper } from '../report/sheet-paper';
 import { WorkerClient } from '../threads/worker-client';
 import type { PaperJobs } from '../report/paper.protocol';
 import { download } from '../report/download';
-import { Say } from './say';
+import { Notices } from './notices';
 
 /** The fitting sheet leaves the house, on paper or for a telephone; that it did, and by which rules, is a fact. */
 @Injectable({ providedIn: 'root' })
 export class Sheets {
   private readonly desk = inject(CaseDesk);
   private readonly clock = inject(Clock);
-  private readonly house = inject(HouseStore);
-  private readonly words = inject(Say);
+  private readonly settings = inject(DeskSettingsStore);
+  private readonly notices = inject(Notices);
   private readonly client = new WorkerClient<PaperJobs>(
     () => new Worker(new URL('../report/paper.worker', import.meta.url), { type: 'module' }),
   );
@@ -48,7 +48,7 @@ export class Sheets {
       download(`fitting-sheet-${paper.tag}.pdf`, made.value);
       await this.sent('PDF');
     } else if (made.error.code !== 'cancelled')
-      this.words.refuse(`The sheet could not be set: ${made.error.detail}. Nothing was filed; try again.`);
+      this.notices.refuse(`The sheet could not be set: ${made.error.detail}. Nothing was filed; try again.`);
   }
 
   cancel(): void {
@@ -67,7 +67,7 @@ export class Sheets {
       download(`fitting-sheet-${paper.tag}.html`, new Blob([html], { type: 'text/html' }));
       await this.sent('for the telephone');
     } catch (e) {
-      this.words.refuse(
+      this.notices.refuse(
         `The sheet could not be made: ${e instanceof Error ? e.message : String(e)}. Nothing was filed; try again.`,
       );
     }
@@ -87,23 +87,23 @@ export class Sheets {
         design: a.variant.name,
         kit: kitOfJob(a)?.number ?? '',
         to: textOf(view.state, 'call.who') ?? '',
-        by: this.house.settings().by,
+        by: this.settings.settings().by,
         day: this.clock.today(),
       },
       a.sheet,
       a.drive.stages,
-      a.rules,
+      a.policy,
       jobsFor(view.catalogue, a.variant.id, a),
     );
   }
 
-  /** The sheet that was sent, and the house rules that shaped it: the case keeps them. */
+  /** The sheet that was sent, and the policy that shaped it: the case keeps them. */
   private async sent(how: string): Promise<void> {
     const a = this.desk.current()?.answers;
     if (!a?.sheet) return;
-    const rules: NewFact[] = has(must(this.desk.current()).state, 'case.rules') ? [] : [rulesEntry(a.rules)];
+    const rules: NewFact[] = has(must(this.desk.current()).state, 'case.rules') ? [] : [rulesEntry(a.policy)];
     const filed = await this.desk.fileAll([sentEntry(a.sheet, how), ...rules]);
-    if (filed.ok) await this.words.say('success', `Sheet sent (${how}): filed with its version.`);
-    else this.words.refuse(troubleSentence(filed.error));
+    if (filed.ok) await this.notices.say('success', `Sheet sent (${how}): filed with its version.`);
+    else this.notices.refuse(troubleSentence(filed.error));
   }
 }

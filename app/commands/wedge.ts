@@ -5,8 +5,8 @@ import { troubleSentence } from '../data/store-trouble';
 import { factWords } from '../messages/facts';
 import { list } from '../language/list';
 import { Commands } from './commands';
-import { Say } from './say';
-import { VoiceService } from './voice';
+import { Notices } from './notices';
+import { CaseSentences } from './case-sentences';
 
 /** Milliseconds between two keys of a device at most; no hand is as quick over a whole reading. */
 const QUICK = 25;
@@ -27,8 +27,8 @@ export class Wedge implements OnDestroy {
   private readonly document = inject(DOCUMENT);
   private readonly desk = inject(CaseDesk);
   private readonly commands = inject(Commands);
-  private readonly words = inject(Say);
-  private readonly voice = inject(VoiceService);
+  private readonly notices = inject(Notices);
+  private readonly sentences = inject(CaseSentences);
   private held: { keys: KeyboardEvent[]; timer: ReturnType<typeof setTimeout> | undefined } = {
     keys: [],
     timer: undefined,
@@ -71,7 +71,7 @@ export class Wedge implements OnDestroy {
       stop(e);
       this.drop();
       if (!this.take(text))
-        void this.words.say('warning', `“${text}” was scanned, and no field waits for it.`);
+        void this.notices.say('warning', `“${text}” was scanned, and no field waits for it.`);
       return;
     }
     // Capitals come with a key of their own before them, which ends no reading.
@@ -149,11 +149,11 @@ export class Wedge implements OnDestroy {
     if (!entries) return false;
     void this.desk.fileAll(entries).then((filed) => {
       if (filed.ok)
-        void this.words.say(
+        void this.notices.say(
           'success',
-          `From the label: ${list(filed.value.map((f) => factWords(f, this.voice.voice(), this.desk.nameOf)))}.`,
+          `From the label: ${list(filed.value.map((f) => factWords(f, this.sentences.voice(), this.desk.nameOf)))}.`,
         );
-      else this.words.refuse(troubleSentence(filed.error));
+      else this.notices.refuse(troubleSentence(filed.error));
     });
     return true;
   }

@@ -21,8 +21,8 @@ export class AlikeCases {
     keys: readonly string[],
   ): Promise<AlikeCase[]> {
     const numbers = of.numbers.map((n) => n.toLowerCase());
-    const heads = this.cases
-      .heads()
+    const summaries = this.cases
+      .summaries()
       .filter(
         (h) =>
           h.id !== of.id &&
@@ -30,7 +30,7 @@ export class AlikeCases {
       )
       .slice(0, LOOKED_AT);
     const out: AlikeCase[] = [];
-    for (const h of heads) {
+    for (const h of summaries) {
       const state = reduce(await this.repository.factsOf(h.id));
       const filed = filedObservables(state);
       if (keys.some((k) => filed.has(k))) out.push({ id: h.id, tag: h.tag, state });

@@ -1,7 +1,7 @@
 import { computed, effect, inject, Injectable, signal, untracked } from '@angular/core';
 import { applies } from '@core/answer/applies';
 import { groupsOf } from '@core/answer/groups';
-import { type Head, headFrom, headOf } from '@core/answer/head';
+import { type CaseSummary, summaryFrom, summaryOf } from '@core/answer/case-summary';
 import { nameIn, readContextOf } from '@core/answer/read-context';
 import { sealing } from '@core/answer/sealing';
 import { type NamedThing, thingWords } from '@core/answer/things';
@@ -14,7 +14,7 @@ import {
   type NewFact,
   ofOneAct,
   redoTarget,
-  strikeFact,
+  retractFact,
   undoTarget,
 } from '@core/facts/change';
 import type { Author, Fact } from '@core/facts/fact';
@@ -27,8 +27,8 @@ import { type CaseView, viewOf } from './case-view';
 import { Cases } from './cases';
 import { Clock } from './clock';
 import { FactRepository, type News } from './fact-repository';
-import { HouseStore } from './house';
-import { HouseRules } from './house-rules';
+import { DeskSettingsStore } from './desk-settings';
+import { DeskPolicy } from './desk-policy';
 import { Packs } from './packs';
 import type { StoreTrouble } from './store-trouble';
 
@@ -43,8 +43,8 @@ export class CaseDesk {
   private readonly cases = inject(Cases);
   private readonly packs = inject(Packs);
   private readonly clock = inject(Clock);
-  private readonly house = inject(HouseStore);
-  private readonly ruled = inject(HouseRules);
+  private readonly settings = inject(DeskSettingsStore);
+  private readonly ruled = inject(DeskPolicy);
   private readonly view = signal<CaseView | undefined>(undefined);
   /** Facts keep their identity as long as a case is open, so that what did not change is not computed again. */
   private known = new Map<string, Fact>();
@@ -62,12 +62,15 @@ export class CaseDesk {
 
   constructor() {
     this.repository.news$.subscribe((news) => this.hear(news));
-    // Under other house rules and other knowledge the case in hand reads otherwise at once, unless it keeps its own.
+    // Under other policy and other knowledge the case in hand reads otherwise at once, unless it keeps its own.
     effect(() => {
       const judging = this.ruled.judging();
       untracked(() => {
         const view = this.current();
-        if (view?.world && (view.world.rules !== judging.rules || view.world.knowledge !== judging.knowledge))
+        if (
+          view?.world &&
+          (view.world.policy !== judging.policy || view.world.knowledge !== judging.knowledge)
+        )
           this.view.set(viewOf(view.id, view.state.log, view.catalogue, judging));
       });
     });
@@ -119,7 +122,7 @@ export class CaseDesk {
 
   async strike(fact: Fact): Promise<Filed> {
     return this.extend(fact.case, (state, author) =>
-      state.aside.has(fact.id) ? [] : [strikeFact(fact, author, state.log)],
+      state.retracted.has(fact.id) ? [] : [retractFact(fact, author, state.log)],
     );
   }
 
@@ -144,7 +147,7 @@ export class CaseDesk {
     let target: Fact | undefined;
     const filed = await this.grow(() => (state, author) => {
       target = find(state, author.by);
-      return target ? byOneAct(ofOneAct(state, target).map((f) => strikeFact(f, author, state.log))) : [];
+      return target ? byOneAct(ofOneAct(state, target).map((f) => retractFact(f, author, state.log))) : [];
     });
     return filed.ok ? target : undefined;
   }
@@ -197,15 +200,15 @@ export class CaseDesk {
       this.view.set(right);
       this.loading.set(false);
     }
-    const head = this.headOf(right);
-    const kept = this.cases.heads().find((h) => h.id === head.id);
-    if (grown || canonical(kept) !== canonical(head))
-      void this.repository.keepHeads([{ head, facts: right.state.log.length }]);
+    const summary = this.summaryOf(right);
+    const kept = this.cases.summaries().find((h) => h.id === summary.id);
+    if (grown || canonical(kept) !== canonical(summary))
+      void this.repository.keepHeads([{ summary, facts: right.state.log.length }]);
   }
 
-  private headOf(view: CaseView): Head {
-    if (view.failure !== undefined) return headOf(view.id, view.state.log, view.world);
-    return headFrom(view.id, view.state, view.world, view.answers);
+  private summaryOf(view: CaseView): CaseSummary {
+    if (view.failure !== undefined) return summaryOf(view.id, view.state.log, view.world);
+    return summaryFrom(view.id, view.state, view.world, view.answers);
   }
 
   /** The facts of the case in hand as they are known already. */
@@ -229,13 +232,13 @@ export class CaseDesk {
   }
 
   author(): Author {
-    return { by: this.house.settings().by, now: () => this.clock.now(), newId: () => crypto.randomUUID() };
+    return { by: this.settings.settings().by, now: () => this.clock.now(), newId: () => crypto.randomUUID() };
   }
 
   /** What reading a typed value needs to know about the case in hand. */
   readonly readContext = computed<ReadContext>(() => {
     const view = this.current();
-    return readContextOf(view?.answers, view?.catalogue, this.house.house(), this.clock.today());
+    return readContextOf(view?.answers, view?.catalogue, this.settings.notation(), this.clock.today());
   });
 
   /** Can this be filed of a drive that is still possible? */

@@ -1,6 +1,6 @@
 import { inject, Injectable, signal } from '@angular/core';
-import { findHeads } from '@core/answer/find-heads';
-import type { Head } from '@core/answer/head';
+import { findSummaries } from '@core/answer/find-summaries';
+import type { CaseSummary } from '@core/answer/case-summary';
 import { Database } from './database';
 import { FactRepository } from './fact-repository';
 
@@ -9,15 +9,15 @@ import { FactRepository } from './fact-repository';
 export class Cases {
   private readonly database = inject(Database);
   private readonly repository = inject(FactRepository);
-  private readonly all = signal<readonly Head[]>([]);
-  readonly heads = this.all.asReadonly();
+  private readonly all = signal<readonly CaseSummary[]>([]);
+  readonly summaries = this.all.asReadonly();
   /** Id of the case in hand. */
   readonly currentId = signal<string | undefined>(undefined);
 
   constructor() {
     this.repository.news$.subscribe((news) => {
       if (news.allHeads) void this.load();
-      else this.put(news.heads);
+      else this.put(news.summaries);
     });
   }
 
@@ -33,12 +33,12 @@ export class Cases {
   }
 
   /** Cases whose facts hold everything typed, newest first. */
-  find(typed: string): readonly Head[] {
-    return findHeads(this.all(), typed);
+  find(typed: string): readonly CaseSummary[] {
+    return findSummaries(this.all(), typed);
   }
 
   /** The case that stands before or after another on the rack. */
-  beside(id: string | undefined, by: 1 | -1): Head | undefined {
+  beside(id: string | undefined, by: 1 | -1): CaseSummary | undefined {
     const all = this.all();
     const at = all.findIndex((h) => h.id === id);
     return all[(at + by + all.length) % all.length];
@@ -50,9 +50,9 @@ export class Cases {
     return String(last + 1);
   }
 
-  private put(heads: readonly Head[]): void {
-    if (heads.length === 0) return;
-    const fresh = new Map(heads.map((h) => [h.id, h]));
+  private put(summaries: readonly CaseSummary[]): void {
+    if (summaries.length === 0) return;
+    const fresh = new Map(summaries.map((h) => [h.id, h]));
     let promised = false;
     const kept = this.all().map((h) => {
       const now = fresh.get(h.id);
@@ -66,11 +66,11 @@ export class Cases {
 }
 
 /** Calls that were promised stand on top, the earliest first; then the newest case. */
-const rackOrder = (a: Head, b: Head): number => {
+const rackOrder = (a: CaseSummary, b: CaseSummary): number => {
   if (a.back !== b.back)
     return a.back === undefined ? 1 : b.back === undefined ? -1 : a.back < b.back ? -1 : 1;
   return newestFirst(a, b);
 };
 
-const newestFirst = (a: Head, b: Head): number =>
+const newestFirst = (a: CaseSummary, b: CaseSummary): number =>
   a.opened < b.opened ? 1 : a.opened > b.opened ? -1 : a.id < b.id ? 1 : -1;

@@ -1,6 +1,6 @@
 import * as z from 'zod';
 import '@core/quantity/plain-schemas';
-import type { Head } from '@core/answer/head';
+import type { CaseSummary } from '@core/answer/case-summary';
 import { PackSchema } from '@core/catalogue/pack';
 import { mergeCase } from '@core/facts/consistent';
 import { type Fact, FactSchema, FileRefSchema } from '@core/facts/fact';
@@ -11,19 +11,19 @@ const DemoSchema = z.strictObject({
   format: z.literal('hollow-sprocket-demo'),
   pack: PackSchema,
   facts: z.array(FactSchema),
-  heads: z.array(z.custom<Head>((h) => typeof (h as { id?: unknown }).id === 'string')),
+  summaries: z.array(z.custom<CaseSummary>((h) => typeof (h as { id?: unknown }).id === 'string')),
 });
 
 const CallsSchema = z.strictObject({
   format: z.literal('hollow-sprocket-demo-calls'),
   facts: DemoSchema.shape.facts,
-  heads: DemoSchema.shape.heads,
+  summaries: DemoSchema.shape.summaries,
 });
 
 const BoxesSchema = z.strictObject({
   format: z.literal('hollow-sprocket-demo-boxes'),
   facts: DemoSchema.shape.facts,
-  heads: DemoSchema.shape.heads,
+  summaries: DemoSchema.shape.summaries,
   files: z.array(FileRefSchema),
 });
 
@@ -33,35 +33,38 @@ export async function addBoxes(
   content: unknown,
   fetchFile: (file: { hash: string; type: string }) => Promise<Blob | undefined>,
 ): Promise<boolean> {
-  const { facts, heads, files } = BoxesSchema.parse(content);
+  const { facts, summaries, files } = BoxesSchema.parse(content);
   for (const { hash, name, type } of files) {
     const blob = await fetchFile({ hash, type });
     if (!blob || !(await repository.keepFile({ sha256: hash, name, type, blob })).ok) return false;
   }
-  return (await repository.add(await joining(repository, facts, heads))).ok;
+  return (await repository.add(await joining(repository, facts, summaries))).ok;
 }
 
 /** Puts the calls and messages of the demo's earlier weeks into the records. */
 export async function addCalls(repository: FactRepository, content: unknown) {
-  const { facts, heads } = CallsSchema.parse(content);
-  return repository.add(await joining(repository, facts, heads));
+  const { facts, summaries } = CallsSchema.parse(content);
+  return repository.add(await joining(repository, facts, summaries));
 }
 
 /** Puts the demo scenario into the records. @param content the file that ships, as read */
 export async function addDemo(repository: FactRepository, content: unknown) {
-  const { pack, facts, heads } = DemoSchema.parse(content);
-  return repository.add({ ...(await joining(repository, facts, heads)), packs: [pack] });
+  const { pack, facts, summaries } = DemoSchema.parse(content);
+  return repository.add({ ...(await joining(repository, facts, summaries)), packs: [pack] });
 }
 
 /** What of the demo can join what is here: a case of it that an earlier make left with other facts stays as it is. */
 async function joining(
   repository: FactRepository,
   facts: readonly Fact[],
-  heads: readonly Head[],
-): Promise<Pick<Addition, 'facts' | 'heads'>> {
+  summaries: readonly CaseSummary[],
+): Promise<Pick<Addition, 'facts' | 'summaries'>> {
   const byCase = new Map<string, Fact[]>();
   for (const f of facts) byCase.set(f.case, [...(byCase.get(f.case) ?? []), f]);
   const joins = new Set<string>();
   for (const [id, own] of byCase) if (mergeCase(await repository.factsOf(id), own).ok) joins.add(id);
-  return { facts: facts.filter((f) => joins.has(f.case)), heads: heads.filter((h) => joins.has(h.id)) };
+  return {
+    facts: facts.filter((f) => joins.has(f.case)),
+    summaries: summaries.filter((h) => joins.has(h.id)),
+  };
 }

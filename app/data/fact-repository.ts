@@ -1,6 +1,6 @@
 import { inject, Injectable, type OnDestroy, signal } from '@angular/core';
 import { type Observable, Subject } from 'rxjs';
-import type { Head } from '@core/answer/head';
+import type { CaseSummary } from '@core/answer/case-summary';
 import type { Pack } from '@core/catalogue/pack';
 import { must } from '@core/quantity/must';
 import { packId } from '@core/catalogue/version';
@@ -10,17 +10,17 @@ import { type Result, ok } from '@core/quantity/result';
 import { type Damaged, mergeWords, whyUnfit } from '../records/damaged';
 import { Database } from './database';
 import { putPack } from '../records/pack-records';
-import { LEFT_OVER } from '../records/lay-out';
-import { type FileRecord, ofCase, putHeads } from '../records/records';
-import { soundOf, standingOf } from '../records/sound';
+import { LEFT_OVER } from '../records/upgrade-layout';
+import { type FileRecord, ofCase, putSummaries } from '../records/records';
+import { validFacts, standingOf } from '../records/valid-facts';
 import { type StoreTrouble, Unfit } from './store-trouble';
 import { WriteQueue } from './write-queue';
 
-/** What was written, by this window or another: heads of the cases that changed, packs and parts of packs that came. */
+/** What was written, by this window or another: summaries of the cases that changed, packs and parts of packs that came. */
 export type News = {
   /** Cases that got facts. */
   grown: readonly string[];
-  heads: readonly Head[];
+  summaries: readonly CaseSummary[];
   packs: readonly string[];
   extracts: readonly string[];
   /** A setting that windows share was written: read it again. */
@@ -30,8 +30,8 @@ export type News = {
   /** Another window wrote it. */
   elsewhere?: true;
 };
-/** Makes the head of a case from all of its facts. */
-export type HeadMaker = (caseId: string, facts: readonly Fact[]) => Head;
+/** Makes the summary of a case from all of its facts. */
+export type SummaryMaker = (caseId: string, facts: readonly Fact[]) => CaseSummary;
 /** What can be added at once: all or nothing. Facts and files whose ids are here already are left as they are. */
 export type Addition = {
   facts?: readonly Fact[];
@@ -39,14 +39,15 @@ export type Addition = {
   packs?: readonly Pack[];
   extract?: { case: string; pack: Pack } | undefined;
   /** Heads of cases that come whole, made already. */
-  heads?: readonly Head[];
+  summaries?: readonly CaseSummary[];
 };
 
 /** The browser's records of cases: read by case, only ever added to, in step between windows. */
 @Injectable({ providedIn: 'root' })
 export class FactRepository implements OnDestroy {
   private readonly database = inject(Database);
-  private readonly channel = new BroadcastChannel('hollow-sprocket-news');
+  /** Its number grows with the form of {@link News}: a window of an earlier make would not understand. */
+  private readonly channel = new BroadcastChannel('hollow-sprocket-news-2');
   private readonly newsSubject = new Subject<News>();
   private readonly writes = new WriteQueue(() => this.database.lost());
   private ended = false;
@@ -120,7 +121,7 @@ export class FactRepository implements OnDestroy {
       for (const f of fresh) await facts.add(f);
       if (fresh.length > 0) await tx.objectStore('behind').put(all.length, caseId);
       await tx.done;
-      if (fresh.length > 0) this.tell({ grown: [caseId], heads: [], packs: [], extracts: [] });
+      if (fresh.length > 0) this.tell({ grown: [caseId], summaries: [], packs: [], extracts: [] });
       return { all, fresh };
     });
   }
@@ -130,16 +131,16 @@ export class FactRepository implements OnDestroy {
    * cases that grew and brought none are made by `headFor` afterwards.
    */
   async add(
-    { facts = [], files = [], packs = [], extract, heads = [] }: Addition,
-    headFor?: HeadMaker,
-  ): Promise<Result<readonly Head[], StoreTrouble>> {
+    { facts = [], files = [], packs = [], extract, summaries = [] }: Addition,
+    headFor?: SummaryMaker,
+  ): Promise<Result<readonly CaseSummary[], StoreTrouble>> {
     const added = await this.writes.put(async () => {
       const db = await this.database.open();
       const stores = ['facts', 'heads', 'behind', 'files', 'packs', 'packRows', 'extracts'] as const;
       const tx = db.transaction(stores, 'readwrite', { durability: 'strict' });
       tx.done.catch(() => undefined);
       const store = tx.objectStore('facts');
-      const whole = new Set(heads.map((h) => h.id));
+      const whole = new Set(summaries.map((h) => h.id));
       const grown = new Map<string, readonly Fact[]>();
       for (const id of new Set(facts.map((f) => f.case))) {
         const stored = this.standing(await store.getAll(ofCase(id)));
@@ -157,7 +158,7 @@ export class FactRepository implements OnDestroy {
         grown.set(id, merged.value);
         if (!whole.has(id)) void tx.objectStore('behind').put(merged.value.length, id).catch(ignored);
       }
-      for (const h of heads) void tx.objectStore('heads').put(h).catch(ignored);
+      for (const h of summaries) void tx.objectStore('heads').put(h).catch(ignored);
       for (const f of files) void tx.objectStore('files').put(f).catch(ignored);
       const rows = {
         packs: (v: Parameters<Parameters<typeof putPack>[0]['packs']>[0]) =>
@@ -169,30 +170,31 @@ export class FactRepository implements OnDestroy {
       await tx.done;
       this.tell({
         grown: [...grown.keys()],
-        heads,
+        summaries,
         packs: packs.map(packId),
         extracts: extract ? [extract.case] : [],
       });
       return grown;
     });
     if (!added.ok) return added;
-    const late = [...added.value].filter(([id]) => headFor && !heads.some((h) => h.id === id));
-    const made = late.map(([id, all]) => ({ head: must(headFor)(id, all), facts: all.length }));
+    const late = [...added.value].filter(([id]) => headFor && !summaries.some((h) => h.id === id));
+    const made = late.map(([id, all]) => ({ summary: must(headFor)(id, all), facts: all.length }));
     if (made.length > 0) await this.keepHeads(made);
-    return ok([...heads, ...made.map((m) => m.head)]);
+    return ok([...summaries, ...made.map((m) => m.summary)]);
   }
 
   /**
    * Keeps heads, each made from so many facts. The rack shows them at once, here and in other windows; they are written after
    * that. Where more was filed meanwhile, what is kept of it is shown instead.
    */
-  keepHeads(made: readonly { head: Head; facts: number }[]): Promise<Result<true, StoreTrouble>> {
-    const show = (heads: readonly Head[]) => this.tell({ grown: [], heads, packs: [], extracts: [] });
-    show(made.map((m) => m.head));
+  keepHeads(made: readonly { summary: CaseSummary; facts: number }[]): Promise<Result<true, StoreTrouble>> {
+    const show = (summaries: readonly CaseSummary[]) =>
+      this.tell({ grown: [], summaries, packs: [], extracts: [] });
+    show(made.map((m) => m.summary));
     return this.writes.put(async () => {
       const tx = (await this.database.open()).transaction(['heads', 'behind'], 'readwrite');
       tx.done.catch(() => undefined);
-      const newer = await putHeads(tx.objectStore('heads'), tx.objectStore('behind'), made);
+      const newer = await putSummaries(tx.objectStore('heads'), tx.objectStore('behind'), made);
       await tx.done;
       if (newer.length > 0) show(newer);
       return true as const;
@@ -257,7 +259,7 @@ export class FactRepository implements OnDestroy {
       const made = make(await tx.store.get(key));
       if (made.ok) await tx.store.put(made.value, key);
       await tx.done;
-      if (made.ok) this.tell({ grown: [], heads: [], packs: [], extracts: [], setting: key });
+      if (made.ok) this.tell({ grown: [], summaries: [], packs: [], extracts: [], setting: key });
       return made;
     });
     return written.ok ? written.value : written;
@@ -281,7 +283,7 @@ export class FactRepository implements OnDestroy {
   }
 
   private sound(facts: readonly Fact[]): Fact[] {
-    return soundOf(facts, (d) => this.setAside(d));
+    return validFacts(facts, (d) => this.setAside(d));
   }
 }
 

@@ -31,7 +31,7 @@ export class PackImports {
       this.fail(taken.error.detail);
       return undefined;
     }
-    this.repository.tell({ grown: [], heads: [], packs: [taken.value], extracts: [] });
+    this.repository.tell({ grown: [], summaries: [], packs: [taken.value], extracts: [] });
     this.cancel();
     return taken.value;
   }

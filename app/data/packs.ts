@@ -8,7 +8,7 @@ import { getPack } from '../records/pack-records';
 import { PACK_SHAPE } from '../records/records';
 
 /** A pack by its name, without its rows. */
-export type PackHead = { id: string; name: string; version: string; issued: string };
+export type PackName = { id: string; name: string; version: string; issued: string };
 
 /** Catalogues of this browser. All are known by name; one is read when a case, or the screen, wants it. */
 @Injectable({ providedIn: 'root' })
@@ -20,12 +20,12 @@ export class Packs {
   private readonly inMemory = signal<ReadonlyMap<string, Catalogue>>(new Map());
 
   /** All packs, the one issued last first. */
-  readonly heads = signal<readonly PackHead[]>([]);
+  readonly names = signal<readonly PackName[]>([]);
   /** True once it is known which packs are here. */
   readonly known = signal(false);
   /** Catalogues that were read, by pack id. */
   readonly loaded = this.inMemory.asReadonly();
-  readonly newestId = computed(() => this.heads()[0]?.id);
+  readonly newestId = computed(() => this.names()[0]?.id);
   /** The catalogue that new cases answer with: the one issued last, once it is read. */
   readonly newest = computed<Catalogue | undefined>(() => this.loaded().get(this.newestId() ?? ''));
 
@@ -35,14 +35,14 @@ export class Packs {
 
   /** Reads the names of all packs; the newest itself is read in the background. */
   async load(): Promise<void> {
-    const found: PackHead[] = [];
+    const found: PackName[] = [];
     for (const r of await this.database.read((db) => db.getAll('packs'))) {
       const head = r.head as Partial<Pack> | undefined;
       if (typeof head?.name === 'string' && typeof head.version === 'string' && Array.isArray(r.chunks))
         found.push({ id: r.id, name: head.name, version: head.version, issued: head.issued ?? '' });
       else this.repository.setAside({ store: 'packs', id: r.id, why: 'it holds no catalogue', record: r });
     }
-    this.heads.set(found.sort(newerFirst));
+    this.names.set(found.sort(newerFirst));
     this.known.set(true);
     const [newest] = found;
     if (newest) void this.read(newest.id);
@@ -59,7 +59,7 @@ export class Packs {
 
   /** The catalogue that answers a case: the pack that it names, else the part of one that came with it, else the newest. */
   async forCase(caseId: string, named: string | undefined): Promise<Catalogue | undefined> {
-    if (named !== undefined && this.heads().some((h) => h.id === named)) return this.read(named);
+    if (named !== undefined && this.names().some((h) => h.id === named)) return this.read(named);
     const extract = this.extracts.get(caseId) ?? (await this.extractOf(caseId));
     if (extract) return extract;
     const newest = this.newestId();
@@ -90,7 +90,7 @@ export class Packs {
     const why = whyNoPack(pack);
     if (why !== undefined) {
       this.repository.setAside({ store: 'packs', id, why, record: pack });
-      this.heads.update((all) => all.filter((h) => h.id !== id));
+      this.names.update((all) => all.filter((h) => h.id !== id));
       this.reading.delete(id);
       return false;
     }
@@ -112,6 +112,6 @@ export class Packs {
 
   private async hear(news: News): Promise<void> {
     for (const id of news.extracts) this.extracts.delete(id);
-    if (news.packs.some((id) => !this.heads().some((h) => h.id === id))) await this.load();
+    if (news.packs.some((id) => !this.names().some((h) => h.id === id))) await this.load();
   }
 }

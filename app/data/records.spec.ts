@@ -4,19 +4,19 @@ import { demoPack } from '../../demo/catalogue';
 import { textOf, has, standing } from '@core/facts/read';
 import { packId } from '@core/catalogue/version';
 import { closeDesk, failWrites, openDesk, until, wake } from '../testing/demo-desk';
-import { headOf } from '@core/answer/head';
+import { summaryOf } from '@core/answer/case-summary';
 import { checkFacts } from '@core/facts/consistent';
 import type { Fact } from '@core/facts/fact';
 import { ofCase } from '../records/records';
 import { CaseDesk } from './case-desk';
 import { Cases } from './cases';
-import { HeadKeeper } from './head-keeper';
+import { SummaryKeeper } from './summary-keeper';
 import { Packs } from './packs';
 import { Database } from './database';
 import { DriveFiles } from '../commands/drive-files';
 import { FactRepository } from './fact-repository';
 import { Find } from './find';
-import { HouseSchema } from './house';
+import { DeskSettingsSchema } from './desk-settings';
 import { getPack, writePack } from '../records/pack-records';
 
 const rack = () => TestBed.inject(Cases);
@@ -31,13 +31,13 @@ describe('records', () => {
   it('are there again for the next opening, facts, heads and catalogue alike', async () => {
     const first = await openDesk();
     await first.open('demo-2036');
-    const [heads, log] = [rack().heads(), first.current()!.state.log];
+    const [summaries, log] = [rack().summaries(), first.current()!.state.log];
     const pack = (await newest()).pack;
     (await TestBed.inject(Database).open()).close();
     TestBed.resetTestingModule();
     const desk = await wake();
-    expect(rack().heads()).toEqual(heads);
-    expect(heads.length).toBe(6);
+    expect(rack().summaries()).toEqual(summaries);
+    expect(summaries.length).toBe(6);
     await desk.open('demo-2036');
     expect(desk.current()!.state.log).toEqual(log);
     expect((await newest()).pack).toEqual(pack);
@@ -51,7 +51,7 @@ describe('records', () => {
       rack()
         .find('brindle 9')
         .map((h) => h.id);
-    const keeper = TestBed.inject(HeadKeeper);
+    const keeper = TestBed.inject(SummaryKeeper);
     await keeper.check();
     // the facts are on the disk, and nothing came after them
     await desk.open(undefined);
@@ -65,9 +65,9 @@ describe('records', () => {
     expect(head()).toEqual([]);
     // a head of fewer facts than there are by now leaves it behind
     const old = rack()
-      .heads()
+      .summaries()
       .find((h) => h.id === 'demo-2041')!;
-    await repository.keepHeads([{ head: old, facts: 1 }]);
+    await repository.keepHeads([{ summary: old, facts: 1 }]);
     expect(await repository.behind()).toEqual(['demo-2041']);
     await keeper.check();
     await until(() => head().length === 1);
@@ -123,7 +123,7 @@ describe('records', () => {
       value: 'Brindle 7',
     };
     const world = desk.current()!.world;
-    await other.add({ facts: [fact] }, (id, all) => headOf(id, all, world));
+    await other.add({ facts: [fact] }, (id, all) => summaryOf(id, all, world));
     await until(() => textOf(desk.current()!.state, 'claim.number') === 'Brindle 7');
     expect(
       rack()
@@ -202,7 +202,7 @@ describe('the desk', () => {
     expect(view.tag).toBe('2045');
     expect(textOf(view.state, 'case.catalogue')).toBe('Marrowfen 2026.3');
     expect(view.answers?.engine?.code).toBe('TE16-CORM');
-    expect(rack().heads()[0]).toEqual(
+    expect(rack().summaries()[0]).toEqual(
       jasmine.objectContaining({ id: view.id, tag: '2045', engine: 'TE16-CORM', waits: 'identify' }),
     );
   });
@@ -213,7 +213,7 @@ describe('the desk', () => {
     expect((await desk.newCase()).ok).toBeFalse();
     mend();
     expect(desk.current()?.id).toBe('demo-2041');
-    expect(rack().heads().length).toBe(6);
+    expect(rack().summaries().length).toBe(6);
   });
 
   it('takes back and brings back one’s own last fact, and nobody else’s', async () => {
@@ -237,14 +237,14 @@ describe('the desk', () => {
     expect(desk.current()!.catalogue?.pack.version).toBe('2027.1');
     expect(
       rack()
-        .heads()
+        .summaries()
         .find((h) => h.id === 'demo-2041')?.world,
     ).toBe(packId(newer));
     await desk.file({ key: 'case.catalogue', value: before.state.log[1]!.value, how: 'decided' });
     const kept = desk.current()!;
     await desk.file({ key: 'vehicle.odometer', value: 1000, how: 'reported' });
     expect(desk.current()!.answers!.identification).toBe(kept.answers!.identification);
-    expect(desk.current()!.answers!.ran).not.toBe(kept.answers!.ran);
+    expect(desk.current()!.answers!.usage).not.toBe(kept.answers!.usage);
   });
 
   it('heads are what the facts make of them, through filing, taking back and making anew', async () => {
@@ -254,14 +254,14 @@ describe('the desk', () => {
     await desk.undo();
     expect(rack().find('squeals')).toEqual([]);
     await desk.file({ key: 'vehicle.odometer', value: 4711, how: 'reported' });
-    const right = rack().heads();
+    const right = rack().summaries();
     const db = await TestBed.inject(Database).open();
     await db.clear('heads');
     await rack().load();
-    expect(rack().heads()).toEqual([]);
-    expect(await TestBed.inject(HeadKeeper).rebuild()).toBeTrue();
-    await until(() => rack().heads().length === right.length);
-    expect(rack().heads()).toEqual(right);
+    expect(rack().summaries()).toEqual([]);
+    expect(await TestBed.inject(SummaryKeeper).rebuild()).toBeTrue();
+    await until(() => rack().summaries().length === right.length);
+    expect(rack().summaries()).toEqual(right);
   });
 
   it('finds in the newest catalogue as soon as its search is built', async () => {
@@ -295,8 +295,8 @@ describe('the desk', () => {
 
   it('knows a broken house record from a good one', () => {
     const good = { by: 'Ida', dateOrder: 'dmy', distance: 'km', density: 'bench' };
-    expect(HouseSchema.parse(good).labelStep).toBe(1000);
+    expect(DeskSettingsSchema.parse(good).labelStep).toBe(1000);
     for (const bad of [{ by: '' }, { distance: 'furlongs' }, { labelStep: 0 }, { colour: 'red' }])
-      expect(HouseSchema.safeParse({ ...good, ...bad }).success).toBeFalse();
+      expect(DeskSettingsSchema.safeParse({ ...good, ...bad }).success).toBeFalse();
   });
 });

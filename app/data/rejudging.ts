@@ -2,13 +2,13 @@ import { inject, Injectable, signal } from '@angular/core';
 import type { Change } from '@core/cause/changes';
 import type { DeskJobs } from '../workers/desk.protocol';
 import { WorkerClient } from '../threads/worker-client';
-import { HouseRules } from './house-rules';
+import { DeskPolicy } from './desk-policy';
 import type { RejudgeAnswer } from '../workers/rejudge-all';
 
 /** Judges every case again in a thread: what would be said otherwise with other numbers. */
 @Injectable({ providedIn: 'root' })
 export class Rejudging {
-  private readonly ruled = inject(HouseRules);
+  private readonly ruled = inject(DeskPolicy);
   private stop: AbortController | undefined;
   /** Cases done, while it goes on. */
   readonly done = signal<number | undefined>(undefined);

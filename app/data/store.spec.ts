@@ -14,13 +14,13 @@ import { Field } from '../entry/field';
 import { FactLine } from '../entry/fact-line';
 import { CaseDesk } from './case-desk';
 import { Cases } from './cases';
-import { HeadKeeper } from './head-keeper';
+import { SummaryKeeper } from './summary-keeper';
 import { Packs } from './packs';
 import { CaseFiles } from '../commands/case-files';
 import { Database } from './database';
 import { Drafts } from './drafts';
 import { FactRepository } from './fact-repository';
-import { LEFT_OVER } from '../records/lay-out';
+import { LEFT_OVER } from '../records/upgrade-layout';
 import { DATABASE, ofCase } from '../records/records';
 import { allStanding, has, standing } from '@core/facts/read';
 
@@ -282,7 +282,7 @@ describe('a damaged or foreign record', () => {
     TestBed.resetTestingModule();
     const desk = await wake();
     const repository = TestBed.inject(FactRepository);
-    expect(await TestBed.inject(HeadKeeper).rebuild()).toBeTrue();
+    expect(await TestBed.inject(SummaryKeeper).rebuild()).toBeTrue();
     await desk.open('demo-2041');
     expect(desk.current()!.answers?.engine).toBeDefined();
     expect(
@@ -292,9 +292,9 @@ describe('a damaged or foreign record', () => {
         .sort(),
     ).toEqual(['facts bad-1', 'facts bad-2', 'packs Broken 1']);
     // the new case answers with the newest pack, whose designs have lost their features
-    await until(() => TestBed.inject(Cases).heads().length === 7);
+    await until(() => TestBed.inject(Cases).summaries().length === 7);
     const aside = TestBed.inject(Cases)
-      .heads()
+      .summaries()
       .filter((h) => h.waits === 'set_aside');
     expect(aside.map((h) => h.id)).toEqual(['new-case']);
     await desk.open('new-case');
@@ -309,7 +309,7 @@ describe('a damaged or foreign record', () => {
     await files.open(fileOf('demo-2027', own('2027')));
     expect(
       TestBed.inject(Cases)
-        .heads()
+        .summaries()
         .map((h) => h.tag),
     ).toEqual(['2027']);
     const packs = TestBed.inject(Packs);
@@ -328,7 +328,7 @@ describe('a damaged or foreign record', () => {
     await TestBed.inject(CaseFiles).open(fileOf('thief', stolen));
     expect(
       TestBed.inject(Cases)
-        .heads()
+        .summaries()
         .some((h) => h.id === 'thief'),
     ).toBeFalse();
     const db = await TestBed.inject(Database).open();

@@ -15,9 +15,9 @@ import {
 } from '@angular/core';
 import { teethInMesh } from '@core/drive/strands';
 import type { DriveState } from '@core/drive/what-if';
-import { driveScene, type Scene, turnScene } from '../ui/drive-scene';
+import { driveScene, type DriveScene, turnScene } from '../ui/drive-scene';
 import { type Label, labelPlaces, stillFree } from '../ui/label-places';
-import { BenchStore } from './bench-store';
+import { DriveStore } from './drive-store';
 
 /** The sheet grows for its names, and they with it: so much more room each is given. */
 const ROOM_FOR_NAMES = 1.15;
@@ -39,12 +39,12 @@ export class DriveFigure {
   readonly title = input('');
   /** Pixels that it has: letters are sized by it. */
   private readonly size = signal({ width: 560, height: 440 });
-  protected readonly bench = inject(BenchStore);
+  protected readonly store = inject(DriveStore);
   private readonly svg = viewChild.required<ElementRef<SVGSVGElement>>('svg');
 
   /** What stands still is made once for a state; only what turns is made anew while the crank is turned. */
   protected readonly scene = computed(() => driveScene(this.state()));
-  protected readonly turned = computed(() => turnScene(this.state(), this.bench.driverDeg()));
+  protected readonly turned = computed(() => turnScene(this.state(), this.store.driverDeg()));
   protected readonly under = computed(() => {
     const g = this.ghost();
     return g ? driveScene(g) : undefined;
@@ -61,7 +61,7 @@ export class DriveFigure {
   /** Lines and letters keep their size on the screen while the sheet is zoomed. */
   protected readonly unit = computed(() => this.unitOf(this.box()));
   protected readonly callout = computed(() => {
-    const id = this.bench.lit();
+    const id = this.store.lit();
     const s = this.state();
     const i = s.layout.wheels.findIndex((w) => w.id === id);
     const w = s.layout.wheels[i];
@@ -77,14 +77,14 @@ export class DriveFigure {
     return { x: c.x, y: -c.y, lines };
   });
   /** Names where they lie on nothing, except of the wheel that is called out. */
-  private readonly places = linkedSignal<{ scene: Scene; unit: number }, Label[]>({
+  private readonly places = linkedSignal<{ scene: DriveScene; unit: number }, Label[]>({
     source: () => ({ scene: this.scene(), unit: this.unitOf(this.scene().box) * ROOM_FOR_NAMES }),
     computation: ({ scene: { named, obstacles }, unit }, before) =>
       before?.source.unit === unit && stillFree(before.value, named, obstacles)
         ? before.value
         : labelPlaces(named, obstacles, unit),
   });
-  protected readonly names = computed(() => this.places().filter((l) => l.id !== this.bench.lit()));
+  protected readonly names = computed(() => this.places().filter((l) => l.id !== this.store.lit()));
   constructor() {
     const watch = new ResizeObserver(([entry]) => {
       const { width, height } = must(entry).contentRect;
@@ -142,7 +142,7 @@ export class DriveFigure {
     const p = this.place(e);
     const c = nth(this.state().circles, 0);
     const turning = Math.hypot(p.x - c.x, p.y + c.y) < c.r + 12;
-    this.from = { ...p, turning, deg: this.bench.driverDeg() };
+    this.from = { ...p, turning, deg: this.store.driverDeg() };
     this.svg().nativeElement.setPointerCapture(e.pointerId);
   }
 
@@ -161,8 +161,8 @@ export class DriveFigure {
     if (by > 180) by -= 360;
     if (by < -180) by += 360;
     // y runs down on the screen: clockwise there is positive.
-    this.bench.driverDeg.set(from.deg + by * (this.state().layout.runs === 'cw' ? 1 : -1));
-    this.from = { ...from, x: p.x, y: p.y, deg: this.bench.driverDeg() };
+    this.store.driverDeg.set(from.deg + by * (this.state().layout.runs === 'cw' ? 1 : -1));
+    this.from = { ...from, x: p.x, y: p.y, deg: this.store.driverDeg() };
   }
 
   protected up(): void {

@@ -19,15 +19,15 @@ import { boxOf } from '../ui/drive-shapes';
 import { FileButton } from '../ui/file-button';
 import { Pick } from '../ui/pick';
 import { Segmented } from '../ui/segmented';
-import { State } from '../ui/state';
+import { StateCard } from '../ui/state';
 import { settingsSentence } from '../messages/drive';
-import { type Panel, PANEL_NAMES, type Part, partsOf } from './bench-parts';
-import { BenchStore } from './bench-store';
+import { type DrivePanel, PANEL_NAMES, type DrivePart, drivePartsOf } from './drive-parts';
+import { DriveStore } from './drive-store';
 import { DriveFigure } from './drive-figure';
 import { FaultFigure } from './fault-figure';
 import { EditPanel } from './panels/edit-panel';
 import { HeadsPanel } from './panels/heads-panel';
-import { HeatPanel } from './panels/heat-panel';
+import { DriveHeatPanel } from './panels/heat-panel';
 import { MarksPanel } from './panels/marks-panel';
 import { SettingPanel } from './panels/setting-panel';
 import { StrandsPanel } from './panels/strands-panel';
@@ -51,7 +51,7 @@ const WIDE = 1.3;
     NzTabsModule,
     FileButton,
     Pick,
-    State,
+    StateCard,
     DialField,
     DriveFigure,
     FaultFigure,
@@ -60,13 +60,13 @@ const WIDE = 1.3;
     MarksPanel,
     HeadsPanel,
     WearPanel,
-    HeatPanel,
+    DriveHeatPanel,
     ValvesPanel,
     StrandsPanel,
     TablePanel,
     EditPanel,
   ],
-  providers: [BenchStore],
+  providers: [DriveStore],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './drive-page.html',
   styleUrl: './drive-page.less',
@@ -77,7 +77,7 @@ const WIDE = 1.3;
   },
 })
 export class DrivePage {
-  protected readonly bench = inject(BenchStore);
+  protected readonly store = inject(DriveStore);
   protected readonly desk = inject(CaseDesk);
   private readonly files = inject(DriveFiles);
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
@@ -89,71 +89,71 @@ export class DrivePage {
   ] as const;
   protected readonly part = signal(0);
   protected readonly parts = computed(() => {
-    const layout = this.bench.layout();
-    return layout ? partsOf(layout, Object.keys(this.bench.what().nearerMm).length > 0) : [];
+    const layout = this.store.layout();
+    return layout ? drivePartsOf(layout, Object.keys(this.store.what().nearerMm).length > 0) : [];
   });
   protected readonly wide = computed(() => {
-    const made = this.bench.made();
+    const made = this.store.made();
     if (!made?.ok) return false;
     const { width, height } = boxOf(made.value.layout, made.value.circles);
     return width / height > WIDE;
   });
   protected readonly choices = computed(() => {
-    const own = this.bench.own();
-    const drives = this.bench.drives().map((d) => ({ key: d.id, wording: d.name }));
+    const own = this.store.own();
+    const drives = this.store.drives().map((d) => ({ key: d.id, wording: d.name }));
     return own ? [{ key: own.id, wording: own.name ?? own.id }, ...drives] : drives;
   });
   protected readonly stageNames = computed(() =>
-    this.bench.stages().map((s) => ({ key: s.layout.id, wording: s.layout.name ?? s.layout.id })),
+    this.store.stages().map((s) => ({ key: s.layout.id, wording: s.layout.name ?? s.layout.id })),
   );
-  protected readonly stageNow = computed(() => this.bench.stages()[this.bench.stageAt()]?.layout.id);
+  protected readonly stageNow = computed(() => this.store.stages()[this.store.stageAt()]?.layout.id);
   protected readonly trouble = computed(() => {
-    const [present, layout] = [this.bench.present(), this.bench.layout()];
+    const [present, layout] = [this.store.present(), this.store.layout()];
     return present && !present.ok && layout ? settingsSentence(layout, present.error) : '';
   });
   protected readonly title = computed(() => {
-    const s = this.bench.state();
+    const s = this.store.state();
     if (!s) return '';
     const reading = s.setting ? `, tensioner at ${s.setting.reading.toFixed(1)}` : '';
-    return `${s.layout.name ?? s.layout.id}, crank turned ${this.bench.driverDeg().toFixed(0)} degrees${reading}. All figures stand in the table.`;
+    return `${s.layout.name ?? s.layout.id}, crank turned ${this.store.driverDeg().toFixed(0)} degrees${reading}. All figures stand in the table.`;
   });
-  protected readonly other = computed(() => this.bench.kept()?.name ?? 'as made');
+  protected readonly other = computed(() => this.store.kept()?.name ?? 'as made');
   /** Degrees within two turns, as the slider shows them. */
-  protected readonly crank = computed(() => ((this.bench.driverDeg() % 720) + 720) % 720);
+  protected readonly crank = computed(() => ((this.store.driverDeg() % 720) + 720) % 720);
 
   protected press(e: KeyboardEvent): void {
     const target = e.target as HTMLElement;
     const typing = target.closest('input, textarea, nz-select') !== null;
-    if (e.ctrlKey && e.key.toLowerCase() === 'z' && !typing && this.bench.past().length > 0) {
-      this.bench.undo();
+    if (e.ctrlKey && e.key.toLowerCase() === 'z' && !typing && this.store.past().length > 0) {
+      this.store.undo();
       e.preventDefault();
       e.stopPropagation();
       return;
     }
     const own = 'nz-slider, nz-tabs-nav, nz-segmented, nz-collapse-panel, [role=listbox]';
     if (typing || target.closest(own) || e.ctrlKey || e.altKey || e.metaKey) return;
-    const tooth = 360 / (this.bench.layout()?.wheels[0]?.teeth ?? 20);
+    const tooth = 360 / (this.store.layout()?.wheels[0]?.teeth ?? 20);
     const by = { ArrowRight: 1, ArrowUp: 1, ArrowLeft: -1, ArrowDown: -1, PageUp: tooth, PageDown: -tooth }[
       e.key
     ];
-    if (by !== undefined) this.bench.driverDeg.update((d) => d + by * (e.shiftKey ? 10 : 1));
+    if (by !== undefined) this.store.driverDeg.update((d) => d + by * (e.shiftKey ? 10 : 1));
     else if (e.key === '+' || e.key === '=') this.zoom(1 / 1.25);
     else if (e.key === '-') this.zoom(1.25);
-    else if (e.key === 'Home') this.bench.driverDeg.set(0);
+    else if (e.key === 'Home') this.store.driverDeg.set(0);
     else return;
     e.preventDefault();
     e.stopPropagation();
   }
 
   /** Panels that were opened or closed by hand; of a part the first is open before. */
-  private readonly folded = signal<Partial<Record<Panel, boolean>>>({});
+  private readonly folded = signal<Partial<Record<DrivePanel, boolean>>>({});
 
   /** Only what is open is computed. */
-  protected isOpen(part: Part, panel: Panel): boolean {
+  protected isOpen(part: DrivePart, panel: DrivePanel): boolean {
     return this.folded()[panel] ?? part.panels[0] === panel;
   }
 
-  protected unfold(panel: Panel, open: boolean): void {
+  protected unfold(panel: DrivePanel, open: boolean): void {
     this.folded.update((f) => ({ ...f, [panel]: open }));
   }
 
@@ -184,17 +184,17 @@ export class DrivePage {
   }
 
   protected json(): void {
-    const layout = this.bench.layout();
+    const layout = this.store.layout();
     if (layout) this.files.json(layout);
   }
 
   protected toStage(id: string): void {
-    this.bench.pickStage(this.bench.stages().findIndex((s) => s.layout.id === id));
+    this.store.pickStage(this.store.stages().findIndex((s) => s.layout.id === id));
   }
 
   protected async picked([file]: readonly File[]): Promise<void> {
     const layout = file && (await this.files.open(file));
-    if (layout) this.bench.take(layout);
+    if (layout) this.store.take(layout);
   }
 
   private drawing(): SVGSVGElement | null {
@@ -202,6 +202,6 @@ export class DrivePage {
   }
 
   private fileName(): string {
-    return `drive-${this.bench.layout()?.id ?? 'own'}`;
+    return `drive-${this.store.layout()?.id ?? 'own'}`;
   }
 }

@@ -1,7 +1,7 @@
 import { num } from '@core/quantity/must';
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { isSafe, safeCrankRanges } from '@core/drive/valve-safety';
-import { BenchStore } from './bench-store';
+import { DriveStore } from './drive-store';
 
 /** Where over two turns of the crank no piston can reach an open valve, and where the crank stands now. */
 @Component({
@@ -70,15 +70,15 @@ import { BenchStore } from './bench-store';
   `,
 })
 export class ValveBand {
-  private readonly bench = inject(BenchStore);
+  private readonly store = inject(DriveStore);
   private readonly computed = computed(() => {
-    const g = this.bench.stages()[0]?.layout.valves;
+    const g = this.store.stages()[0]?.layout.valves;
     return g ? { g, safe: safeCrankRanges(g) } : undefined;
   });
   protected readonly band = computed(() => {
     const c = this.computed();
     if (!c) return undefined;
-    const at = (((this.bench.driverDeg() / this.bench.ratio()) % 720) + 720) % 720;
+    const at = (((this.store.driverDeg() / this.store.ratio()) % 720) + 720) % 720;
     const twice = [0, 360].flatMap((by) =>
       c.safe.ranges.map((r) => ({ from: r.fromDeg + by, to: r.toDeg + by })),
     );

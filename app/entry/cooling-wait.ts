@@ -8,7 +8,7 @@ import {
   signal,
 } from '@angular/core';
 import { readyTime } from '@core/drive/heat';
-import { coolingSentence, readyWords } from '../messages/drive-bench';
+import { coolingSentence, readyWords } from '../messages/drive-results';
 import { DialField } from '../ui/dial-field';
 
 /** Two readings of a cooling engine, and when it is cold enough to be set, with what the readings leave open. */

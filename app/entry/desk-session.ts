@@ -11,7 +11,7 @@ import type { State } from '@core/facts/state';
 import { CaseDesk, type Filed } from '../data/case-desk';
 import { Cases } from '../data/cases';
 import { Drafts } from '../data/drafts';
-import { HouseStore } from '../data/house';
+import { DeskSettingsStore } from '../data/desk-settings';
 import type { Session } from './session';
 
 const WHO = 'call.who';
@@ -23,7 +23,7 @@ export class DeskSession implements Session {
   private readonly desk = inject(CaseDesk);
   private readonly cases = inject(Cases);
   private readonly drafts = inject(Drafts);
-  private readonly house = inject(HouseStore);
+  private readonly settings = inject(DeskSettingsStore);
   readonly readOnly = false;
 
   observable(key: string): Observable | undefined {
@@ -43,11 +43,11 @@ export class DeskSession implements Session {
   }
 
   limit(key: string, about: string | undefined): CatalogueLimit | undefined {
-    const bench = this.desk.current()?.answers?.bench;
-    return bench?.things
+    const examination = this.desk.current()?.answers?.examination;
+    return examination?.things
       .filter((t) => t.about === about)
-      .flatMap((t) => t.looks)
-      .find((l) => l.look.key === key)?.limit;
+      .flatMap((t) => t.inspections)
+      .find((l) => l.inspection.key === key)?.limit;
   }
 
   readContext(): ReadContext {
@@ -55,11 +55,11 @@ export class DeskSession implements Session {
   }
 
   show(o: Observable, value: FactValue, u?: number): string {
-    return showValue(o, value, this.house.house(), this.desk.nameOf, u);
+    return showValue(o, value, this.settings.notation(), this.desk.nameOf, u);
   }
 
   unit(o: Observable): string {
-    return unitFor(o, this.house.house()) ?? '';
+    return unitFor(o, this.settings.notation()) ?? '';
   }
 
   thing(about: string | undefined): string {
@@ -79,7 +79,7 @@ export class DeskSession implements Session {
   private readonly callers = computed(() => [
     ...new Set(
       this.cases
-        .heads()
+        .summaries()
         .map((h) => h.who)
         .filter(Boolean),
     ),

@@ -12,15 +12,15 @@ import {
 import { NzInputDirective } from 'ng-zorro-antd/input';
 import { decideCause, recordFault } from '@core/answer/decide';
 import { declaring, type NewFact } from '@core/facts/change';
-import { type LineReading, offersFor, readDeclaration, readLine } from '@core/facts/fact-line';
+import { type LineReading, offersFor, readDeclaration, readFactLine } from '@core/facts/fact-line';
 import { type Observable, optionsOf } from '@core/facts/observable';
 import type { ReadError, ReadValue } from '@core/facts/read-value';
 import { showValue } from '@core/facts/show-value';
 import { CaseDesk } from '../data/case-desk';
 import { Commands } from '../commands/commands';
 import { Drafts, FACT_LINE } from '../data/drafts';
-import { HouseStore } from '../data/house';
-import { VoiceService } from '../commands/voice';
+import { DeskSettingsStore } from '../data/desk-settings';
+import { CaseSentences } from '../commands/case-sentences';
 import { troubleSentence } from '../data/store-trouble';
 import { decideSentence } from '../messages/answers';
 import { nameWords } from '../messages/facts';
@@ -98,10 +98,10 @@ import { plainText } from '@core/facts/value';
 })
 export class FactLine {
   private readonly desk = inject(CaseDesk);
-  private readonly house = inject(HouseStore);
+  private readonly settings = inject(DeskSettingsStore);
   private readonly drafts = inject(Drafts);
   private readonly commands = inject(Commands);
-  private readonly voice = inject(VoiceService).voice;
+  private readonly voice = inject(CaseSentences).voice;
   private readonly box = viewChild.required<ElementRef<HTMLInputElement>>('box');
   protected readonly typed = signal('');
   protected readonly at = signal(-1);
@@ -117,7 +117,7 @@ export class FactLine {
       .map((line) =>
         typeof line !== 'string'
           ? line
-          : readLine(
+          : readFactLine(
               line,
               this.desk.registry(),
               this.desk.readContext(),
@@ -168,7 +168,7 @@ export class FactLine {
         const value = showValue(
           observable,
           read.value.value,
-          this.house.house(),
+          this.settings.notation(),
           this.desk.nameOf,
           read.value.u,
         );

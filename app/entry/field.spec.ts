@@ -167,7 +167,7 @@ describe('a field without a desk', () => {
       possible: () => ({ has: undefined }),
       drive: () => undefined,
       readContext: () => ({
-        house: METRIC,
+        notation: METRIC,
         today: '2026-11-25',
         wheels: [],
         findRef: () => undefined,

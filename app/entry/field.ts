@@ -13,7 +13,7 @@ import {
 } from '@angular/core';
 import { NzAutocompleteModule } from 'ng-zorro-antd/auto-complete';
 import { NzInputDirective } from 'ng-zorro-antd/input';
-import type { Fact, FactValue, How } from '@core/facts/fact';
+import type { Fact, FactValue, Provenance } from '@core/facts/fact';
 import { slotKey } from '@core/facts/meaning';
 import { filedOf, rivalsOf, valueOf } from '@core/facts/read';
 import { whySilent } from '@core/facts/silence';
@@ -21,17 +21,17 @@ import { readValue, type ReadValue } from '@core/facts/read-value';
 import type { Filed } from '../data/case-desk';
 import { troubleSentence } from '../data/store-trouble';
 import { DatePick } from '../ui/date-pick';
-import type { Choice } from '../ui/letters';
+import type { TileChoice } from '../ui/letters';
 import { LimitStrip } from '../ui/limit-strip';
 import type { TilePicture } from '../ui/tile-drawing';
 import { Tiles } from '../ui/tiles';
 import { termIn } from '../messages/glossary';
 import { HOW_SHORT, readSentence } from '../messages/reading';
-import { helpFor, NONE, optionsFor, pickedOf, stripFor, valueOfTile } from './field-view';
+import { helpFor, NOTHING_TILE, optionsFor, pickedOf, stripFor, valueOfTile } from './field-view';
 import { focusNextLacking } from './next-field';
 import type { Session } from './session';
 
-const HOWS: readonly How[] = ['measured', 'seen', 'document', 'reported'];
+const HOWS: readonly Provenance[] = ['measured', 'seen', 'document', 'reported'];
 
 /**
  * Shows what stands of any observable in a session and takes a new value. Tiles file at one press, boxes at Enter; both
@@ -52,7 +52,7 @@ export class Field {
   readonly about = input<string>();
   /** What it stands in names the thing already. */
   readonly named = input(false);
-  /** How a grade is drawn, where it has a look. */
+  /** How a grade is drawn, where it has a picture. */
   readonly drawn = input<(observable: string, grade: string) => TilePicture | undefined>();
   /** Says that what stands in the box cannot be read, so that nothing beside it goes on judging. */
   readonly misread = output<boolean>();
@@ -89,7 +89,7 @@ export class Field {
   protected readonly isTiles = computed(() =>
     ['choice', 'several', 'wheels'].includes(this.observable()?.type.kind ?? ''),
   );
-  protected readonly options = computed((): readonly Choice[] => {
+  protected readonly options = computed((): readonly TileChoice[] => {
     const options = optionsFor(this.session(), this.observable());
     const drawn = this.drawn();
     return drawn ? options.map((o) => ({ ...o, picture: drawn(this.key(), o.key) })) : options;
@@ -129,7 +129,7 @@ export class Field {
 
   protected readonly error = signal('');
   protected readonly offers = signal<string[]>([]);
-  protected readonly known = linkedSignal<How>(
+  protected readonly known = linkedSignal<Provenance>(
     () => this.fact()?.how ?? this.observable()?.how ?? 'reported',
   );
   protected readonly howShort = computed(() => HOW_SHORT[this.known()]);
@@ -152,7 +152,7 @@ export class Field {
     if (o.type.kind === 'choice') {
       if (taken && fact) await this.filed(this.session().strike(fact));
       else if (await this.put({ value: valueOfTile(key) })) this.next();
-    } else if (key === NONE) {
+    } else if (key === NOTHING_TILE) {
       if (taken && fact) await this.filed(this.session().strike(fact));
       else await this.put({ value: [] });
     } else await this.toggle(key, !taken);

@@ -5,15 +5,15 @@ import { fileFacts } from '@core/facts/change';
 import { fittedAs } from '@core/fitting/fitted';
 import { makeSheet } from '@core/fitting/sheet';
 import { readReturn } from '@core/fitting/sheet-return';
-import { rulesWith } from '@core/house/rules';
+import { policyWith } from '@core/policy/policy';
 import { sheetHtml } from '../report/sheet-html';
 import { sheetPaper } from '../report/sheet-paper';
 
 const cat = catalogueOf(demoPack());
 const variant = cat.variants.get('TE16-CORM/A')!;
 const stages = stagesFor(cat, variant.layout!);
-const rules = rulesWith({ locking_tools: 'substitutes' });
-const sheet = makeSheet(cat, variant, stages, rules);
+const policy = policyWith({ locking_tools: 'substitutes' });
+const sheet = makeSheet(cat, variant, stages, policy);
 const head = { tag: '7', engine: 'E', design: 'D', kit: 'K', to: '', by: 'me', day: '2026-11-26' };
 
 /** The sheet as it lies on a telephone: its markup in this page, its script run once. */
@@ -39,12 +39,12 @@ describe('a sheet on a telephone', () => {
     if (!read.ok) throw new Error(read.error.code);
     let n = 0;
     const author = { by: 'T', now: () => new Date(++n).toISOString(), newId: () => `i${++n}` };
-    return fittedAs(sheet, reduce(fileFacts(home.state, 'case-7', read.value.entries, author)), rules)!;
+    return fittedAs(sheet, reduce(fileFacts(home.state, 'case-7', read.value.entries, author)), policy)!;
   };
 
   beforeAll(async () => {
     for (const k of kept()) localStorage.removeItem(k);
-    const paper = sheetPaper('case-7', head, sheet, stages, rules, []);
+    const paper = sheetPaper('case-7', head, sheet, stages, policy, []);
     const doc = new DOMParser().parseFromString(sheetHtml(paper, ''), 'text/html');
     host = document.createElement('div');
     host.append(...[...doc.body.childNodes].map((x) => document.importNode(x, true)));

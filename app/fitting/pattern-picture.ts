@@ -1,5 +1,5 @@
 import type { PatternOrder } from '@core/fitting/pattern';
-import type { Shape, StepPicture } from './step-picture';
+import type { StepShape, StepPicture } from './step-picture';
 
 /** Room of one bolt, mm. */
 const CELL = 40;
@@ -11,9 +11,9 @@ export function patternPicture(p: PatternOrder): StepPicture {
     y: (b.row + 0.5) * CELL,
   });
   const way = p.bolts.map(at);
-  const over: Shape[] = [
+  const over: StepShape[] = [
     { tag: 'path', is: 'arrow thin', d: way.map((q, i) => `${i === 0 ? 'M' : 'L'}${q.x} ${q.y}`).join('') },
-    ...p.bolts.flatMap((b): Shape[] => {
+    ...p.bolts.flatMap((b): StepShape[] => {
       const { x, y } = at(b);
       return [
         { tag: 'circle', is: 'smooth', x, y, r: CELL * 0.32 },

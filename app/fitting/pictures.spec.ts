@@ -6,17 +6,17 @@ import { safeCrankRanges, isSafe } from '@core/drive/valve-safety';
 import { recover } from '@core/fitting/recover';
 import { makeSheet } from '@core/fitting/sheet';
 import { valuesAt } from '@core/fitting/values';
-import { RULES } from '@core/house/rules';
+import { SHIPPED_POLICY } from '@core/policy/policy';
 import { recoveryPicture } from './recovery-picture';
-import { isDrawn, type Shape, stepPicture } from './step-picture';
+import { isDrawn, type StepShape, stepPicture } from './step-picture';
 import { LETTERS, shapesSvg, stampSvg } from './step-svg';
 
 const cat = catalogueOf(demoPack());
 const designs = [...cat.variants.values()].map((v) => {
   const stages = stagesFor(cat, v.layout!);
-  return { v, stages, sheet: makeSheet(cat, v, stages, RULES) };
+  return { v, stages, sheet: makeSheet(cat, v, stages, SHIPPED_POLICY) };
 });
-const figures = (s: Shape): number[] =>
+const figures = (s: StepShape): number[] =>
   s.tag === 'path'
     ? (s.d.match(/-?\d+(?:\.\d+)?/g) ?? []).map(Number)
     : s.tag === 'circle'
@@ -90,7 +90,7 @@ describe('the drive at a step, on every design of the catalogue', () => {
     let told = 0;
     for (const { v, stages } of designs) {
       const { valves } = stages[0]!.layout;
-      const text = valuesAt(stages, { stage: 0 }, RULES, NO_DESIGN).texts.safe;
+      const text = valuesAt(stages, { stage: 0 }, SHIPPED_POLICY, NO_DESIGN).texts.safe;
       expect(text === undefined)
         .withContext(v.id)
         .toBe(valves === undefined);
@@ -126,7 +126,7 @@ describe('the drive at a step, on every design of the catalogue', () => {
     const ways = designs.flatMap(({ stages }) => {
       const g = stages[0]!.layout.valves;
       const wheel = g?.valves[0]!.wheel ?? '';
-      const r = g && recover(g, { crankDeg: 70, cams: { [wheel]: 40 } }, RULES.leastRoomMm);
+      const r = g && recover(g, { crankDeg: 70, cams: { [wheel]: 40 } }, SHIPPED_POLICY.leastRoomMm);
       return r?.ok && r.value.moves.length > 1 ? [r] : [];
     });
     const [r] = ways;

@@ -1,5 +1,5 @@
 import type { Recovery } from '@core/fitting/recover';
-import type { Shape, StepPicture } from './step-picture';
+import type { StepShape, StepPicture } from './step-picture';
 
 const R = 30;
 const CELL = 96;
@@ -12,7 +12,7 @@ export function recoveryPicture(
   name: (wheel: string | undefined) => string,
 ): StepPicture {
   const sign = runs === 'cw' ? 1 : -1;
-  const over: Shape[] = r.moves.flatMap((m, i): Shape[] => {
+  const over: StepShape[] = r.moves.flatMap((m, i): StepShape[] => {
     const c = { x: (i + 0.5) * CELL, y: CELL * 0.46 };
     const scale = m.turn === 'cam' ? 0.5 : 1;
     const at = (deg: number, q: number) => {
@@ -28,7 +28,7 @@ export function recoveryPicture(
     return [
       { tag: 'circle', is: 'smooth', x: c.x, y: c.y, r: R },
       { tag: 'path', is: 'mark', d: `M${c.x} ${c.y - R - 6}L${c.x} ${c.y - R + 6}` },
-      ...safe.map((s): Shape => ({ tag: 'path', is: 'lit', d: arc(s.fromDeg, s.toDeg, R + 3) })),
+      ...safe.map((s): StepShape => ({ tag: 'path', is: 'lit', d: arc(s.fromDeg, s.toDeg, R + 3) })),
       { tag: 'path', is: 'arrow', d: arc(m.fromDeg, m.fromDeg + m.byDeg, R * 0.62) },
       { tag: 'path', is: 'mark', d: `M${c.x} ${c.y}L${at(m.fromDeg, R * 0.9)}` },
       { tag: 'path', is: 'arrow', d: `M${c.x} ${c.y}L${at(m.fromDeg + m.byDeg, R * 0.9)}` },

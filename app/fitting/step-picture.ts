@@ -12,7 +12,7 @@ import { beltPath, boxOf, fixed, shoeShape } from '../ui/drive-shapes';
 import { labelPlaces } from '../ui/label-places';
 
 /** One shape of a picture, in millimetres, y downwards, with the class that says what it is. */
-export type Shape =
+export type StepShape =
   | { tag: 'circle'; is: string; x: number; y: number; r: number }
   | { tag: 'path'; is: string; d: string }
   | { tag: 'text'; is: string; x: number; y: number; text: string };
@@ -20,9 +20,9 @@ export type Shape =
 export type StepPicture = {
   box: { x: number; y: number; width: number; height: number };
   textMm: number;
-  base: readonly Shape[];
-  loop: readonly Shape[];
-  over: readonly Shape[];
+  base: readonly StepShape[];
+  loop: readonly StepShape[];
+  over: readonly StepShape[];
   /** Name of the stage's still part: pictures of one stage share it. */
   baseId: string;
   /** In words, for those who do not see it. */
@@ -41,7 +41,7 @@ type Ground = {
   path: Path;
   box: StepPicture['box'];
   textMm: number;
-  base: readonly Shape[];
+  base: readonly StepShape[];
 };
 const grounds = new WeakMap<Layout, Ground | null>();
 
@@ -61,7 +61,7 @@ function makeGround(layout: Layout, circles: readonly Circle[], path: Path): Gro
   const textMm = TEXT_PX * unit;
   const { named, obstacles } = driveScene({ layout, circles, path });
   const names = labelPlaces(named, obstacles, unit);
-  const base: Shape[] = [];
+  const base: StepShape[] = [];
   layout.wheels.forEach((w, i) => {
     if (w.carrier && w.role === 'tensioner') return;
     base.push(...wheelShapes(layout, w, nth(circles, i)));
@@ -78,11 +78,11 @@ function makeGround(layout: Layout, circles: readonly Circle[], path: Path): Gro
   return { layout, circles, path, box, textMm, base };
 }
 
-function wheelShapes(layout: Layout, w: Layout['wheels'][number], c: Circle): Shape[] {
+function wheelShapes(layout: Layout, w: Layout['wheels'][number], c: Circle): StepShape[] {
   const r = w.teeth === undefined ? (w.outsideMm ?? c.r) : c.r - layout.toothMm / 2;
   const shoe = shoeShape(c, r);
   if (shoe) return [{ tag: 'path', is: 'shoe', d: shoe.d }];
-  const out: Shape[] = [
+  const out: StepShape[] = [
     { tag: 'circle', is: w.teeth === undefined ? 'smooth' : 'wheel', x: c.x, y: -c.y, r },
   ];
   if (w.markDeg !== undefined)
@@ -121,7 +121,7 @@ export function stepPicture(step: SheetStep, stages: readonly Stage[]): StepPict
   const ground = layout && groundOf(layout);
   if (!ground || !isDrawn(step)) return undefined;
   const now = nth(step.now.stages, step.spot.stage);
-  const over: Shape[] = [
+  const over: StepShape[] = [
     ...tensionerShapes(ground, now, step),
     ...touched(ground, step),
     ...shaftWords(ground, now, step),
@@ -146,7 +146,7 @@ function carrierDeg(carrier: Carrier, now: StageNow): number {
   return (set ? angleAtReading(carrier, window.nominal) : undefined) ?? carrier.startDeg;
 }
 
-function tensionerShapes({ layout, circles, textMm }: Ground, now: StageNow, step: SheetStep): Shape[] {
+function tensionerShapes({ layout, circles, textMm }: Ground, now: StageNow, step: SheetStep): StepShape[] {
   const index = tensionerIndex(layout);
   const w = layout.wheels[index];
   if (!w?.carrier || now.tensioner === 'off') return [];
@@ -174,10 +174,10 @@ function tensionerShapes({ layout, circles, textMm }: Ground, now: StageNow, ste
   return out;
 }
 
-function touched({ layout, circles }: Ground, step: SheetStep): Shape[] {
+function touched({ layout, circles }: Ground, step: SheetStep): StepShape[] {
   const is = step.on === undefined ? undefined : TOUCHED[step.on];
   if (!is) return [];
-  return layout.wheels.flatMap((w, i): Shape[] => {
+  return layout.wheels.flatMap((w, i): StepShape[] => {
     if (step.spot.wheel !== undefined ? step.spot.wheel !== i : !is(w, i)) return [];
     const c = nth(circles, i);
     const r = w.teeth === undefined ? (w.outsideMm ?? c.r) : c.r;
@@ -191,9 +191,9 @@ function touched({ layout, circles }: Ground, step: SheetStep): Shape[] {
 }
 
 /** What holds a shaft, or that it turns free, written in its wheel. */
-function shaftWords({ layout, circles, textMm }: Ground, now: StageNow, step: SheetStep): Shape[] {
+function shaftWords({ layout, circles, textMm }: Ground, now: StageNow, step: SheetStep): StepShape[] {
   const { lockedCrank, lockedCams, located } = step.now;
-  return layout.wheels.flatMap((w, i): Shape[] => {
+  return layout.wheels.flatMap((w, i): StepShape[] => {
     const words: string[] = [];
     if (i === 0 && w.role === 'crank') {
       if (lockedCrank) words.push('locked');
@@ -214,8 +214,8 @@ function shaftWords({ layout, circles, textMm }: Ground, now: StageNow, step: Sh
   });
 }
 
-function arrows({ layout, circles, textMm }: Ground, step: SheetStep): Shape[] {
-  const out: Shape[] = [];
+function arrows({ layout, circles, textMm }: Ground, step: SheetStep): StepShape[] {
+  const out: StepShape[] = [];
   if (step.sets?.includes('show-running')) {
     const c = nth(circles, 0);
     out.push(...turnArrow(c, c.r + textMm * 0.9, layout.runs, 'arrow', '', textMm));
@@ -249,7 +249,7 @@ function turnArrow(
   is: string,
   word: string,
   textMm: number,
-): Shape[] {
+): StepShape[] {
   const sign = sense === 'ccw' ? 1 : -1;
   const [from, to] = [90 - sign * 120, 90 + sign * 120];
   const at = (deg: number, q = r) => ({

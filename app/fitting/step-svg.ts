@@ -1,5 +1,5 @@
 import { fixed } from '../ui/drive-shapes';
-import type { Shape, StepPicture } from './step-picture';
+import type { StepShape, StepPicture } from './step-picture';
 
 /** How each kind of shape is painted on paper and on a phone. */
 const PAINT: Readonly<Record<string, string>> = {
@@ -25,7 +25,7 @@ export const PICTURE_CSS = [
 const esc = (s: string) => s.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/"/g, '&quot;');
 
 /** Shapes as SVG. `inline`: with their paint, for paper; else by class, for a page that has the stylesheet. */
-export function shapesSvg(shapes: readonly Shape[], textMm: number, inline: boolean): string {
+export function shapesSvg(shapes: readonly StepShape[], textMm: number, inline: boolean): string {
   return shapes
     .map((s) => {
       const style = s.is
@@ -64,7 +64,7 @@ const LARGER = 2.3;
 export function stampSvg(p: StepPicture, widthPt: number): string {
   const { x, y, width, height } = p.box;
   const shapes = [...p.base.filter((s) => s.tag !== 'text'), ...p.loop, ...p.over].map(
-    (s): Shape =>
+    (s): StepShape =>
       s.tag === 'text' ? { ...s, y: s.y + p.textMm * 0.45, text: LETTERS[s.text] ?? s.text } : s,
   );
   return `<svg xmlns="http://www.w3.org/2000/svg" width="${widthPt}" height="${fixed((widthPt * height) / width)}" viewBox="${fixed(x)} ${fixed(y)} ${fixed(width)} ${fixed(height)}">${shapesSvg(shapes, p.textMm * LARGER, true)}</svg>`;

@@ -3,10 +3,10 @@ import { NzButtonComponent } from 'ng-zorro-antd/button';
 import { CAUSES } from '@core/cause/cause-data';
 import { takingBack } from '@core/cause/changes';
 import { numbersOf } from '@core/cause/numbers';
-import { Say } from '../commands/say';
-import { HouseKnowledge } from '../data/house-knowledge';
+import { Notices } from '../commands/notices';
+import { OwnNumbers } from '../data/own-numbers';
 import { changeWords } from '../messages/knowledge';
-import { refusalWords } from './knowledge-voice';
+import { refusalWords } from './knowledge-sentences';
 
 /** Lines in sight. */
 const MOST = 40;
@@ -30,7 +30,7 @@ const MOST = 40;
       @if (more(); as n) {
         <p class="quiet">{{ n }} older; all of them are in the file.</p>
       }
-      @if (house.changes().length) {
+      @if (ownNumbers.changes().length) {
         <button nz-button nzSize="small" (click)="undo()">Take the last change back</button>
       }
     </section>
@@ -43,20 +43,22 @@ const MOST = 40;
   `,
 })
 export class HistoryPanel {
-  protected readonly house = inject(HouseKnowledge);
-  private readonly words = inject(Say);
+  protected readonly ownNumbers = inject(OwnNumbers);
+  private readonly notices = inject(Notices);
   readonly nameOf = input.required<(place: string) => string>();
   protected readonly lines = computed(() =>
-    [...this.house.changes()]
+    [...this.ownNumbers.changes()]
       .reverse()
       .slice(0, MOST)
       .map((c) => ({ name: this.nameOf()(c.place), words: changeWords(c, numbersOf(CAUSES).get(c.place)) })),
   );
-  protected readonly more = computed(() => Math.max(0, this.house.changes().length - MOST));
+  protected readonly more = computed(() => Math.max(0, this.ownNumbers.changes().length - MOST));
 
   /** A change back to what was before is one more line of the history: nothing of it is lost. */
   protected async undo(): Promise<void> {
-    const seen = await this.house.see(takingBack(this.house.changes(), 'The change before was taken back.'));
-    if (!seen.ok) this.words.refuse(refusalWords(seen.error));
+    const seen = await this.ownNumbers.see(
+      takingBack(this.ownNumbers.changes(), 'The change before was taken back.'),
+    );
+    if (!seen.ok) this.notices.refuse(refusalWords(seen.error));
   }
 }

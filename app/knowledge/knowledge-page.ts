@@ -14,27 +14,27 @@ import { CAUSES } from '@core/cause/cause-data';
 import { changeRows, holding, readChanges } from '@core/cause/changes';
 import { numbersOf } from '@core/cause/numbers';
 import { download } from '../report/download';
-import { Say } from '../commands/say';
-import { HouseKnowledge } from '../data/house-knowledge';
+import { Notices } from '../commands/notices';
+import { OwnNumbers } from '../data/own-numbers';
 import { writeCsv } from '../report/csv';
 import { FileButton } from '../ui/file-button';
-import { State } from '../ui/state';
-import { editionWords, fileSentence, placeWords, shareWords } from '../messages/knowledge';
+import { StateCard } from '../ui/state';
+import { editionWords, fileSentence, numberPlaceWords, shareWords } from '../messages/knowledge';
 import { HistoryPanel } from './history-panel';
 import { LifeCurve } from './life-curve';
 import { NumberRow } from './number-row';
 import { OwnCases } from './own-cases';
 import { RejudgePanel } from './rejudge-panel';
-import { WORDED, refusalWords, KnowledgeVoice } from './knowledge-voice';
+import { WORDED, refusalWords, KnowledgeSentences } from './knowledge-sentences';
 
-/** The numbers that causes are weighed by: each with its ground, to be seen otherwise by the house. */
+/** The numbers that causes are weighed by: each with its ground, to be seen otherwise by the ownNumbers. */
 @Component({
   selector: 'hs-knowledge-page',
   imports: [
     NzButtonComponent,
     NzInputDirective,
     FileButton,
-    State,
+    StateCard,
     NumberRow,
     LifeCurve,
     OwnCases,
@@ -46,9 +46,9 @@ import { WORDED, refusalWords, KnowledgeVoice } from './knowledge-voice';
   styleUrl: './knowledge-page.less',
 })
 export class KnowledgePage {
-  protected readonly house = inject(HouseKnowledge);
-  private readonly voice = inject(KnowledgeVoice).voice;
-  private readonly words = inject(Say);
+  protected readonly ownNumbers = inject(OwnNumbers);
+  private readonly voice = inject(KnowledgeSentences).voice;
+  private readonly notices = inject(Notices);
   /** Cause that is looked at, from the address. */
   readonly cause = input<string>();
   protected readonly chosen = linkedSignal(() => this.cause() ?? nth(WORDED.causes, 0).key);
@@ -58,8 +58,8 @@ export class KnowledgePage {
   /** Mechanism whose findings are in sight. */
   protected readonly shown = signal<string | undefined>(undefined);
 
-  private readonly numbers = computed(() => numbersOf(this.house.knowledge().causes));
-  private readonly held = computed(() => holding(this.house.changes()));
+  private readonly numbers = computed(() => numbersOf(this.ownNumbers.knowledge().causes));
+  private readonly held = computed(() => holding(this.ownNumbers.changes()));
   protected readonly edition = computed(() => editionWords(CAUSES.edition, this.held().size));
   protected readonly families = computed(() => {
     const wanted = this.typed().toLowerCase().split(/\s+/).filter(Boolean);
@@ -81,7 +81,7 @@ export class KnowledgePage {
   });
   protected readonly detail = computed(() => {
     const c = WORDED.causes.find((x) => x.key === this.chosen()) ?? nth(WORDED.causes, 0);
-    const now = must(this.house.knowledge().causes.causes.find((x) => x.key === c.key));
+    const now = must(this.ownNumbers.knowledge().causes.causes.find((x) => x.key === c.key));
     const places = [...this.numbers().values()];
     return {
       ...c,
@@ -104,7 +104,7 @@ export class KnowledgePage {
       .map((n) => n.place),
   );
   protected readonly nameOf = (place: string): string =>
-    placeWords(numbersOf(CAUSES).get(place), place, WORDED, this.voice());
+    numberPlaceWords(numbersOf(CAUSES).get(place), place, WORDED, this.voice());
 
   protected choose(key: string): void {
     this.chosen.set(key);
@@ -115,16 +115,16 @@ export class KnowledgePage {
   protected takeOut(): void {
     download(
       'knowledge-changes.csv',
-      new Blob([writeCsv(changeRows(this.house.changes()))], { type: 'text/csv' }),
+      new Blob([writeCsv(changeRows(this.ownNumbers.changes()))], { type: 'text/csv' }),
     );
   }
 
   /** A file of changes takes the place of those that are here: all of it or nothing. */
   protected async bringIn(files: readonly File[]): Promise<void> {
     const read = readChanges(CAUSES, await nth(files, 0).text());
-    if (!read.ok) return this.words.refuse(fileSentence(read.error));
-    const kept = await this.house.keep(read.value);
-    if (kept.ok) return this.words.say('success', `${read.value.length} changes brought in.`);
-    this.words.refuse(refusalWords(kept.error));
+    if (!read.ok) return this.notices.refuse(fileSentence(read.error));
+    const kept = await this.ownNumbers.keep(read.value);
+    if (kept.ok) return this.notices.say('success', `${read.value.length} changes brought in.`);
+    this.notices.refuse(refusalWords(kept.error));
   }
 }

@@ -5,7 +5,7 @@ import { CaseDesk } from '../data/case-desk';
 import { Cases } from '../data/cases';
 import { Database } from '../data/database';
 import { FactRepository } from '../data/fact-repository';
-import { HouseKnowledge } from '../data/house-knowledge';
+import { OwnNumbers } from '../data/own-numbers';
 import { rejudgeAll } from '../workers/rejudge-all';
 import { writeCsv } from '../report/csv';
 import { closeDesk, failWrites, openDesk, type Painted, paint, until } from '../testing/demo-desk';
@@ -22,49 +22,49 @@ const change = (place: string, value: number): Change => ({
 
 describe('what this house knows', () => {
   let desk: CaseDesk;
-  let house: HouseKnowledge;
+  let ownNumbers: OwnNumbers;
   beforeEach(async () => {
     desk = await openDesk();
-    house = TestBed.inject(HouseKnowledge);
+    ownNumbers = TestBed.inject(OwnNumbers);
     await desk.open('demo-2036');
   });
   afterEach(closeDesk);
 
   const shareOf = (key: string) =>
     desk.current()!.answers!.ranking.causes.find((c) => c.cause.key === key)!.probability;
-  const again = () => TestBed.runInInjectionContext(() => new HouseKnowledge());
+  const again = () => TestBed.runInInjectionContext(() => new OwnNumbers());
 
   it('judges the case in hand at once, is there after a reload, and stays when the store fails', async () => {
     const second = desk.current()!.answers!.ranking.causes[1]!.cause.key;
     const before = shareOf(second);
     const page = await paint(CausePage);
-    expect((await house.see([{ ...change(`causes/${second}/prior`, 0.8) }])).ok).toBeTrue();
+    expect((await ownNumbers.see([{ ...change(`causes/${second}/prior`, 0.8) }])).ok).toBeTrue();
     await page.fixture.whenStable();
     expect(shareOf(second)).toBeGreaterThan(2 * before);
-    expect(page.words).toContain('1 number by this house');
+    expect(page.words).toContain('1 number of its own');
     const mend = failWrites('QuotaExceededError');
-    const failed = await house.see([change('causes/set_hot/prior', 0.8)]);
+    const failed = await ownNumbers.see([change('causes/set_hot/prior', 0.8)]);
     expect(failed.ok).toBeFalse();
     mend();
-    expect(house.changes().length).toBe(1);
+    expect(ownNumbers.changes().length).toBe(1);
     const read = again();
     await read.ready();
-    expect(read.changes()).toEqual(house.changes());
-    expect(house.changes()[0]!.by).not.toBe('');
+    expect(read.changes()).toEqual(ownNumbers.changes());
+    expect(ownNumbers.changes()[0]!.by).not.toBe('');
   });
 
   it('grows in two windows at once without one losing what the other saw, and hears of it', async () => {
     const other = again();
-    await Promise.all([house.ready(), other.ready()]);
+    await Promise.all([ownNumbers.ready(), other.ready()]);
     const [a, b] = [change('causes/set_hot/prior', 0.2), change('causes/bolt_loose/prior', 0.3)];
-    expect((await other.see([a])).ok && (await house.see([b])).ok).toBeTrue();
-    expect(house.changes().map((c) => c.place)).toEqual([a.place, b.place]);
+    expect((await other.see([a])).ok && (await ownNumbers.see([b])).ok).toBeTrue();
+    expect(ownNumbers.changes().map((c) => c.place)).toEqual([a.place, b.place]);
     // as another window tells it
-    const window = new BroadcastChannel('hollow-sprocket-news');
-    window.postMessage({ grown: [], heads: [], packs: [], extracts: [], setting: 'knowledge-changes' });
+    const window = new BroadcastChannel('hollow-sprocket-news-2');
+    window.postMessage({ grown: [], summaries: [], packs: [], extracts: [], setting: 'knowledge-changes' });
     await until(() => other.changes().length === 2);
     window.close();
-    expect(other.changes()).toEqual(house.changes());
+    expect(other.changes()).toEqual(ownNumbers.changes());
   });
 
   it('that cannot be read leaves what ships to judge, and the record as it is', async () => {
@@ -84,7 +84,7 @@ describe('what this house knows', () => {
     const ask = { before: [], after: [change(`causes/${second}/prior`, 0.8)], chosen: {} };
     const told: number[] = [];
     const all = await rejudgeAll(db, ask, { progress: (n) => told.push(n), cancelled: () => false });
-    expect(all.cases).toBe(TestBed.inject(Cases).heads().length);
+    expect(all.cases).toBe(TestBed.inject(Cases).summaries().length);
     expect(told.at(-1)).toBe(all.cases);
     const mine = all.moved.find((m) => m.id === 'demo-2036')!;
     expect([mine.after.cause, mine.tag]).toEqual([second, '2036']);
@@ -109,12 +109,12 @@ describe('what this house knows', () => {
       await page.type('Here it is', '25');
       await page.press('See it so');
       expect(page.all('[role=alert]').length).toBe(1);
-      expect(house.changes().length).toBe(0);
+      expect(ownNumbers.changes().length).toBe(0);
       await page.type('On what ground', 'Seven of nine.');
       await page.press('See it so');
-      await until(() => house.changes().length === 1);
+      await until(() => ownNumbers.changes().length === 1);
       await page.fixture.whenStable();
-      expect(house.changes()[0]).toEqual(
+      expect(ownNumbers.changes()[0]).toEqual(
         jasmine.objectContaining({
           place: 'causes/tensioner_bearing/prior',
           value: 0.25,
@@ -124,10 +124,10 @@ describe('what this house knows', () => {
       expect(page.words).toContain('◆ Tensioner bearing failed');
       expect(lines()).toBe(1);
       await page.press('Take the last change back');
-      await until(() => house.changes().length === 2);
+      await until(() => ownNumbers.changes().length === 2);
       await page.fixture.whenStable();
       expect(lines()).toBe(2);
-      expect(house.knowledge().causes.causes).toEqual(CAUSES.causes);
+      expect(ownNumbers.knowledge().causes.causes).toEqual(CAUSES.causes);
     });
 
     it('names every look, with no case in hand', async () => {
@@ -147,24 +147,24 @@ describe('what this house knows', () => {
         ]);
       const good = writeCsv(changeRows([change('causes/set_hot/prior', 0.2)]));
       await bring(good);
-      expect(house.changes().map((c) => c.value)).toEqual([0.2]);
+      expect(ownNumbers.changes().map((c) => c.value)).toEqual([0.2]);
       await bring(`${good}\r\ncauses/set_hot/prior,1.5,x,T,2026-11-26T09:00:00.000Z`);
       await until(() => document.body.textContent.includes('Line 3'));
-      expect(house.changes().map((c) => c.value)).toEqual([0.2]);
+      expect(ownNumbers.changes().map((c) => c.value)).toEqual([0.2]);
     });
 
     it('counts the own settled cases and weighs by them at once', async () => {
       const cards = () => page.one('[aria-label="Own settled cases"]');
       expect(cards().textContent).toContain('1 decided');
       await page.press('Weigh by them');
-      await until(() => house.changes().length > 0);
-      const mine = house.changes().find((c) => c.place === 'causes/set_wrong_way/prior')!;
+      await until(() => ownNumbers.changes().length > 0);
+      const mine = ownNumbers.changes().find((c) => c.place === 'causes/set_wrong_way/prior')!;
       const shipped = CAUSES.causes.find((c) => c.key === 'set_wrong_way')!.prior;
       expect(mine.value!).toBeGreaterThan(shipped);
       // what is counted is counted against what ships: once more changes nothing
       await page.press('Weigh by them');
-      await until(() => house.changes().length > 1);
-      expect(house.changes().findLast((c) => c.place === mine.place)!.value).toBe(mine.value);
+      await until(() => ownNumbers.changes().length > 1);
+      expect(ownNumbers.changes().findLast((c) => c.place === mine.place)!.value).toBe(mine.value);
     });
   });
 });

@@ -7,10 +7,10 @@ import { NzInputNumberModule } from 'ng-zorro-antd/input-number';
 import { CAUSES } from '@core/cause/cause-data';
 import { type Change, holding } from '@core/cause/changes';
 import { groundOf } from '@core/cause/grounds';
-import { isShare, numbersOf, rangeOf } from '@core/cause/numbers';
-import { HouseKnowledge } from '../data/house-knowledge';
+import { isShare, numbersOf, numberRange } from '@core/cause/numbers';
+import { OwnNumbers } from '../data/own-numbers';
 import { changeWords, GROUND_WORDS, numberLabel, numberWords } from '../messages/knowledge';
-import { WORDED, refusalWords, KnowledgeVoice } from './knowledge-voice';
+import { WORDED, refusalWords, KnowledgeSentences } from './knowledge-sentences';
 
 /** One number of the knowledge: what it says, how great it is, what it stands on; opened, it can be seen otherwise. */
 @Component({
@@ -120,8 +120,8 @@ import { WORDED, refusalWords, KnowledgeVoice } from './knowledge-voice';
   `,
 })
 export class NumberRow {
-  private readonly house = inject(HouseKnowledge);
-  private readonly voice = inject(KnowledgeVoice).voice;
+  private readonly ownNumbers = inject(OwnNumbers);
+  private readonly voice = inject(KnowledgeSentences).voice;
   readonly place = input.required<string>();
   /** Place of the one number that is open. */
   readonly opened = model<string>();
@@ -131,9 +131,11 @@ export class NumberRow {
 
   protected readonly open = computed(() => this.opened() === this.place());
   private readonly shipped = computed(() => must(numbersOf(CAUSES).get(this.place())));
-  private readonly now = computed(() => must(numbersOf(this.house.knowledge().causes).get(this.place())));
+  private readonly now = computed(() =>
+    must(numbersOf(this.ownNumbers.knowledge().causes).get(this.place())),
+  );
   private readonly mine = computed<readonly Change[]>(() =>
-    this.house.changes().filter((c) => c.place === this.place()),
+    this.ownNumbers.changes().filter((c) => c.place === this.place()),
   );
   protected readonly changed = computed(() => holding(this.mine()).has(this.place()));
   protected readonly label = computed(() => numberLabel(this.now(), WORDED, this.voice()));
@@ -162,7 +164,7 @@ export class NumberRow {
     this.shipped().about[0] === 'scale' ? 1000 : this.factor() === 100 ? 1 : 0.1,
   );
   protected readonly least = 0.0001;
-  protected readonly most = computed(() => rangeOf(this.shipped())[1] * this.factor());
+  protected readonly most = computed(() => numberRange(this.shipped())[1] * this.factor());
 
   protected flip(): void {
     this.refused.set('');
@@ -188,7 +190,7 @@ export class NumberRow {
   }
 
   private async see(value: number | null, ground: string): Promise<void> {
-    const seen = await this.house.see([{ place: this.place(), value, ground }]);
+    const seen = await this.ownNumbers.see([{ place: this.place(), value, ground }]);
     if (seen.ok) return this.opened.set(undefined);
     this.refused.set(refusalWords(seen.error));
   }

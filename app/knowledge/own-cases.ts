@@ -1,12 +1,12 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
 import { CAUSES } from '@core/cause/cause-data';
-import { houseShares } from '@core/cause/house-shares';
+import { ownShares } from '@core/cause/own-shares';
 import { formatNumber } from '@core/quantity/format-quantity';
 import { Cases } from '../data/cases';
-import { HouseKnowledge } from '../data/house-knowledge';
+import { OwnNumbers } from '../data/own-numbers';
 import { ownCasesWords, shareWords } from '../messages/knowledge';
-import { WORDED, refusalWords } from './knowledge-voice';
+import { WORDED, refusalWords } from './knowledge-sentences';
 
 /** Rows in sight. */
 const MOST = 6;
@@ -60,11 +60,11 @@ const MOST = 6;
 })
 export class OwnCases {
   private readonly cases = inject(Cases);
-  private readonly house = inject(HouseKnowledge);
+  private readonly ownNumbers = inject(OwnNumbers);
   protected readonly refused = signal('');
-  protected readonly settled = computed(() => this.cases.heads().flatMap((h) => h.settled ?? []));
+  protected readonly settled = computed(() => this.cases.summaries().flatMap((h) => h.settled ?? []));
   private readonly shares = computed(() =>
-    houseShares(CAUSES, this.settled(), CAUSES.ownCases).sort(
+    ownShares(CAUSES, this.settled(), CAUSES.ownCases).sort(
       (a, b) => b.seen - a.seen || b.expected - a.expected,
     ),
   );
@@ -84,7 +84,7 @@ export class OwnCases {
 
   protected async adopt(): Promise<void> {
     const of = this.settled().length;
-    const seen = await this.house.see(
+    const seen = await this.ownNumbers.see(
       this.shares().map((s) => ({
         place: `causes/${s.cause}/prior`,
         value: s.proposed,

@@ -12,7 +12,7 @@ import { NzButtonComponent } from 'ng-zorro-antd/button';
 import { NzProgressModule } from 'ng-zorro-antd/progress';
 import { beforeLast } from '@core/cause/changes';
 import { Cases } from '../data/cases';
-import { HouseKnowledge } from '../data/house-knowledge';
+import { OwnNumbers } from '../data/own-numbers';
 import { Rejudging } from '../data/rejudging';
 import { Segmented } from '../ui/segmented';
 import { rejudgedWords } from '../messages/knowledge';
@@ -27,7 +27,7 @@ type Against = 'shipped' | 'last';
   template: `
     <section class="card" aria-label="What would change">
       <h2>What would change</h2>
-      @if (house.changes().length === 0) {
+      @if (ownNumbers.changes().length === 0) {
         <p class="quiet">Nothing is seen otherwise here yet: all cases are judged by what ships.</p>
       } @else {
         <p class="quiet">All cases judged by today’s numbers, and</p>
@@ -89,7 +89,7 @@ type Against = 'shipped' | 'last';
   `,
 })
 export class RejudgePanel {
-  protected readonly house = inject(HouseKnowledge);
+  protected readonly ownNumbers = inject(OwnNumbers);
   protected readonly rejudging = inject(Rejudging);
   private readonly cases = inject(Cases);
   protected readonly against = signal<Against>('shipped');
@@ -97,21 +97,21 @@ export class RejudgePanel {
     { value: 'shipped' as const, label: 'by what ships' },
     { value: 'last' as const, label: 'before the last change' },
   ];
-  protected readonly all = computed(() => this.cases.heads().length);
+  protected readonly all = computed(() => this.cases.summaries().length);
   protected readonly percent = computed(() => (100 * (this.rejudging.done() ?? 0)) / Math.max(1, this.all()));
   protected readonly words = rejudgedWords;
 
   constructor() {
     // what was found is of the numbers then
     effect(() => {
-      this.house.changes();
+      this.ownNumbers.changes();
       this.against();
       untracked(() => this.rejudging.forget());
     });
   }
 
   protected judge(): void {
-    const now = this.house.changes();
+    const now = this.ownNumbers.changes();
     void this.rejudging.judge(this.against() === 'shipped' ? [] : beforeLast(now), now);
   }
 }

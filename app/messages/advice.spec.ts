@@ -16,7 +16,7 @@ import { anyCase } from '../../demo/any-case';
 import { demoPack } from '../../demo/catalogue';
 import { ASKED_WORDS, leadWords, reasonWords, spokenText } from './advice';
 import { reuseWords } from './reuse';
-import type { Voice } from './voice';
+import type { SentenceContext } from './sentence-context';
 
 const cat = catalogueOf(demoPack());
 const world = worldOf(cat);
@@ -38,7 +38,7 @@ function designFacts(v: Variant): NewFact[] {
 function sayAll(facts: Parameters<typeof reduce>[0]): { advice: Advice; text: string; first: string }[] {
   const state = reduce(facts);
   const a = answersFor(world, state);
-  const v: Voice = { house: METRIC, cat, registry, thing: (id) => thingWords(a.things, id) };
+  const v: SentenceContext = { notation: METRIC, cat, registry, thing: (id) => thingWords(a.things, id) };
   return QUESTIONS.map((asked) => {
     const advice = advise(asked, { world, state, a, today: '2026-11-25' });
     const first = [leadWords(advice.lead, v), ...advice.because.map((r) => reasonWords(r, v))].join(' ');

@@ -1,21 +1,21 @@
 import { nth } from '@core/quantity/must';
-import type { Advice, Asked, Lead, Reason, SettingOf } from '@core/advice/advice';
+import type { Advice, CallerQuestion, Lead, Reason, SettingOf } from '@core/advice/advice';
 import { CAUTIONS } from '@core/advice/cautions';
 import type { Code } from '@core/advice/codes';
 import { formatNumber } from '@core/quantity/format-quantity';
 import { distance } from './answers';
 import { extensionWords, settingWords } from './drive';
-import { freeSeatWords, goWords, verdictWords } from './drive-bench';
+import { freeSeatWords, goWords, offsetVerdictWords } from './drive-results';
 import { dueWords, SOURCE_WORDS, RUNS_BACK } from './jobs';
 import { list } from '../language/list';
 import { lower } from '../language/lower';
 import { reuseWords } from './reuse';
 import { spokenPlan } from './torque';
 import { kitReasons, kitStatus } from './match';
-import type { Voice } from './voice';
+import type { SentenceContext } from './sentence-context';
 
 /** What they want to know, as a tile says it. */
-export const ASKED_WORDS: Record<Asked, string> = {
+export const ASKED_WORDS: Record<CallerQuestion, string> = {
   kit: 'Which kit',
   fits: 'Does this part fit',
   setting: 'How is it set',
@@ -45,7 +45,7 @@ export function standsWords(teeth: number): string {
 }
 
 /** The sentence to read out first. */
-export function leadWords(lead: Lead, v: Voice): string {
+export function leadWords(lead: Lead, v: SentenceContext): string {
   switch (lead.code) {
     case 'no_engine':
       return 'Nothing can be said before the engine is known.';
@@ -94,9 +94,9 @@ export function leadWords(lead: Lead, v: Voice): string {
     case 'no_jobs':
       return 'The catalogue lists nothing beside the kit for what is known so far.';
     case 'due':
-      return dueWords(lead.due, v.house).join(' ');
+      return dueWords(lead.due, v.notation).join(' ');
     case 'interval':
-      return `Every ${distance(lead.interval.km, v.house)} or ${lead.interval.months} months, whichever comes first.`;
+      return `Every ${distance(lead.interval.km, v.notation)} or ${lead.interval.months} months, whichever comes first.`;
     case 'odometer_back':
       return RUNS_BACK;
     case 'no_interval':
@@ -121,7 +121,7 @@ export function leadWords(lead: Lead, v: Voice): string {
       ].join(' ');
     case 'noise':
       return lead.looks.length
-        ? `A noise alone does not say. Look first at: ${list(lead.looks.map((l) => lower(lookWords(l, v))))}.`
+        ? `A noise alone does not say. Look first at: ${list(lead.looks.map((l) => lower(inspectionWords(l, v))))}.`
         : 'A noise alone does not say; name the engine, so that it can be told what to look at first.';
     case 'nothing_told':
       return 'Tell the fault codes, or the noise.';
@@ -129,7 +129,7 @@ export function leadWords(lead: Lead, v: Voice): string {
 }
 
 /** The sentence behind it; '' where the first says all. */
-export function reasonWords(r: Reason, v: Voice): string {
+export function reasonWords(r: Reason, v: SentenceContext): string {
   switch (r.code) {
     case 'match':
       return `${upper(list(kitReasons(r.match, v), 'and'))}.`;
@@ -143,7 +143,7 @@ export function reasonWords(r: Reason, v: Voice): string {
       return r.marks
         .map(
           (m) =>
-            `${upper(v.thing?.(m.about) ?? m.about)}: told ${standsWords(m.teeth)}, a right fitting shows ${standsWords(m.predicted.teeth)}; ${verdictWords(m.verdict).replace(/^[✓✕▲?] /, '')}.`,
+            `${upper(v.thing?.(m.about) ?? m.about)}: told ${standsWords(m.teeth)}, a right fitting shows ${standsWords(m.predicted.teeth)}; ${offsetVerdictWords(m.verdict).replace(/^[✓✕▲?] /, '')}.`,
         )
         .join(' ');
     case 'free_seat':
@@ -172,7 +172,7 @@ export interface Spoken {
 }
 
 /** An answer as it is read out: one sentence, the reason in one more, the caution. */
-export const spoken = (a: Advice, v: Voice): Spoken => ({
+export const spoken = (a: Advice, v: SentenceContext): Spoken => ({
   lead: leadWords(a.lead, v),
   because: a.because.map((r) => reasonWords(r, v)).join(' '),
   caution: CAUTIONS[a.asked],
@@ -182,7 +182,7 @@ export const spoken = (a: Advice, v: Voice): Spoken => ({
 export const FIRST = 'The vehicle maker’s service information, local rules and qualified people come first.';
 
 /** The answer as plain text, to be copied, mailed and kept. */
-export function spokenText(a: Advice, v: Voice): string {
+export function spokenText(a: Advice, v: SentenceContext): string {
   const { lead, because, caution } = spoken(a, v);
   return [`${ASKED_WORDS[a.asked]}? ${lead}`, because, `Caution: ${caution}`, FIRST]
     .filter(Boolean)
@@ -198,7 +198,7 @@ function fitsWords(l: Extract<Lead, { code: 'fits' }>): string {
 const oneSetting = (s: SettingOf): string =>
   `${s.stage === '' ? '' : `${upper(s.stage)}: `}${settingWords(s.carrier, s.reading)}`;
 
-function lookWords(l: { key: string; about: string | undefined }, v: Voice): string {
+function inspectionWords(l: { key: string; about: string | undefined }, v: SentenceContext): string {
   const thing = l.about === undefined ? '' : (v.thing?.(l.about) ?? '');
   return [v.registry.get(l.key)?.wording ?? l.key, thing].filter(Boolean).join(', ');
 }

@@ -6,7 +6,7 @@ import type { Contradiction } from '@core/answer/contradictions';
 import type { DecideError } from '@core/answer/decide';
 import type { Finding, FindingValue } from '@core/examination/finding';
 import { type FindingEntry, FINDINGS } from '@core/examination/finding-data';
-import type { Ran } from '@core/examination/context';
+import type { UsageSinceFitting } from '@core/examination/context';
 import type { NoCause } from '@core/cause/cause-data';
 import type { Weight } from '@core/cause/rank';
 import type { Objection, Warning } from '@core/claim/decision';
@@ -15,7 +15,7 @@ import { KINDS } from '@core/facts/kinds';
 import type { TermsAnswer } from '@core/claim/terms';
 import { type Observable, optionsOf } from '@core/facts/observable';
 import { showValue } from '@core/facts/show-value';
-import { type House, houseDay } from '@core/facts/read-value';
+import { type Notation, writtenDay } from '@core/facts/read-value';
 import type { DocumentKind } from '@core/catalogue/pack';
 import type { Fact } from '@core/facts/fact';
 import { nameOfId } from '@core/facts/thing';
@@ -23,7 +23,7 @@ import { formatNumber, formatQuantity } from '@core/quantity/format-quantity';
 import { nameWords, valueWords } from './facts';
 import { list } from '../language/list';
 import { lower } from '../language/lower';
-import type { Voice } from './voice';
+import type { SentenceContext } from './sentence-context';
 import { plainText } from '@core/facts/value';
 
 /** A reading that weighs by what the new part measures. */
@@ -32,8 +32,8 @@ const AGAINST_NEW: Readonly<Record<string, string>> = {
   off: 'not as the new part',
 };
 
-/** A look away from the bench, where nothing beside it says at what: "Cover, inside" of an "Inside"; as it is called, where its name says so. */
-export function lookWords(o: Pick<Observable, 'wording' | 'part' | 'station'>): string {
+/** An inspection away from the bench, where nothing beside it says at what: "Cover, inside" of an "Inside"; as it is called, where its name says so. */
+export function inspectionWords(o: Pick<Observable, 'wording' | 'part' | 'station'>): string {
   const part = KINDS.get(o.part)?.wording;
   if (part === undefined || o.station !== 'examine') return o.wording;
   const name = o.wording.toLowerCase();
@@ -45,24 +45,28 @@ export function lookWords(o: Pick<Observable, 'wording' | 'part' | 'station'>): 
 }
 
 /** A sign by which cases are compared, "Front edge: frayed"; the finding alone where it is sound. */
-export const signWords = ({ finding, grade }: SignParts, v: Voice): string =>
+export const signWords = ({ finding, grade }: SignParts, v: SentenceContext): string =>
   findingWords(grade === undefined ? { finding } : { finding, value: grade }, v);
 
 /** What was found, "Cover rub: Rubbed through", "Front edge: frayed (left)"; only what was looked at, where no value is given. */
 export function findingWords(
   f: Pick<Finding, 'finding' | 'about'> & { value?: FindingValue },
-  v: Voice,
+  v: SentenceContext,
 ): string {
   const of = f.about === undefined ? '' : ` (${v.thing?.(f.about) ?? nameOfId(f.about)})`;
   return `${ofFirst(f, v, f.about === undefined)}${of}`;
 }
 
 /** @param alone nothing else says of which thing it is */
-function ofFirst(f: Pick<Finding, 'finding'> & { value?: FindingValue }, v: Voice, alone: boolean): string {
+function ofFirst(
+  f: Pick<Finding, 'finding'> & { value?: FindingValue },
+  v: SentenceContext,
+  alone: boolean,
+): string {
   const { finding, value } = f;
   const derived = FINDINGS.get(finding);
   const o = v.registry.get(finding);
-  const name = derived?.wording ?? (o && (alone ? lookWords(o) : o.wording)) ?? finding;
+  const name = derived?.wording ?? (o && (alone ? inspectionWords(o) : o.wording)) ?? finding;
   if (value === undefined) return lower(name);
   if (typeof value === 'string') {
     const own =
@@ -83,18 +87,18 @@ function figure(
   u: number,
   derived: FindingEntry | undefined,
   o: Observable | undefined,
-  v: Voice,
+  v: SentenceContext,
 ): string {
   const n = derived?.number;
   if (n?.dimension)
     return formatQuantity(n.dimension, x, {
-      unit: v.house.units[n.dimension] ?? n.unit,
+      unit: v.notation.units[n.dimension] ?? n.unit,
       decimals: n.decimals,
       computed: true,
       ...(u > 0 ? { u } : {}),
     });
   if (n) return `${formatNumber(x, n.decimals)} ${n.unit}`;
-  return o ? showValue(o, x, v.house, (_t, k) => k, u > 0 ? u : undefined) : String(x);
+  return o ? showValue(o, x, v.notation, (_t, k) => k, u > 0 ? u : undefined) : String(x);
 }
 
 /** A weight as the factor by which it multiplies the odds: "×8.2" for, "÷3.1" against. */
@@ -103,36 +107,38 @@ function factorWords(nats: number): string {
   const shown = factor >= 10 ? formatNumber(factor, 0) : formatNumber(factor, 1);
   return nats >= 0 ? `×${shown}` : `÷${shown}`;
 }
-export const weightWords = (w: Weight, v: Voice): string => `${factorWords(w.nats)} ${findingWords(w, v)}`;
+export const weightWords = (w: Weight, v: SentenceContext): string =>
+  `${factorWords(w.nats)} ${findingWords(w, v)}`;
 export const percent = (p: number): string =>
   p > 0 && p < 0.01 ? '<1\u00a0%' : p > 0.99 && p < 1 ? '>99\u00a0%' : `${Math.round(p * 100)}\u00a0%`;
 
-export function distance(km: number, house: House): string {
-  return formatQuantity('distance', km, { unit: house.units['distance'] ?? 'km' });
+export function distance(km: number, notation: Notation): string {
+  return formatQuantity('distance', km, { unit: notation.units['distance'] ?? 'km' });
 }
 
-export function ranWords(ran: Ran, house: House): string {
+export function usageWords(usage: UsageSinceFitting, notation: Notation): string {
   const parts: string[] = [];
-  if (ran.distance) {
-    const { km, u } = ran.distance;
-    const unit = house.units['distance'] ?? 'km';
+  if (usage.distance) {
+    const { km, u } = usage.distance;
+    const unit = notation.units['distance'] ?? 'km';
     parts.push(formatQuantity('distance', km, { unit, computed: true, ...(u > 0 ? { u } : {}) }));
   }
-  if (ran.back) parts.push('odometer runs back');
-  if (ran.time) parts.push(`${ran.time.months} months`);
+  if (usage.back) parts.push('odometer runs back');
+  if (usage.time) parts.push(`${usage.time.months} months`);
   return parts.length ? parts.join(', ') : 'unknown';
 }
 
-export function termsWords(t: TermsAnswer, house: House): string {
+export function termsWords(t: TermsAnswer, notation: Notation): string {
   switch (t.verdict) {
     case 'in': {
-      const left = t.kmLeft === undefined ? '' : ` and ${distance(t.kmLeft, house)}`;
+      const left = t.kmLeft === undefined ? '' : ` and ${distance(t.kmLeft, notation)}`;
       return `In terms: ${t.daysLeft} days${left} left at the failure.`;
     }
     case 'out': {
-      const over = [t.overDays ? `${t.overDays} days` : '', t.overKm ? distance(t.overKm, house) : ''].filter(
-        Boolean,
-      );
+      const over = [
+        t.overDays ? `${t.overDays} days` : '',
+        t.overKm ? distance(t.overKm, notation) : '',
+      ].filter(Boolean);
       return `Out of terms by ${list(over)}.`;
     }
     case 'cannot_tell': {
@@ -174,19 +180,19 @@ export function decideSentence(e: DecideError, name: (table: string, key: string
 }
 
 /** Two facts that cannot both be true, or one that cannot be true of this drive, in one sentence. */
-export function contradictionWords(c: Contradiction, v: Voice): string {
+export function contradictionWords(c: Contradiction, v: SentenceContext): string {
   const name = (f: Fact) => nameWords(f, v);
-  const day = (f: Fact) => houseDay(plainText(f.value), v.house);
+  const day = (f: Fact) => writtenDay(plainText(f.value), v.notation);
   const said = (f: Fact) => `${name(f)} ${valueWords(f, v, (_t, k) => k)}`;
   switch (c.code) {
     case 'days_reversed':
       return `${name(c.facts[1])} (${day(c.facts[1])}) lies before ${lower(name(c.facts[0]))} (${day(c.facts[0])}).`;
     case 'odometer_back':
-      return `The odometer runs back by ${distance(c.byKm, v.house)}: ${said(c.facts[0])}, ${said(c.facts[1])}.`;
+      return `The odometer runs back by ${distance(c.byKm, v.notation)}: ${said(c.facts[0])}, ${said(c.facts[1])}.`;
     case 'in_the_future':
       return `${name(c.facts[0])} (${day(c.facts[0])}) lies after the day on which it was filed.`;
     case 'built_before_engine':
-      return `Built ${day(c.facts[0])}, before the first ${c.engine} (${houseDay(c.from, v.house)}).`;
+      return `Built ${day(c.facts[0])}, before the first ${c.engine} (${writtenDay(c.from, v.notation)}).`;
     case 'not_on_drive':
       return `${said(c.facts[0])} was filed, but no drive that is still possible has that.`;
     case 'cannot_be':
@@ -242,7 +248,7 @@ export function warningWords(w: Warning, name: (table: string, key: string) => s
 /** What two readings of a case do not have in common, in one line: "Setting shown: nothing → wrong way". */
 export function differenceWords(
   d: Difference,
-  v: Voice,
+  v: SentenceContext,
   name: (table: string, key: string) => string,
 ): string {
   return `${ofWords(d, v, name)}: ${saysWords(d, d.before)} → ${saysWords(d, d.after)}`;
@@ -250,7 +256,7 @@ export function differenceWords(
 
 /** What of the world is another here. Only an altered file or seal is altered; another catalogue is no alteration. */
 function changedWords({ part, as, stated }: Reread['changed'][number]): string {
-  if (part === 'rules') return 'other house rules than these';
+  if (part === 'rules') return 'another policy than this';
   if (part === 'knowledge') return 'other knowledge than this';
   return as === 'another'
     ? `the catalogue ${stated}, where another answers here`
@@ -261,13 +267,13 @@ function changedWords({ part, as, stated }: Reread['changed'][number]): string {
 export function rereadWords(r: Reread): string {
   const changed = r.changed.length
     ? `Judged with ${list(r.changed.map(changedWords))}`
-    : 'Judged with the same catalogue, knowledge and house rules as here and now';
+    : 'Judged with the same catalogue, knowledge and policy as here and now';
   return r.differs.length
     ? `${changed}; today it would read otherwise:`
     : `${changed}; today it reads the same.`;
 }
 
-function ofWords(d: Difference, v: Voice, name: (table: string, key: string) => string): string {
+function ofWords(d: Difference, v: SentenceContext, name: (table: string, key: string) => string): string {
   switch (d.what) {
     case 'designs':
       return 'Possible drives';

@@ -1,14 +1,14 @@
 import { anyCase } from '../../demo/any-case';
 import { demoPack } from '../../demo/catalogue';
 import { type Answers, answersFor, settled } from '@core/answer/answers';
-import { difference, linesOf } from '@core/answer/difference';
+import { answerDifference, linesOf } from '@core/answer/difference';
 import { nameIn } from '@core/answer/read-context';
 import { sealing } from '@core/answer/sealing';
 import { thingWords } from '@core/answer/things';
 import { nameWorld, registryFor, worldOf } from '@core/answer/world';
 import { catalogueOf } from '@core/catalogue/find-records';
 import type { Fact } from '@core/facts/fact';
-import { type House, METRIC } from '@core/facts/read-value';
+import { type Notation, METRIC } from '@core/facts/read-value';
 import { reduce, type State } from '@core/facts/state';
 import { reportDocument } from '../report/report-document';
 import {
@@ -16,20 +16,20 @@ import {
   differenceWords,
   findingWords,
   objectionWords,
-  ranWords,
+  usageWords,
   termsWords,
   warningWords,
   weightWords,
 } from './answers';
 import { factWords } from './facts';
 import { exclusionWords, kitReasons } from './match';
-import type { Voice } from './voice';
+import type { SentenceContext } from './sentence-context';
 import { plainText } from '@core/facts/value';
 
 const cat = catalogueOf(demoPack());
 const world = worldOf(cat);
 const registry = registryFor(world);
-const MILES: House = { ...METRIC, dateOrder: 'mdy', units: { distance: 'mi' } };
+const MILES: Notation = { ...METRIC, dateOrder: 'mdy', units: { distance: 'mi' } };
 const SEEDS = Array.from({ length: 40 }, (_, i) => i + 101);
 
 type Case = {
@@ -37,16 +37,16 @@ type Case = {
   facts: Fact[];
   state: State;
   a: Answers;
-  voice: Voice;
+  context: SentenceContext;
   name: (t: string, k: string) => string;
 };
 const cases = SEEDS.map((seed): Case => {
   const facts = anyCase(seed, 60, registry, cat);
   const state = reduce(facts);
   const a = settled(answersFor(world, state));
-  const house = seed % 2 === 0 ? METRIC : MILES;
-  const voice: Voice = { house, cat, registry, thing: (id) => thingWords(a.things, id) };
-  return { seed, facts, state, a, voice, name: (table, key) => nameIn(a, table, key) };
+  const notation = seed % 2 === 0 ? METRIC : MILES;
+  const context: SentenceContext = { notation, cat, registry, thing: (id) => thingWords(a.things, id) };
+  return { seed, facts, state, a, context, name: (table, key) => nameIn(a, table, key) };
 });
 
 /** What no sentence may hold: what is missing, what is no number, what was left to fill in, an object, a key of ours. */
@@ -70,16 +70,16 @@ function textsIn(value: unknown): string[] {
 describe('what is said of any case', () => {
   it('of its facts, findings, weights and contradictions is whole', () => {
     for (const c of cases) {
-      const { a, voice, name, facts } = c;
-      for (const f of facts) if (f.strikes === undefined) sound(factWords(f, voice, name), c, f.key);
-      for (const f of a.findings) sound(findingWords(f, voice), c, f.finding);
+      const { a, context, name, facts } = c;
+      for (const f of facts) if (f.strikes === undefined) sound(factWords(f, context, name), c, f.key);
+      for (const f of a.findings) sound(findingWords(f, context), c, f.finding);
       for (const r of a.ranking.causes) {
         sound(r.cause.wording, c, r.cause.key);
-        for (const w of r.weights) sound(weightWords(w, voice), c, w.finding);
+        for (const w of r.weights) sound(weightWords(w, context), c, w.finding);
       }
-      for (const x of a.contradictions) sound(contradictionWords(x, voice), c, x.code);
-      sound(ranWords(a.ran, voice.house), c, 'ran');
-      if (a.terms) sound(termsWords(a.terms, voice.house), c, 'terms');
+      for (const x of a.contradictions) sound(contradictionWords(x, context), c, x.code);
+      sound(usageWords(a.usage, context.notation), c, 'ran');
+      if (a.terms) sound(termsWords(a.terms, context.notation), c, 'terms');
     }
     // enough was said for that to mean something
     expect(cases.flatMap((c) => c.a.findings).length).toBeGreaterThan(100);
@@ -90,15 +90,15 @@ describe('what is said of any case', () => {
 
   it('of kits, designs, decisions and what another reading would say is whole', () => {
     for (const [i, c] of cases.entries()) {
-      const { a, voice, name } = c;
-      for (const k of a.kits) for (const r of kitReasons(k, voice)) sound(r, c, k.kit.number);
+      const { a, context, name } = c;
+      for (const k of a.kits) for (const r of kitReasons(k, context)) sound(r, c, k.kit.number);
       for (const s of a.identification?.standings ?? [])
-        for (const e of s.excludedBy) sound(exclusionWords(e, voice), c, e.code);
+        for (const e of s.excludedBy) sound(exclusionWords(e, context), c, e.code);
       for (const o of a.decision.objections) sound(objectionWords(o), c, o.code);
       for (const w of a.decision.warnings) sound(warningWords(w, name), c, w.code);
       const other = cases[(i + 1) % cases.length]!;
-      for (const d of difference(linesOf(a), linesOf(other.a)))
-        sound(differenceWords(d, voice, name), c, `${d.what} ${d.of}`);
+      for (const d of answerDifference(linesOf(a), linesOf(other.a)))
+        sound(differenceWords(d, context, name), c, `${d.what} ${d.of}`);
     }
   });
 
@@ -109,7 +109,7 @@ describe('what is said of any case', () => {
       const issued = reduce([...c.facts, ...sealing(world, c.state, 'any', author)]);
       for (const state of [c.state, issued]) {
         const a = answersFor(world, state);
-        const doc = reportDocument('1', state, a, nameWorld(world), c.voice, c.name, '2026-11-25');
+        const doc = reportDocument('1', state, a, nameWorld(world), c.context, c.name, '2026-11-25');
         const texts = textsIn(doc.content);
         for (const t of texts) if (t.trim() !== '') sound(t, c, 'report');
         const all = texts.join('\n');

@@ -1,14 +1,14 @@
 import { nth } from '@core/quantity/must';
 import type { CodeAnswer } from '@core/answer/codes-answer';
-import type { Explanation, Line } from '@core/cause/explain';
-import type { Rules } from '@core/house/rules';
+import type { Explanation, ExplainedFinding } from '@core/cause/explain';
+import type { Policy } from '@core/policy/policy';
 import { formatNumber } from '@core/quantity/format-quantity';
 import { findingWords, percent } from './answers';
 import { list } from '../language/list';
-import type { Voice } from './voice';
+import type { SentenceContext } from './sentence-context';
 
 /** How sure a share is, in words with the number. */
-export function sureWords(p: number, { certain, probable, likely }: Rules['sureFrom']): string {
+export function sureWords(p: number, { certain, probable, likely }: Policy['sureFrom']): string {
   const word =
     p >= certain
       ? 'almost certain'
@@ -21,7 +21,7 @@ export function sureWords(p: number, { certain, probable, likely }: Rules['sureF
 }
 
 /** A finding's weight between leader and runner-up. */
-export const lineWords = ({ finding, decibans }: Line, v: Voice): string =>
+export const lineWords = ({ finding, decibans }: ExplainedFinding, v: SentenceContext): string =>
   `${decibans >= 0 ? '+' : '−'}${formatNumber(Math.abs(decibans), 1)} ${findingWords(finding, v)}`;
 
 /** Why nothing can be decided, as a proposal: the rivals, what would settle it, what cannot be had. */
@@ -40,13 +40,13 @@ export function undecidableWords(
 }
 
 /** What would turn the order. */
-export function turnsWords({ turns, leader }: Explanation, v: Voice): string | undefined {
+export function turnsWords({ turns, leader }: Explanation, v: SentenceContext): string | undefined {
   if (turns.length === 0) return undefined;
   return `Without ${list(turns.map((f) => `“${findingWords(f, v)}”`))}, “${leader.wording}” would not lead.`;
 }
 
 /** Two causes that explain more together. */
-export function pairWords({ pair }: Explanation): string | undefined {
+export function causePairWords({ pair }: Explanation): string | undefined {
   if (!pair) return undefined;
   const odds = pair.odds >= 100 ? 'more than 100' : formatNumber(pair.odds, 0);
   return `Two causes together explain it better than one: ${pair.causes.map((c) => `“${c.wording}”`).join(' and ')}, ${odds} to 1.`;

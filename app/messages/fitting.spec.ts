@@ -10,10 +10,10 @@ import { brokenGates, wayBack } from '@core/fitting/order';
 import type { RecoverError } from '@core/fitting/recover';
 import { makeSheet } from '@core/fitting/sheet';
 import type { ReturnError } from '@core/fitting/sheet-return';
-import { CHOICES, RULES } from '@core/house/rules';
+import { POLICY_QUESTIONS, SHIPPED_POLICY } from '@core/policy/policy';
 import { findingWords } from './answers';
 import {
-  backWords,
+  wayBackWords,
   brokenWords,
   oddWords,
   returnErrorWords,
@@ -24,12 +24,14 @@ import {
 } from './fitting';
 import { issueSentence } from './packs';
 import { moveWords, recoverErrorWords } from './recover';
-import { pairWords, planWords, spokenPlan } from './torque';
+import { torquePairWords, torqueStagesWords, spokenPlan } from './torque';
 
 const cat = catalogueOf(demoPack());
 const registry = registryFor(worldOf(cat));
-const voice = { registry, house: { dateOrder: 'dmy' as const, units: {} }, cat, thing: () => '' };
-const sheets = [...cat.variants.values()].map((v) => makeSheet(cat, v, stagesFor(cat, v.layout!), RULES));
+const voice = { registry, notation: { dateOrder: 'dmy' as const, units: {} }, cat, thing: () => '' };
+const sheets = [...cat.variants.values()].map((v) =>
+  makeSheet(cat, v, stagesFor(cat, v.layout!), SHIPPED_POLICY),
+);
 
 describe('sentences about the fitting', () => {
   it('name whatever can be weighed, a fault of a sheet by its wording', () => {
@@ -51,7 +53,7 @@ describe('sentences about the fitting', () => {
         expect(words.endsWith(gate.why)).toBeTrue();
         const performed = { done: [gate.after], skipped: new Set([gate.before]) };
         const back = wayBack(sheet.steps, sheet.gates, performed, brokenGates(performed, [gate]));
-        const said = backWords({ back }, sheet).join(' ');
+        const said = wayBackWords({ back }, sheet).join(' ');
         if (back.way) expect(said).toContain(`tep ${number(back.way.startAt)},`);
         else expect(said).toContain('Cannot be made up for');
         expect(said).not.toMatch(/undefined|NaN/);
@@ -69,9 +71,9 @@ describe('sentences about the fitting', () => {
           if (ask.from !== undefined) expect(wantedWords(ask)).toMatch(/\d/);
         }
       }
-      expect(rulesOn(sheet, RULES).length).toBe(sheet.shapedBy.length);
-      for (const line of rulesOn(sheet, RULES))
-        expect(CHOICES.some((c) => c.options.some((o) => o.sheet === line))).toBeTrue();
+      expect(rulesOn(sheet, SHIPPED_POLICY).length).toBe(sheet.shapedBy.length);
+      for (const line of rulesOn(sheet, SHIPPED_POLICY))
+        expect(POLICY_QUESTIONS.some((c) => c.options.some((o) => o.sheet === line))).toBeTrue();
     }
   });
 
@@ -125,12 +127,12 @@ describe('sentences about the fitting', () => {
       }
       expect(words.includes('left-hand')).toBe(torque!.leftHand === true);
       expect(/\bnew /i.test(words)).toBe(torque!.singleUse === true);
-      expect(planWords(torque!.stages)).not.toContain('undefined');
+      expect(torqueStagesWords(torque!.stages)).not.toContain('undefined');
     }
     const [a, b] = [readTorque('100 N·m'), readTorque('100 lbf·ft')];
     if (!a.ok || !b.ok) return fail('unread');
-    expect(pairWords(judgePair(a.value, b.value))).toContain('36 % apart. 100 N·m governs');
-    expect(pairWords(judgePair(b.value, a.value))).toContain('100 N·m governs');
+    expect(torquePairWords(judgePair(a.value, b.value))).toContain('36 % apart. 100 N·m governs');
+    expect(torquePairWords(judgePair(b.value, a.value))).toContain('100 N·m governs');
   });
 
   it('say of every move whose shaft, which way, how far and with what room', () => {

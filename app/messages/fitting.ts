@@ -2,14 +2,14 @@ import { nth } from '@core/quantity/must';
 import { FAULTS } from '@core/claim/faults';
 import type { FaultShown, Fitted, Oddity } from '@core/fitting/fitted';
 import type { Broken } from '@core/fitting/order';
-import type { Phase } from '@core/catalogue/procedure';
+import type { StepPhase } from '@core/catalogue/procedure';
 import type { AskFor, Sheet, SheetStep } from '@core/fitting/sheet';
 import type { ReturnError } from '@core/fitting/sheet-return';
-import { CHOICES, type Rules } from '@core/house/rules';
+import { POLICY_QUESTIONS, type Policy } from '@core/policy/policy';
 import { formatNumber } from '@core/quantity/format-quantity';
 import { list } from '../language/list';
 
-export const PHASE_WORDS: Record<Phase, string> = {
+export const PHASE_WORDS: Record<StepPhase, string> = {
   ready: 'Make ready',
   off: 'Take off',
   clean: 'Clean and look',
@@ -88,12 +88,12 @@ export function oddWords(o: Oddity, sheet: Pick<Sheet, 'steps'>): string {
     case 'too_short':
       return `${At}: the engine stood ${formatNumber(o.minutes, 0)} min; without a measured temperature it takes ${formatNumber(o.least, 0)} min to be cold.`;
     case 'substitute':
-      return `${At}: “${o.tool}” was used${o.accepted ? ', which this house accepts; it is recorded' : ', which this house does not accept'}.`;
+      return `${At}: “${o.tool}” was used${o.accepted ? ', which the policy accepts; it is recorded' : ', which the policy does not accept'}.`;
   }
 }
 
 /** The shortest way back, in a sentence or two. Empty where nothing has to be undone. */
-export function backWords({ back }: Pick<Fitted, 'back'>, sheet: Pick<Sheet, 'steps'>): string[] {
+export function wayBackWords({ back }: Pick<Fitted, 'back'>, sheet: Pick<Sheet, 'steps'>): string[] {
   const out: string[] = [];
   const way = back.way;
   const number = (id: string) => sheet.steps.find((s) => s.id === id)?.number;
@@ -108,11 +108,11 @@ export function backWords({ back }: Pick<Fitted, 'back'>, sheet: Pick<Sheet, 'st
   return out;
 }
 
-/** The house rules that shaped a sheet, as printed on it. */
-export const rulesOn = (sheet: Pick<Sheet, 'shapedBy'>, rules: Rules): string[] =>
+/** The policy that shaped a sheet, as printed on it. */
+export const rulesOn = (sheet: Pick<Sheet, 'shapedBy'>, policy: Policy): string[] =>
   sheet.shapedBy.flatMap((key) => {
-    const c = CHOICES.find((x) => x.key === key);
-    const o = c?.options.find((x) => x.key === rules.chosen[key]);
+    const c = POLICY_QUESTIONS.find((x) => x.key === key);
+    const o = c?.options.find((x) => x.key === policy.chosen[key]);
     return o ? [o.sheet] : [];
   });
 
@@ -145,7 +145,7 @@ export function returnErrorWords(e: ReturnError): string {
     case 'not_a_code':
       return 'This is no code of a fitting sheet: it begins with HS2 (HS1 on older sheets) and goes on in groups of four.';
     case 'code_broken':
-      return 'The code does not hold together: a sign was mistyped, or some are missing. Compare it group by group. Nothing was filed.';
+      return 'The code does not hold together: a character was mistyped, or some are missing. Compare it group by group. Nothing was filed.';
     case 'code_of_other_length':
       return 'The code ends too early for this sheet. Ask for it again, or for the file. Nothing was filed.';
     case 'cut':

@@ -6,7 +6,7 @@ import { formatNumber } from '@core/quantity/format-quantity';
 export function textErrorWords(e: TextError): string {
   return e.code === 'empty'
     ? 'Paste or type what was said first.'
-    : `This text has ${formatNumber(e.length, 0)} signs; ${formatNumber(e.most, 0)} are read at once. Keep the part that is about this case; nothing was filed and the text is still here.`;
+    : `This text has ${formatNumber(e.length, 0)} characters; ${formatNumber(e.most, 0)} are read at once. Keep the part that is about this case; nothing was filed and the text is still here.`;
 }
 
 /** Why a reading is asked instead of taken. */
@@ -15,7 +15,7 @@ export function doubtWords(p: Proposal): string {
     case 'two_values':
       return 'the text says two things: press the one that is meant';
     case 'near_code':
-      return 'one sign differs from this code: press it if it is meant';
+      return 'one character differs from this code: press it if it is meant';
     case 'bare_number':
       return 'a number without its unit: press what it is';
     case 'implied':

@@ -1,7 +1,7 @@
 import type { JobLine } from '@core/match/job-list';
 import type { AttributeVerdict, Comparison } from '@core/match/compare-parts';
 import type { Due } from '@core/catalogue/interval';
-import { type House, houseDay } from '@core/facts/read-value';
+import { type Notation, writtenDay } from '@core/facts/read-value';
 import { distance } from './answers';
 
 export const SOURCE_WORDS: Record<JobLine['source'], string> = {
@@ -29,18 +29,20 @@ export const RUNS_BACK =
   'The odometer stands below what it showed at the fitting: one of the two readings is wrong, so nothing is due by them.';
 
 /** Next due, in words: which limit comes first, when, and what is left or overdue. */
-export function dueWords(d: Due, house: House): string[] {
+export function dueWords(d: Due, notation: Notation): string[] {
   const out = [
-    `Due at ${distance(d.dueKm, house)} or on ${houseDay(d.dueDay, house)}, whichever comes first.`,
+    `Due at ${distance(d.dueKm, notation)} or on ${writtenDay(d.dueDay, notation)}, whichever comes first.`,
   ];
   if (d.leftKm !== undefined)
     out.push(
-      d.leftKm >= 0 ? `${distance(d.leftKm, house)} left.` : `Overdue by ${distance(-d.leftKm, house)}.`,
+      d.leftKm >= 0
+        ? `${distance(d.leftKm, notation)} left.`
+        : `Overdue by ${distance(-d.leftKm, notation)}.`,
     );
   out.push(d.leftDays >= 0 ? `${d.leftDays} days left.` : `Overdue by ${-d.leftDays} days.`);
   if (d.distanceDay && (d.leftKm ?? 0) > 0)
     out.push(
-      `At that yearly distance it is reached on ${houseDay(d.distanceDay, house)}: ${d.first === 'distance' ? 'distance' : 'time'} comes first.`,
+      `At that yearly distance it is reached on ${writtenDay(d.distanceDay, notation)}: ${d.first === 'distance' ? 'distance' : 'time'} comes first.`,
     );
   return out;
 }

@@ -1,8 +1,8 @@
 /** A place of the program that has keys of its own. */
-export type Place = 'start' | 'case' | 'drive' | 'catalogue';
+export type PlaceOfKeys = 'start' | 'case' | 'drive' | 'catalogue';
 
 /** The keys of a place beside those of the commands. */
-export const PLACE_KEYS: Record<Place, readonly { key: string; does: string }[]> = {
+export const PLACE_KEYS: Record<PlaceOfKeys, readonly { key: string; does: string }[]> = {
   start: [
     { key: 'Enter', does: 'On the line to begin: open what is marked, else a new case with what was typed' },
   ],
@@ -40,7 +40,7 @@ export const PLACE_KEYS: Record<Place, readonly { key: string; does: string }[]>
 };
 
 /** Place that an address belongs to. */
-export function placeOf(url: string): Place {
+export function placeOf(url: string): PlaceOfKeys {
   if (/^\/(case\/[^/]+\/)?drive\b/.test(url)) return 'drive';
   if (url.startsWith('/case/')) return 'case';
   return url.startsWith('/catalogue') ? 'catalogue' : 'start';

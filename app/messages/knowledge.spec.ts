@@ -5,11 +5,11 @@ import { CAUSES, causesFor } from '@core/cause/cause-data';
 import { type Change, checkChanges } from '@core/cause/changes';
 import { type KnowledgeNumber, numbersOf } from '@core/cause/numbers';
 import { METRIC } from '@core/facts/read-value';
-import { changeWords, numberLabel, numberWords, placeWords, problemSentence } from './knowledge';
-import type { Voice } from './voice';
+import { changeWords, numberLabel, numberWords, numberPlaceWords, problemSentence } from './knowledge';
+import type { SentenceContext } from './sentence-context';
 
 const cat = catalogueOf(demoPack());
-const voice: Voice = { house: METRIC, cat, registry: registryFor(worldOf(cat)) };
+const context: SentenceContext = { notation: METRIC, cat, registry: registryFor(worldOf(cat)) };
 const worded = causesFor(CAUSES, undefined);
 const numbers = [...numbersOf(CAUSES).values()];
 /** A key of the data, or what was meant to be filled in. */
@@ -19,8 +19,8 @@ describe('words of the knowledge', () => {
   it('name every number by what it says, none by its key, and no two of one entry alike', () => {
     const labels = new Map<string, Map<string, KnowledgeNumber>>();
     for (const n of numbers) {
-      const label = numberLabel(n, worded, voice);
-      const whole = placeWords(n, n.place, worded, voice);
+      const label = numberLabel(n, worded, context);
+      const whole = numberPlaceWords(n, n.place, worded, context);
       for (const words of [label, whole, numberWords(n, n.value)])
         expect(RAW.test(words)).withContext(`${n.place}: ${words}`).toBeFalse();
       expect(whole.endsWith(label)).toBeTrue();

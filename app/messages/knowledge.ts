@@ -2,13 +2,13 @@ import { nth } from '@core/quantity/must';
 import type { CauseData } from '@core/cause/cause-data';
 import type { Change, ChangeProblem, ChangesFileError } from '@core/cause/changes';
 import type { Ground } from '@core/cause/grounds';
-import type { HouseShare } from '@core/cause/house-shares';
+import type { OwnShare } from '@core/cause/own-shares';
 import type { KnowledgeIssue } from '@core/cause/lint';
 import type { KnowledgeNumber } from '@core/cause/numbers';
 import type { Rejudged } from '@core/answer/rejudge';
 import { formatNumber } from '@core/quantity/format-quantity';
 import { findingWords, percent } from './answers';
-import type { Voice } from './voice';
+import type { SentenceContext } from './sentence-context';
 
 /** A share as fine as it is worth: "0.4 %", "12 %". */
 export const shareWords = (p: number): string =>
@@ -21,7 +21,11 @@ export function numberWords({ kind, about }: KnowledgeNumber, value: number): st
 }
 
 /** What a number says, beside its entry. */
-export function numberLabel({ kind, about, entry }: KnowledgeNumber, data: CauseData, v: Voice): string {
+export function numberLabel(
+  { kind, about, entry }: KnowledgeNumber,
+  data: CauseData,
+  v: SentenceContext,
+): string {
   switch (kind) {
     case 'prior':
       return 'How common, against the others';
@@ -49,7 +53,12 @@ const TILTS: Readonly<Record<string, string>> = {
 };
 
 /** A number by its entry and what it says. */
-export function placeWords(n: KnowledgeNumber | undefined, place: string, data: CauseData, v: Voice): string {
+export function numberPlaceWords(
+  n: KnowledgeNumber | undefined,
+  place: string,
+  data: CauseData,
+  v: SentenceContext,
+): string {
   if (!n) return place;
   const entry =
     data.causes.find((c) => c.key === n.entry)?.wording ??
@@ -106,7 +115,7 @@ export const changeWords = (c: Change, n: KnowledgeNumber | undefined): string =
 
 /** With what a verdict was made. */
 export function editionWords(edition: number, changed: number): string {
-  const house = changed === 0 ? '' : `, ${changed} ${changed === 1 ? 'number' : 'numbers'} by this house`;
+  const house = changed === 0 ? '' : `, ${changed} ${changed === 1 ? 'number' : 'numbers'} of its own`;
   return `Knowledge, edition ${edition}${house}`;
 }
 
@@ -118,5 +127,5 @@ export function rejudgedWords({ before, after }: Rejudged): string {
 }
 
 /** The ground of a prior by the house's own cases. */
-export const ownCasesWords = ({ seen, expected }: HouseShare, of: number, weight: number): string =>
+export const ownCasesWords = ({ seen, expected }: OwnShare, of: number, weight: number): string =>
   `Own cases: ${seen} of ${of} settled, ${formatNumber(expected, 1)} expected; shrunk by ${weight}.`;

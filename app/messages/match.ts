@@ -1,17 +1,17 @@
 import type { Exclusion } from '@core/match/identify';
 import type { Condition, KitMatch, Refusal } from '@core/match/match-kits';
-import { houseDay } from '@core/facts/read-value';
+import { writtenDay } from '@core/facts/read-value';
 import { list } from '../language/list';
 import { lower } from '../language/lower';
-import type { Voice } from './voice';
+import type { SentenceContext } from './sentence-context';
 import { plainText } from '@core/facts/value';
 
 export const VERDICT_WORDS = { fits: 'Fits', fits_if: 'Fits if', no: 'Does not fit' } as const;
 
-export function exclusionWords(e: Exclusion, v: Voice): string {
+export function exclusionWords(e: Exclusion, v: SentenceContext): string {
   switch (e.code) {
     case 'built_outside': {
-      const day = (d: string) => houseDay(d, v.house);
+      const day = (d: string) => writtenDay(d, v.notation);
       const window = [e.from ? `from ${day(e.from)}` : '', e.to ? `to ${day(e.to)}` : '']
         .filter(Boolean)
         .join(' ');
@@ -29,7 +29,7 @@ export function exclusionWords(e: Exclusion, v: Voice): string {
   }
 }
 
-function conditionWords(c: Condition, v: Voice): string {
+function conditionWords(c: Condition, v: SentenceContext): string {
   const f = v.cat?.features.get(c.feature);
   return `${lower(f?.wording ?? c.feature)} is ${list(
     c.values.map((k) => lower(f?.options.find((o) => o.key === k)?.wording ?? k)),
@@ -37,7 +37,7 @@ function conditionWords(c: Condition, v: Voice): string {
   )}`;
 }
 
-function refusalWords(r: Refusal, v: Voice): string {
+function refusalWords(r: Refusal, v: SentenceContext): string {
   switch (r.code) {
     case 'other_engine':
       return `it is for ${r.engines.length ? list(r.engines) : 'no engine in this catalogue'}`;
@@ -59,7 +59,7 @@ export function kitStatus(m: KitMatch): string {
 }
 
 /** The reasons of a kit's verdict, one sentence each. */
-export function kitReasons(m: KitMatch, v: Voice): string[] {
+export function kitReasons(m: KitMatch, v: SentenceContext): string[] {
   switch (m.verdict) {
     case 'fits':
       return m.because.length

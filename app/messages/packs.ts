@@ -1,7 +1,7 @@
 import type { IssueReason, PackIssue } from '@core/catalogue/pack-issue';
 import { list } from '../language/list';
 import { lawWords } from './laws';
-import { pairWords } from './torque';
+import { torquePairWords } from './torque';
 
 /** Where and why a catalogue row was refused, as one sentence. */
 export function issueSentence(i: PackIssue): string {
@@ -68,7 +68,7 @@ function reasonWords(r: IssueReason): string {
     case 'torque_no_unit':
       return `the torque “${r.typed}” has no unit that is known; write it as “42 N·m”.`;
     case 'torque_pair':
-      return `“${r.typed}” contradicts itself: ${pairWords(r.pair)}`;
+      return `“${r.typed}” contradicts itself: ${torquePairWords(r.pair)}`;
     case 'block_unknown':
       return `there is no block ${r.block} in this catalogue.`;
     case 'block_loop':

@@ -1,9 +1,9 @@
-import type { Overlay } from '@core/examination/photo-overlay';
+import type { PhotoOverlay } from '@core/examination/photo-overlay';
 import { nextSpot } from './photo';
 
 describe('what is pressed next on a photograph', () => {
   const marks = [1, 2, 3, 4].map((x) => ({ x, y: 2.5 * x }));
-  const overlay: Pick<Overlay, 'scale' | 'marks' | 'spots'> = { scale: 'rectangle', marks, spots: [] };
+  const overlay: Pick<PhotoOverlay, 'scale' | 'marks' | 'spots'> = { scale: 'rectangle', marks, spots: [] };
 
   it('is said for each spot in turn, the scale first, and nothing once a length or an angle is set', () => {
     const steps = [0, 1, 2].map((n) => nextSpot({ ...overlay, spots: marks.slice(0, n) }, 'length'));

@@ -1,6 +1,12 @@
 import { nth } from '@core/quantity/must';
 import type { PhotoError } from '@core/examination/photo';
-import { hasEnough, MARKS, type OnPhoto, type Overlay, takesMore } from '@core/examination/photo-overlay';
+import {
+  hasEnough,
+  MARKS,
+  type OnPhoto,
+  type PhotoOverlay,
+  takesMore,
+} from '@core/examination/photo-overlay';
 
 /** Why nothing can be read off a picture yet, and what to do. */
 export const PHOTO_TROUBLE: Readonly<Record<PhotoError['code'], string>> = {
@@ -11,7 +17,7 @@ export const PHOTO_TROUBLE: Readonly<Record<PhotoError['code'], string>> = {
 };
 
 /** What the next press on the picture sets; nothing once all is set. */
-export function nextSpot(o: Pick<Overlay, 'scale' | 'marks' | 'spots'>, what: OnPhoto): string {
+export function nextSpot(o: Pick<PhotoOverlay, 'scale' | 'marks' | 'spots'>, what: OnPhoto): string {
   const mark = o.marks.length;
   if (mark < MARKS[o.scale])
     return o.scale === 'ruler'

@@ -7,7 +7,7 @@ const clock = (s: number): string => {
   return `${Math.floor(whole / 60)}:${String(whole % 60).padStart(2, '0')} min`;
 };
 
-export const planWords = ({ strokeMm, turns, pressS, waitS }: PressPlan): string =>
+export const pressPlanWords = ({ strokeMm, turns, pressS, waitS }: PressPlan): string =>
   `${formatNumber(strokeMm, 1)} mm are ${formatNumber(turns, 1)} turns of the screw in ${clock(pressS)}, then ${clock(waitS)} for the oil.`;
 
 /** What to do now. */

@@ -1,11 +1,11 @@
-import type { LineError } from '@core/facts/fact-line';
-import type { How } from '@core/facts/fact';
+import type { FactLineError } from '@core/facts/fact-line';
+import type { Provenance } from '@core/facts/fact';
 import type { ReadError } from '@core/facts/read-value';
 import type { Station } from '@core/facts/observable';
 import { type PlacedOn, placeWords } from '@core/facts/place';
 import { list } from '../language/list';
 
-export const HOW_WORDS: Record<How, string> = {
+export const PROVENANCE_WORDS: Record<Provenance, string> = {
   measured: 'measured',
   seen: 'seen',
   document: 'document',
@@ -16,7 +16,7 @@ export const HOW_WORDS: Record<How, string> = {
 };
 
 /** The same where there is room for a mark only. */
-export const HOW_SHORT: Record<How, string> = {
+export const HOW_SHORT: Record<Provenance, string> = {
   measured: 'meas.',
   seen: 'seen',
   document: 'doc.',
@@ -46,7 +46,7 @@ const short = (typed: string): string => (typed.length > 40 ? `${typed.slice(0, 
 const REF_PLACE: Partial<Record<string, string>> = { cause: 'a cause that this drive can have' };
 
 /** Why a typed value was not taken, and what would be. */
-export function readSentence(e: ReadError | LineError): string {
+export function readSentence(e: ReadError | FactLineError): string {
   switch (e.code) {
     case 'empty':
       return 'Type a value after the name.';
@@ -61,7 +61,7 @@ export function readSentence(e: ReadError | LineError): string {
     case 'out_of_range':
       return `${short(e.typed)} is outside ${e.min} to ${e.max}. Check the unit and the digits.`;
     case 'too_long':
-      return `This text has ${e.length} signs; ${e.most} fit. Shorten it by ${e.length - e.most}.`;
+      return `This text has ${e.length} characters; ${e.most} fit. Shorten it by ${e.length - e.most}.`;
     case 'not_an_option':
       return `“${short(e.typed)}” is not one of: ${e.allowed.join(' · ')}.`;
     case 'not_a_date':

@@ -37,8 +37,7 @@ function said(p: ReuseOf, where: string): string {
       return `${verdict}: ${elongationWords(p.length)}.`;
     }
     case 'plunger': {
-      if (p.by === 'replaced')
-        return `no: an old hydraulic tensioner${where} is replaced, by the house’s rule.`;
+      if (p.by === 'replaced') return `no: an old hydraulic tensioner${where} is replaced, by policy.`;
       if (!p.leak)
         return `the old hydraulic tensioner${where} only after a slow press and a recorded leak check; none is recorded.`;
       const verdict = {

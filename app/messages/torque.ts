@@ -9,7 +9,7 @@ const printedWords = (p: Printed): string =>
 const inUnit = (value: number, unit: string): string => `${formatNumber(value, value < 20 ? 1 : 0)} ${unit}`;
 
 /** A printed pair held against itself, with the one that governs. */
-export function pairWords(p: TorquePair): string {
+export function torquePairWords(p: TorquePair): string {
   const [first, second] = [printedWords(p.first), printedWords(p.second)];
   const governing = p.governs === 'first' ? first : second;
   if (p.agree) return `${first} and ${second} are one and the same; ${governing} governs.`;
@@ -24,7 +24,8 @@ function stageWords(s: TorqueStage): string {
 }
 
 /** All stages of a fastener in one line. */
-export const planWords = (stages: readonly TorqueStage[]): string => stages.map(stageWords).join(', then ');
+export const torqueStagesWords = (stages: readonly TorqueStage[]): string =>
+  stages.map(stageWords).join(', then ');
 
 export const WRENCH_WORDS = {
   fits: '✓ Within the range of the wrench.',

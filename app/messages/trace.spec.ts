@@ -2,7 +2,14 @@ import { stagesOf } from '@core/drive/stages';
 import { driveTeeth } from '@core/trace/drive-teeth';
 import { traceVerdict } from '@core/trace/verdict';
 import { demoPack } from '../../demo/catalogue';
-import { arithmeticWords, cursorWords, movedWords, speedWords, togetherWords, verdictWords } from './trace';
+import {
+  arithmeticWords,
+  cursorWords,
+  movedWords,
+  speedWords,
+  togetherWords,
+  traceVerdictWords,
+} from './trace';
 
 const pack = demoPack();
 const drives = pack.variants.flatMap((v) => {
@@ -26,7 +33,7 @@ describe('what a capture says of a drive', () => {
         const other = { tooth: /\blinks?\b/, link: /\b(?:tooth|teeth)\b/ } as const;
         for (const deg of [360 / teeth.zCrank, -720 / teeth.zCrank, 144 / teeth.zCrank]) {
           const said = traceVerdict(shiftOf(deg), wheels, 3);
-          const texts = [verdictWords(said, units), movedWords(said, units)];
+          const texts = [traceVerdictWords(said, units), movedWords(said, units)];
           if (units.crank === units.cam)
             for (const t of texts) expect(t).withContext(v.id).not.toMatch(other[units.cam]);
           expect(texts[0]).toMatch(deg > 0 ? /\blate\b/ : /\bearly\b/);

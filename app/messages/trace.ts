@@ -147,7 +147,7 @@ function wholeWords(at: readonly WholeTeeth[], u: Units, late: (n: number) => st
 }
 
 /** The verdict in a sentence. @param has what the drive has; none: it may have anything */
-export function verdictWords(v: TraceVerdict, u: Units, has?: ReadonlySet<string>): string {
+export function traceVerdictWords(v: TraceVerdict, u: Units, has?: ReadonlySet<string>): string {
   switch (v.verdict) {
     case 'in_tolerance':
       return 'In tolerance: cam and crank stand as they should.';

@@ -1,4 +1,4 @@
-import type { Head, Waits } from '@core/answer/head';
+import type { CaseSummary, Waits } from '@core/answer/case-summary';
 import type { CaseKind } from '@core/facts/observable';
 import { type Day, daysBetween } from '@core/quantity/dates';
 
@@ -18,15 +18,15 @@ const WAITS_WORDS: Record<Waits, string> = {
 };
 
 /** A call that was promised, as a tag says it. */
-export function backWords(by: Day, today: Day): string {
+export function callBackWords(by: Day, today: Day): string {
   const days = daysBetween(today, by);
   if (days < 0) return `▲ call back, ${-days} d late`;
   return days === 0 ? '▲ call back today' : `call back in ${days} d`;
 }
 
 /** What a case waits for; a call that was promised goes before everything. */
-export const waitsWords = (h: Pick<Head, 'back' | 'waits'>, today: Day): string =>
-  h.back === undefined ? WAITS_WORDS[h.waits] : backWords(h.back, today);
+export const waitsWords = (h: Pick<CaseSummary, 'back' | 'waits'>, today: Day): string =>
+  h.back === undefined ? WAITS_WORDS[h.waits] : callBackWords(h.back, today);
 
 /** What kind of case it is. */
 export const KIND_WORDS: Record<CaseKind, string> = {

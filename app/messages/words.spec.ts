@@ -10,8 +10,8 @@ import {
   offsetWords,
   patternWords,
   signed,
-  verdictWords,
-} from './drive-bench';
+  offsetVerdictWords,
+} from './drive-results';
 import { issueSentence } from './packs';
 import { readSentence } from './reading';
 
@@ -58,7 +58,7 @@ describe('sentences about drives', () => {
     );
     expect(offsetWords({ teeth: 0.001, wheelDeg: 0, driverDeg: 0, rimMm: 0 })).toBe('in line');
     expect([signed(0.004), signed(-0.004), signed(1.2, 1)]).toEqual(['0.00', '0.00', '+1.2']);
-    expect(verdictWords(judgeOffset(-2, 0.02, { teeth: 0 }, 0.25))).toBe('✕ 2 teeth out, retarded');
+    expect(offsetVerdictWords(judgeOffset(-2, 0.02, { teeth: 0 }, 0.25))).toBe('✕ 2 teeth out, retarded');
     expect(patternWords(belt, { pattern: 'from_wheel', wheel: 3 })).toContain('Cam sprocket');
   });
 

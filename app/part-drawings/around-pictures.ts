@@ -1,13 +1,13 @@
-import { arc, circle, framed, line, rect, type ThingPicture } from './picture';
+import { arc, circle, framed, line, rectPath, type ThingPicture } from './picture';
 
 /** What surrounds the parts: a box, a cover, sump and screens, the cooling, the rims of the wheels. */
 export const AROUND: Readonly<Record<string, ThingPicture>> = {
   packing: {
     box: framed(-40, -35, 90, 70, 0.06),
     shapes: [
-      { d: rect(-35, -20, 70, 45), look: 'body' },
+      { d: rectPath(-35, -20, 70, 45), look: 'body' },
       { d: line([-35, -20], [-22, -33], [22, -33], [35, -20]), look: 'body' },
-      { d: rect(10, -8, 18, 12), look: 'fine', title: 'label' },
+      { d: rectPath(10, -8, 18, 12), look: 'fine', title: 'label' },
     ],
     zones: [
       { key: 'box', x: -15, y: 5 },
@@ -46,9 +46,9 @@ export const AROUND: Readonly<Record<string, ThingPicture>> = {
     shapes: [
       { d: line([-55, -5], [55, -5], [38, 36], [-38, 36], [-55, -5]), look: 'body', title: 'sump' },
       { d: line([-50, 8], [50, 8]), look: 'fine', title: 'oil level' },
-      { d: rect(-14, 20, 28, 8), look: 'body', title: 'pickup' },
+      { d: rectPath(-14, 20, 28, 8), look: 'body', title: 'pickup' },
       { d: line([0, 20], [0, -30], [24, -30]), look: 'fine' },
-      { d: rect(24, -40, 18, 24), look: 'body', title: 'filter' },
+      { d: rectPath(24, -40, 18, 24), look: 'body', title: 'filter' },
       { d: circle(-36, -30, 10), look: 'body', title: 'lamp' },
     ],
     zones: [
@@ -62,9 +62,9 @@ export const AROUND: Readonly<Record<string, ThingPicture>> = {
   cooling: {
     box: framed(-55, -40, 110, 80, 0.04),
     shapes: [
-      { d: rect(-45, -15, 45, 42), look: 'body', title: 'tank' },
+      { d: rectPath(-45, -15, 45, 42), look: 'body', title: 'tank' },
       { d: line([-45, 2], [0, 2]), look: 'fine', title: 'level' },
-      { d: rect(-30, -24, 15, 9), look: 'body' },
+      { d: rectPath(-30, -24, 15, 9), look: 'body' },
       { d: arc(30, 10, 20, 20, 160), look: 'body', title: 'gauge' },
       { d: line([30, 10], [42, -4]), look: 'fine' },
     ],

@@ -9,10 +9,10 @@ import {
   rollerPicture,
   sprocketPicture,
 } from './round-pictures';
-import type { Seen } from './seen';
+import type { PartAppearance } from './appearance';
 import { tensionerPicture } from './tensioner-picture';
 
-const BY_KIND: Readonly<Record<string, (seen: Seen) => ThingPicture>> = {
+const BY_KIND: Readonly<Record<string, (appearance: PartAppearance) => ThingPicture>> = {
   tensioner: tensionerPicture,
   guide: guidePicture,
   cassette: cassettePicture,
@@ -26,5 +26,5 @@ const BY_KIND: Readonly<Record<string, (seen: Seen) => ThingPicture>> = {
 };
 
 /** The drawing of a thing; none of a belt or chain, which is shown unrolled, tooth by tooth. */
-export const thingPicture = (seen: Seen): ThingPicture | undefined =>
-  BY_KIND[seen.kind]?.(seen) ?? AROUND[seen.kind];
+export const thingPicture = (appearance: PartAppearance): ThingPicture | undefined =>
+  BY_KIND[appearance.kind]?.(appearance) ?? AROUND[appearance.kind];

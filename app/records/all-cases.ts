@@ -6,7 +6,7 @@ import type { Fact } from '@core/facts/fact';
 import type { Damaged } from './damaged';
 import { getPack } from './pack-records';
 import { ofCase, type Records } from './records';
-import { soundOf, standingOf } from './sound';
+import { validFacts, standingOf } from './valid-facts';
 
 /** Facts that are read at once: large enough that reading is quick, small enough that they need not much memory. */
 const BATCH = 8000;
@@ -19,7 +19,7 @@ export async function readBatch(db: IDBPDatabase<Records>, after: string | undef
   const tell = (d: Damaged) => void damaged.push(d);
   const groups = new Map<string, Fact[]>();
   let last = read.at(-1)?.case;
-  for (const f of soundOf(read, tell)) {
+  for (const f of validFacts(read, tell)) {
     const group = groups.get(f.case);
     if (group) group.push(f);
     else groups.set(f.case, [f]);
@@ -30,7 +30,7 @@ export async function readBatch(db: IDBPDatabase<Records>, after: string | undef
     groups.delete(cut);
     last = read.findLast((f) => f.case !== cut)?.case;
     if (last === undefined) {
-      groups.set(cut, soundOf(await db.getAll('facts', ofCase(cut)), tell));
+      groups.set(cut, validFacts(await db.getAll('facts', ofCase(cut)), tell));
       last = cut;
     }
   }

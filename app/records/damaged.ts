@@ -26,9 +26,9 @@ export const inconsistentFact = ({ fact, why }: Left): Damaged => ({
 export function whyUnfit(f: Fact, e: z.ZodError): string {
   const signs = (n: number) => formatNumber(n, 0);
   if (typeof f.value === 'string' && f.value.length > LONGEST_TEXT)
-    return `the text has ${signs(f.value.length)} signs, and one entry holds ${signs(LONGEST_TEXT)}; shorten it, or attach it as a file`;
+    return `the text has ${signs(f.value.length)} characters, and one entry holds ${signs(LONGEST_TEXT)}; shorten it, or attach it as a file`;
   if (f.note !== undefined && f.note.length > LONGEST_NOTE)
-    return `the note has ${signs(f.note.length)} signs, and one holds ${signs(LONGEST_NOTE)}; shorten it`;
+    return `the note has ${signs(f.note.length)} characters, and one holds ${signs(LONGEST_NOTE)}; shorten it`;
   const [first] = e.issues;
   return `it does not fit at ${(first?.path ?? []).map(String).join(' › ')}: ${first?.message ?? ''}`;
 }

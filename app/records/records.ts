@@ -1,5 +1,5 @@
 import type { DBSchema } from 'idb';
-import type { Head } from '@core/answer/head';
+import type { CaseSummary } from '@core/answer/case-summary';
 import type { Pack } from '@core/catalogue/pack';
 import type { Fact } from '@core/facts/fact';
 
@@ -39,7 +39,7 @@ export interface Records extends DBSchema {
   /** By case and id: the facts of a case lie beside each other. */
   facts: { key: [string, string]; value: Fact; indexes: { id: string } };
   /** What the rack shows of each case: made from facts after they are written, and made anew at will. */
-  heads: { key: string; value: Head };
+  heads: { key: string; value: CaseSummary };
   /** Cases whose head is behind their facts, with how many facts they had: written with the facts, gone with the head. */
   behind: { key: string; value: number };
   /** Files that facts point to, by the SHA-256 of their content. */
@@ -60,8 +60,8 @@ export const VERSION = 5;
 export const ofCase = (id: string): IDBKeyRange => IDBKeyRange.bound([id], [id, []]);
 
 type Heads = {
-  get(key: string): Promise<Head | undefined>;
-  put(value: Head): Promise<unknown>;
+  get(key: string): Promise<CaseSummary | undefined>;
+  put(value: CaseSummary): Promise<unknown>;
 };
 type Marks = {
   get(key: string): Promise<number | undefined>;
@@ -71,21 +71,21 @@ type Marks = {
  * Puts heads, each made from so many facts, and takes away the mark of those that are not behind any more. Where more was
  * filed since, whoever did it keeps the head; what is kept of such cases comes back.
  */
-export async function putHeads(
+export async function putSummaries(
   heads: Heads,
   behind: Marks,
-  made: readonly { head: Head; facts: number }[],
-): Promise<Head[]> {
-  const newer: Head[] = [];
-  for (const { head, facts } of made) {
-    const mark = await behind.get(head.id);
+  made: readonly { summary: CaseSummary; facts: number }[],
+): Promise<CaseSummary[]> {
+  const newer: CaseSummary[] = [];
+  for (const { summary, facts } of made) {
+    const mark = await behind.get(summary.id);
     if (mark !== undefined && mark > facts) {
-      const kept = await heads.get(head.id);
+      const kept = await heads.get(summary.id);
       if (kept) newer.push(kept);
       continue;
     }
-    void heads.put(head).catch(ignored);
-    if (mark !== undefined) void behind.delete(head.id).catch(ignored);
+    void heads.put(summary).catch(ignored);
+    if (mark !== undefined) void behind.delete(summary.id).catch(ignored);
   }
   return newer;
 }

@@ -5,7 +5,7 @@ import { standing, textOf } from '@core/facts/read';
 import type { State } from '@core/facts/state';
 import { distance, findingWords, noCauseWords, percent, weightWords } from '../messages/answers';
 import { sureWords } from '../messages/explain';
-import type { Voice } from '../messages/voice';
+import type { SentenceContext } from '../messages/sentence-context';
 
 /** Causes in the table, and the least weight that is told, natural log. */
 const [MOST, LEAST_NATS] = [5, 0.05];
@@ -26,7 +26,7 @@ export function decidedPart(state: State, a: Answers): Content[] {
 }
 
 /** Causes by their shares, what speaks for and against the one decided, what the leader leaves unexplained. */
-export function causePart(state: State, a: Answers, voice: Voice): Content[] {
+export function causePart(state: State, a: Answers, context: SentenceContext): Content[] {
   const [leader] = a.ranking.causes;
   const decided = textOf(state, 'cause.decided');
   // where no cause is decided, what speaks for and against is that of the leader
@@ -35,11 +35,11 @@ export function causePart(state: State, a: Answers, voice: Voice): Content[] {
   const weights = [...(shown?.weights ?? [])]
     .filter((w) => Math.abs(w.nats) > LEAST_NATS)
     .sort((x, y) => Math.abs(y.nats) - Math.abs(x.nats));
-  const unexplained = a.ranking.unexplained.map((f) => findingWords(f, voice));
+  const unexplained = a.ranking.unexplained.map((f) => findingWords(f, context));
   // nothing is judged before something that weighs is known
   const sure =
     leader && a.ranking.weighed > 0
-      ? `“${leader.cause.wording}” leads: ${sureWords(leader.probability, a.rules.sureFrom)}. `
+      ? `“${leader.cause.wording}” leads: ${sureWords(leader.probability, a.policy.sureFrom)}. `
       : '';
   return [
     {
@@ -47,7 +47,7 @@ export function causePart(state: State, a: Answers, voice: Voice): Content[] {
       table: { widths: ['*', 60], body: [...rows, [CAUSES.none.wording, percent(a.ranking.none)]] },
     },
     {
-      text: `${sure}For and against “${shown?.cause.wording ?? ''}”: ${weights.map((w) => weightWords(w, voice)).join('; ') || 'nothing filed'}.`,
+      text: `${sure}For and against “${shown?.cause.wording ?? ''}”: ${weights.map((w) => weightWords(w, context)).join('; ') || 'nothing filed'}.`,
       margin: [0, 4, 0, 0],
     },
     {
@@ -55,11 +55,11 @@ export function causePart(state: State, a: Answers, voice: Voice): Content[] {
         ? `Not explained: ${unexplained.join('; ')}.`
         : 'No abnormal finding is left unexplained by the leading cause.',
     },
-    ...(a.ran.distance === undefined
+    ...(a.usage.distance === undefined
       ? []
       : [
           {
-            text: `Distance since fitting ${distance(a.ran.distance.km, voice.house)} was weighed with each cause’s usual distance to failure.`,
+            text: `Distance since fitting ${distance(a.usage.distance.km, context.notation)} was weighed with each cause’s usual distance to failure.`,
           },
         ]),
   ];

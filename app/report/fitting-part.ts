@@ -1,7 +1,7 @@
 import type { Content } from 'pdfmake/interfaces';
 import type { Answers } from '@core/answer/answers';
 import { balanceWords, OBLIGATION } from '../messages/pieces';
-import { backWords, brokenWords, oddWords, rulesOn, shownWords } from '../messages/fitting';
+import { wayBackWords, brokenWords, oddWords, rulesOn, shownWords } from '../messages/fitting';
 
 /** What was told or came back of the fitting: faults with their steps, order, figures, what nobody confirmed. */
 export function fittingPart(a: Answers, heading: (text: string) => Content): Content[] {
@@ -14,10 +14,10 @@ export function fittingPart(a: Answers, heading: (text: string) => Content): Con
       .filter((b) => b.how === 'reversed' && !told.has(`${b.gate.after} ${b.gate.before}`))
       .map((b) => brokenWords(b, sheet)),
     ...fitted.odd.map((o) => oddWords(o, sheet)),
-    ...backWords(fitted, sheet),
+    ...wayBackWords(fitted, sheet),
   ];
   const numbers = sheet.steps.filter((s) => fitted.unconfirmed.includes(s.id)).map((s) => s.number);
-  const rules = rulesOn(sheet, a.rules);
+  const rules = rulesOn(sheet, a.policy);
   return [
     heading('The fitting, as it was told'),
     {
@@ -29,7 +29,7 @@ export function fittingPart(a: Answers, heading: (text: string) => Content): Con
     ...(numbers.length > 0
       ? [{ text: `Not confirmed, and so evidence of nothing: steps ${numbers.join(', ')}.` }]
       : []),
-    ...(rules.length > 0 ? [{ text: `House rules of the sheet: ${rules.join(' ')}` }] : []),
+    ...(rules.length > 0 ? [{ text: `Policy of the sheet: ${rules.join(' ')}` }] : []),
   ];
 }
 

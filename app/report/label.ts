@@ -1,6 +1,6 @@
 import type { Due } from '@core/catalogue/interval';
 import { roundDown } from '@core/catalogue/interval';
-import { houseDay, type House, onPaper } from '@core/facts/read-value';
+import { writtenDay, type Notation, onPaper } from '@core/facts/read-value';
 import { formatMonth } from '@core/quantity/dates';
 import { formatNumber } from '@core/quantity/format-quantity';
 import { fromBase } from '@core/quantity/units';
@@ -28,12 +28,12 @@ type Line = { top: number; sizes: readonly number[]; text: string; weight: 400 |
  * A service label as SVG: what was changed, when, at what distance, and when next. Every text is measured and set smaller,
  * broken or, at last, cut, so that nothing runs over the box whatever the names; days name their month.
  */
-export function labelSvg(m: LabelModel, house: House, measure: Measure): string {
-  const paper = onPaper(house);
-  const unit = house.units['distance'] ?? 'km';
+export function labelSvg(m: LabelModel, notation: Notation, measure: Measure): string {
+  const paper = onPaper(notation);
+  const unit = notation.units['distance'] ?? 'km';
   const show = (km: number, step = 1) =>
     `${formatNumber(roundDown(fromBase('distance', km, unit), step), 0).replace(/\u202f/g, '\u00a0')}\u00a0${unit}`;
-  const day = (iso: string) => houseDay(iso, paper).replace(/ /g, '\u00a0');
+  const day = (iso: string) => writtenDay(iso, paper).replace(/ /g, '\u00a0');
   const month = (iso: string) => formatMonth(iso).replace(/ /g, '\u00a0');
   const rows: Line[] = [
     {

@@ -12,8 +12,8 @@ import type { State } from '@core/facts/state';
 import { formatDay } from '@core/quantity/dates';
 import { meaningOf } from '@core/facts/meaning';
 import { drivePicture, pictureSvg } from '../ui/drive-picture';
-import { ranWords, termsWords } from '../messages/answers';
-import type { Voice } from '../messages/voice';
+import { usageWords, termsWords } from '../messages/answers';
+import type { SentenceContext } from '../messages/sentence-context';
 import {
   clearanceWords,
   extensionWords,
@@ -24,7 +24,7 @@ import {
   SHOWN_WORDS,
 } from '../messages/drive';
 import { elongationWords } from '../messages/reuse';
-import { freeSeatWords, goWords, offsetWords, signed, verdictWords } from '../messages/drive-bench';
+import { freeSeatWords, goWords, offsetWords, signed, offsetVerdictWords } from '../messages/drive-results';
 import { factWords, valueWords, nameWords } from '../messages/facts';
 import { STATION_WORDS } from '../messages/reading';
 import { causePart, decidedPart } from './cause-part';
@@ -38,11 +38,11 @@ export function reportDocument(
   state: State,
   a: Answers,
   world: WorldName,
-  screen: Voice,
+  screen: SentenceContext,
   name: Namer,
   today: string,
 ): TDocumentDefinitions {
-  const voice = { ...screen, house: onPaper(screen.house) };
+  const voice = { ...screen, notation: onPaper(screen.notation) };
   const sealed = sealedNow(a.seals);
   const digest = sealed ? plainText(sealed.seal.value) : factsDigest(state.log);
   const say = (key: string) => {
@@ -65,9 +65,9 @@ export function reportDocument(
       ['Kit', say('kit.number')],
       ['Fitted', `${say('kit.fitted')} at ${say('kit.fitted_odometer')}`],
       ['Failed', `${say('case.date')} at ${say('vehicle.odometer')}`],
-      ['Ran', ranWords(a.ran, voice.house)],
+      ['Ran', usageWords(a.usage, voice.notation)],
       ['Complaint', say('complaint')],
-      ['Terms', a.terms ? termsWords(a.terms, voice.house) : 'not known'],
+      ['Terms', a.terms ? termsWords(a.terms, voice.notation) : 'not known'],
     ]),
     ...decisionPart(state, a, voice, name),
     ...drivePart(a),
@@ -81,7 +81,7 @@ export function reportDocument(
     factTable(state, voice, name),
     heading('What this report rests on'),
     {
-      text: `It was computed from the facts listed, from the catalogue “${short(world.catalogue)}”, knowledge ${short(world.knowledge)} and house rules ${short(world.rules)} (each named by the digest of its content). ${
+      text: `It was computed from the facts listed, from the catalogue “${short(world.catalogue)}”, knowledge ${short(world.knowledge)} and policy ${short(world.rules)} (each named by the digest of its content). ${
         a.engine && a.engine.interference !== 'no'
           ? 'The engine counts as an interference engine: never turn one shaft alone with the drive off. '
           : ''
@@ -129,12 +129,12 @@ const DECISIONS: Record<string, string> = {
   wait: 'The decision waits for more.',
 };
 
-function decisionPart(state: State, a: Answers, voice: Voice, name: Namer): Content[] {
+function decisionPart(state: State, a: Answers, context: SentenceContext, name: Namer): Content[] {
   const decision = textOf(state, 'claim.decision');
   const out: Content[] = [heading('Finding and decision'), ...decidedPart(state, a)];
   for (const f of a.faults.filter((x) => x.recorded)) {
     const basis = f.recorded?.basis ?? [];
-    const facts = state.log.filter((x) => basis.includes(x.id)).map((x) => factWords(x, voice, name));
+    const facts = state.log.filter((x) => basis.includes(x.id)).map((x) => factWords(x, context, name));
     out.push({
       margin: [0, 4, 0, 0],
       text: [
@@ -199,7 +199,7 @@ function measuredPart(a: Answers): Content[] {
   for (const m of d?.marks?.marks ?? []) {
     const layout = nth(must(d).stages, m.stage).layout;
     lines.push(
-      `${nth(layout.wheels, m.wheel).name}: a correct fitting shows it ${offsetWords(m.predicted)}; seen ${signed(m.teeth)} teeth. ${verdictWords(m.verdict)}.`,
+      `${nth(layout.wheels, m.wheel).name}: a correct fitting shows it ${offsetWords(m.predicted)}; seen ${signed(m.teeth)} teeth. ${offsetVerdictWords(m.verdict)}.`,
     );
   }
   if (d?.marks)
@@ -216,16 +216,16 @@ function measuredPart(a: Answers): Content[] {
   return lines.length ? [heading('Measured against the drive'), ...lines.map((text) => ({ text }))] : [];
 }
 
-function factTable(state: State, voice: Voice, name: Namer): Content {
+function factTable(state: State, context: SentenceContext, name: Namer): Content {
   const rows = allFiled(state).filter(
-    (f) => voice.registry.has(meaningOf(f).key) && f.key !== 'report.issue',
+    (f) => context.registry.has(meaningOf(f).key) && f.key !== 'report.issue',
   );
   const body = rows.map((f) => {
-    const o = voice.registry.get(meaningOf(f).key);
-    const value = valueWords(f, voice, name);
+    const o = context.registry.get(meaningOf(f).key);
+    const value = valueWords(f, context, name);
     return [
       o ? STATION_WORDS[o.station] : '',
-      nameWords(f, voice),
+      nameWords(f, context),
       value,
       f.how,
       f.by,

@@ -139,7 +139,7 @@ function lists(p: SheetPaper): Content[] {
       columns: [
         [heading('Tools'), { ul: p.tools }],
         [heading('Parts'), { ul: p.parts }],
-        [heading('House rules that shaped this sheet'), { ul: p.rules }],
+        [heading('Policy that shaped this sheet'), { ul: p.rules }],
       ],
       columnGap: 12,
     },

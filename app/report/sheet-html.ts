@@ -46,7 +46,7 @@ ${p.caution ? `<p class="warn">${esc(p.caution)}</p>` : ''}
 <table><caption>Torques</caption><tbody>${p.torques.map((t) => `<tr><td>${t.number}</td><td>${esc(t.fastener)}</td><td>${esc(t.words)}</td></tr>`).join('')}</tbody></table>
 <h2>Tools</h2><ul>${p.tools.map((t) => `<li>${esc(t)}</li>`).join('')}</ul>
 <h2>Parts</h2><ul>${p.parts.map((t) => `<li>${esc(t)}</li>`).join('')}</ul>
-<h2>House rules that shaped this sheet</h2><ul>${p.rules.map((t) => `<li>${esc(t)}</li>`).join('')}</ul></details>
+<h2>Policy that shaped this sheet</h2><ul>${p.rules.map((t) => `<li>${esc(t)}</li>`).join('')}</ul></details>
 ${steps}
 <section id="end"><h2>Send it back</h2>
 <label>Your name <input id="fitter" maxlength="120" autocomplete="name"></label>

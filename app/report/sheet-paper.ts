@@ -3,7 +3,7 @@ import { asFound } from '@core/fitting/drive-now';
 import type { Sheet, SheetStep } from '@core/fitting/sheet';
 import { sheetDigest } from '@core/fitting/sheet-return';
 import type { Stage } from '@core/drive/stages';
-import type { Rules } from '@core/house/rules';
+import type { Policy } from '@core/policy/policy';
 import { tighteningOrder } from '@core/fitting/pattern';
 import { patternPicture } from '../fitting/pattern-picture';
 import { type StepPicture, stepPicture } from '../fitting/step-picture';
@@ -16,7 +16,7 @@ import {
   wantedWords,
 } from '../messages/fitting';
 import { SOURCE_WORDS } from '../messages/jobs';
-import { planWords } from '../messages/torque';
+import { torqueStagesWords } from '../messages/torque';
 
 /** Who it is for, and of what. */
 export type SheetHead = {
@@ -76,7 +76,7 @@ export function sheetPaper(
   head: SheetHead,
   sheet: Sheet,
   stages: readonly Stage[],
-  rules: Rules,
+  policy: Policy,
   jobs: readonly JobLine[],
 ): SheetPaper {
   let phase: string | undefined;
@@ -125,14 +125,16 @@ export function sheetPaper(
     name: sheet.name,
     steps,
     torques: sheet.steps.flatMap((s) =>
-      s.torque ? [{ number: s.number, fastener: fastener(s), words: planWords(s.torque.stages) }] : [],
+      s.torque
+        ? [{ number: s.number, fastener: fastener(s), words: torqueStagesWords(s.torque.stages) }]
+        : [],
     ),
     tools: [...new Set(sheet.steps.flatMap((s) => (s.tool ? s.tool.name.split(', ') : [])))],
     parts: [
       ...jobs.map((j) => `${j.item.quantity} × ${j.item.item}: ${SOURCE_WORDS[j.source]}`),
       ...new Set(sheet.steps.flatMap((s) => (s.torque?.singleUse ? [`New, used once: ${fastener(s)}`] : []))),
     ],
-    rules: rulesOn(sheet, rules),
+    rules: rulesOn(sheet, policy),
     ...(sheet.unproved ? { caution: UNPROVED_WORDS } : {}),
   };
 }
@@ -143,4 +145,4 @@ const fastener = (s: SheetStep): string =>
     : '';
 
 const torqueLine = (s: SheetStep): string =>
-  s.torque ? [fastener(s), planWords(s.torque.stages)].filter(Boolean).join(': ') : '';
+  s.torque ? [fastener(s), torqueStagesWords(s.torque.stages)].filter(Boolean).join(': ') : '';

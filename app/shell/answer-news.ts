@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, effect, inject, signal } from '@angular/core';
-import { difference, type Line, linesOf } from '@core/answer/difference';
-import { VoiceService } from '../commands/voice';
+import { answerDifference, type AnswerLine, linesOf } from '@core/answer/difference';
+import { CaseSentences } from '../commands/case-sentences';
 import { CaseDesk } from '../data/case-desk';
 import type { CaseView } from '../data/case-view';
 import { differenceWords } from '../messages/answers';
@@ -16,9 +16,9 @@ const MOST = 3;
 })
 export class AnswerNews {
   private readonly desk = inject(CaseDesk);
-  private readonly voice = inject(VoiceService).voice;
+  private readonly voice = inject(CaseSentences).voice;
   protected readonly said = signal('');
-  private before: { id: string; lines: readonly Line[] } | undefined;
+  private before: { id: string; lines: readonly AnswerLine[] } | undefined;
 
   constructor() {
     effect(() => {
@@ -33,7 +33,7 @@ export class AnswerNews {
     const [before, now] = [this.before, { id: view.id, lines: linesOf(view.answers) }];
     this.before = now;
     if (before?.id !== now.id) return;
-    const moved = difference(before.lines, now.lines);
+    const moved = answerDifference(before.lines, now.lines);
     const words = moved.slice(0, MOST).map((d) => differenceWords(d, this.voice(), this.desk.nameOf));
     if (words.length) this.said.set(words.join('. '));
   }

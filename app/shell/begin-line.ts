@@ -135,7 +135,7 @@ export class BeginLine {
 
   /** What recognises and reads is fetched when something came in. */
   private async door() {
-    const { TakeIn } = await import('../commands/take-in');
+    const { Incoming: TakeIn } = await import('../commands/incoming');
     return this.injector.get(TakeIn);
   }
 }

@@ -17,8 +17,8 @@ import { CaseDesk } from '../data/case-desk';
 import { STATION_WORDS } from '../messages/reading';
 import { CaseExports } from '../commands/case-exports';
 import { Wedge } from '../commands/wedge';
-import { HouseStore } from '../data/house';
-import { State } from '../ui/state';
+import { DeskSettingsStore } from '../data/desk-settings';
+import { StateCard } from '../ui/state';
 import { AnswerNews } from './answer-news';
 import { Balance } from './balance';
 import { HelpStrip } from './help-strip';
@@ -38,11 +38,11 @@ import { Tape } from './tape';
     Disagree,
     HelpStrip,
     AnswerNews,
-    State,
+    StateCard,
   ],
   providers: [Wedge],
   changeDetection: ChangeDetectionStrategy.OnPush,
-  host: { '[class.rail]': "house.settings().tape === 'rail'" },
+  host: { '[class.rail]': "settings.settings().tape === 'rail'" },
   template: `
     @if (desk.current(); as c) {
       <header>
@@ -102,7 +102,7 @@ import { Tape } from './tape';
       <hs-answer-news />
       <aside aria-label="Tape and balance">
         <hs-tape />
-        @if (house.settings().tape !== 'rail') {
+        @if (settings.settings().tape !== 'rail') {
           <hs-disagree /><hs-balance />
         }
       </aside>
@@ -127,7 +127,7 @@ export class CasePage {
     return a ? failedOf(a) : [];
   });
   protected readonly files = inject(CaseExports);
-  protected readonly house = inject(HouseStore);
+  protected readonly settings = inject(DeskSettingsStore);
   protected readonly stations = STATIONS.map((key) => ({ key, word: STATION_WORDS[key] }));
 
   constructor() {
@@ -160,9 +160,9 @@ export class CasePage {
     if (!view || !a) return '';
     const n = a.lacks[station].length;
     if (station === 'examine' || station === 'fit') {
-      const looks = a.looks[station];
-      const of = looks.looked + looks.open.length + looks.notSent.length;
-      return `${looks.looked} of ${of} looked at`;
+      const inspections = a.inspections[station];
+      const of = inspections.looked + inspections.open.length + inspections.notSent.length;
+      return `${inspections.looked} of ${of} looked at`;
     }
     if (n > 0) return `lacks ${n}`;
     if (station === 'cause') return textOf(view.state, 'cause.decided') ? 'decided' : 'nothing to weigh';

@@ -1,13 +1,13 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { CaseDesk } from '../data/case-desk';
-import { VoiceService } from '../commands/voice';
-import { State } from '../ui/state';
+import { CaseSentences } from '../commands/case-sentences';
+import { StateCard } from '../ui/state';
 import { contradictionWords } from '../messages/answers';
 
 /** Facts that cannot both be true, or not of this drive; at every station, until they are settled. */
 @Component({
   selector: 'hs-disagree',
-  imports: [State],
+  imports: [StateCard],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @if (words().length) {
@@ -36,7 +36,7 @@ import { contradictionWords } from '../messages/answers';
 })
 export class Disagree {
   private readonly desk = inject(CaseDesk);
-  private readonly voice = inject(VoiceService).voice;
+  private readonly voice = inject(CaseSentences).voice;
   protected readonly words = computed(() =>
     (this.desk.current()?.answers?.contradictions ?? []).map((c) => contradictionWords(c, this.voice())),
   );

@@ -13,12 +13,12 @@ import {
   viewChildren,
 } from '@angular/core';
 import type { Command } from '../commands/commands';
-import { Found } from './found';
+import { FoundRow } from './found';
 
 /** What was found, to be walked over from the box above it and run by Enter or a press. */
 @Component({
   selector: 'hs-found-list',
-  imports: [Found],
+  imports: [FoundRow],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <div role="listbox" [id]="name()" [attr.aria-label]="label()">
@@ -65,7 +65,7 @@ export class FoundList {
   readonly label = input.required<string>();
   readonly commands = input.required<readonly Command[]>();
   readonly ran = output<Command>();
-  private readonly options = viewChildren(Found);
+  private readonly options = viewChildren(FoundRow);
   private readonly keys = new ActiveDescendantKeyManager(this.options, inject(Injector)).withWrap();
   private readonly names = computed(() =>
     this.commands()

@@ -4,7 +4,7 @@ import type { Command } from '../commands/commands';
 
 /** One thing found, as a list of keys walks over it. */
 @Directive({ selector: '[hsFound]', exportAs: 'found', host: { '[id]': 'id()' } })
-export class Found implements Highlightable {
+export class FoundRow implements Highlightable {
   readonly command = input.required<Command>({ alias: 'hsFound' });
   readonly id = input.required<string>();
   readonly active = signal(false);

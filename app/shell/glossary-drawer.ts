@@ -12,13 +12,13 @@ import { NzDrawerModule } from 'ng-zorro-antd/drawer';
 import { NzInputDirective } from 'ng-zorro-antd/input';
 import { Commands } from '../commands/commands';
 import { controlsStyles } from '../ui/controls-styles';
-import { State } from '../ui/state';
+import { StateCard } from '../ui/state';
 import { termsWith } from '../messages/glossary';
 
 /** What the words of the field and of this desk mean. */
 @Component({
   selector: 'hs-glossary-drawer',
-  imports: [NzDrawerModule, NzInputDirective, State],
+  imports: [NzDrawerModule, NzInputDirective, StateCard],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <nz-drawer

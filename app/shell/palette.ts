@@ -14,14 +14,14 @@ import { type Command, Commands } from '../commands/commands';
 import { Cases } from '../data/cases';
 import { Find } from '../data/find';
 import { Modal } from '../ui/modal';
-import { State } from '../ui/state';
+import { StateCard } from '../ui/state';
 import { foundCommands } from './found-commands';
 import { FoundList } from './found-list';
 
 /** Opens everything by name: commands, cases, engines. */
 @Component({
   selector: 'hs-palette',
-  imports: [NzInputDirective, Modal, FoundList, State],
+  imports: [NzInputDirective, Modal, FoundList, StateCard],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <hs-modal

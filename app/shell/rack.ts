@@ -13,13 +13,13 @@ import {
 import { RouterLink } from '@angular/router';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
 import { NzInputDirective } from 'ng-zorro-antd/input';
-import type { Head } from '@core/answer/head';
+import type { CaseSummary } from '@core/answer/case-summary';
 import { dayOf, daysBetween } from '@core/quantity/dates';
 import { Commands } from '../commands/commands';
 import { Cases } from '../data/cases';
 import { Clock } from '../data/clock';
 import { RecordWork, type Work } from '../data/record-work';
-import { HouseStore } from '../data/house';
+import { DeskSettingsStore } from '../data/desk-settings';
 import { waitsWords } from '../messages/waits';
 
 /** Open cases as tags, newest on top. Finds by anything in any fact. */
@@ -41,7 +41,7 @@ import { waitsWords } from '../messages/waits';
           [attr.aria-expanded]="!rail()"
           [attr.aria-label]="rail() ? 'Open the rack' : 'Narrow the rack'"
           title="Key ["
-          (click)="house.flip('rack')"
+          (click)="settings.flip('rack')"
         >
           {{ rail() ? '»' : '«' }}
         </button>
@@ -109,12 +109,14 @@ import { waitsWords } from '../messages/waits';
         </p>
       }
       @if (typed()) {
-        <p class="quiet" role="status">{{ found().length }} of {{ cases.heads().length }} cases</p>
+        <p class="quiet" role="status">{{ found().length }} of {{ cases.summaries().length }} cases</p>
       }
       <div class="foot">
         <a nz-button nzType="text" class="word" routerLink="/catalogue">Catalogue</a>
         <a nz-button nzType="text" class="word" routerLink="/drive">Drives</a>
-        <button nz-button nzType="text" class="word" (click)="commands.overlay.set('house')">House</button>
+        <button nz-button nzType="text" class="word" (click)="commands.overlay.set('settings')">
+          Settings
+        </button>
         <button nz-button nzType="text" class="word" (click)="commands.overlay.set('keys')">Keys</button>
       </div>
     </nav>
@@ -128,16 +130,16 @@ export class Rack {
   protected readonly far = ({ done, of }: Work): string =>
     done === undefined ? ' …' : of === undefined ? `: ${done} done` : `: ${done} of ${of}`;
   protected readonly commands = inject(Commands);
-  protected readonly house = inject(HouseStore);
+  protected readonly settings = inject(DeskSettingsStore);
   private readonly clock = inject(Clock);
   private readonly viewport = viewChild(CdkVirtualScrollViewport);
 
   /** What it waits for; a call that was promised goes before everything. */
-  protected state(h: Head): string {
+  protected state(h: CaseSummary): string {
     return waitsWords(h, this.clock.today());
   }
 
-  protected late(h: Head): boolean {
+  protected late(h: CaseSummary): boolean {
     return h.back !== undefined && h.back <= this.clock.today();
   }
   protected readonly typed = signal('');
@@ -161,9 +163,9 @@ export class Rack {
   }
 
   /** Narrowed to the tags' numbers. In a narrow window the rack lies on top, and is whole. */
-  protected readonly rail = computed(() => this.house.settings().rack === 'rail' && !this.narrow());
+  protected readonly rail = computed(() => this.settings.settings().rack === 'rail' && !this.narrow());
 
-  protected byId(_: number, h: Head): string {
+  protected byId(_: number, h: CaseSummary): string {
     return h.id;
   }
 
@@ -171,7 +173,7 @@ export class Rack {
     void this.commands.newCase();
   }
 
-  protected age(h: Head): string {
+  protected age(h: CaseSummary): string {
     const days = daysBetween(dayOf(h.opened), this.clock.today());
     return days <= 0 ? 'today' : `${days} d`;
   }

@@ -9,18 +9,18 @@ import {
 } from '@angular/core';
 import { RouterOutlet } from '@angular/router';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
-import { Commands, type Overlay } from '../commands/commands';
+import { Commands, type OpenDialog } from '../commands/commands';
 import { Database } from '../data/database';
 import { FactRepository } from '../data/fact-repository';
 import { Fetching } from '../commands/fetching';
 import { Setup } from '../commands/setup';
 import { type StoreTrouble, troubleSentence } from '../data/store-trouble';
 import { commandFor } from './keyboard';
-import { State } from '../ui/state';
+import { StateCard } from '../ui/state';
 import { AlteredDialog } from './altered-dialog';
 import { GlossaryDrawer } from './glossary-drawer';
-import { HouseDialog } from './house-dialog';
-import { RulesDialog } from './rules-dialog';
+import { SettingsDialog } from './settings-dialog';
+import { PolicyDialog } from './policy-dialog';
 import { KeysDialog } from './keys-dialog';
 import { Palette } from './palette';
 import { Rack } from './rack';
@@ -37,11 +37,11 @@ const READ_ONLY: ReadonlySet<StoreTrouble['code']> = new Set(['newer', 'forbidde
     Rack,
     Palette,
     KeysDialog,
-    HouseDialog,
-    RulesDialog,
+    SettingsDialog,
+    PolicyDialog,
     AlteredDialog,
     GlossaryDrawer,
-    State,
+    StateCard,
   ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   host: { '(document:keydown)': 'press($event)' },
@@ -94,10 +94,10 @@ const READ_ONLY: ReadonlySet<StoreTrouble['code']> = new Set(['newer', 'forbidde
       @defer (when asked('keys')) {
         <hs-keys-dialog />
       }
-      @defer (when asked('house')) {
-        <hs-house-dialog />
+      @defer (when asked('settings')) {
+        <hs-settings-dialog />
       }
-      @defer (when asked('rules')) {
+      @defer (when asked('policy')) {
         <hs-rules-dialog />
       }
       @defer (when asked('glossary')) {
@@ -180,7 +180,7 @@ export class Root {
   }
 
   /** True from the first time that something over the desk is asked for: it is fetched then, and kept. */
-  protected asked(overlay: Overlay): boolean {
+  protected asked(overlay: OpenDialog): boolean {
     return this.commands.overlay() === overlay;
   }
 

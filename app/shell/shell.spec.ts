@@ -4,13 +4,13 @@ import { factsOf } from '@core/facts/read';
 import { Commands } from '../commands/commands';
 import type { CaseDesk } from '../data/case-desk';
 import { Cases } from '../data/cases';
-import { HouseStore } from '../data/house';
+import { DeskSettingsStore } from '../data/desk-settings';
 import { closeDesk, openDesk, paint, until } from '../testing/demo-desk';
 import { PLACE_KEYS, placeOf } from '../messages/keys';
 import { AnswerNews } from './answer-news';
 import { BeginLine } from './begin-line';
 import { HelpStrip } from './help-strip';
-import { HouseDialog } from './house-dialog';
+import { SettingsDialog } from './settings-dialog';
 import { Rack } from './rack';
 import { Tape } from './tape';
 import { WelcomePage } from './welcome-page';
@@ -48,18 +48,18 @@ describe('the frame', () => {
     const page = await paint(WelcomePage);
     const lines = (region: string) =>
       page.all(`section[aria-label="${region}"] .line`) as unknown as HTMLAnchorElement[];
-    const heads = TestBed.inject(Cases).heads();
-    const waiting = heads.filter((h) => h.waits !== 'sealed');
-    expect(waiting.length).toBeLessThan(heads.length);
+    const summaries = TestBed.inject(Cases).summaries();
+    const waiting = summaries.filter((h) => h.waits !== 'sealed');
+    expect(waiting.length).toBeLessThan(summaries.length);
     const tags = lines('What waits').map((l) => l.querySelector('b')!.textContent);
     const byAge = [...waiting].sort((a, b) => (a.opened < b.opened ? -1 : 1)).map((h) => h.tag);
     expect(tags).toEqual(byAge);
     for (const l of lines('What waits')) {
-      const head = heads.find((h) => h.tag === l.querySelector('b')!.textContent)!;
-      if (['call', 'identify', 'examine', 'cause'].includes(head.waits))
-        expect(l.getAttribute('href')).toBe(`/case/${head.id}/${head.waits}`);
+      const summary = summaries.find((h) => h.tag === l.querySelector('b')!.textContent)!;
+      if (['call', 'identify', 'examine', 'cause'].includes(summary.waits))
+        expect(l.getAttribute('href')).toBe(`/case/${summary.id}/${summary.waits}`);
     }
-    expect(lines('What came in last').length).toBe(heads.length);
+    expect(lines('What came in last').length).toBe(summaries.length);
   });
 
   it('begins a case with an engine that is meant, else with the words as a message', async () => {
@@ -91,8 +91,8 @@ describe('the frame', () => {
   it('narrows rack and tape, keeps it, and opens the tape for whoever wants the fact line', async () => {
     await desk.open('demo-2041');
     const [rack, tape] = [await paint(Rack), await paint(Tape)];
-    const house = TestBed.inject(HouseStore);
-    for (const part of ['rack', 'tape'] as const) house.flip(part);
+    const settings = TestBed.inject(DeskSettingsStore);
+    for (const part of ['rack', 'tape'] as const) settings.flip(part);
     await rack.fixture.whenStable();
     await tape.fixture.whenStable();
     // in a narrow window the rack lies on top, and stays whole
@@ -100,9 +100,9 @@ describe('the frame', () => {
     expect(rack.element.classList.contains('rail')).toBe(!narrow);
     expect(tape.words).toMatch(/\d+ facts/);
     expect(tape.all('ol').length).toBe(0);
-    house.settings.update((s) => ({ ...s, rack: 'whole' }));
-    await house.load();
-    expect(house.settings().rack).toBe('rail');
+    settings.settings.update((s) => ({ ...s, rack: 'whole' }));
+    await settings.load();
+    expect(settings.settings().rack).toBe('rail');
     TestBed.inject(Commands).factLineAsked.set(true);
     await tape.fixture.whenStable();
     expect(tape.all('ol').length).toBe(1);
@@ -126,34 +126,34 @@ describe('the frame', () => {
   });
 
   it('keeps a house setting at once, shows what is kept, and refuses an empty name', async () => {
-    const house = TestBed.inject(HouseStore);
-    const dialog = await paint(HouseDialog);
-    TestBed.inject(Commands).overlay.set('house');
-    await until(() => document.querySelector('#house-by') !== null);
+    const settings = TestBed.inject(DeskSettingsStore);
+    const dialog = await paint(SettingsDialog);
+    TestBed.inject(Commands).overlay.set('settings');
+    await until(() => document.querySelector('#settings-by') !== null);
     await dialog.fixture.whenStable();
-    const by = document.querySelector<HTMLInputElement>('#house-by')!;
+    const by = document.querySelector<HTMLInputElement>('#settings-by')!;
     const type = async (text: string) => {
       by.value = text;
       by.dispatchEvent(new Event('input'));
       await dialog.fixture.whenStable();
     };
-    expect(by.value).toBe(house.settings().by);
+    expect(by.value).toBe(settings.settings().by);
     await type('Ida Fennimore');
-    expect(house.settings().by).toBe('Ida Fennimore');
+    expect(settings.settings().by).toBe('Ida Fennimore');
     await type('');
-    expect(house.settings().by).toBe('Ida Fennimore');
+    expect(settings.settings().by).toBe('Ida Fennimore');
     // an empty name does not keep another setting back
     [...document.querySelectorAll<HTMLElement>('.ant-segmented-item')]
       .find((e) => e.textContent.includes('gloves'))!
       .click();
-    await until(() => house.settings().density === 'large');
+    await until(() => settings.settings().density === 'large');
     expect(document.documentElement.dataset['density']).toBe('large');
     // a second opening begins with what is kept
     await type('');
     by.dispatchEvent(new Event('blur'));
     await dialog.fixture.whenStable();
     expect(by.value).toBe('Ida Fennimore');
-    TestBed.inject(Commands).close('house');
+    TestBed.inject(Commands).close('settings');
   });
 
   it('tells the keys of each place apart', () => {

@@ -16,14 +16,14 @@ import { statusOf } from '@core/facts/read';
 import { Commands } from '../commands/commands';
 import { Attachments } from '../commands/attachments';
 import { CaseDesk } from '../data/case-desk';
-import { HouseStore } from '../data/house';
-import { VoiceService } from '../commands/voice';
+import { DeskSettingsStore } from '../data/desk-settings';
+import { CaseSentences } from '../commands/case-sentences';
 import { FactLine } from '../entry/fact-line';
 import { FileButton } from '../ui/file-button';
 import { FileStrip } from '../ui/file-strip';
 import { differenceWords } from '../messages/answers';
 import { nameWords, valueWords } from '../messages/facts';
-import { HOW_WORDS } from '../messages/reading';
+import { PROVENANCE_WORDS } from '../messages/reading';
 
 type Line = {
   fact: Fact;
@@ -50,7 +50,7 @@ type Line = {
         class="open"
         aria-label="Open the tape"
         title="Key ]"
-        (click)="house.flip('tape')"
+        (click)="settings.flip('tape')"
       >
         «<span class="up">{{ lines().length }} facts</span>
       </button>
@@ -77,7 +77,7 @@ type Line = {
           nzSize="small"
           aria-label="Narrow the tape"
           title="Key ]"
-          (click)="house.flip('tape')"
+          (click)="settings.flip('tape')"
         >
           »
         </button>
@@ -120,14 +120,14 @@ type Line = {
 })
 export class Tape {
   private readonly desk = inject(CaseDesk);
-  protected readonly house = inject(HouseStore);
+  protected readonly settings = inject(DeskSettingsStore);
   private readonly commands = inject(Commands);
   private readonly attachments = inject(Attachments);
-  private readonly voice = inject(VoiceService).voice;
+  private readonly voice = inject(CaseSentences).voice;
   protected readonly withAside = signal(false);
   protected readonly open = signal<string | undefined>(undefined);
 
-  protected readonly rail = computed(() => this.house.settings().tape === 'rail');
+  protected readonly rail = computed(() => this.settings.settings().tape === 'rail');
 
   protected readonly lines = computed<Line[]>(() => {
     const view = this.desk.current();
@@ -153,7 +153,7 @@ export class Tape {
   constructor() {
     // Who asks for the fact line wants the tape open.
     effect(() => {
-      if (this.commands.factLineAsked() && untracked(this.rail)) this.house.flip('tape');
+      if (this.commands.factLineAsked() && untracked(this.rail)) this.settings.flip('tape');
     });
   }
 
@@ -191,14 +191,14 @@ export class Tape {
     const two = (n: number) => String(n).padStart(2, '0');
     const day = formatDay(
       `${time.getFullYear()}-${two(time.getMonth() + 1)}-${two(time.getDate())}`,
-      this.house.settings().dateOrder,
+      this.settings.settings().dateOrder,
     );
     return {
       fact,
       name: nameWords(fact, this.voice()),
       value: valueWords(fact, this.voice(), this.desk.nameOf),
       heading: `${fact.by} · ${day}`,
-      meta: `${two(time.getHours())}:${two(time.getMinutes())} · ${HOW_WORDS[fact.how]}`,
+      meta: `${two(time.getHours())}:${two(time.getMinutes())} · ${PROVENANCE_WORDS[fact.how]}`,
       standing,
       rival,
     };

@@ -1,14 +1,14 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
-import type { Head } from '@core/answer/head';
+import type { CaseSummary } from '@core/answer/case-summary';
 import { dayOf, daysBetween } from '@core/quantity/dates';
 import { Commands } from '../commands/commands';
 import { Setup } from '../commands/setup';
 import { Cases } from '../data/cases';
 import { Clock } from '../data/clock';
 import { Packs } from '../data/packs';
-import { State } from '../ui/state';
+import { StateCard } from '../ui/state';
 import { KIND_WORDS, waitsWords } from '../messages/waits';
 import { BeginLine } from './begin-line';
 
@@ -18,7 +18,7 @@ const MOST = 12;
 /** Where a day begins: one line for what came in, what waits and since when, and what was touched last. */
 @Component({
   selector: 'hs-welcome-page',
-  imports: [NzButtonComponent, RouterLink, BeginLine, State],
+  imports: [NzButtonComponent, RouterLink, BeginLine, StateCard],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <main>
@@ -41,7 +41,7 @@ const MOST = 12;
         <section class="card" aria-label="What waits">
           <h2>
             What waits
-            <small>{{ waiting().length }} of {{ cases.heads().length }} cases, the oldest first</small>
+            <small>{{ waiting().length }} of {{ cases.summaries().length }} cases, the oldest first</small>
           </h2>
           @for (h of waiting().slice(0, most); track h.id) {
             <a class="line" [routerLink]="['/case', h.id, stationOf(h)]">
@@ -152,7 +152,7 @@ export class WelcomePage {
   /** What somebody waits for: calls that were promised, then the oldest first. */
   protected readonly waiting = computed(() =>
     this.cases
-      .heads()
+      .summaries()
       .filter((h) => (h.waits !== 'sealed' && h.waits !== 'told') || h.back !== undefined)
       .sort((a, b) => {
         const [x, y] = [a.back ?? '9', b.back ?? '9'];
@@ -160,7 +160,7 @@ export class WelcomePage {
       }),
   );
   protected readonly latest = computed(() =>
-    [...this.cases.heads()].sort((a, b) => (a.touched > b.touched ? -1 : 1)).slice(0, MOST),
+    [...this.cases.summaries()].sort((a, b) => (a.touched > b.touched ? -1 : 1)).slice(0, MOST),
   );
 
   constructor() {
@@ -168,12 +168,12 @@ export class WelcomePage {
   }
 
   /** Station that a case waits at; else where it is answered or issued. */
-  protected stationOf(h: Head): string {
+  protected stationOf(h: CaseSummary): string {
     if (h.waits === 'answer' || h.waits === 'told') return 'call';
     return h.waits === 'issue' || h.waits === 'sealed' || h.waits === 'set_aside' ? 'settle' : h.waits;
   }
 
-  protected state(h: Head): string {
+  protected state(h: CaseSummary): string {
     return waitsWords(h, this.clock.today());
   }
 

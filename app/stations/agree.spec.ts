@@ -11,9 +11,9 @@ import { extensionRemainder } from '@core/drive/wear';
 import type { NewFact } from '@core/facts/change';
 import { formatQuantity } from '@core/quantity/format-quantity';
 import { Sheets } from '../commands/sheets';
-import { VoiceService } from '../commands/voice';
+import { CaseSentences } from '../commands/case-sentences';
 import type { CaseDesk } from '../data/case-desk';
-import { BenchStore } from '../drive/bench-store';
+import { DriveStore } from '../drive/drive-store';
 import { SettingPanel } from '../drive/panels/setting-panel';
 import { WearPanel } from '../drive/panels/wear-panel';
 import { Packs } from '../data/packs';
@@ -30,16 +30,16 @@ const EXPLAINS = /length explains ([^;]+);/g;
 
 describe('one number, one sentence', () => {
   let desk: CaseDesk;
-  let bench: BenchStore;
+  let store: DriveStore;
   beforeEach(async () => {
-    desk = await openDesk(true, [BenchStore]);
-    bench = TestBed.inject(BenchStore);
+    desk = await openDesk(true, [DriveStore]);
+    store = TestBed.inject(DriveStore);
   });
   afterEach(closeDesk);
 
   const catalogue = () => TestBed.inject(Packs).newest()!;
   const designs = () => [...catalogue().variants.values()];
-  const voice = () => TestBed.inject(VoiceService).voice();
+  const voice = () => TestBed.inject(CaseSentences).voice();
   /** A new case of one design, with more facts. */
   async function begin(v: Variant, ...more: NewFact[]): Promise<void> {
     const features = Object.entries(v.features).map(
@@ -88,8 +88,8 @@ describe('one number, one sentence', () => {
       if (!rest.ok) continue;
       const { expected } = rest.value;
       const wanted = formatQuantity('length', expected.value, { u: expected.u, decimals: 1 });
-      bench.reset();
-      bench.pickStage(stage);
+      store.reset();
+      store.pickStage(stage);
       const report = JSON.stringify(
         reportDocument('1', state, a!, nameWorld(world!), voice(), (t, k) => nameIn(a, t, k), '2026-11-25'),
       );

@@ -3,11 +3,11 @@ import type { Type } from '@angular/core';
 import type { NewFact } from '@core/facts/change';
 import { oldThing } from '@core/facts/thing';
 import { CaseFiles } from '../commands/case-files';
-import { Say } from '../commands/say';
+import { Notices } from '../commands/notices';
 import { Sheets } from '../commands/sheets';
 import type { CaseDesk } from '../data/case-desk';
 import { FactRepository } from '../data/fact-repository';
-import { HouseStore } from '../data/house';
+import { DeskSettingsStore } from '../data/desk-settings';
 import { sheetHtml } from '../report/sheet-html';
 import { CasePage } from '../shell/case-page';
 import { Rack } from '../shell/rack';
@@ -28,8 +28,8 @@ describe('markup in text', () => {
   afterEach(closeDesk);
 
   it('is text in every field, note, name of a thing, of a file and of a person, on every page and on the sheet', async () => {
-    const house = TestBed.inject(HouseStore);
-    house.change({ by: MARKUP.slice(0, 100) });
+    const settings = TestBed.inject(DeskSettingsStore);
+    settings.change({ by: MARKUP.slice(0, 100) });
     await desk.open('demo-2036');
     const paper = (await TestBed.inject(Sheets).paper())!;
     const texts = [...desk.registry().values()].filter(
@@ -94,7 +94,7 @@ describe('markup in text', () => {
         ],
       }),
     ];
-    const said = spyOn(TestBed.inject(Say), 'say').and.callThrough();
+    const said = spyOn(TestBed.inject(Notices), 'say').and.callThrough();
     for (const text of contents) await files.open(new File([text], `${MARKUP}.json`));
     await files.open(new File(['no zip'], `${MARKUP}.zip`));
     expect(said.calls.count()).toBe(contents.length + 1);

@@ -1,10 +1,10 @@
 import { randomFrom } from '@core/quantity/random';
-import type { Choice } from '../ui/letters';
+import type { TileChoice } from '../ui/letters';
 
 const SIGNS = 'abcdeeinorstuÄéß 12-';
 
 /** Choices with random words, some of them without a single letter. */
-export function anyWords(seed: number, most: number): Choice[] {
+export function anyWords(seed: number, most: number): TileChoice[] {
   const random = randomFrom(seed);
   return Array.from({ length: Math.ceil(random() * most) }, (_, i) => ({
     key: `k${i}`,

@@ -1,4 +1,4 @@
-import { WorkerClient, serve, type Thread } from './worker-client';
+import { WorkerClient, serveJobs, type Thread } from './worker-client';
 
 type Sums = {
   add: { input: number[]; progress: number; output: number };
@@ -14,7 +14,7 @@ function threadOf(): { thread: Thread; ended: () => boolean; asked: unknown[]; r
   const asked: unknown[] = [];
   port2.start();
   port2.addEventListener('message', (e) => asked.push(e.data));
-  serve<Sums>(
+  serveJobs<Sums>(
     {
       add: (xs, line) => {
         let sum = 0;

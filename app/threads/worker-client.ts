@@ -90,13 +90,13 @@ export class WorkerClient<J extends Jobs> {
 }
 
 /** What a job can say and hear while it runs. */
-export type JobLine<P> = { progress: (p: P) => void; cancelled: () => boolean };
+export type JobChannel<P> = { progress: (p: P) => void; cancelled: () => boolean };
 export type Served<J extends Jobs> = {
-  [K in keyof J]: (input: J[K]['input'], line: JobLine<J[K]['progress']>) => Promise<J[K]['output']>;
+  [K in keyof J]: (input: J[K]['input'], line: JobChannel<J[K]['progress']>) => Promise<J[K]['output']>;
 };
 
 /** The thread's side of the client: answers what is asked. @param port the thread's own messages */
-export function serve<J extends Jobs>(
+export function serveJobs<J extends Jobs>(
   jobs: Served<J>,
   port: {
     postMessage: (reply: Reply) => void;

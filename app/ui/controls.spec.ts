@@ -8,7 +8,7 @@ import { Modal } from './modal';
 import { Pick } from './pick';
 import { Segmented } from './segmented';
 import { ShortField } from './short-field';
-import { State } from './state';
+import { StateCard } from './state';
 
 @Component({
   selector: 'hs-test-dialog',
@@ -111,7 +111,7 @@ describe('controls in our wrapping', () => {
 
   it('a state is spoken only when it comes by itself', async () => {
     const role = async (inputs: Record<string, unknown>) =>
-      (await paint(State, { title: 'T', ...inputs })).element.getAttribute('role');
+      (await paint(StateCard, { title: 'T', ...inputs })).element.getAttribute('role');
     expect(await role({ kind: 'empty' })).toBeNull();
     expect(await role({ kind: 'sealed' })).toBeNull();
     expect(await role({ kind: 'loading' })).toBe('status');

@@ -4,7 +4,7 @@ import { placesAlong } from '@core/drive/along';
 import { bodyRadius } from '@core/drive/clearance';
 import type { Layout, Wheel } from '@core/drive/layout';
 import type { Circle, Path, Point } from '@core/drive/path';
-import type { Phase } from '@core/drive/phase';
+import type { CamPhase } from '@core/drive/phase';
 import { type StrandKind, strandKinds } from '@core/drive/strands';
 import { turnedBy } from '@core/drive/turned';
 import { beltPath, boxOf, fixed, flip, SHOE_MM, shoeShape, toothOutline } from './drive-shapes';
@@ -15,7 +15,7 @@ export type SceneState = {
   layout: Layout;
   circles: readonly Circle[];
   path: Path;
-  phases?: readonly Phase[];
+  phases?: readonly CamPhase[];
 };
 type SceneWheel = {
   id: string;
@@ -33,14 +33,14 @@ type SceneWheel = {
 /** What of a wheel turns: degrees to turn it by as drawn, clockwise on the screen, and where its mark points then. */
 type Turn = { turnDeg: number; markDeg?: number };
 /** What of a scene turns with the crank. */
-export type Turned = {
+export type TurnedScene = {
   wheels: readonly Turn[];
   teeth: string;
   painted: { x: number; y: number; deg: number }[];
 };
 type SceneStrand = { d: string; kind: StrandKind };
 type SceneCarrier = { d: string; pivot: Point; plunger?: string; lines: [Point, Point][] };
-export type Scene = {
+export type DriveScene = {
   box: { x: number; y: number; width: number; height: number };
   belt: string;
   beltWidth: number;
@@ -59,7 +59,7 @@ const DEG = 180 / Math.PI;
 const BAND_STEPS = 12;
 
 /** A drive to scale in millimetres, y downwards: all of it that stands still. */
-export function driveScene(state: SceneState): Scene {
+export function driveScene(state: SceneState): DriveScene {
   const { layout, circles, path } = state;
   const kinds = strandKinds(layout);
   const strands = path.spans.map((s, i) => ({
@@ -83,7 +83,7 @@ export function driveScene(state: SceneState): Scene {
 }
 
 /** The rest of it, with the driving wheel turned by so many degrees from its mark. */
-export function turnScene(state: SceneState, driverDeg: number): Turned {
+export function turnScene(state: SceneState, driverDeg: number): TurnedScene {
   const { layout, circles, path } = state;
   const turned = turnedBy(layout, circles, driverDeg);
   const offset = new Map((state.phases ?? []).map((p) => [p.wheel, p.wheelDeg]));
@@ -154,7 +154,10 @@ function bandOf(c: Circle, r: number): Obstacles['lines'] {
 }
 
 /** Paint on the belt where the marks stood when it was laid on, run on with the belt. */
-function paintedMarks({ layout, circles, path, phases }: SceneState, pitches: number): Turned['painted'] {
+function paintedMarks(
+  { layout, circles, path, phases }: SceneState,
+  pitches: number,
+): TurnedScene['painted'] {
   const step = path.lengthMm / layout.count;
   const zero = nth(layout.wheels, 0);
   if (zero.markDeg === undefined) return [];

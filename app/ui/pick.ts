@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, inject, input, output } from '@angu
 import { FormsModule } from '@angular/forms';
 import { NzSelectModule } from 'ng-zorro-antd/select';
 import { English } from './english';
-import type { Choice } from './letters';
+import type { TileChoice } from './letters';
 
 let serial = 0;
 /** From so many on a list is searched by typing. */
@@ -49,7 +49,7 @@ export class Pick {
   readonly label = input.required<string>();
   /** The label is read only, not seen. */
   readonly bare = input(false);
-  readonly options = input.required<readonly Choice[]>();
+  readonly options = input.required<readonly TileChoice[]>();
   readonly value = input.required<string | undefined>();
   readonly placeholder = input('');
   readonly picked = output<string>();

@@ -60,7 +60,7 @@ const SIGNS: Record<StateKind, string> = {
     }
   `,
 })
-export class State {
+export class StateCard {
   readonly kind = input.required<StateKind>();
   readonly title = input.required<string>();
   /** It came while somebody works here: it is spoken at once. */

@@ -11,7 +11,7 @@ import {
   signal,
   viewChildren,
 } from '@angular/core';
-import { type Choice, lettersOf } from './letters';
+import { type TileChoice, lettersOf } from './letters';
 import { TileDrawing } from './tile-drawing';
 
 /**
@@ -142,7 +142,7 @@ export class Tile implements Highlightable {
 })
 export class Tiles {
   readonly id = input.required<string>();
-  readonly options = input.required<readonly Choice[]>();
+  readonly options = input.required<readonly TileChoice[]>();
   readonly picked = input.required<readonly string[]>();
   readonly many = input(false);
   readonly readOnly = input(false);

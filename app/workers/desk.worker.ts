@@ -1,8 +1,8 @@
-import { rebuildHeads } from './rebuild-heads';
+import { rebuildSummaries } from './rebuild-summaries';
 import { openRecords } from '../records/open-records';
 import { rejudgeAll } from './rejudge-all';
 import type { DeskJobs } from './desk.protocol';
-import { serve } from '../threads/worker-client';
+import { serveJobs } from '../threads/worker-client';
 
 async function withRecords<T>(work: (db: Awaited<ReturnType<typeof openRecords>>) => Promise<T>): Promise<T> {
   const db = await openRecords();
@@ -13,9 +13,9 @@ async function withRecords<T>(work: (db: Awaited<ReturnType<typeof openRecords>>
   }
 }
 
-serve<DeskJobs>(
+serveJobs<DeskJobs>(
   {
-    rebuild: (only, line) => withRecords((db) => rebuildHeads(db, line, only)),
+    rebuild: (only, line) => withRecords((db) => rebuildSummaries(db, line, only)),
     rejudge: (ask, line) => withRecords((db) => rejudgeAll(db, ask, line)),
   },
   self,

@@ -1,10 +1,10 @@
 import { openRecords } from '../records/open-records';
 import { takeDesk } from './take-desk';
-import { serve } from '../threads/worker-client';
+import { serveJobs } from '../threads/worker-client';
 import type { IntakeJobs } from './intake.protocol';
 import { readCase } from './read-case';
 
-serve<IntakeJobs>(
+serveJobs<IntakeJobs>(
   {
     case: ({ name, blob }) => readCase(name, blob),
     desk: async (blob, line) => {

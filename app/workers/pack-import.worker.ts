@@ -7,7 +7,7 @@ import { err } from '@core/quantity/result';
 import { packId, newerFirst } from '@core/catalogue/version';
 import { openRecords } from '../records/open-records';
 import { getPack, writePack } from '../records/pack-records';
-import { serve } from '../threads/worker-client';
+import { serveJobs } from '../threads/worker-client';
 import type { ImportPreview, ImportProgress, PackJobs } from './pack-import.protocol';
 import { readPackFiles } from './read-pack-files';
 import { LIMITS, unpack } from './unpack';
@@ -83,4 +83,4 @@ async function take(): Promise<string> {
   return id;
 }
 
-serve<PackJobs>({ read: (files, line) => read(files, line.progress), take }, self);
+serveJobs<PackJobs>({ read: (files, line) => read(files, line.progress), take }, self);

@@ -1,7 +1,7 @@
-import type { Spot } from '@core/examination/photo';
+import type { PicturePoint } from '@core/examination/photo';
 
 /** Lengths mm, spots pixels of the original. */
-type FlattenAsk = { blob: Blob; corners: readonly Spot[]; sides: { width: number; height: number } };
+type FlattenAsk = { blob: Blob; corners: readonly PicturePoint[]; sides: { width: number; height: number } };
 /** `sourcePx`: pixels of the picture that was laid flat per pixel of the original; one unless that one was too large. */
 export type Flattened = {
   blob: Blob;

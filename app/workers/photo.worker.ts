@@ -1,6 +1,6 @@
 import { found } from '@core/quantity/must';
 import { flatFrame, flatten } from '@core/examination/flatten';
-import { serve } from '../threads/worker-client';
+import { serveJobs } from '../threads/worker-client';
 import type { PhotoJobs } from './photo.protocol';
 
 /** Pixels beyond which a picture is shown smaller, and a flat one is not made larger. */
@@ -21,7 +21,7 @@ async function drawn(
   return { canvas, width, height, share };
 }
 
-serve<PhotoJobs>(
+serveJobs<PhotoJobs>(
   {
     async look(blob) {
       const bitmap = await createImageBitmap(blob);

@@ -5,11 +5,11 @@ import { knowledgeOf, worldOf } from '@core/answer/world';
 import { CAUSES } from '@core/cause/cause-data';
 import { type Change, knowledgeWith } from '@core/cause/changes';
 import { reduce } from '@core/facts/state';
-import { rulesWith } from '@core/house/rules';
+import { policyWith } from '@core/policy/policy';
 import { cataloguesIn, readBatch } from '../records/all-cases';
 import type { Records } from '../records/records';
 
-/** What is compared: the house's changes before and after, under the same house rules. */
+/** What is compared: the house's changes before and after, under the same policy. */
 export type RejudgeAsk = { before: Change[]; after: Change[]; chosen: Record<string, string> };
 /** A case that reads otherwise, by its id. */
 type RejudgedCase = Rejudged & { id: string };
@@ -26,7 +26,7 @@ export async function rejudgeAll(
   line: RejudgeLine,
 ): Promise<RejudgeAnswer> {
   const catalogues = await cataloguesIn(db);
-  const rules = rulesWith(chosen);
+  const policy = policyWith(chosen);
   const [then, now] = [before, after].map((c) => knowledgeOf(knowledgeWith(CAUSES, c)));
   const out: RejudgeAnswer = { cases: 0, moved: [] };
   let last: string | undefined;
@@ -37,7 +37,7 @@ export async function rejudgeAll(
       if (line.cancelled()) return out;
       const catalogue = await catalogues(id, facts);
       if (facts.length === 0 || !catalogue) continue;
-      const worlds = [must(then), must(now)].map((knowledge) => worldOf(catalogue, { rules, knowledge }));
+      const worlds = [must(then), must(now)].map((knowledge) => worldOf(catalogue, { policy, knowledge }));
       try {
         const moved = rejudged(reduce(facts), nth(worlds, 0), nth(worlds, 1));
         if (moved) out.moved.push({ id, ...moved });

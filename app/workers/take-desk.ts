@@ -1,19 +1,19 @@
 import type { IDBPDatabase } from 'idb';
-import { type Head, headOf } from '@core/answer/head';
+import { type CaseSummary, summaryOf } from '@core/answer/case-summary';
 import { worldOf } from '@core/answer/world';
 import { readDeskFile } from '@core/claim/desk-file';
 import { LARGEST_FILE_OF_FACTS } from '@core/claim/read-shape';
 import { mergeCase } from '@core/facts/consistent';
 import type { Fact } from '@core/facts/fact';
 import { type Result, err, ok } from '@core/quantity/result';
-import type { JobLine } from '../threads/worker-client';
+import type { JobChannel } from '../threads/worker-client';
 import type { DeskCame, DeskCameError } from './intake.protocol';
 import { cataloguesIn } from '../records/all-cases';
 import { type Damaged, inconsistentFact } from '../records/damaged';
 import { ofCase, type Records } from '../records/records';
-import { standingOf } from '../records/sound';
+import { standingOf } from '../records/valid-facts';
 
-type Merged = { all: readonly Fact[]; fresh: readonly Fact[]; head: Head };
+type Merged = { all: readonly Fact[]; fresh: readonly Fact[]; summary: CaseSummary };
 
 /**
  * Merges every case of a desk file into the records: all of it in one write, or nothing. What cannot stand with the rest of
@@ -22,7 +22,7 @@ type Merged = { all: readonly Fact[]; fresh: readonly Fact[]; head: Head };
 export async function takeDesk(
   db: IDBPDatabase<Records>,
   blob: Blob,
-  line: JobLine<{ done: number; of: number }>,
+  line: JobChannel<{ done: number; of: number }>,
 ): Promise<Result<DeskCame, DeskCameError>> {
   if (blob.size > LARGEST_FILE_OF_FACTS)
     return err({ code: 'too_large', bytes: blob.size, most: LARGEST_FILE_OF_FACTS });
@@ -39,7 +39,10 @@ export async function takeDesk(
     const made = mergedOf(id, stored, own);
     if (!made.ok) return made;
     const catalogue = await catalogues(id, made.value.all);
-    merged.set(id, { ...made.value, head: headOf(id, made.value.all, catalogue && worldOf(catalogue)) });
+    merged.set(id, {
+      ...made.value,
+      summary: summaryOf(id, made.value.all, catalogue && worldOf(catalogue)),
+    });
     line.progress({ done: merged.size, of: cases.size });
     // Between two cases the thread hears whether it is to stop.
     await new Promise((rest) => setTimeout(rest));
@@ -53,7 +56,7 @@ function mergedOf(
   id: string,
   stored: readonly Fact[],
   own: readonly Fact[],
-): Result<Omit<Merged, 'head'>, DeskCameError> {
+): Result<Omit<Merged, 'summary'>, DeskCameError> {
   const all = mergeCase(stored, own);
   if (!all.ok) return err({ code: 'no_merge', case: id, why: all.error });
   const known = new Set(stored.map((f) => f.id));
@@ -69,7 +72,7 @@ async function write(
   const facts = tx.objectStore('facts');
   const ids = facts.index('id');
   let fault: DeskCameError | undefined;
-  for (const [id, { all, fresh, head }] of merged) {
+  for (const [id, { all, fresh, summary }] of merged) {
     // What another window filed since is merged with as well.
     const now = await facts.getAll(ofCase(id));
     if (now.length !== all.length - fresh.length) {
@@ -89,7 +92,7 @@ async function write(
       tx.abort();
       return err(fault);
     }
-    void tx.objectStore('heads').put(head).catch(ignored);
+    void tx.objectStore('heads').put(summary).catch(ignored);
   }
   await tx.done;
   return ok(true);

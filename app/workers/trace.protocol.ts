@@ -37,9 +37,9 @@ export type TraceFailure =
   | { code: 'no_table_in_zip'; names: string[] }
   | UnpackError;
 /** Captures that lie side by side: of the engine in question, and the other one. */
-export type Slot = 'mine' | 'reference';
+export type CaptureSlot = 'mine' | 'reference';
 export type TraceAsk = {
-  slot: Slot;
+  slot: CaptureSlot;
   blob: Blob;
   name: string;
   /** What is said of it instead of found: the crank's wheel, which channel is which, and how its file is written. */
@@ -47,7 +47,7 @@ export type TraceAsk = {
   roles?: Roles;
 } & SaidOfFile;
 /** A stretch of what was last read for a slot, samples from one up to another, in columns. */
-export type StretchAsk = { slot: Slot; from: number; to: number; columns: number };
+export type StretchAsk = { slot: CaptureSlot; from: number; to: number; columns: number };
 export type TraceReply = { ok: true; value: TraceRead } | { ok: false; error: TraceFailure };
 export type TraceJobs = {
   read: { input: TraceAsk; progress: number; output: TraceReply };

@@ -1,12 +1,12 @@
 import { type Overview, overviewOf, stretchOf } from '@core/trace/overview';
-import { serve } from '../threads/worker-client';
+import { serveJobs } from '../threads/worker-client';
 import { traceOf } from './read-trace';
-import type { Slot, TraceJobs } from './trace.protocol';
+import type { CaptureSlot, TraceJobs } from './trace.protocol';
 
 // What was read last stays here for each slot, so that any stretch of it can be drawn without sending samples about.
-const kept = new Map<Slot, Overview[]>();
+const kept = new Map<CaptureSlot, Overview[]>();
 
-serve<TraceJobs>(
+serveJobs<TraceJobs>(
   {
     read: ({ slot, ...ask }, line) => {
       kept.delete(slot);

@@ -8,9 +8,9 @@ import { fileFacts, type NewFact } from '@core/facts/change';
 import { stepThing } from '@core/fitting/fitted';
 import { reduce } from '@core/facts/state';
 import { sheetFor } from '@core/fitting/sheet';
-import { rulesWith } from '@core/house/rules';
+import { policyWith } from '@core/policy/policy';
 import { demoPack } from '../../demo/catalogue';
-import { type Advice, type Asked, QUESTIONS } from './advice';
+import { type Advice, type CallerQuestion, QUESTIONS } from './advice';
 import { advise } from './advise';
 import { codeOf, CODES } from './codes';
 import { predictedMarks } from './marks';
@@ -22,7 +22,10 @@ let ids = 0;
 const author = { by: 'T', now: () => '2026-11-25T08:00:00.000Z', newId: () => `f${++ids}` };
 
 /** The advice on a case of these facts. */
-function on(asked: Asked, ...facts: [key: string, value: NewFact['value'], about?: string][]): Advice {
+function on(
+  asked: CallerQuestion,
+  ...facts: [key: string, value: NewFact['value'], about?: string][]
+): Advice {
   const entries = facts.map(
     ([key, value, about]): NewFact => ({
       key,
@@ -257,7 +260,7 @@ describe('torque and reuse, as the sheet and the house have them', () => {
 
   /** How each used part of a design stands, by the rules of a house. */
   function reused(rules: Record<string, string>, ...facts: NewFact[]) {
-    const house = worldOf(cat, { rules: rulesWith(rules) });
+    const house = worldOf(cat, { policy: policyWith(rules) });
     const state = reduce(fileFacts(reduce([]), 'c', facts, author));
     const a = answersFor(house, state);
     const advice = advise('reuse', { world: house, state, a, today: '2026-11-25' });

@@ -7,7 +7,7 @@ import type { FreeSeat, Go } from '@core/drive/judge-marks';
 import type { CrankRange } from '@core/drive/valve-safety';
 import type { State } from '@core/facts/state';
 import type { Due } from '@core/catalogue/interval';
-import type { Engine, Interval, Variant } from '@core/catalogue/pack';
+import type { Engine, ServiceInterval, Variant } from '@core/catalogue/pack';
 import type { ElongationAnswer, ExtensionAnswer } from '@core/examination/extension';
 import type { LeakAnswer } from '@core/examination/leak-answer';
 import type { MarkAnswer } from '@core/examination/marks';
@@ -29,7 +29,7 @@ export const QUESTIONS = [
   'lost',
   'means',
 ] as const;
-export type Asked = (typeof QUESTIONS)[number];
+export type CallerQuestion = (typeof QUESTIONS)[number];
 
 /** A fact still missing, what asking for it takes, and what each answer would leave. */
 export type Missing = {
@@ -73,8 +73,8 @@ export type Lead =
   | { code: 'no_procedure' }
   | { code: 'also'; lines: JobLine[]; certain: boolean; kit: string | undefined }
   | { code: 'no_jobs' }
-  | { code: 'due'; due: Due; interval: Interval }
-  | { code: 'interval'; interval: Interval }
+  | { code: 'due'; due: Due; interval: ServiceInterval }
+  | { code: 'interval'; interval: ServiceInterval }
   | { code: 'no_interval' }
   | { code: 'odometer_back' }
   | { code: 'reuse'; parts: ReuseOf[] }
@@ -104,7 +104,7 @@ export type Standing = 'yes' | 'no' | 'if' | 'open' | 'cannot';
 
 /** The answer to one question of a caller, computed from the facts. */
 export type Advice = {
-  asked: Asked;
+  asked: CallerQuestion;
   standing: Standing;
   lead: Lead;
   because: Reason[];
@@ -118,7 +118,7 @@ export type Advice = {
 export type Case = { world: World; state: State; a: Answers; today: Day };
 
 /** The part of an advice that a question computes; the rest is common. */
-export type Answered = Omit<Advice, 'asked' | 'basis'> & { keys?: readonly string[] };
+export type AnsweredQuestion = Omit<Advice, 'asked' | 'basis'> & { keys?: readonly string[] };
 
 /** A design by its name. */
 export const designName = (v: Variant): string => v.name;

@@ -1,7 +1,7 @@
 import { meaningOf } from '@core/facts/meaning';
 import { allStanding, listOf } from '@core/facts/read';
 import type { State } from '@core/facts/state';
-import { type Advice, type Answered, type Asked, type Case, QUESTIONS } from './advice';
+import { type Advice, type AnsweredQuestion, type CallerQuestion, type Case, QUESTIONS } from './advice';
 import { adviseFits, adviseKit } from './kits';
 import { adviseMarks } from './marks';
 import { adviseSetting, adviseTorque } from './setting';
@@ -9,7 +9,7 @@ import { adviseLost, adviseMeans } from './trouble';
 import { adviseReuse } from './reuse';
 import { adviseAlso, adviseDue } from './upkeep';
 
-const ANSWERS: Record<Asked, (c: Case) => Answered> = {
+const ANSWERS: Record<CallerQuestion, (c: Case) => AnsweredQuestion> = {
   kit: adviseKit,
   fits: adviseFits,
   setting: adviseSetting,
@@ -26,7 +26,7 @@ const ANSWERS: Record<Asked, (c: Case) => Answered> = {
 const DESIGN = /^(engine\.code|feature\.|vehicle\.built|vehicle\.market|belt\.teeth_count)/;
 
 /** The answer to one question, with the facts that it stands on, and what is missing, cheapest first. */
-export function advise(asked: Asked, c: Case): Advice {
+export function advise(asked: CallerQuestion, c: Case): Advice {
   const { keys = [], ...answered } = ANSWERS[asked](c);
   const basis = allStanding(c.state)
     .flatMap((s) => s.facts)
@@ -39,5 +39,7 @@ export function advise(asked: Asked, c: Case): Advice {
 }
 
 /** What was asked, in the order in which it was told; the kinds of question are few and known. */
-export const askedOf = (state: State): Asked[] =>
-  listOf(state, 'call.asked').filter((k): k is Asked => (QUESTIONS as readonly string[]).includes(k));
+export const questionsAsked = (state: State): CallerQuestion[] =>
+  listOf(state, 'call.asked').filter((k): k is CallerQuestion =>
+    (QUESTIONS as readonly string[]).includes(k),
+  );

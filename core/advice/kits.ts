@@ -2,13 +2,13 @@ import { must, nth } from '@core/quantity/must';
 import type { KitMatch } from '@core/match/match-kits';
 import { textOf, thingsWith } from '@core/facts/read';
 import { THING } from '@core/facts/thing';
-import { type Answered, type Case, designName } from './advice';
+import { type AnsweredQuestion, type Case, designName } from './advice';
 import { missingDesign, missingEngine } from './missing';
 
 const current = (m: KitMatch): boolean => m.kit.status === 'current';
 
 /** Which kit: the ones that serve every design left, else one for each design, with what tells them apart. */
-export function adviseKit(c: Case): Answered {
+export function adviseKit(c: Case): AnsweredQuestion {
   const { a } = c;
   if (!a.engine || !a.identification) return missingEngine();
   if (a.identification.contradicted)
@@ -38,7 +38,7 @@ export function adviseKit(c: Case): Answered {
 }
 
 /** Does this kit or part fit: three-valued, by the kit named or the number of a part. */
-export function adviseFits(c: Case): Answered {
+export function adviseFits(c: Case): AnsweredQuestion {
   const { a, state } = c;
   const named = textOf(state, 'kit.number');
   const part = thingsWith(state, THING.number)

@@ -5,8 +5,8 @@ import type { Stage } from '@core/drive/stages';
 import { numberOf } from '@core/facts/read';
 import type { State } from '@core/facts/state';
 import { wheelThing } from '@core/facts/thing';
-import type { Answered, Case, PredictedMark } from './advice';
-import { leastTurns } from '@core/house/rules';
+import type { AnsweredQuestion, Case, PredictedMark } from './advice';
+import { leastTurns } from '@core/policy/policy';
 import { designsOf, missingDesign, missingEngine } from './missing';
 
 /** Predictions of two designs that differ by less are one, teeth. */
@@ -43,7 +43,7 @@ export function agreedMarksOf(
 
 /** Turns by hand before marks count: what the procedure asks for, and never fewer than the house does. */
 const turnsWanted = ({ a }: Case): number =>
-  leastTurns(a.rules, Math.max(0, ...(a.sheet?.steps ?? []).map((s) => s.turns ?? 0)));
+  leastTurns(a.policy, Math.max(0, ...(a.sheet?.steps ?? []).map((s) => s.turns ?? 0)));
 
 /** The shafts were locked at every step that asks for it, by what came back of the sheet. */
 function shaftsHeld({ a }: Case): boolean {
@@ -54,7 +54,7 @@ function shaftsHeld({ a }: Case): boolean {
 }
 
 /** Are these marks right: go, no go, or go so far, with what is still to be seen and what it must show. */
-export function adviseMarks(c: Case): Answered {
+export function adviseMarks(c: Case): AnsweredQuestion {
   const { a, state } = c;
   if (!a.engine) return missingEngine();
   const designs = designsOf(c).map((d) => predictedMarks(d.stages, state));

@@ -1,10 +1,10 @@
 import { featureKey } from '@core/catalogue/feature-observables';
 import type { Variant } from '@core/catalogue/pack';
 import type { Stage } from '@core/drive/stages';
-import { type Answered, type Case, designName, type Missing } from './advice';
+import { type AnsweredQuestion, type Case, designName, type Missing } from './advice';
 
 /** No engine: nothing can be answered before it is named. */
-export const missingEngine = (): Answered => ({
+export const missingEngine = (): AnsweredQuestion => ({
   standing: 'open',
   lead: { code: 'no_engine' },
   because: [],

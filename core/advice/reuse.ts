@@ -3,16 +3,16 @@ import { hasPlunger } from '@core/examination/extension';
 import { stageOf } from '@core/examination/stage-of';
 import { type Has, driveHas } from '@core/drive/drive-has';
 import type { Stage } from '@core/drive/stages';
-import type { Answered, Case, Missing, ReuseOf, Standing } from './advice';
+import type { AnsweredQuestion, Case, Missing, ReuseOf, Standing } from './advice';
 import { designsOf, missingDesign, missingEngine } from './missing';
 
 const KEYS = ['chain.length', 'chain.links_over', 'tensioner.extension', 'tensioner.leak_series'];
 
 /**
- * Are the used parts still good, part by part: a belt by the house's rule, a chain by its length against its limit, an old
- * plunger about itself: by the house's rule replaced, or let on by a recorded leak-down alone.
+ * Are the used parts still good, part by part: a belt by the policy, a chain by its length against its limit, an old
+ * plunger about itself: by the policy replaced, or let on by a recorded leak-down alone.
  */
-export function adviseReuse(c: Case): Answered {
+export function adviseReuse(c: Case): AnsweredQuestion {
   if (!c.a.engine) return missingEngine();
   const designs = designsOf(c);
   const has = designs.map((d) => driveHas(d.stages));
@@ -49,7 +49,7 @@ const stageName = (stages: readonly Stage[], i: number): string =>
 
 function plungersOf({ a, state }: Case, how: Some, one: readonly Stage[] | undefined): ReuseOf[] {
   if (!how) return [];
-  const by = a.rules.chosen['old_plunger'] === 'reuse' ? ('tested' as const) : ('replaced' as const);
+  const by = a.policy.chosen['old_plunger'] === 'reuse' ? ('tested' as const) : ('replaced' as const);
   if (!one) return [{ part: 'plunger', by, stage: '', ...how }];
   return one.flatMap(({ layout }, i): ReuseOf[] => {
     if (!hasPlunger(layout)) return [];
@@ -71,7 +71,9 @@ function chainsOf({ a }: Case, how: Some, one: readonly Stage[] | undefined): Re
 }
 
 const beltOf = ({ a }: Case, how: Some): ReuseOf[] =>
-  how ? [{ part: 'belt', by: a.rules.chosen['used_belt'] === 'inspect' ? 'if_sound' : 'never', ...how }] : [];
+  how
+    ? [{ part: 'belt', by: a.policy.chosen['used_belt'] === 'inspect' ? 'if_sound' : 'never', ...how }]
+    : [];
 
 /** How one part stands. */
 export function reuseStanding(p: ReuseOf): Standing {

@@ -3,7 +3,7 @@ import { driveGeometry } from '@core/answer/drive-answer';
 import { tensionerIndex } from '@core/drive/layout';
 import type { Stage } from '@core/drive/stages';
 import { type Sheet, sheetFor } from '@core/fitting/sheet';
-import { type Answered, type Case, designName, type SettingOf, type TorqueStep } from './advice';
+import { type AnsweredQuestion, type Case, designName, type SettingOf, type TorqueStep } from './advice';
 import { designsOf, missingDesign, missingEngine } from './missing';
 
 /** How every tensioner of a design is set, by the computed drive. */
@@ -35,7 +35,7 @@ const alike = (x: readonly SettingOf[], y: readonly SettingOf[]): boolean =>
     );
   });
 
-export function adviseSetting(c: Case): Answered {
+export function adviseSetting(c: Case): AnsweredQuestion {
   if (!c.a.engine) return missingEngine();
   const designs = designsOf(c).map((d) => ({
     design: designName(d.variant),
@@ -61,9 +61,9 @@ export function adviseSetting(c: Case): Answered {
 }
 
 /** Torques and the order of the work, from the sheet of the design; of several only where their sheets agree. */
-export function adviseTorque(c: Case): Answered {
+export function adviseTorque(c: Case): AnsweredQuestion {
   if (!c.a.engine) return missingEngine();
-  const sheets = designsOf(c).map((d) => sheetFor(c.world.catalogue, d.variant, d.stages, c.a.rules));
+  const sheets = designsOf(c).map((d) => sheetFor(c.world.catalogue, d.variant, d.stages, c.a.policy));
   const [first, ...rest] = sheets;
   if (!first || sheets.every((s) => s.status !== 'ready'))
     return { standing: 'cannot', lead: { code: 'no_procedure' }, because: [], missing: [] };

@@ -1,15 +1,15 @@
 import { must } from '@core/quantity/must';
 import { type CrankRange, safeCrankRanges } from '@core/drive/valve-safety';
 import { has, listOf, textOf } from '@core/facts/read';
-import type { Answered, Case } from './advice';
+import type { AnsweredQuestion, Case } from './advice';
 import { codeOf } from './codes';
 import { designsOf, missingDesign, missingEngine } from './missing';
 
-/** Looks that are named for a noise. */
+/** Inspections that are named for a noise. */
 const LOOKS = 3;
 
 /** Timing is lost: whether and where the crank may be turned, computed from pistons and valves; unknown counts as interference. */
-export function adviseLost(c: Case): Answered {
+export function adviseLost(c: Case): AnsweredQuestion {
   const { a } = c;
   if (!a.engine) return missingEngine();
   const { interference } = a.engine;
@@ -40,13 +40,13 @@ function common(x: readonly CrankRange[], y: readonly CrankRange[]): CrankRange[
 }
 
 /** What a code or a noise means: which shaft it accuses, what else sets it, and what to look at first. */
-export function adviseMeans(c: Case): Answered {
+export function adviseMeans(c: Case): AnsweredQuestion {
   const { a, state } = c;
   const codes = listOf(state, 'fault.codes');
   const keys = ['fault.codes', 'symptom', 'kit.fitted'];
   const fitted = has(state, 'kit.fitted') ? [{ code: 'after_job' as const }] : [];
   const looks = a.checks
-    .flatMap((x) => x.looks)
+    .flatMap((x) => x.inspections)
     .filter((l, i, all) => all.findIndex((m) => m.key === l.key && m.about === l.about) === i)
     .slice(0, LOOKS)
     .map(({ key, about, minutes }) => ({ key, minutes, ...(about === undefined ? {} : { about }) }));

@@ -2,11 +2,11 @@ import { dueOf } from '@core/catalogue/due';
 import { jobsFor, kitOfJob } from '@core/answer/jobs';
 import { wasAsked } from '@core/facts/read';
 import type { JobLine } from '@core/match/job-list';
-import type { Answered, Case, Missing } from './advice';
+import type { AnsweredQuestion, Case, Missing } from './advice';
 import { designsOf, missingDesign, missingEngine } from './missing';
 
 /** What else to change: what the job takes that is not in the kit; of several designs what all of them take. */
-export function adviseAlso(c: Case): Answered {
+export function adviseAlso(c: Case): AnsweredQuestion {
   if (!c.a.engine) return missingEngine();
   const lists = designsOf(c).map((d) =>
     jobsFor(c.world.catalogue, d.variant.id, c.a).filter((l) => l.source !== 'in_kit'),
@@ -32,7 +32,7 @@ export function adviseAlso(c: Case): Answered {
 }
 
 /** When it is due: by the interval of the vehicle, from when it was last changed. */
-export function adviseDue(c: Case): Answered {
+export function adviseDue(c: Case): AnsweredQuestion {
   const { a, state, world } = c;
   if (!a.engine) return missingEngine();
   const answer = dueOf(world.catalogue.pack.intervals, a.engine.code, state, c.today);

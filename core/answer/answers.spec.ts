@@ -4,9 +4,9 @@ import type { Fact } from '@core/facts/fact';
 import { reduce } from '@core/facts/state';
 import { answersFor, settled } from './answers';
 import { undoTarget } from '@core/facts/change';
-import { RULES, rulesWith } from '@core/house/rules';
+import { SHIPPED_POLICY, policyWith } from '@core/policy/policy';
 import { reread, sealing } from './sealing';
-import { LINE_KINDS, difference, linesOf, movedBy, readLine, writeLine } from './difference';
+import { LINE_KINDS, answerDifference, linesOf, movedBy, readAnswerLine, writeLine } from './difference';
 import { worldOf } from './world';
 import { answers, author, caseOf, cat, plus } from './demo-case.fixture';
 
@@ -98,15 +98,15 @@ describe('the difference of two readings', () => {
   it('is empty against itself, turns round with its sides, and survives being written', () => {
     for (const [i, facts] of all.entries()) {
       const [a, b] = [facts, all[(i + 1) % all.length]!].map((f) => linesOf(answers(f)));
-      expect(difference(a!, a!)).toEqual([]);
-      const there = difference(a!, b!);
-      const back = difference(b!, a!).map((d) => ({ ...d, before: d.after, after: d.before }));
+      expect(answerDifference(a!, a!)).toEqual([]);
+      const there = answerDifference(a!, b!);
+      const back = answerDifference(b!, a!).map((d) => ({ ...d, before: d.after, after: d.before }));
       const byName = (x: { what: string; of: string }, y: typeof x) =>
         x.what + x.of < y.what + y.of ? -1 : 1;
       expect(back.sort(byName)).toEqual([...there].sort(byName));
       expect(new Set(a!.map((l) => `${l.what} ${l.of}`)).size).toBe(a!.length);
-      const read = a!.map((l) => readLine(writeLine(l))!);
-      expect(difference(a!, read)).toEqual([]);
+      const read = a!.map((l) => readAnswerLine(writeLine(l))!);
+      expect(answerDifference(a!, read)).toEqual([]);
       for (const l of a!) expect(LINE_KINDS).toContain(l.what);
     }
   });
@@ -151,11 +151,11 @@ describe('an issued report', () => {
   });
 
   it('keeps the house rules that it was judged by: under other rules the case still reads as it did', () => {
-    const four = rulesWith({ turns: '4' });
+    const four = policyWith({ turns: '4' });
     const open = caseOf('2038');
-    const issued = [...open, ...sealing(worldOf(cat, { rules: four }), reduce(open), open[0]!.case, author)];
-    const turns = (facts: readonly Fact[], rules = RULES) =>
-      answersFor(worldOf(cat, { rules }), reduce(facts)).rules.chosen['turns'];
+    const issued = [...open, ...sealing(worldOf(cat, { policy: four }), reduce(open), open[0]!.case, author)];
+    const turns = (facts: readonly Fact[], policy = SHIPPED_POLICY) =>
+      answersFor(worldOf(cat, { policy }), reduce(facts)).policy.chosen['turns'];
     expect([turns(open), turns(open, four), turns(issued), turns(issued, four)]).toEqual([
       '2',
       '4',

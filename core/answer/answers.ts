@@ -1,7 +1,7 @@
 import { must } from '@core/quantity/must';
 import type { State } from '@core/facts/state';
 import { Answering, type Node, type ValueOf } from './node';
-import * as ofBench from './nodes/bench';
+import * as ofExamination from './nodes/examination';
 import * as ofCase from './nodes/case';
 import * as ofClaim from './nodes/claim';
 import * as ofDrive from './nodes/drive';
@@ -9,7 +9,7 @@ import * as ofEvidence from './nodes/evidence';
 import * as ofIdentification from './nodes/identification';
 import type { World } from './world';
 
-const NODES = { ...ofIdentification, ...ofDrive, ...ofEvidence, ...ofBench, ...ofClaim, ...ofCase };
+const NODES = { ...ofIdentification, ...ofDrive, ...ofEvidence, ...ofExamination, ...ofClaim, ...ofCase };
 const NAMES = Object.keys(NODES) as (keyof typeof NODES)[];
 const nodeOf: (name: keyof typeof NODES) => Node<unknown> = (name) => NODES[name];
 

@@ -14,9 +14,9 @@ import { breathe } from '@core/quantity/breathe.fixture';
 import { reduce } from '@core/facts/state';
 import { applies } from './applies';
 import { type Answers, answersFor, settled } from './answers';
-import { difference, linesOf, movedBy, readLine, writeLine } from './difference';
-import { headOf } from './head';
-import { looksOf } from './looks';
+import { answerDifference, linesOf, movedBy, readAnswerLine, writeLine } from './difference';
+import { summaryOf } from './case-summary';
+import { countInspections } from './inspection-count';
 import { reread, sealing } from './sealing';
 import { registryFor, worldOf } from './world';
 
@@ -88,7 +88,7 @@ describe('the answers of any case', () => {
     each((a, facts, seed) => {
       const state = reduce(facts);
       const known = new Set(
-        facts.filter((f) => !state.aside.has(f.id) && f.strikes === undefined).map((f) => f.id),
+        facts.filter((f) => !state.retracted.has(f.id) && f.strikes === undefined).map((f) => f.id),
       );
       for (const f of a.findings) {
         expect(f.facts.length).withContext(`${seed} ${f.finding}`).toBeGreaterThan(0);
@@ -99,7 +99,7 @@ describe('the answers of any case', () => {
       for (const c of a.contradictions)
         for (const f of c.facts) expect(known.has(f.id)).withContext(`${seed} ${c.code}`).toBeTrue();
       for (const c of a.checks)
-        for (const l of c.looks) expect(applies(registry.get(l.key)!, a.possible, l.about)).toBeTrue();
+        for (const l of c.inspections) expect(applies(registry.get(l.key)!, a.possible, l.about)).toBeTrue();
     });
   });
 
@@ -126,12 +126,12 @@ describe('the answers of any case', () => {
     each((a, facts, seed) => {
       const state = reduce(facts);
       for (const station of ['fit', 'examine'] as const) {
-        const l = looksOf(registry, state, a.possible, station, a.things);
+        const l = countInspections(registry, state, a.possible, station, a.things);
         // by another way: of each observable its wheels or banks, else the first of its kind and every further one
         let all = 0;
         for (const o of registry.values()) {
           if (o.station !== station || o.hidden || o.how === 'computed' || !applies(o, a.possible)) continue;
-          if (station === 'examine' && !a.bench.things.some((t) => t.kind === o.part)) continue;
+          if (station === 'examine' && !a.examination.things.some((t) => t.kind === o.part)) continue;
           all += needsThing(o)
             ? [...(a.possible.own ?? [])].filter((id) => id.startsWith(`${o.part}:`)).length
             : 1 + a.things.filter((t) => t.kind === o.part && t.id !== o.part).length;
@@ -149,9 +149,9 @@ describe('the answers of any case', () => {
     each((a, facts, seed) => {
       const lines = linesOf(a);
       expect(
-        difference(
+        answerDifference(
           lines,
-          lines.map((l) => readLine(writeLine(l))!),
+          lines.map((l) => readAnswerLine(writeLine(l))!),
         ),
       )
         .withContext(`${seed}`)
@@ -160,7 +160,7 @@ describe('the answers of any case', () => {
       const without = linesOf(answersFor(world, reduce(facts.slice(0, -1))));
       expect(movedBy(world, facts, last, a))
         .withContext(`${seed}`)
-        .toEqual(difference(without, lines));
+        .toEqual(answerDifference(without, lines));
       let n = 0;
       const author = { by: 'S', now: () => '2027-01-01T00:00:00.000Z', newId: () => `s${++n}` };
       const state = reduce([...facts, ...sealing(world, reduce(facts), 'any', author)]);
@@ -181,10 +181,10 @@ describe('the answers of any case', () => {
       ];
       const [ab, ba] = [mergeFacts(one, other), mergeFacts(other, one)];
       if (!ab.ok || !ba.ok) throw new Error('two desks hold one fact with two contents');
-      expect(headOf('any', ab.value, world))
+      expect(summaryOf('any', ab.value, world))
         .withContext(`${SEEDS[i]!}`)
-        .toEqual(headOf('any', facts, world));
-      expect(headOf('any', ba.value, world)).toEqual(headOf('any', ab.value, world));
+        .toEqual(summaryOf('any', facts, world));
+      expect(summaryOf('any', ba.value, world)).toEqual(summaryOf('any', ab.value, world));
     });
   });
 });

@@ -6,12 +6,12 @@ import type { Observable, Registry } from '@core/facts/observable';
 import type { State } from '@core/facts/state';
 import { applies, type Possible } from './applies';
 import { wasAsked } from '@core/facts/read';
-import { isLooked, subjectsOf } from './subjects';
+import { isInspected, subjectsOf } from './subjects';
 
-/** A check worth making: the looks still to be made for it, and the minutes that they take. */
-export type CheckAnswer = Check & { minutes: number; looks: Look[] };
+/** A check worth making: the inspections still to be made for it, and the minutes that they take. */
+export type CheckAnswer = Check & { minutes: number; inspections: OpenInspection[] };
 /** An observable still to be filed, of a thing where it has no first one. */
-export type Look = { key: string; about: string | undefined; minutes: number };
+export type OpenInspection = { key: string; about: string | undefined; minutes: number };
 
 /**
  * Checks worth making, by bits per minute. A check is proposed with every input that is missing, and only where all of
@@ -25,23 +25,23 @@ export function checkList(
   drive: Possible,
   leastBits: number,
 ): CheckAnswer[] {
-  const missing = (finding: string): Look[] => {
+  const missing = (finding: string): OpenInspection[] => {
     const wanted = inputsOf(causes, finding).map((key) => registry.get(key));
     if (wanted.some((o) => o === undefined || !applies(o, drive))) return [];
     return wanted.flatMap((o) => (o ? openOf(o, state, drive) : []));
   };
-  const looks = new Map<string, Look[]>();
+  const looks = new Map<string, OpenInspection[]>();
   // What cannot be looked at is not worked out.
   const wanted = (finding: string) => must(looks.set(finding, missing(finding)).get(finding)).length > 0;
   return checkWorth(causes, findings, wanted, leastBits)
     .map((c): CheckAnswer => {
       const mine = must(looks.get(c.finding));
-      return { ...c, minutes: mine.reduce((sum, m) => sum + m.minutes, 0), looks: mine };
+      return { ...c, minutes: mine.reduce((sum, m) => sum + m.minutes, 0), inspections: mine };
     })
     .sort((a, b) => b.bits / b.minutes - a.bits / a.minutes);
 }
 
-const openOf = (o: Observable, state: State, drive: Possible): Look[] =>
+const openOf = (o: Observable, state: State, drive: Possible): OpenInspection[] =>
   subjectsOf(o, drive)
-    .filter((about) => !isLooked(state, o, about) && !wasAsked(state, o.key, about))
+    .filter((about) => !isInspected(state, o, about) && !wasAsked(state, o.key, about))
     .map((about) => ({ key: o.key, about, minutes: o.minutes ?? 1 }));

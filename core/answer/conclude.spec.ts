@@ -26,44 +26,53 @@ describe('what is missing to conclude', () => {
       lost += a.conclude.lost.length;
       expect(new Set(wanted.map((w) => `${w.key} ${w.about}`)).size).toBe(wanted.length);
       for (const w of wanted) {
-        const thing = a.bench.things.find(
-          (t) => t.about === w.about && t.looks.some((l) => l.look.key === w.key),
+        const thing = a.examination.things.find(
+          (t) => t.about === w.about && t.inspections.some((l) => l.inspection.key === w.key),
         );
         expect(thing && thing.came !== 'not_sent').toBeTrue();
-        expect(thing!.looks.find((l) => l.look.key === w.key)!.status).not.toBe('done');
-        const perMinute = a.checks.filter((c) => c.looks.some((l) => l.key === w.key && l.about === w.about));
+        expect(thing!.inspections.find((l) => l.inspection.key === w.key)!.status).not.toBe('done');
+        const perMinute = a.checks.filter((c) =>
+          c.inspections.some((l) => l.key === w.key && l.about === w.about),
+        );
         expect(w.bits).toBe(perMinute[0]!.bits);
       }
       // by the worth of their checks a minute, as the checks come
       const at = wanted.map((w) =>
-        a.checks.findIndex((c) => c.looks.some((l) => l.key === w.key && l.about === w.about)),
+        a.checks.findIndex((c) => c.inspections.some((l) => l.key === w.key && l.about === w.about)),
       );
       expect(at).toEqual([...at].sort((x, y) => x - y));
       // what is proposed as possible needs nothing that did not come, and all else is
       const absent = (look: { key: string; about: string | undefined }) =>
         registry.get(look.key)!.station === 'examine' &&
-        a.bench.things.some(
+        a.examination.things.some(
           (t) =>
-            t.came === 'not_sent' && t.about === look.about && t.looks.some((l) => l.look.key === look.key),
+            t.came === 'not_sent' &&
+            t.about === look.about &&
+            t.inspections.some((l) => l.inspection.key === look.key),
         );
-      const here = a.checks.filter((c) => !c.looks.some(absent));
+      const here = a.checks.filter((c) => !c.inspections.some(absent));
       expect(new Set(a.conclude.possible.map((c) => c.finding))).toEqual(new Set(here.map((c) => c.finding)));
       for (const c of a.conclude.possible) {
         const check = here.find((x) => x.finding === c.finding)!;
         expect(c.minutes).toBe(c.first.reduce((sum, f) => sum + f.minutes, check.minutes));
-        // nothing that a look destroys is lost by it
-        for (const look of c.looks) {
-          const firsts = a.bench.things
-            .find((t) => t.about === look.about && t.looks.some((l) => l.look.key === look.key))
-            ?.looks.find((l) => l.look.key === look.key)?.first;
-          for (const o of firsts ?? []) expect([...c.first, ...c.looks].map((l) => l.key)).toContain(o.key);
+        // nothing that an inspection destroys is lost by it
+        for (const inspection of c.inspections) {
+          const firsts = a.examination.things
+            .find(
+              (t) =>
+                t.about === inspection.about &&
+                t.inspections.some((l) => l.inspection.key === inspection.key),
+            )
+            ?.inspections.find((l) => l.inspection.key === inspection.key)?.first;
+          for (const o of firsts ?? [])
+            expect([...c.first, ...c.inspections].map((l) => l.key)).toContain(o.key);
         }
         held += c.first.length;
       }
       const rates = a.conclude.possible.map((c) => c.bits / c.minutes);
       expect(rates).toEqual([...rates].sort((x, y) => y - x));
       for (const l of a.conclude.lost) {
-        expect(a.bench.things.find((t) => t.kind === l.kind)!.came).toBe('not_sent');
+        expect(a.examination.things.find((t) => t.kind === l.kind)!.came).toBe('not_sent');
         expect(l.bits).toBeGreaterThan(0);
       }
     }

@@ -1,12 +1,12 @@
-import type { CheckAnswer, Look } from './checks';
+import type { CheckAnswer, OpenInspection } from './checks';
 import type { Examined } from './examined';
 import type { Registry } from '@core/facts/observable';
 
-/** A look on the bench that would settle something, and what it is worth. */
-type Wanted = Look & { bits: number };
+/** An inspection on the bench that would settle something, and what it is worth. */
+type Wanted = OpenInspection & { bits: number };
 /** What would settle most on this bench, by worth; and what cannot be had since a thing did not come. */
 /** A check that can be made; `first`: looks that it would destroy, to be made before it. They count into its minutes. */
-type PossibleCheck = CheckAnswer & { first: Look[] };
+type PossibleCheck = CheckAnswer & { first: OpenInspection[] };
 export type ToConclude = {
   wanted: Wanted[];
   lost: { kind: string; wording: string; bits: number }[];
@@ -15,7 +15,7 @@ export type ToConclude = {
 };
 
 /**
- * What is missing to conclude, of what is looked at on the bench: each open look once, with the worth of the best check that it is part of; checks come in the order of their bits per
+ * What is missing to conclude, of what is looked at on the bench: each open inspection once, with the worth of the best check that it is part of; checks come in the order of their bits per
  * minute. Of a thing that did not come no look is proposed; what its best one would have been worth is told.
  */
 export function toConclude(
@@ -27,27 +27,33 @@ export function toConclude(
   const lost = new Map<string, { kind: string; wording: string; bits: number }>();
   const possible: PossibleCheck[] = [];
   for (const check of checks) {
-    const { bits, looks } = check;
-    const first = new Map<string, Look>();
+    const { bits, inspections: inspections } = check;
+    const first = new Map<string, OpenInspection>();
     let here = true;
-    for (const look of looks) {
-      if (registry.get(look.key)?.station !== 'examine') continue;
+    for (const inspection of inspections) {
+      if (registry.get(inspection.key)?.station !== 'examine') continue;
       const thing = things.find(
-        (t) => t.about === look.about && t.looks.some((l) => l.look.key === look.key && l.status !== 'done'),
+        (t) =>
+          t.about === inspection.about &&
+          t.inspections.some((l) => l.inspection.key === inspection.key && l.status !== 'done'),
       );
       if (!thing) continue;
       const absent = thing.came === 'not_sent';
       const before = lost.get(thing.kind);
       if (absent && (!before || before.bits < bits))
         lost.set(thing.kind, { kind: thing.kind, wording: thing.wording, bits });
-      if (!absent && !wanted.some((w) => w.key === look.key && w.about === look.about))
-        wanted.push({ ...look, bits });
+      if (!absent && !wanted.some((w) => w.key === inspection.key && w.about === inspection.about))
+        wanted.push({ ...inspection, bits });
       here &&= !absent;
-      for (const o of thing.looks.find((l) => l.look.key === look.key)?.first ?? [])
-        first.set(`${o.key} ${look.about ?? ''}`, { key: o.key, about: look.about, minutes: o.minutes ?? 1 });
+      for (const o of thing.inspections.find((l) => l.inspection.key === inspection.key)?.first ?? [])
+        first.set(`${o.key} ${inspection.about ?? ''}`, {
+          key: o.key,
+          about: inspection.about,
+          minutes: o.minutes ?? 1,
+        });
     }
     const before = [...first.values()].filter(
-      (f) => !looks.some((l) => l.key === f.key && l.about === f.about),
+      (f) => !inspections.some((l) => l.key === f.key && l.about === f.about),
     );
     const minutes = before.reduce((sum, f) => sum + f.minutes, check.minutes);
     if (here) possible.push({ ...check, minutes, first: before });

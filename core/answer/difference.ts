@@ -5,7 +5,7 @@ import { type Answers, answersFor } from './answers';
 import type { World } from './world';
 
 /** One thing that answers say: of what, and what. Numbers are shares between 0 and 1. */
-export type Line = { what: LineKind; of: string; says: string | number };
+export type AnswerLine = { what: AnswerLineKind; of: string; says: string | number };
 export const LINE_KINDS = [
   'designs',
   'kit',
@@ -16,20 +16,20 @@ export const LINE_KINDS = [
   'fault',
   'decision',
 ] as const;
-type LineKind = (typeof LINE_KINDS)[number];
+type AnswerLineKind = (typeof LINE_KINDS)[number];
 
 /** A line that two answers do not have in common; undefined: the one says nothing of it. */
 export type Difference = {
-  what: LineKind;
+  what: AnswerLineKind;
   of: string;
-  before: Line['says'] | undefined;
-  after: Line['says'] | undefined;
+  before: AnswerLine['says'] | undefined;
+  after: AnswerLine['says'] | undefined;
 };
 
 /** What a case's answers say, line by line: all that is compared, kept with a seal and told as moved. */
-export function linesOf(a: Answers): Line[] {
-  const lines: Line[] = [];
-  const put = (what: LineKind, of: string, says: Line['says'] | undefined) => {
+export function linesOf(a: Answers): AnswerLine[] {
+  const lines: AnswerLine[] = [];
+  const put = (what: AnswerLineKind, of: string, says: AnswerLine['says'] | undefined) => {
     if (says !== undefined) lines.push({ what, of, says });
   };
   put('designs', '', a.identification?.possible.map((v) => v.name).join(', '));
@@ -48,8 +48,8 @@ export function linesOf(a: Answers): Line[] {
 const SAME_SHARE = 0.01;
 
 /** What two readings of a case do not have in common, in the order of the later one. */
-export function difference(before: readonly Line[], after: readonly Line[]): Difference[] {
-  const key = (l: Line) => `${l.what} ${l.of}`;
+export function answerDifference(before: readonly AnswerLine[], after: readonly AnswerLine[]): Difference[] {
+  const key = (l: AnswerLine) => `${l.what} ${l.of}`;
   const first = new Map(before.map((l) => [key(l), l.says]));
   const last = new Map(after.map((l) => [key(l), l.says]));
   const seen = new Map([...after, ...before].map((l) => [key(l), l]));
@@ -59,7 +59,7 @@ export function difference(before: readonly Line[], after: readonly Line[]): Dif
   });
 }
 
-const same = (a: Line['says'] | undefined, b: Line['says'] | undefined): boolean =>
+const same = (a: AnswerLine['says'] | undefined, b: AnswerLine['says'] | undefined): boolean =>
   typeof a === 'number' || typeof b === 'number'
     ? Math.abs(Number(a ?? 0) - Number(b ?? 0)) < SAME_SHARE
     : a === b;
@@ -68,15 +68,15 @@ const same = (a: Line['says'] | undefined, b: Line['says'] | undefined): boolean
 export function movedBy(world: World, facts: readonly Fact[], fact: Fact, full?: Answers): Difference[] {
   const withIt = full ?? answersFor(world, reduce(facts));
   const without = answersFor(world, reduce(facts.filter((f) => f.id !== fact.id)), withIt);
-  return difference(linesOf(without), linesOf(withIt));
+  return answerDifference(linesOf(without), linesOf(withIt));
 }
 
 /** A line as a fact keeps it: "cause set_wrong_way = 0.62". */
-export const writeLine = (l: Line): string =>
+export const writeLine = (l: AnswerLine): string =>
   `${l.what} ${l.of} = ${typeof l.says === 'number' ? l.says.toFixed(4) : l.says}`;
 
 /** Reads what {@link writeLine} wrote; a line of a kind that is not known is left out. */
-export function readLine(text: string): Line | undefined {
+export function readAnswerLine(text: string): AnswerLine | undefined {
   const m = /^(\S+) (.*?) = (.*)$/.exec(text);
   const what = LINE_KINDS.find((k) => k === m?.[1]);
   if (!m || !what) return undefined;

@@ -1,7 +1,7 @@
 import { askedThisMonth, earlierCases, workshopOf } from './earlier';
-import type { Head } from './head';
+import type { CaseSummary } from './case-summary';
 
-const head = (id: string, more: Partial<Head>): Head => ({
+const head = (id: string, more: Partial<CaseSummary>): CaseSummary => ({
   id,
   tag: id,
   engine: 'OL25-FLET',
@@ -25,7 +25,7 @@ const mine = {
 
 describe('earlier cases', () => {
   it('are told by workshop, kit, vehicle or question, never by the engine alone nor by the case itself', () => {
-    const heads = [
+    const summaries = [
       head('me', { text: 'marks right' }),
       head('engine', {}),
       head('shop', { engine: 'X', who: 'Another Person, tidewall garage' }),
@@ -35,12 +35,12 @@ describe('earlier cases', () => {
       head('other engine', { engine: 'X', text: 'marks right\noldhaven moorland estate' }),
       head('all', { who: 'Tidewall Garage', text: 'mf-k305a-1\nmarks right\noldhaven moorland estate' }),
     ];
-    const found = earlierCases(heads, mine, 10);
-    expect(found[0]!.head.id).toBe('all');
+    const found = earlierCases(summaries, mine, 10);
+    expect(found[0]!.summary.id).toBe('all');
     expect(found[0]!.shares).toEqual(['caller', 'vehicle', 'kit', 'question', 'engine']);
-    expect(found.map((e) => e.head.id).sort()).toEqual(['all', 'kit', 'question', 'shop']);
-    expect(earlierCases(heads, mine, 2).length).toBe(2);
-    expect(earlierCases(heads, { id: 'me', asked: [] }, 10)).toEqual([]);
+    expect(found.map((e) => e.summary.id).sort()).toEqual(['all', 'kit', 'question', 'shop']);
+    expect(earlierCases(summaries, mine, 2).length).toBe(2);
+    expect(earlierCases(summaries, { id: 'me', asked: [] }, 10)).toEqual([]);
   });
 
   it('count what was asked within a month, to the day', () => {

@@ -1,5 +1,5 @@
 import { type Day, dayOf, daysBetween } from '@core/quantity/dates';
-import type { Head } from './head';
+import type { CaseSummary } from './case-summary';
 
 /** What an earlier case has in common with the one in hand. */
 const SHARED = ['caller', 'vehicle', 'kit', 'question', 'engine'] as const;
@@ -11,7 +11,7 @@ const LEAST = 2;
 /** Days that count as this month. */
 const MONTH = 31;
 
-export type Earlier = { head: Head; shares: Shared[] };
+export type Earlier = { summary: CaseSummary; shares: Shared[] };
 /** The case in hand as it is compared; `asked` are words of its questions, as heads hold them. */
 export type Mine = {
   id: string;
@@ -29,31 +29,31 @@ export const workshopOf = (who: string): string => (who.split(',').at(-1) ?? '')
  * Earlier cases of the same caller, kit, vehicle or question, the most alike first, then the newest. What is asked counts only
  * beside the same engine.
  */
-export function earlierCases(heads: readonly Head[], mine: Mine, most: number): Earlier[] {
+export function earlierCases(summaries: readonly CaseSummary[], mine: Mine, most: number): Earlier[] {
   const shop = workshopOf(mine.who ?? '');
   const has = (text: string, value: string | undefined): boolean =>
     value !== undefined && value !== '' && `\n${text}\n`.includes(`\n${value.toLowerCase()}\n`);
-  return heads
+  return summaries
     .filter((h) => h.id !== mine.id)
-    .map((head): Earlier => {
-      const engine = mine.engine !== undefined && mine.engine !== '' && head.engine === mine.engine;
+    .map((summary): Earlier => {
+      const engine = mine.engine !== undefined && mine.engine !== '' && summary.engine === mine.engine;
       const found: Record<Shared, boolean> = {
-        caller: shop !== '' && workshopOf(head.who) === shop,
-        vehicle: engine && has(head.text, mine.vehicle),
-        kit: has(head.text, mine.kit),
-        question: engine && mine.asked.some((a) => has(head.text, a)),
+        caller: shop !== '' && workshopOf(summary.who) === shop,
+        vehicle: engine && has(summary.text, mine.vehicle),
+        kit: has(summary.text, mine.kit),
+        question: engine && mine.asked.some((a) => has(summary.text, a)),
         engine,
       };
-      return { head, shares: SHARED.filter((s) => found[s]) };
+      return { summary, shares: SHARED.filter((s) => found[s]) };
     })
     .map((e) => ({ e, worth: e.shares.reduce((sum, s) => sum + WORTH[s], 0) }))
     .filter((x) => x.worth >= LEAST)
-    .sort((a, b) => b.worth - a.worth || (a.e.head.opened < b.e.head.opened ? 1 : -1))
+    .sort((a, b) => b.worth - a.worth || (a.e.summary.opened < b.e.summary.opened ? 1 : -1))
     .slice(0, most)
     .map((x) => x.e);
 }
 
 /** How many of the earlier cases asked the same of the same engine within a month before a day. */
 export const askedThisMonth = (earlier: readonly Earlier[], today: Day): number =>
-  earlier.filter((e) => e.shares.includes('question') && daysBetween(dayOf(e.head.opened), today) <= MONTH)
+  earlier.filter((e) => e.shares.includes('question') && daysBetween(dayOf(e.summary.opened), today) <= MONTH)
     .length;

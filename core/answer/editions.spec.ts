@@ -47,7 +47,7 @@ describe('a sealed case of the third edition', () => {
       ],
     });
     const a = settled(answersFor(worldOf(catalogueOf(file.catalogue)), state));
-    expect(a.rules.chosen['turns']).toBe('4');
+    expect(a.policy.chosen['turns']).toBe('4');
     expect(a.leaks.map((l) => l.points.length)).toEqual([20]);
     expect(sentSheets(state).map((s) => s.length)).toEqual([64]);
   });

@@ -10,7 +10,7 @@ import { driveHas, HAS } from '@core/drive/drive-has';
 import { tensionerIndex } from '@core/drive/layout';
 import { senseWord, typedSense } from '@core/drive/sense';
 import { restDeg } from '@core/drive/valve-safety';
-import { RULES } from '@core/house/rules';
+import { SHIPPED_POLICY } from '@core/policy/policy';
 import { solveDrive } from '@core/drive/solve-drive';
 import type { Fact } from '@core/facts/fact';
 import { optionsOf } from '@core/facts/observable';
@@ -67,7 +67,7 @@ describe('a fitting sheet, on every drive of the catalogue', () => {
         );
         expect(seen?.length).withContext(`${v.id} ${s.id}`).toBe(senses.length);
         if (!/\bkey\b.*clockwise/.test(s.text)) {
-          const rest = layout.valves && restDeg(layout.valves, RULES.leastRoomMm);
+          const rest = layout.valves && restDeg(layout.valves, SHIPPED_POLICY.leastRoomMm);
           const alone = s.text.includes('by itself') && rest !== undefined && rest < 0;
           const [first, other] = alone ? [against, runs] : [runs, against];
           expect(new Set(senses))
@@ -230,7 +230,7 @@ describe('causes, findings and checks, on every drive of the catalogue', () => {
             .not.toMatch(/eccentric|wrong way/i);
       }
       for (const check of a.checks)
-        for (const { key } of check.looks) {
+        for (const { key } of check.inspections) {
           const o = registry.get(key)!;
           for (const need of o.needs ?? [])
             expect(has.has(need as 'belt'))
@@ -250,7 +250,7 @@ describe('causes, findings and checks, on every drive of the catalogue', () => {
         for (const need of cause.needs ?? [])
           expect(any.has(need)).withContext(`${engine} ${cause.key}`).toBeTrue();
       for (const check of a.checks)
-        for (const { key } of check.looks)
+        for (const { key } of check.inspections)
           for (const need of registry.get(key)!.needs ?? [])
             expect(any.has(need as 'belt'))
               .withContext(`${engine} asks ${key}`)
@@ -271,7 +271,7 @@ describe('causes, findings and checks, on every drive of the catalogue', () => {
     const keys = new Map(
       answersFor(worldOf(cat), reduce(facts)).checks.map((c) => [
         c.finding,
-        c.looks.map((l) => (l.about ? `${l.key} ${l.about}` : l.key)),
+        c.inspections.map((l) => (l.about ? `${l.key} ${l.about}` : l.key)),
       ]),
     );
     expect(keys.get('marks.verdict')).toEqual(['mark wheel:exhaust', 'mark wheel:intake']);

@@ -9,7 +9,7 @@ import { worldOf } from './world';
 const scenario = demoScenario();
 const world = worldOf(catalogueOf(scenario.pack));
 const of = (id: string, ...more: Fact[]) =>
-  answersFor(world, reduce([...scenario.facts.filter((f) => f.case === id), ...more])).bench;
+  answersFor(world, reduce([...scenario.facts.filter((f) => f.case === id), ...more])).examination;
 let serial = 0;
 const fact = (key: string, value: Fact['value'], about?: string): Fact => ({
   id: `y${++serial}`,
@@ -41,8 +41,10 @@ describe('the box on the bench', () => {
 
   it('counts what is abnormal and what was looked at, thing by thing', () => {
     const belt = of('demo-2027').things.find((t) => t.kind === 'belt')!;
-    expect(belt.done).toBe(belt.looks.filter((l) => l.status === 'done').length);
-    expect(belt.looks.filter((l) => l.abnormal).map((l) => l.look.key)).toEqual(['belt.edge_front']);
+    expect(belt.done).toBe(belt.inspections.filter((l) => l.status === 'done').length);
+    expect(belt.inspections.filter((l) => l.abnormal).map((l) => l.inspection.key)).toEqual([
+      'belt.edge_front',
+    ]);
     const two = of('demo-2027', fact('thing.kind', 'belt', 'belt-9'), fact('belt.teeth', 'hooked', 'belt-9'));
     const belts = two.things.filter((t) => t.kind === 'belt');
     expect(belts.map((t) => [t.about, t.done, t.abnormal])).toEqual([
@@ -56,7 +58,7 @@ describe('the box on the bench', () => {
     expect(found.things.find((t) => t.kind === 'damper')).toEqual(
       jasmine.objectContaining({ abnormal: 1, came: 'sent' }),
     );
-    const empty = answersFor(world, reduce([])).bench;
+    const empty = answersFor(world, reduce([])).examination;
     expect(empty.things.some((t) => t.came === 'not_sent' || t.abnormal > 0 || t.done > 0)).toBeFalse();
     expect(empty.things.some((t) => t.kind === 'packing')).toBeFalse();
     expect(
@@ -66,9 +68,9 @@ describe('the box on the bench', () => {
 
   it('holds a width against the kit’s belt', () => {
     const width = { ...fact('belt.width', 22.1), how: 'measured' as const, u: 0.05 };
-    const look = of('demo-2027', width)
-      .things.flatMap((t) => t.looks)
-      .find((l) => l.look.key === 'belt.width')!;
-    expect(look.limit).toEqual(jasmine.objectContaining({ nominal: 22, within: true }));
+    const inspection = of('demo-2027', width)
+      .things.flatMap((t) => t.inspections)
+      .find((l) => l.inspection.key === 'belt.width')!;
+    expect(inspection.limit).toEqual(jasmine.objectContaining({ nominal: 22, within: true }));
   });
 });

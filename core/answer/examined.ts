@@ -1,6 +1,6 @@
 import { must } from '@core/quantity/must';
 import { catalogueLimit, type CatalogueLimit, newParts } from '@core/examination/catalogue-limit';
-import { type LookAnswer, looksAt, type PossibleLook } from '@core/examination/examination';
+import { type InspectionAnswer, inspectionsOf, type PossibleInspection } from '@core/examination/examination';
 import { EXAMINATIONS } from '@core/examination/examination-data';
 import type { Catalogue } from '@core/catalogue/find-records';
 import type { Kit, Part } from '@core/catalogue/pack';
@@ -14,17 +14,17 @@ import type { NamedThing } from './things';
 /** Did it come? Not said while nobody filed what was in the box; `here` of what is no part of a box. */
 type Came = 'sent' | 'not_sent' | 'not_said' | 'here';
 
-export type LimitedLook = LookAnswer & { limit?: CatalogueLimit; abnormal: boolean };
-/** One thing on the bench, with its looks in the order of the work. */
-export type ThingOnBench = {
+export type LimitedInspection = InspectionAnswer & { limit?: CatalogueLimit; abnormal: boolean };
+/** One thing on the bench, with its inspections in the order of the work. */
+export type ExaminedThing = {
   kind: string;
   /** Which one; none for the first of its kind. */
   about: string | undefined;
   wording: string;
   came: Came;
-  looks: LimitedLook[];
+  inspections: LimitedInspection[];
   done: number;
-  /** Looks that show something that a cause has to explain. */
+  /** Inspections that show something that a cause has to explain. */
   abnormal: number;
   /** The new part that it is drawn and held against; none where several differ, or the catalogue has none. */
   part: Part | undefined;
@@ -32,7 +32,7 @@ export type ThingOnBench = {
   without?: string;
 };
 export type Examined = {
-  things: ThingOnBench[];
+  things: ExaminedThing[];
   /** Kinds that could have come too, and are not asked for unless they do. */
   others: string[];
 };
@@ -43,7 +43,7 @@ function isHere(kind: string, state: State): boolean {
   return (
     (KINDS.get(kind)?.box === true && sent.length > 0) ||
     sent.includes(KINDS.get(kind)?.sentAs ?? kind) ||
-    (EXAMINATIONS.get(kind)?.looks ?? []).some(({ key }) => filedObservables(state).has(key))
+    (EXAMINATIONS.get(kind)?.inspections ?? []).some(({ key }) => filedObservables(state).has(key))
   );
 }
 
@@ -58,7 +58,7 @@ export function isAsked(kind: string, state: State, named: readonly NamedThing[]
 export function examined(
   state: State,
   registry: Registry,
-  lookable: ReadonlyMap<string, readonly PossibleLook[]>,
+  possibleToInspect: ReadonlyMap<string, readonly PossibleInspection[]>,
   named: readonly NamedThing[],
   cat: Catalogue,
   kit: Kit | undefined,
@@ -67,7 +67,7 @@ export function examined(
   const boxFiled = has(state, 'parts.sent');
   const out: Examined = { things: [], others: [] };
   for (const { kind, wording, part, rare, sentAs } of KINDS.values()) {
-    const possible = lookable.get(kind) ?? [];
+    const possible = possibleToInspect.get(kind) ?? [];
     if (possible.length === 0) continue;
     const further = part ? named.filter((t) => t.kind === kind && t.id !== kind).map((t) => t.id) : [];
     if (!isAsked(kind, state, named)) {
@@ -77,14 +77,14 @@ export function examined(
     const inBox = boxParts.has(sentAs ?? kind);
     const sent = listOf(state, 'parts.sent').includes(sentAs ?? kind);
     for (const about of [undefined, ...further]) {
-      const looks = looksAt(possible, state, about);
+      const inspections = inspectionsOf(possible, state, about);
       const parts = newParts(cat, kit, kind, textOf(state, THING.number, about ?? kind));
-      const limited = looks.map((l): LimitedLook => {
-        const of = l.look.limit;
+      const limited = inspections.map((l): LimitedInspection => {
+        const of = l.inspection.limit;
         const reading =
           of === undefined || l.status !== 'done'
             ? undefined
-            : measuredOf(state, registry, l.look.key, about);
+            : measuredOf(state, registry, l.inspection.key, about);
         const limit = of && catalogueLimit(parts, of, reading);
         return {
           ...l,
@@ -109,7 +109,7 @@ export function examined(
         about,
         wording: name === '' ? wording : `${wording}, ${name}`,
         came,
-        looks: limited,
+        inspections: limited,
         part: parts.length === 1 ? parts[0] : undefined,
         done,
         abnormal: limited.filter((l) => l.abnormal).length,
@@ -120,7 +120,7 @@ export function examined(
   return out;
 }
 
-function isAbnormal(state: State, l: LookAnswer, about: string | undefined): boolean {
+function isAbnormal(state: State, l: InspectionAnswer, about: string | undefined): boolean {
   const isBad = (v: unknown) => optionsOf(l.observable).some((x) => x.abnormal && x.key === v);
   if (l.observable.place) return placedOf(state, l.observable.key, about).some((p) => isBad(p.value));
   return factsOf(state, l.observable.key, about).some((f) =>

@@ -28,7 +28,7 @@ export function groupsOf(
  * What can be observed of each part at a station, in the order of the kinds: once for the first of a kind, and once for every
  * further part of the case.
  */
-export function partsOf(
+export function groupsByPart(
   registry: Registry,
   station: Station,
   drive: Possible,

@@ -7,12 +7,12 @@ import type { Answers } from './answers';
 export const kitOfJob = (a: Pick<Answers, 'kit' | 'kits'>): Kit | undefined =>
   a.kit ?? a.kits.find((k) => k.verdict === 'fits' && k.kit.status === 'current')?.kit;
 
-/** What the job on one design takes: the same lines at every station, by the kit of the job and the house's rule. */
+/** What the job on one design takes: the same lines at every station, by the kit of the job and the policy. */
 export const jobsFor = (
   catalogue: Catalogue,
   variant: string,
-  a: Pick<Answers, 'kit' | 'kits' | 'rules'>,
+  a: Pick<Answers, 'kit' | 'kits' | 'policy'>,
 ): JobLine[] =>
   jobList(catalogue, variant, kitOfJob(a)).filter(
-    (l) => a.rules.chosen['around'] !== 'failed' || l.source !== 'replace_now',
+    (l) => a.policy.chosen['around'] !== 'failed' || l.source !== 'replace_now',
   );

@@ -1,9 +1,9 @@
 import * as fc from 'fast-check';
 import { CAUSES } from '@core/cause/cause-data';
-import type { Head } from './head';
+import type { CaseSummary } from './case-summary';
 import { lookAlikes } from './look-alikes';
 
-const head = (id: string, signs: readonly string[], decided?: string): Head => ({
+const head = (id: string, signs: readonly string[], decided?: string): CaseSummary => ({
   id,
   tag: id,
   engine: 'TE16-CORM',
@@ -19,8 +19,8 @@ const head = (id: string, signs: readonly string[], decided?: string): Head => (
 const grades = CAUSES.findings.flatMap((f) => Object.keys(f.off).map((g) => `${f.finding}=${g}`));
 const sound = CAUSES.findings.map((f) => f.finding);
 const signs = fc.uniqueArray(fc.constantFrom(...grades, ...sound), { maxLength: 12 });
-const like = (heads: Head[], mine: readonly string[]) =>
-  lookAlikes(CAUSES, heads, { id: 'mine', signs: mine }, 10);
+const like = (summaries: CaseSummary[], mine: readonly string[]) =>
+  lookAlikes(CAUSES, summaries, { id: 'mine', signs: mine }, 10);
 
 describe('settled cases that look alike', () => {
   it('are as near one way as the other, nearest where they show the very same, and share only what both show', () => {
@@ -56,7 +56,7 @@ describe('settled cases that look alike', () => {
         head('4', [first!, second!]),
       ],
       [first!, second!],
-    ).map((x) => x.head.id);
+    ).map((x) => x.summary.id);
     expect([both, one, other]).toEqual(['2', '1', '3']);
   });
 

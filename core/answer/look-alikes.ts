@@ -1,11 +1,11 @@
 import { APART, type CauseData } from '@core/cause/cause-data';
 import { own } from '@core/quantity/own';
-import type { Head } from './head';
+import type { CaseSummary } from './case-summary';
 import { readSign } from './signs';
 
 /** A settled case that is like the one in hand: what both show, what differs, and what was found. */
 export type LookAlike = {
-  head: Head;
+  summary: CaseSummary;
   decided: string;
   /** Signs of both, the rarest first. */
   shares: string[];
@@ -36,7 +36,7 @@ function gradesOf(signs: readonly string[]): Grades {
  */
 export function lookAlikes(
   causes: CauseData,
-  heads: readonly Head[],
+  summaries: readonly CaseSummary[],
   mine: { id: string; signs: readonly string[] },
   most: number,
 ): LookAlike[] {
@@ -47,12 +47,12 @@ export function lookAlikes(
     return share === undefined ? 0 : -Math.log2(share);
   };
   const here = gradesOf(mine.signs);
-  return heads
-    .flatMap((head): LookAlike[] => {
-      if (head.id === mine.id || head.settled === undefined) return [];
+  return summaries
+    .flatMap((summary): LookAlike[] => {
+      if (summary.id === mine.id || summary.settled === undefined) return [];
       const shares: { sign: string; bits: number }[] = [];
       const differs: string[] = [];
-      for (const [finding, there] of gradesOf(head.settled.signs)) {
+      for (const [finding, there] of gradesOf(summary.settled.signs)) {
         const grades = here.get(finding);
         if (!grades) continue;
         const both = [...there].filter((g) => grades.has(g));
@@ -64,8 +64,8 @@ export function lookAlikes(
       if (shares.every((x) => readSign(x.sign).finding === APART.symptom.finding)) return [];
       return [
         {
-          head,
-          decided: head.settled.decided,
+          summary,
+          decided: summary.settled.decided,
           shares: shares.sort((a, b) => b.bits - a.bits).map((x) => x.sign),
           differs,
           bits: common - causes.alike.differs * differs.length,
@@ -73,6 +73,6 @@ export function lookAlikes(
       ];
     })
     .filter((x) => x.bits > 0)
-    .sort((a, b) => b.bits - a.bits || (a.head.opened < b.head.opened ? 1 : -1))
+    .sort((a, b) => b.bits - a.bits || (a.summary.opened < b.summary.opened ? 1 : -1))
     .slice(0, most);
 }

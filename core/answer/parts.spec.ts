@@ -13,8 +13,8 @@ import { answersFor } from './answers';
 import { registryFor, worldOf } from './world';
 import { applies, possibleOptions } from './applies';
 import { caseKind } from './case-kind';
-import { groupsOf, partsOf } from './groups';
-import { looksOf } from './looks';
+import { groupsOf, groupsByPart } from './groups';
+import { countInspections } from './inspection-count';
 import { thingWords } from './things';
 
 const cat = catalogueOf(demoPack());
@@ -38,7 +38,7 @@ describe('groups of a station', () => {
       const state = reduce(plus(facts, ...declaring('tensioner', 'left', '12345678')));
       const a = answersFor(worldOf(cat), state);
       for (const station of STATIONS) {
-        const shown = partsOf(a.registry, station, a.possible, a.things).flatMap((g) =>
+        const shown = groupsByPart(a.registry, station, a.possible, a.things).flatMap((g) =>
           g.fields.map((o) => `${g.about ?? ''} ${o.key}`),
         );
         const named = groupsOf(a.registry, station, a.possible).flatMap((g) => g.fields.map((o) => o.key));
@@ -69,7 +69,7 @@ describe('the box', () => {
   const sent = (...parts: string[]) => {
     const facts = cases.find((c) => c[0]!.case === 'demo-2036')!.filter((f) => f.key !== 'parts.sent');
     const state = reduce(plus(facts, seen('parts.sent', parts)));
-    return looksOf(registry, state, answersFor(worldOf(cat), state).possible, 'examine').notSent;
+    return countInspections(registry, state, answersFor(worldOf(cat), state).possible, 'examine').notSent;
   };
 
   it('lacks what was not sent, by whatever name the part goes there', () => {
@@ -86,7 +86,7 @@ describe('the box', () => {
     const count = (station: 'fit' | 'examine', ...entries: NewFact[]) => {
       const state = reduce(plus(facts, ...entries));
       const { possible, things } = answersFor(worldOf(cat), state);
-      const l = looksOf(registry, state, possible, station, things);
+      const l = countInspections(registry, state, possible, station, things);
       return [l.looked, l.open.length];
     };
     const [none, all] = count('fit');

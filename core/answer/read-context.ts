@@ -1,7 +1,7 @@
 import { type Catalogue, findCode, nearestCodes } from '@core/catalogue/find-records';
 import { mostOf } from '@core/catalogue/places';
 import { CAUSES, causesFor, NO_CAUSE, noCauseOf } from '@core/cause/cause-data';
-import { findOption, type House, type ReadContext } from '@core/facts/read-value';
+import { findOption, type Notation, type ReadContext } from '@core/facts/read-value';
 import type { Day } from '@core/quantity/dates';
 import type { Answers } from './answers';
 
@@ -9,7 +9,7 @@ import type { Answers } from './answers';
 export function readContextOf(
   a: Answers | undefined,
   cat: Catalogue | undefined,
-  house: House,
+  notation: Notation,
   today: Day,
 ): ReadContext {
   const causes = a?.ranking.causes.map((c) => c.cause) ?? [];
@@ -19,7 +19,7 @@ export function readContextOf(
   };
   const layouts = a?.possible.designs.flat().map((s) => s.layout) ?? [];
   return {
-    house,
+    notation,
     today,
     most: (on) => mostOf(on, layouts),
     wheels: a?.drive?.layout.wheels ?? [],

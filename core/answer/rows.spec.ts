@@ -5,13 +5,13 @@ import { catalogueOf } from '@core/catalogue/find-records';
 import type { CauseData, FindingSpec } from '@core/cause/cause-data';
 import { fileFact, type NewFact } from '@core/facts/change';
 import type { Author, Fact } from '@core/facts/fact';
-import { readLine } from '@core/facts/fact-line';
+import { readFactLine } from '@core/facts/fact-line';
 import { type Observable, ObservableSchema } from '@core/facts/observable';
 import { reduce } from '@core/facts/state';
 import { answersFor } from './answers';
 import { movedBy } from './difference';
-import { partsOf } from './groups';
-import { looksOf } from './looks';
+import { groupsByPart } from './groups';
+import { countInspections } from './inspection-count';
 import { nameWorld, registryFor, type World, worldOf } from './world';
 
 const shipped = worldOf(catalogueOf(demoPack()));
@@ -91,19 +91,21 @@ describe('an observable, its finding and its weight that are added as rows', () 
 
   it('are asked for on the drives that have it, at their part, by the fact line, and as checks worth making', () => {
     const a = answersFor(grown, reduce(chain));
-    const guide = partsOf(a.registry, 'examine', a.possible, a.things).find((g) => g.kind === 'guide')!;
+    const guide = groupsByPart(a.registry, 'examine', a.possible, a.things).find((g) => g.kind === 'guide')!;
     expect(guide.fields.map((o) => o.key)).toEqual(jasmine.arrayContaining(['guide.shade', 'guide.gap']));
     const looks = (world: World) => {
       const b = answersFor(world, reduce(chain));
-      return looksOf(b.registry, reduce(chain), b.possible, 'examine', b.things).open.length;
+      return countInspections(b.registry, reduce(chain), b.possible, 'examine', b.things).open.length;
     };
     expect(looks(grown)).toBe(looks(shipped) + 2);
     expect(a.checks.map((c) => c.finding)).toEqual(jasmine.arrayContaining(['guide.shade', 'guide.gap']));
     const belt = answersFor(grown, reduce(caseOf('2027')));
-    const onBelt = partsOf(belt.registry, 'examine', belt.possible, belt.things).flatMap((g) => g.fields);
+    const onBelt = groupsByPart(belt.registry, 'examine', belt.possible, belt.things).flatMap(
+      (g) => g.fields,
+    );
     expect(onBelt.map((o) => o.key)).not.toContain('guide.gap');
-    const line = readLine('guide gap 5.2', registryFor(grown), {
-      house: { dateOrder: 'dmy', units: {} },
+    const line = readFactLine('guide gap 5.2', registryFor(grown), {
+      notation: { dateOrder: 'dmy', units: {} },
       today: '2026-11-25',
       wheels: [],
       findRef: () => undefined,

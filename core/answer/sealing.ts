@@ -6,19 +6,19 @@ import { fileFact, type NewFact } from '@core/facts/change';
 import { contentDigest } from '@core/facts/digest';
 import { has, textOf } from '@core/facts/read';
 import { reduce, type State } from '@core/facts/state';
-import { keptRules, type Rules } from '@core/house/rules';
+import { policyToKeep, type Policy } from '@core/policy/policy';
 import { answersFor } from './answers';
-import { type Difference, difference, linesOf, readLine, writeLine } from './difference';
+import { type Difference, answerDifference, linesOf, readAnswerLine, writeLine } from './difference';
 import { nameWorld, type World, type WorldName } from './world';
 
 const WORLD = /^world (catalogue|part|knowledge|rules) = (.*)$/;
 
 /**
- * The facts that issue a report: the house rules by which it was judged, where the case does not keep them yet, how the case
+ * The facts that issue a report: the policy by which it was judged, where the case does not keep them yet, how the case
  * reads and in which world, sealed with everything else.
  */
 export function sealing(world: World, state: State, caseId: string, author: Author): Fact[] {
-  const kept = has(state, RULES_KEPT) ? [] : [fileFact(state, caseId, rulesEntry(world.rules), author)];
+  const kept = has(state, RULES_KEPT) ? [] : [fileFact(state, caseId, rulesEntry(world.policy), author)];
   const judged = kept.length > 0 ? reduce([...state.log, ...kept]) : state;
   const said = [
     ...Object.entries({ ...nameWorld(world), part: partOf(world, judged) }).map(
@@ -30,10 +30,10 @@ export function sealing(world: World, state: State, caseId: string, author: Auth
 }
 
 const RULES_KEPT = 'case.rules';
-/** The fact by which a case keeps the house rules that it is judged by. */
-export const rulesEntry = (rules: Rules): NewFact => ({
+/** The fact by which a case keeps the policy that it is judged by. */
+export const rulesEntry = (policy: Policy): NewFact => ({
   key: RULES_KEPT,
-  value: keptRules(rules),
+  value: policyToKeep(policy),
   how: 'decided',
 });
 
@@ -65,9 +65,9 @@ export function reread(world: World, state: State, check: SealCheck): Reread | u
     }),
   );
   const changed = changedSince(stated, world, reduce(sealed));
-  const before = said.map(String).flatMap((line) => readLine(line) ?? []);
+  const before = said.map(String).flatMap((line) => readAnswerLine(line) ?? []);
   const today = answersFor(world, reduce(sealed));
-  return { changed, differs: difference(before, linesOf(today)) };
+  return { changed, differs: answerDifference(before, linesOf(today)) };
 }
 
 function changedSince(stated: ReadonlyMap<string, string>, world: World, state: State): Changed[] {

@@ -21,5 +21,5 @@ export function subjectsOf(
 }
 
 /** True when it was looked at, at whatever place: "unknown" is no look, nor is what was passed over. */
-export const isLooked = (state: State, o: Observable, about: string | undefined): boolean =>
+export const isInspected = (state: State, o: Observable, about: string | undefined): boolean =>
   o.place ? placedOf(state, o.key, about).length > 0 : has(state, o.key, about);

@@ -5,7 +5,7 @@ import type { FileRef } from '@core/facts/fact';
 import type { Registry } from '@core/facts/observable';
 import { measuredOf, standing, textOf } from '@core/facts/read';
 import type { State } from '@core/facts/state';
-import type { Rules } from '@core/house/rules';
+import type { Policy } from '@core/policy/policy';
 import { highest, lowest, uOfHalf } from '@core/quantity/judge';
 import type { Shift } from '@core/trace/compare';
 import { type DriveTeeth, driveTeeth } from '@core/trace/drive-teeth';
@@ -34,7 +34,7 @@ export const traceFacts = (
 ];
 
 /** The wheels that an offset is counted at: those of the crank and of the cam that is named, or of any where all have the same teeth. */
-export function wheelsOf(
+export function wheelsCounted(
   teeth: DriveTeeth | undefined,
   sensorSlots: number,
   cam: string | undefined,
@@ -49,7 +49,7 @@ export function traceAnswer(
   state: State,
   registry: Registry,
   layouts: readonly Layout[],
-  rules: Rules,
+  policy: Policy,
 ): TraceAnswer | undefined {
   const read = measuredOf(state, registry, OFFSET);
   if (!read) return undefined;
@@ -57,10 +57,10 @@ export function traceAnswer(
   const named = [WHEEL, CAM].flatMap((key) => standing(state, key) ?? []);
   const facts = [...read.facts, ...named].map((f) => f.id);
   const wheels = wheel.ok
-    ? wheelsOf(driveTeeth(layouts), wheel.value.teeth.length, textOf(state, CAM))
+    ? wheelsCounted(driveTeeth(layouts), wheel.value.teeth.length, textOf(state, CAM))
     : undefined;
   if (!wheels) return { facts };
   const shift = { deg: read.value, low: lowest(read), high: highest(read) };
-  const said = traceVerdict({ ...shift, moving: false }, wheels, rules.traceToleranceDeg);
+  const said = traceVerdict({ ...shift, moving: false }, wheels, policy.traceToleranceDeg);
   return { facts, wheels, said };
 }

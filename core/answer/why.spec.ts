@@ -7,7 +7,7 @@ import type { Fact } from '@core/facts/fact';
 import { reduce } from '@core/facts/state';
 import { fittedAs, stepThing } from '@core/fitting/fitted';
 import { makeSheet } from '@core/fitting/sheet';
-import { RULES } from '@core/house/rules';
+import { SHIPPED_POLICY } from '@core/policy/policy';
 import { suspects } from './why';
 
 const cat = catalogueOf(demoPack());
@@ -28,7 +28,12 @@ describe('what went wrong', () => {
   const cases = [...cat.variants.values()].map((v) => {
     const stages = stagesFor(cat, v.layout!);
     const causes = causesFor(CAUSES, driveHas(stages));
-    return { v, causes, sheet: makeSheet(cat, v, stages, RULES), ranking: rankCauses(causes, [], 1.2) };
+    return {
+      v,
+      causes,
+      sheet: makeSheet(cat, v, stages, SHIPPED_POLICY),
+      ranking: rankCauses(causes, [], 1.2),
+    };
   });
 
   it('deals the share of each cause out over its steps, no more and no less, on every drive', () => {
@@ -60,7 +65,7 @@ describe('what went wrong', () => {
         sheet,
         ranking,
         causes,
-        facts.length ? fittedAs(sheet, reduce(facts), RULES) : undefined,
+        facts.length ? fittedAs(sheet, reduce(facts), SHIPPED_POLICY) : undefined,
       );
       const at = list.findIndex((s) => s.step.id === id);
       return { at, ...list[at]! };

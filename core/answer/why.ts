@@ -1,7 +1,7 @@
 import { must } from '@core/quantity/must';
 import type { CauseData } from '@core/cause/cause-data';
 import type { Ranking } from '@core/cause/rank';
-import { RULES, type Rules } from '@core/house/rules';
+import { SHIPPED_POLICY, type Policy } from '@core/policy/policy';
 import type { Fitted } from '@core/fitting/fitted';
 import type { Sheet, SheetStep } from '@core/fitting/sheet';
 
@@ -26,7 +26,7 @@ export function suspects(
   ranking: Ranking,
   causes: Pick<CauseData, 'sheet'>,
   fitted: Fitted | undefined,
-  left: Rules['suspicion'] = RULES.suspicion,
+  left: Policy['suspicion'] = SHIPPED_POLICY.suspicion,
 ): Suspect[] {
   const { names } = causes.sheet;
   const likely = new Map(ranking.causes.map((c) => [c.cause.key, c.probability]));

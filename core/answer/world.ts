@@ -5,7 +5,7 @@ import { packDigest } from '@core/catalogue/pack-digest';
 import { packId } from '@core/catalogue/version';
 import { type CauseData, CAUSES } from '@core/cause/cause-data';
 import { FAULTS, type InstallationFault } from '@core/claim/faults';
-import { RULES, type Rules } from '@core/house/rules';
+import { SHIPPED_POLICY, type Policy } from '@core/policy/policy';
 import { contentDigest } from '@core/facts/digest';
 import type { Observable, Registry } from '@core/facts/observable';
 import { OBSERVABLES, registryWith } from '@core/facts/registry';
@@ -20,7 +20,7 @@ export type Knowledge = {
 export type World = {
   readonly catalogue: Catalogue;
   readonly knowledge: Knowledge;
-  readonly rules: Rules;
+  readonly policy: Policy;
 };
 
 /** The knowledge that ships. */
@@ -40,17 +40,17 @@ export function knowledgeOf(causes: CauseData): Knowledge {
 }
 
 /** What a case is judged by beside its catalogue. */
-export type Judging = Pick<World, 'knowledge' | 'rules'>;
+export type Judging = Pick<World, 'knowledge' | 'policy'>;
 
-const worlds = new WeakMap<Catalogue, WeakMap<Knowledge, WeakMap<Rules, World>>>();
+const worlds = new WeakMap<Catalogue, WeakMap<Knowledge, WeakMap<Policy, World>>>();
 /** The world of a catalogue, by what ships unless the house judges otherwise; one and the same for the same of each. */
 export function worldOf(
   catalogue: Catalogue,
-  { knowledge = SHIPPED, rules = RULES }: Partial<Judging> = {},
+  { knowledge = SHIPPED, policy = SHIPPED_POLICY }: Partial<Judging> = {},
 ): World {
-  const byKnowledge = within(worlds, catalogue, () => new WeakMap<Knowledge, WeakMap<Rules, World>>());
-  const byRules = within(byKnowledge, knowledge, () => new WeakMap<Rules, World>());
-  return within(byRules, rules, () => ({ catalogue, knowledge, rules }));
+  const byKnowledge = within(worlds, catalogue, () => new WeakMap<Knowledge, WeakMap<Policy, World>>());
+  const byRules = within(byKnowledge, knowledge, () => new WeakMap<Policy, World>());
+  return within(byRules, policy, () => ({ catalogue, knowledge, policy }));
 }
 
 const registries = new WeakMap<readonly Observable[], WeakMap<Catalogue, Registry>>();
@@ -78,13 +78,13 @@ const digestOf = (content: object): string => {
   return made;
 };
 
-/** Digest of knowledge and rules: heads made under others are made anew. */
-export const knowledgeDigest = (k: Knowledge = SHIPPED, r: Rules = RULES): string =>
+/** Digest of knowledge and rules: summaries made under others are made anew. */
+export const knowledgeDigest = (k: Knowledge = SHIPPED, r: Policy = SHIPPED_POLICY): string =>
   `${digestOf(k).slice(0, 16)}-${digestOf(r).slice(0, 16)}`;
 
 /** What judges: name and digest of the catalogue, digests of knowledge and rules. */
-export const nameWorld = ({ catalogue, knowledge, rules }: World): WorldName => ({
+export const nameWorld = ({ catalogue, knowledge, policy }: World): WorldName => ({
   catalogue: `${packId(catalogue.pack)} ${packDigest(catalogue.pack)}`,
   knowledge: digestOf(knowledge),
-  rules: digestOf(rules),
+  rules: digestOf(policy),
 });

@@ -2,7 +2,7 @@ import { must, nth } from '@core/quantity/must';
 import { driveHas } from '@core/drive/drive-has';
 import { rowOf } from '@core/drive/layout';
 import { type Stage, stagesOf } from '@core/drive/stages';
-import { CHOICES, RULES } from '@core/house/rules';
+import { POLICY_QUESTIONS, SHIPPED_POLICY } from '@core/policy/policy';
 import { type Chosen, expandProcedure, type ExpandError } from './expand-procedure';
 import type { Pack } from './pack';
 import type { AnyTable, IssueReason, PackIssue } from './pack-issue';
@@ -12,12 +12,12 @@ import { brokenLaws } from './sheet-laws';
 import { orderSteps } from './step-order';
 import { readPlan } from './torque-plan';
 
-const other = (c: (typeof CHOICES)[number]) => must(c.options.find((o) => o.key !== c.default)).key;
+const other = (c: (typeof POLICY_QUESTIONS)[number]) => must(c.options.find((o) => o.key !== c.default)).key;
 /** The house as it ships, with every answer the other one, and with each by itself. */
-export const HOUSES: readonly Chosen[] = [
-  RULES.chosen,
-  Object.fromEntries(CHOICES.map((c) => [c.key, other(c)])),
-  ...CHOICES.map((c) => ({ ...RULES.chosen, [c.key]: other(c) })),
+export const POLICIES: readonly Chosen[] = [
+  SHIPPED_POLICY.chosen,
+  Object.fromEntries(POLICY_QUESTIONS.map((c) => [c.key, other(c)])),
+  ...POLICY_QUESTIONS.map((c) => ({ ...SHIPPED_POLICY.chosen, [c.key]: other(c) })),
 ];
 
 type Report = (index: number, column: string, reason: IssueReason) => void;
@@ -53,7 +53,7 @@ export function checkProcedures(pack: Pack, rowOf: (table: AnyTable, index: numb
     const kind = `${p.id} ${shapeOf(stages)}`;
     if (judged.has(kind)) continue;
     judged.add(kind);
-    for (const answers of HOUSES) {
+    for (const answers of POLICIES) {
       const { steps, gates, errors } = expandProcedure(p, blocks, stages, answers);
       for (const e of errors)
         report(index.get(nth(e.at.split(' '), 0)) ?? must(index.get(p.id)), placeOf(e), reasonOf(e));

@@ -2,10 +2,10 @@ import { numberOf, standing, textOf } from '@core/facts/read';
 import type { State } from '@core/facts/state';
 import { type Day, isMonth } from '@core/quantity/dates';
 import { type Due, intervalFor, nextDue } from './interval';
-import type { Interval } from './pack';
+import type { ServiceInterval } from './pack';
 
 export type DueAnswer = {
-  interval: Interval;
+  interval: ServiceInterval;
   /** Last change, once its day and distance are known. */
   fitted?: { day: Day; km: number; monthOnly?: true };
   due?: Due;
@@ -15,7 +15,7 @@ export type DueAnswer = {
 
 /** The interval of a case's vehicle, and what falls due from when the drive was last changed; undefined where the catalogue has none. */
 export function dueOf(
-  intervals: readonly Interval[],
+  intervals: readonly ServiceInterval[],
   engine: string,
   state: State,
   today: Day,

@@ -2,10 +2,10 @@ import { must, nth } from '@core/quantity/must';
 import { driveHas, hasAll } from '@core/drive/drive-has';
 import { rowOf } from '@core/drive/layout';
 import type { Stage } from '@core/drive/stages';
-import { type GateRow, isUse, type Phase, type Procedure, type StepRow, type Use } from './procedure';
+import { type GateRow, isUse, type StepPhase, type Procedure, type StepRow, type Use } from './procedure';
 
 /** Where a step of a block stands: which stage of the drive, and which of its wheels. */
-export type Spot = {
+export type StepSpot = {
   stage: number;
   wheel?: number;
   /** It is of the whole drive, not of this stage alone. */
@@ -15,7 +15,7 @@ export type Spot = {
 export type PlacedStep = Omit<StepRow, 'id'> & {
   /** "lock", "ready.cold", "chain.pin.left-small": use of a block, step, and the driver or wheel it is laid at. */
   id: string;
-  spot: Spot;
+  spot: StepSpot;
 };
 export type Gate = { before: string; after: string; why: string; fault?: string };
 export type ExpandError =
@@ -35,12 +35,12 @@ export type Chosen = Readonly<Record<string, string>>;
 
 type Frame = {
   has: ReadonlySet<string>;
-  spot: Spot;
+  spot: StepSpot;
   /** Before the id of a step, and behind it. */
   prefix: string;
   suffix: string;
   params: Readonly<Record<string, string>>;
-  phase?: Phase;
+  phase?: StepPhase;
 };
 
 /**

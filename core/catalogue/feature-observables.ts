@@ -3,8 +3,8 @@ import type { Feature } from './pack';
 
 const MINUTES = { phone: 1, eye: 3, cover: 20, front: 120 } as const;
 
-/** Minutes that a look costs, by strip-down. */
-export const lookMinutes = (look: Feature['look']): number => MINUTES[look];
+/** Minutes that an inspection costs, by strip-down. */
+export const minutesToSee = (look: Feature['look']): number => MINUTES[look];
 
 /** Key of the observable that answers a feature. */
 export const featureKey = (id: string): string => `feature.${id}`;
@@ -23,6 +23,6 @@ export function featureObservables(features: readonly Feature[]): Observable[] {
     },
     how: 'reported',
     observe: f.say,
-    minutes: lookMinutes(f.look),
+    minutes: minutesToSee(f.look),
   }));
 }

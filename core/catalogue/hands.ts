@@ -4,7 +4,7 @@ import { driveHas, type Has } from '@core/drive/drive-has';
 import { isFree, rowOf, tensionerIndex } from '@core/drive/layout';
 import type { Stage } from '@core/drive/stages';
 import { type Effect, isThere, type StepThing, thingOf } from './effects';
-import type { Spot } from './expand-procedure';
+import type { StepSpot } from './expand-procedure';
 
 /** What stands where while hands are in the engine, by the key of a thing on this drive ("loop@1", "idler@0.3", "cover"). */
 export type Hands = {
@@ -90,7 +90,7 @@ const keyOf = (t: StepThing, stage: number, wheel?: number): string =>
 /** The things that an effect touches on a drive, by key, with their stage; empty where the drive has none. */
 export function touched(
   effect: Effect,
-  spot: Spot,
+  spot: StepSpot,
   drive: DriveForHands,
 ): { thing: StepThing; key: string; stage: number }[] {
   const thing = thingOf(effect[1]);

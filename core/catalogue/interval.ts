@@ -1,6 +1,6 @@
 import { must } from '@core/quantity/must';
 import { addDays, type Day, daysBetween, plusMonths } from '@core/quantity/dates';
-import type { Interval } from './pack';
+import type { ServiceInterval } from './pack';
 
 export type Due = {
   dueKm: number;
@@ -20,7 +20,7 @@ export type Due = {
  * without one only time gives a day, and a distance already passed still comes first.
  */
 export function nextDue(
-  interval: Pick<Interval, 'km' | 'months'>,
+  interval: Pick<ServiceInterval, 'km' | 'months'>,
   fitted: { day: Day; km: number },
   now: { day: Day; km?: number | undefined },
   kmPerYear?: number,
@@ -54,10 +54,10 @@ export const roundDown = (km: number, step: number): number => Math.floor(km / s
 
 /** The interval of a vehicle, else the shortest of the engine's: being early is the safe side. */
 export function intervalFor(
-  intervals: readonly Interval[],
+  intervals: readonly ServiceInterval[],
   engine: string,
   vehicle: string | undefined,
-): Interval | undefined {
+): ServiceInterval | undefined {
   const own = intervals.filter((i) => i.engine === engine);
   const named =
     vehicle === undefined

@@ -2,7 +2,7 @@ import { must } from '@core/quantity/must';
 import type { Stage } from '@core/drive/stages';
 import { supersessionChain } from './check-pack';
 import { type Catalogue, stagesFor } from './find-records';
-import type { Engine, Feature, Interval, JobItem, Kit, Part, Variant } from './pack';
+import type { Engine, Feature, ServiceInterval, JobItem, Kit, Part, Variant } from './pack';
 
 /** One design of an engine: its drive, and the values by which it is told from the others. */
 export type LeafDesign = {
@@ -22,7 +22,7 @@ type LeafKit = {
   replaces: string[];
 };
 /** Everything that a catalogue knows of an engine, on one page. */
-export type Leaf = { engine: Engine; designs: LeafDesign[]; kits: LeafKit[]; intervals: Interval[] };
+export type Leaf = { engine: Engine; designs: LeafDesign[]; kits: LeafKit[]; intervals: ServiceInterval[] };
 
 /** The page of an engine; undefined where the catalogue has no such engine. */
 export function engineLeaf(cat: Catalogue, code: string): Leaf | undefined {

@@ -18,7 +18,7 @@ const EngineSchema = z.strictObject({
 export type Engine = z.infer<typeof EngineSchema>;
 
 /** What it costs to look, by strip-down. */
-export const LOOKS = ['phone', 'eye', 'cover', 'front'] as const;
+export const WAYS_TO_SEE = ['phone', 'eye', 'cover', 'front'] as const;
 /** What a figure among a feature's values measures: a bolt's thread, its key and its head are three numbers. */
 export const MEASURES = [
   'thread',
@@ -37,7 +37,7 @@ export const FeatureSchema = z.strictObject({
   wording: z.string(),
   /** The sentence to say on the phone. */
   say: z.string(),
-  look: z.enum(LOOKS),
+  look: z.enum(WAYS_TO_SEE),
   measures: z.enum(MEASURES).optional(),
   options: z.array(z.strictObject({ key: Id, wording: z.string() })).min(2),
 });
@@ -143,13 +143,13 @@ const JobSchema = z.strictObject({
 });
 export type JobItem = z.infer<typeof JobSchema>;
 
-const IntervalSchema = z.strictObject({
+const ServiceIntervalSchema = z.strictObject({
   engine: Id,
   vehicle: z.string(),
   km: z.number().positive(),
   months: z.number().int().positive(),
 });
-export type Interval = z.infer<typeof IntervalSchema>;
+export type ServiceInterval = z.infer<typeof ServiceIntervalSchema>;
 
 /** A number of our own for the same thing elsewhere: an older list, a dealer's shelf. */
 const CrossSchema = z.strictObject({ number: Id, names: Id });
@@ -170,7 +170,7 @@ export const PackSchema = z.strictObject({
   kits: z.array(KitSchema),
   applications: z.array(ApplicationSchema),
   jobs: z.array(JobSchema),
-  intervals: z.array(IntervalSchema),
+  intervals: z.array(ServiceIntervalSchema),
   cross: z.array(CrossSchema),
   procedures: z.array(ProcedureSchema),
 });

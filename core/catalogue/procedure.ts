@@ -29,8 +29,8 @@ const STEP_KINDS = [
 export type StepKind = (typeof STEP_KINDS)[number];
 
 /** Headings under which steps stand, in the order of the work. */
-export const PHASES = ['ready', 'off', 'clean', 'build', 'check', 'close'] as const;
-export type Phase = (typeof PHASES)[number];
+export const STEP_PHASES = ['ready', 'off', 'clean', 'build', 'check', 'close'] as const;
+export type StepPhase = (typeof STEP_PHASES)[number];
 
 /** What a step is done to. */
 const STEP_ON = [
@@ -150,7 +150,7 @@ const StepShape = {
   text: z.string(),
   /** What a drive must have for this step to be on its sheet. */
   needs: z.array(z.string()).optional(),
-  /** It is there only where the house chose so (core/house/data/choices.json): [question, answer]. */
+  /** It is there only where the house chose so (core/policy/data/questions.json): [question, answer]. */
   rule: z.tuple([z.string(), z.string()]).optional(),
   /** Turns by hand, for {turns}. */
   turns: z.number().int().min(2).max(99).optional(),
@@ -159,7 +159,7 @@ const StepShape = {
   pattern: PatternSchema.optional(),
   /** What must be true before. */
   before: z.string().optional(),
-  /** What proves it done. A text alone is a look. */
+  /** What proves it done. A text alone is an inspection. */
   proof: z.union([z.string(), ProofSchema]).optional(),
   /** What to ask the fitter about it. */
   ask: z.string().optional(),
@@ -174,7 +174,7 @@ const StepShape = {
   /** What it does to which thing (effects.ts): the sheet is judged by these, not by its words. */
   does: z.array(EffectSchema).max(12).optional(),
   /** Heading that it stands under; without this its block's, else by its kind. */
-  phase: z.enum(PHASES).optional(),
+  phase: z.enum(STEP_PHASES).optional(),
   /** Older packs: one torque. */
   torqueNm: z.number().positive().optional(),
 };
@@ -197,7 +197,7 @@ const UseSchema = z.strictObject({
   /** Its rows stand as if written here: no name before their ids. */
   inline: z.boolean().optional(),
   /** Heading of its steps that name none. */
-  phase: z.enum(PHASES).optional(),
+  phase: z.enum(STEP_PHASES).optional(),
   needs: z.array(z.string()).optional(),
   rule: StepShape.rule,
 });

@@ -1,5 +1,5 @@
 import { demoPack } from '../../demo/catalogue';
-import { HOUSES } from './check-procedures';
+import { POLICIES } from './check-procedures';
 import { expandProcedure, type PlacedStep } from './expand-procedure';
 import { catalogueOf, stagesFor } from './find-records';
 import type { LawCode } from './law-codes';
@@ -9,7 +9,7 @@ import { orderSteps } from './step-order';
 const cat = catalogueOf(demoPack());
 const stagesOf = (id: string) => stagesFor(cat, cat.variants.get(id)!.layout!);
 /** The steps of a design in the order in which its sheet has them. */
-function stepsOf(id: string, house = HOUSES[0]!): PlacedStep[] {
+function stepsOf(id: string, house = POLICIES[0]!): PlacedStep[] {
   const v = cat.variants.get(id)!;
   const { steps, gates } = expandProcedure(
     cat.procedures.get(v.procedure!)!,
@@ -39,7 +39,7 @@ describe('laws of hands and matter', () => {
   it('hold on the sheet of every design, under every answer of the house', () => {
     let [sheets, effects] = [0, 0];
     for (const id of cat.variants.keys())
-      for (const house of HOUSES) {
+      for (const house of POLICIES) {
         const steps = stepsOf(id, house);
         expect(brokenLaws(steps, stagesOf(id)))
           .withContext(`${id} ${JSON.stringify(house)}`)
@@ -48,7 +48,7 @@ describe('laws of hands and matter', () => {
         effects += steps.reduce((n, s) => n + (s.does?.length ?? 0), 0);
       }
     console.log(`laws of hands: ${sheets} sheets, ${effects} effects looked at`);
-    expect(sheets).toBe(31 * HOUSES.length);
+    expect(sheets).toBe(31 * POLICIES.length);
     expect(effects).toBeGreaterThan(30_000);
   });
 

@@ -6,7 +6,7 @@ import type { PlacedStep } from './expand-procedure';
 import { driveForHands } from './hands';
 import type { BrokenLaw } from './law-codes';
 import { PartLaws } from './part-laws';
-import { PHASES } from './procedure';
+import { STEP_PHASES } from './procedure';
 
 /** Faults that say that something was not looked at, and nothing of the thing looked at. */
 const NOT_LOOKED: ReadonlySet<string> = new Set(faultsOfLooking);
@@ -33,7 +33,7 @@ class Simulation extends PartLaws {
     let phase = 0;
     for (const step of this.steps) {
       this.step = step;
-      const at = step.phase ? PHASES.indexOf(step.phase) : phase;
+      const at = step.phase ? STEP_PHASES.indexOf(step.phase) : phase;
       if (at < phase) this.breaks('phase_back', must(step.phase));
       phase = Math.max(phase, at);
       this.looks();
@@ -46,7 +46,7 @@ class Simulation extends PartLaws {
     return this.out;
   }
 
-  /** A look that was left out makes no fault of what would have been looked at. */
+  /** An inspection that was left out makes no fault of what would have been looked at. */
   private looks(): void {
     const { does = [], faults } = this.step;
     const only = does.length > 0 && does.every(([act]) => act === 'looked' || act === 'measured');

@@ -1,22 +1,22 @@
 import { must } from '@core/quantity/must';
 import type { Gate } from './expand-procedure';
-import { PHASES, type Phase } from './procedure';
+import { STEP_PHASES, type StepPhase } from './procedure';
 
 /**
  * Steps in an order that keeps every gate: heading by heading where every step names its own, and as written within one.
  * Undefined where gates go in a circle.
  */
-export function orderSteps<T extends { id: string; phase?: Phase | undefined }>(
+export function orderSteps<T extends { id: string; phase?: StepPhase | undefined }>(
   steps: readonly T[],
   gates: readonly Gate[],
 ): T[] | undefined {
   const named = steps.every((s) => s.phase !== undefined);
-  const at = (s: T) => PHASES.indexOf(must(s.phase));
-  return inOrder(named ? [...steps].sort((a, b) => at(a) - at(b)) : steps, gates);
+  const at = (s: T) => STEP_PHASES.indexOf(must(s.phase));
+  return stepsInOrder(named ? [...steps].sort((a, b) => at(a) - at(b)) : steps, gates);
 }
 
 /** Steps in an order that keeps every gate and otherwise the order given; undefined where gates go in a circle. */
-export function inOrder<T extends { id: string }>(
+export function stepsInOrder<T extends { id: string }>(
   steps: readonly T[],
   gates: readonly Gate[],
 ): T[] | undefined {

@@ -1,6 +1,6 @@
 import { isDay } from '@core/quantity/dates';
 import { readAttribute } from './attributes';
-import { DOCUMENTS, JOB_KINDS, LOOKS, MEASURES, PART_KINDS } from './pack';
+import { DOCUMENTS, JOB_KINDS, WAYS_TO_SEE, MEASURES, PART_KINDS } from './pack';
 import type { IssueReason, TableName } from './pack-issue';
 
 /** A cell that could not be read. */
@@ -149,7 +149,7 @@ export const COLUMNS: Record<TableName, readonly Column[]> = {
     id('id'),
     text('wording'),
     text('say'),
-    choice('look', LOOKS),
+    choice('look', WAYS_TO_SEE),
     featureOptions,
     optional(choice('measures', MEASURES)),
   ],

@@ -78,7 +78,7 @@ export const CauseDataSchema = z.strictObject({
   tilts: z.record(z.string(), z.record(z.string(), z.number().positive().max(10))),
   /** Cases in which a cause is expected at which the house's own settled cases count as much as what ships. */
   ownCases: z.number().positive(),
-  /** Of two cases, bits: what a look that shows something in one of them only takes off their likeness, and what the same being noticed adds, which many have in common. */
+  /** Of two cases, bits: what an inspection that shows something in one of them only takes off their likeness, and what the same being noticed adds, which many have in common. */
   alike: z.strictObject({ differs: z.number().nonnegative(), noticed: z.number().nonnegative() }),
   /** What a drive runs a month, km: median, and the spread of its logarithm. */
   yearly: z.strictObject({ kmPerMonth: z.number().positive(), sd: z.number().positive() }),

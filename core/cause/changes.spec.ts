@@ -11,7 +11,7 @@ import {
   takingBack,
 } from './changes';
 import { groundOf, lintGrounds } from './grounds';
-import { numbersOf, rangeOf, withNumbers } from './numbers';
+import { numbersOf, numberRange, withNumbers } from './numbers';
 
 const change = (place: string, value: number | null, ground = 'Seen here three times.'): Change => ({
   place,
@@ -27,13 +27,14 @@ describe('numbers of the knowledge', () => {
     expect(numbers.length).toBeGreaterThan(1500);
     expect(new Set(numbers.map((n) => n.place)).size).toBe(numbers.length);
     const [lowest, highest] = [numbers, numbers].map((ns, k) =>
-      withNumbers(CAUSES, new Map(ns.map((n) => [n.place, rangeOf(n)[k]!]))),
+      withNumbers(CAUSES, new Map(ns.map((n) => [n.place, numberRange(n)[k]!]))),
     );
     // every number of the data was one of them: none is left as it was
     for (const n of numbersOf(lowest!).values()) expect(n.value).withContext(n.place).toBe(0);
-    for (const n of numbersOf(highest!).values()) expect(n.value).withContext(n.place).toBe(rangeOf(n)[1]);
+    for (const n of numbersOf(highest!).values())
+      expect(n.value).withContext(n.place).toBe(numberRange(n)[1]);
     for (const n of numbers) {
-      const [from, to] = rangeOf(n);
+      const [from, to] = numberRange(n);
       expect(n.value > from && n.value < to)
         .withContext(n.place)
         .toBeTrue();

@@ -5,7 +5,7 @@ import '@core/quantity/plain-schemas';
 import { err, ok, type Result } from '@core/quantity/result';
 import type { CauseData } from './cause-data';
 import { type KnowledgeIssue, lintKnowledge } from './lint';
-import { numbersOf, rangeOf, withNumbers } from './numbers';
+import { numbersOf, numberRange, withNumbers } from './numbers';
 
 /** One number that the house sees otherwise, with its ground; without a value it goes back to what ships. Changes are only ever added. */
 const ChangeSchema = z.strictObject({
@@ -68,7 +68,7 @@ export function checkChanges(shipped: CauseData, changes: readonly Change[]): Re
   for (const [index, { place, value }] of changes.entries()) {
     const number = numbers.get(place);
     if (!number) return err({ code: 'no_such_number', index, place });
-    const [from, to] = rangeOf(number);
+    const [from, to] = numberRange(number);
     if (value !== null && !(value > from && value < to))
       return err({ code: 'out_of_range', index, place, value, from, to });
   }

@@ -6,7 +6,7 @@ import { modelOf } from './model';
 /** A return drawn from the knowledge: the cause it truly has (none: none of these), and what was found of it. */
 export type Drawn = { cause: string | undefined; findings: Finding[] };
 
-/** How far the truth is from the knowledge: noise on the log-odds of every share; share of the looks that are made. */
+/** How far the truth is from the knowledge: noise on the log-odds of every share; share of the inspections that are made. */
 export type Drift = { noise: number; looked: number };
 
 /** Draws a return: its cause by the priors, its mechanisms and looks by shares that are off by chance, some looks made and others not. */

@@ -6,7 +6,7 @@ export type Factor = { vars: readonly number[]; table: Float64Array };
 type Use = { slot: number; places: Int32Array };
 type Step = { variable: number; size: number; uses: readonly Use[] };
 /** The order in which variables are summed out of a product of factors, worked out once for any weights of theirs. */
-export type Plan = {
+export type EliminationOrder = {
   variables: readonly number[];
   tables: readonly Float64Array[];
   steps: readonly Step[];
@@ -18,7 +18,7 @@ export type Plan = {
  * Plans how to sum a product of factors over its variables but some: the variable whose neighbours are fewest first, so that tables stay as small as the findings allow
  * (variable elimination, Zhang and Poole 1994).
  */
-export function planOf(factors: readonly Factor[], keep: readonly number[]): Plan {
+export function planOf(factors: readonly Factor[], keep: readonly number[]): EliminationOrder {
   const variables = [...new Set(factors.flatMap((f) => f.vars))];
   const scopes = factors.map((f) => [...f.vars]);
   let open = factors.map((_, slot) => slot);
@@ -59,7 +59,7 @@ export function placesOf(all: readonly number[], some: readonly number[]): Int32
 
 /** The sum by a plan, over what is kept: with the weights of each variable's two states, theirs too. */
 export function sumBy(
-  plan: Plan,
+  plan: EliminationOrder,
   off: (variable: number) => number,
   on: (variable: number) => number,
 ): Float64Array {

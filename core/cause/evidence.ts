@@ -6,7 +6,7 @@ import { APART, type CauseData, type CauseEntry } from './cause-data';
 import { logDistance, logTime } from './life';
 import type { CauseModel, FindingNode } from './model';
 
-/** A finding as it weighs in the network: how likely the look is under each of its states, sound first. */
+/** A finding as it weighs in the network: how likely the inspection is under each of its states, sound first. */
 export type Observed = { node: FindingNode; finding: Finding; sound: number; grades: Float64Array };
 /** What weighs: on mechanisms, or on causes directly; what no band or grade of the knowledge holds, which is flagged and weighs nothing. */
 export type Evidence = {

@@ -2,19 +2,27 @@ import { doubleAt, intAt, nth } from '@core/quantity/must';
 import type { Finding } from '@core/examination/finding';
 import type { CauseData, CauseEntry } from './cause-data';
 import type { Evidence } from './evidence';
-import { baseOf, type Laid, partLikelihood, scores, shares, shiftOf, touchesOfBoth } from './infer';
+import {
+  baseOf,
+  type ConditionedModel,
+  partLikelihood,
+  scores,
+  shares,
+  shiftOf,
+  touchesOfBoth,
+} from './infer';
 import { type CauseModel, isQuiet, sharesWith } from './model';
 import { weigh, type Without } from './weighed';
 
 /** What a finding does between two causes, in decibans: above nought for the leader. */
-export type Line = { finding: Finding; decibans: number };
+export type ExplainedFinding = { finding: Finding; decibans: number };
 /** A mechanism that the leader sets off, how surely it is at work by all findings, and the abnormal findings that show it. */
 type Working = { mechanism: string; wording: string; probability: number; shows: Finding[] };
 export type Explanation = {
   leader: CauseEntry;
   runner: CauseEntry;
   /** For the leader and against it, the strongest first. Together with the priors they do not add up exactly, since findings of one mechanism share what they say. */
-  lines: Line[];
+  lines: ExplainedFinding[];
   /** From the primary mechanism to what follows. */
   working: Working[];
   /** A few findings without which another cause would lead; none where no few would. */
@@ -34,7 +42,7 @@ const PAIRED = { likely: 10, other: 30 };
 
 /** Why the leader leads: against the runner-up, through its mechanisms, and what would turn it. None with fewer than two causes or no finding. */
 export function explain(data: CauseData, findings: readonly Finding[]): Explanation | undefined {
-  const { model, evidence, laid, logs, without } = weigh(data, findings);
+  const { model, evidence, conditioned, logs, without } = weigh(data, findings);
   if (model.causes.length < 2 || evidence.observed.length + evidence.direct.length === 0) return undefined;
   const order = orderOf(model, logs);
   const [first, second] = order as [number, number];
@@ -43,12 +51,12 @@ export function explain(data: CauseData, findings: readonly Finding[]): Explanat
     .map(({ finding, logs: l }) => ({ finding, decibans: decibans(gap(logs) - gap(l)) }))
     .sort((a, b) => Math.abs(b.decibans) - Math.abs(a.decibans));
   const [leader, runner] = [nth(model.causes, first), nth(model.causes, second)];
-  const pair = pairOf(model, evidence, laid, logs, order);
+  const pair = pairOf(model, evidence, conditioned, logs, order);
   return {
     leader,
     runner,
     lines,
-    working: workingOf(model, laid, first),
+    working: workingOf(model, conditioned, first),
     turns: turnsOf(model, evidence, first, lines, without()),
     ...(pair ? { pair } : {}),
   };
@@ -60,7 +68,7 @@ function orderOf(model: CauseModel, logs: Float64Array): number[] {
 }
 
 /** How surely each mechanism of a cause is at work, given the cause and all findings: by Bayes' rule over its two states. */
-function workingOf(model: CauseModel, laid: Laid, cause: number): Working[] {
+function workingOf(model: CauseModel, conditioned: ConditionedModel, cause: number): Working[] {
   const mine = nth(model.touches, cause);
   const keys = new Map(Object.keys(nth(model.causes, cause).works).map((k, i) => [k, i]));
   return mine
@@ -68,15 +76,15 @@ function workingOf(model: CauseModel, laid: Laid, cause: number): Working[] {
       const key = nth(model.mechanisms, mechanism);
       const place = keys.get(key);
       if (place === undefined) return [];
-      const part = intAt(laid.partOf, mechanism);
+      const part = intAt(conditioned.partOf, mechanism);
       const like = (state: number) => {
-        if (part < 0) return state === 1 ? doubleAt(laid.sound, mechanism) : 1;
+        if (part < 0) return state === 1 ? doubleAt(conditioned.sound, mechanism) : 1;
         // the table has what sound findings do to a mechanism at work
         const shares = sharesWith(nth(model.shares, cause), [{ mechanism, p: state }]);
-        return partLikelihood(nth(laid.parts, part), laid.sound, shares);
+        return partLikelihood(nth(conditioned.parts, part), conditioned.sound, shares);
       };
       const [on, off] = [p * like(1), (1 - p) * like(0)];
-      const shows = laid.coupling
+      const shows = conditioned.coupling
         .filter((o) => o.node.parents.some((x) => x.mechanism === mechanism && shown(o.grades, x.shows)))
         .map((o) => o.finding);
       const { wording } = nth(model.data.mechanisms, mechanism);
@@ -94,7 +102,7 @@ function turnsOf(
   model: CauseModel,
   evidence: Evidence,
   leader: number,
-  lines: readonly Line[],
+  lines: readonly ExplainedFinding[],
   without: readonly Without[],
 ): Finding[] {
   // only what speaks for the leader can turn it, and the strongest of it first
@@ -134,12 +142,12 @@ function turnsOf(
 function pairOf(
   model: CauseModel,
   evidence: Evidence,
-  laid: Laid,
+  conditioned: ConditionedModel,
   logs: Float64Array,
   order: readonly number[],
 ): Explanation['pair'] {
   const { pair, none } = model.data;
-  const base = baseOf(model, laid);
+  const base = baseOf(model, conditioned);
   const all = model.causes.reduce((s, c) => s + c.prior, none.prior);
   const prior = (i: number) => Math.log(nth(model.causes, i).prior / all);
   const single = Math.max(...order.map((i) => prior(i) + doubleAt(logs, i)));
@@ -152,7 +160,7 @@ function pairOf(
         0,
       );
       const both = touchesOfBoth(model, a, b);
-      const together = shiftOf(model, laid, base, both, sharesWith(model.leaks, both)) + direct;
+      const together = shiftOf(model, conditioned, base, both, sharesWith(model.leaks, both)) + direct;
       const odds = Math.exp(prior(a) + prior(b) + Math.log(pair.penalty) + together - single);
       if (odds > Math.max(pair.odds, best?.odds ?? 0))
         best = { causes: [nth(model.causes, a), nth(model.causes, b)], odds };

@@ -1,5 +1,5 @@
 import { doubleAt, intAt, must, nth, num } from '@core/quantity/must';
-import { type Factor, type Plan, planOf, sumBy } from './eliminate';
+import { type Factor, type EliminationOrder, planOf, sumBy } from './eliminate';
 import type { Evidence, Observed } from './evidence';
 import type { CauseModel, Touch } from './model';
 
@@ -10,19 +10,23 @@ import type { CauseModel, Touch } from './model';
  */
 
 /** Mechanisms that abnormal findings couple, what those findings say of them, and how it is summed. */
-export type Part = { mechanisms: readonly number[]; factors: readonly Factor[]; plan: Plan };
+export type CoupledPart = {
+  mechanisms: readonly number[];
+  factors: readonly Factor[];
+  plan: EliminationOrder;
+};
 /** Evidence laid on the mechanisms. */
-export type Laid = {
+export type ConditionedModel = {
   /** Of each mechanism: how much less likely the sound findings are while it is at work. */
   sound: Float64Array;
-  parts: readonly Part[];
+  parts: readonly CoupledPart[];
   /** Part of each mechanism; -1: alone. */
   partOf: Int32Array;
   coupling: readonly Observed[];
 };
 
 /** Lays findings on mechanisms: sound ones as factors, the others as tables over the mechanisms that they couple. */
-export function lay(model: CauseModel, observed: readonly Observed[]): Laid {
+export function condition(model: CauseModel, observed: readonly Observed[]): ConditionedModel {
   const n = model.leaks.length;
   const sound = new Float64Array(n).fill(1);
   const coupling: Observed[] = [];
@@ -46,7 +50,7 @@ export function lay(model: CauseModel, observed: readonly Observed[]): Laid {
       members.set(r, list);
     }
   const partOf = new Int32Array(n).fill(-1);
-  const parts = [...members.values()].map((mechanisms, k): Part => {
+  const parts = [...members.values()].map((mechanisms, k): CoupledPart => {
     for (const m of mechanisms) partOf[m] = k;
     const mine = coupling.filter((o) => mechanisms.includes(nth(o.node.parents, 0).mechanism));
     const factors = mine.map(factorOf);
@@ -55,7 +59,7 @@ export function lay(model: CauseModel, observed: readonly Observed[]): Laid {
   return { sound, parts, partOf, coupling };
 }
 
-/** How likely a look is in each state of the mechanisms that show in it. */
+/** How likely an inspection is in each state of the mechanisms that show in it. */
 const factorOf = (o: Observed): Factor => ({
   vars: o.node.parents.map((p) => p.mechanism),
   table: Float64Array.from(o.node.states, (states) => {
@@ -66,11 +70,11 @@ const factorOf = (o: Observed): Factor => ({
 });
 
 /** How likely the findings of a part are, for the share in which each mechanism of the model is at work. */
-export const partLikelihood = ({ plan }: Part, sound: Float64Array, p: Float64Array): number =>
+export const partLikelihood = ({ plan }: CoupledPart, sound: Float64Array, p: Float64Array): number =>
   doubleAt(summed(plan, sound, p), 0);
 
 /** A part summed by a plan of its factors, over the mechanisms that the plan keeps. */
-export const summed = (plan: Plan, sound: Float64Array, p: Float64Array): Float64Array =>
+export const summed = (plan: EliminationOrder, sound: Float64Array, p: Float64Array): Float64Array =>
   sumBy(
     plan,
     (m) => 1 - doubleAt(p, m),
@@ -78,21 +82,21 @@ export const summed = (plan: Plan, sound: Float64Array, p: Float64Array): Float6
   );
 
 /** Of each cause, natural log of how much likelier it makes what was laid than a drive where nothing but leaks is at work. */
-function logLikelihoods(model: CauseModel, laid: Laid): Float64Array {
-  const base = baseOf(model, laid);
+function logLikelihoods(model: CauseModel, conditioned: ConditionedModel): Float64Array {
+  const base = baseOf(model, conditioned);
   return Float64Array.from(model.touches, (mine, i) =>
-    shiftOf(model, laid, base, mine, nth(model.shares, i)),
+    shiftOf(model, conditioned, base, mine, nth(model.shares, i)),
   );
 }
 
 /** How likely the findings of each part are with nothing but leaks at work. */
-export const baseOf = ({ leaks }: CauseModel, laid: Laid): number[] =>
-  laid.parts.map((part) => partLikelihood(part, laid.sound, leaks));
+export const baseOf = ({ leaks }: CauseModel, conditioned: ConditionedModel): number[] =>
+  conditioned.parts.map((part) => partLikelihood(part, conditioned.sound, leaks));
 
 /** Natural log of what a set of mechanisms set off changes. @param shares of all mechanisms with these set off */
 export function shiftOf(
   { leaks }: CauseModel,
-  { sound, parts, partOf }: Laid,
+  { sound, parts, partOf }: ConditionedModel,
   base: readonly number[],
   mine: readonly Touch[],
   shares: Float64Array,
@@ -113,24 +117,29 @@ export function shiftOf(
 }
 
 /** What causes would be without one sound finding: only those that touch what shows in it, or what is coupled to that, are worked out again. */
-export function withoutSound(model: CauseModel, laid: Laid, logs: Float64Array, o: Observed): Float64Array {
-  const sound = Float64Array.from(laid.sound);
+export function withoutNormal(
+  model: CauseModel,
+  conditioned: ConditionedModel,
+  logs: Float64Array,
+  o: Observed,
+): Float64Array {
+  const sound = Float64Array.from(conditioned.sound);
   const around = new Set<number>();
   for (const { mechanism, sum } of o.node.parents) {
     sound[mechanism] = doubleAt(sound, mechanism) / (1 - sum);
-    const part = intAt(laid.partOf, mechanism);
-    for (const m of part < 0 ? [mechanism] : nth(laid.parts, part).mechanisms) around.add(m);
+    const part = intAt(conditioned.partOf, mechanism);
+    for (const m of part < 0 ? [mechanism] : nth(conditioned.parts, part).mechanisms) around.add(m);
   }
   const touching = new Set([...around].flatMap((m) => nth(model.touchedBy, m)));
-  const rest = { ...laid, sound };
-  const [base, baseOfRest] = [baseOf(model, laid), baseOf(model, rest)];
+  const rest = { ...conditioned, sound };
+  const [base, baseOfRest] = [baseOf(model, conditioned), baseOf(model, rest)];
   const out = Float64Array.from(logs);
   for (const i of touching) {
     const [mine, shares] = [nth(model.touches, i), nth(model.shares, i)];
     out[i] =
       doubleAt(out, i) +
       shiftOf(model, rest, baseOfRest, mine, shares) -
-      shiftOf(model, laid, base, mine, shares);
+      shiftOf(model, conditioned, base, mine, shares);
   }
   return out;
 }
@@ -148,13 +157,13 @@ export function touchesOfBoth(model: CauseModel, a: number, b: number): Touch[] 
   return [...out].map(([mechanism, p]) => ({ mechanism, p }));
 }
 
-/** What evidence adds to each cause, natural log. @param laid its findings laid on the mechanisms, where that was done already */
+/** What evidence adds to each cause, natural log. @param conditioned its findings laid on the mechanisms, where that was done already */
 export function scores(
   model: CauseModel,
   evidence: Evidence,
-  laid = lay(model, evidence.observed),
+  conditioned = condition(model, evidence.observed),
 ): Float64Array {
-  const logs = logLikelihoods(model, laid);
+  const logs = logLikelihoods(model, conditioned);
   for (const { nats } of evidence.direct)
     for (let i = 0; i < logs.length; i++) logs[i] = doubleAt(logs, i) + doubleAt(nats, i);
   if (evidence.bars)

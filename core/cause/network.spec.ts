@@ -100,7 +100,7 @@ describe('causes weighed through mechanisms', () => {
     expect(one - none).toBeGreaterThan(1);
     expect(two - one).toBeGreaterThan(0);
     expect(two - one).toBeLessThan(0.9 * (one - none));
-    // a thing looked at twice in the same way is one look
+    // a thing looked at twice in the same way is one inspection
     expect(odds([found('f0', 'bad'), { ...found('f0', 'bad'), about: 'second' }])).toBeCloseTo(one, 12);
     // of two things the abnormal one speaks
     expect(odds([found('f0', 'good'), { ...found('f0', 'bad'), about: 'second' }])).toBeCloseTo(one, 12);
@@ -130,8 +130,8 @@ describe('what a check would tell', () => {
     for (let seed = 1; coupled < 1 && seed < 60; seed++) {
       const data = smallKnowledge(seed, 4, 11, 9);
       const findings = data.findings.slice(0, 7).map((f) => found(f.finding, 'bad'));
-      const { laid } = weigh(data, findings);
-      if (Math.max(0, ...laid.parts.map((p) => p.mechanisms.length)) <= 10) continue;
+      const { conditioned } = weigh(data, findings);
+      if (Math.max(0, ...conditioned.parts.map((p) => p.mechanisms.length)) <= 10) continue;
       coupled++;
       const shown = (finding: string) => finding !== 'symptom';
       const checks = checkWorth(data, findings, shown);

@@ -1,19 +1,19 @@
 import { doubleAt, intAt, nth, num } from '@core/quantity/must';
 import type { Finding } from '@core/examination/finding';
 import { APART, type CauseData } from './cause-data';
-import { type Laid, shares as sharesOf } from './infer';
+import { type ConditionedModel, shares as sharesOf } from './infer';
 import type { CauseModel, FindingNode } from './model';
-import { NONE, partSums, type PartSum, type PartSums } from './part-sums';
+import { NO_CAUSE, partSums, type PartSum, type PartSums } from './part-sums';
 import { weigh } from './weighed';
 
-/** Causes below this share are taken as the others are, which expect nothing of a look. */
+/** Causes below this share are taken as the others are, which expect nothing of an inspection. */
 const NEGLIGIBLE = 1e-5;
 
 export type Check = { finding: string; bits: number };
 
 /**
- * What each check not yet made would tell about the cause, in bits: the mutual information between the cause as it stands and the check's result (Lindley 1956). What a look would
- * show is worked out under each cause with all findings known, so that a look that says again what one said already is worth little.
+ * What each check not yet made would tell about the cause, in bits: the mutual information between the cause as it stands and the check's result (Lindley 1956). What an inspection would
+ * show is worked out under each cause with all findings known, so that an inspection that says again what one said already is worth little.
  * @param wanted whether a check can be made at all; what cannot be is not worked out
  * @param least bits below which nobody asks: what cannot tell so much, whatever it shows, is not worked out either
  */
@@ -23,13 +23,13 @@ export function checkWorth(
   wanted: (finding: string) => boolean = () => true,
   least = 0,
 ): Check[] {
-  const { model, laid, logs } = weigh(data, findings);
+  const { model, conditioned, logs } = weigh(data, findings);
   const { causes: p, none } = sharesOf(model, logs);
   const made = new Set(findings.map((f) => f.finding));
   const open = (finding: string) => !made.has(finding) && wanted(finding);
   const states = Math.max(1, ...[...model.findings.values()].map((n) => n.states.length));
   const room = new Float64Array(states);
-  const known = { model, laid, sums: partSums(model, laid), p, none, room };
+  const known = { model, conditioned, sums: partSums(model, conditioned), p, none, room };
   const out: Check[] = [];
   for (const [finding, node] of model.findings)
     if (open(finding)) out.push({ finding, bits: information(known, node, least) });
@@ -40,36 +40,40 @@ export function checkWorth(
 
 type Known = {
   model: CauseModel;
-  laid: Laid;
+  conditioned: ConditionedModel;
   sums: PartSums;
   p: Float64Array;
   none: number;
-  /** Room for the weights of the states of a look's parents, while they are worked out. */
+  /** Room for the weights of the states of an inspection's parents, while they are worked out. */
   room: Float64Array;
 };
 
-/** Bits that a look would tell. Only causes that touch what shows in it expect anything else of it than the others do. */
-function information({ model, laid, sums, p, none, room }: Known, node: FindingNode, least: number): number {
+/** Bits that an inspection would tell. Only causes that touch what shows in it expect anything else of it than the others do. */
+function information(
+  { model, conditioned, sums, p, none, room }: Known,
+  node: FindingNode,
+  least: number,
+): number {
   if (node.parents.length === 0) return 0;
   const touching = new Set<number>();
   for (const { mechanism } of node.parents) {
-    const part = intAt(laid.partOf, mechanism);
-    for (const m of part < 0 ? [mechanism] : nth(laid.parts, part).mechanisms)
+    const part = intAt(conditioned.partOf, mechanism);
+    for (const m of part < 0 ? [mechanism] : nth(conditioned.parts, part).mechanisms)
       for (const i of nth(model.touchedBy, m)) if (doubleAt(p, i) >= NEGLIGIBLE) touching.add(i);
   }
   let others = none;
   p.forEach((x, i) => (others += touching.has(i) ? 0 : x));
-  // a look cannot tell more than which of its causes it is
+  // an inspection cannot tell more than which of its causes it is
   let most = surprise(others);
   for (const i of touching) most += surprise(doubleAt(p, i));
   if (most < least) return 0;
-  const around = aroundOf(laid, sums, node);
+  const around = aroundOf(conditioned, sums, node);
   const states = nth(around.states, 0).length;
   const ps = [others];
   const qs = new Float64Array((touching.size + 1) * states);
-  expected(laid, around, room, NONE, model.leaks, qs, 0);
+  expected(conditioned, around, room, NO_CAUSE, model.leaks, qs, 0);
   for (const i of touching) {
-    expected(laid, around, room, i, nth(model.shares, i), qs, ps.length * states);
+    expected(conditioned, around, room, i, nth(model.shares, i), qs, ps.length * states);
     ps.push(doubleAt(p, i));
   }
   return mutual(ps, qs, states);
@@ -107,15 +111,15 @@ type Around = {
   /** How each part of what was laid that shows in it is summed down to the parents; parents in no part. */
   parts: readonly PartSum[];
   single: readonly number[];
-  /** How likely each state of the look is in each state of its parents, in the order of the parts, then the single ones. */
+  /** How likely each state of the inspection is in each state of its parents, in the order of the parts, then the single ones. */
   states: readonly Float64Array[];
 };
 
-function aroundOf(laid: Laid, sums: PartSums, node: FindingNode): Around {
+function aroundOf(conditioned: ConditionedModel, sums: PartSums, node: FindingNode): Around {
   const mine = node.parents.map((x) => x.mechanism);
-  const ids = [...new Set(mine.map((m) => intAt(laid.partOf, m)))].filter((k) => k >= 0);
-  const keeps = ids.map((k) => nth(laid.parts, k).mechanisms.filter((m) => mine.includes(m)));
-  const single = mine.filter((m) => intAt(laid.partOf, m) < 0);
+  const ids = [...new Set(mine.map((m) => intAt(conditioned.partOf, m)))].filter((k) => k >= 0);
+  const keeps = ids.map((k) => nth(conditioned.parts, k).mechanisms.filter((m) => mine.includes(m)));
+  const single = mine.filter((m) => intAt(conditioned.partOf, m) < 0);
   const order = [...keeps.flat(), ...single];
   const bit = mine.map((m) => order.indexOf(m));
   // the node has its parents in its own order
@@ -128,9 +132,9 @@ function aroundOf(laid: Laid, sums: PartSums, node: FindingNode): Around {
   return { parts: ids.map((k, i) => sums(k, nth(keeps, i))), single, states };
 }
 
-/** How likely each state of a look is, with all findings known, under a cause and the shares in which mechanisms are then at work; put into `out` from a place on. */
+/** How likely each state of an inspection is, with all findings known, under a cause and the shares in which mechanisms are then at work; put into `out` from a place on. */
 function expected(
-  laid: Laid,
+  conditioned: ConditionedModel,
   { parts, single, states }: Around,
   weights: Float64Array,
   cause: number,
@@ -148,7 +152,7 @@ function expected(
     length *= next.length;
   }
   for (const m of single) {
-    const [off, on] = [1 - doubleAt(shares, m), doubleAt(shares, m) * doubleAt(laid.sound, m)];
+    const [off, on] = [1 - doubleAt(shares, m), doubleAt(shares, m) * doubleAt(conditioned.sound, m)];
     for (let a = 0; a < length; a++) {
       weights[length + a] = doubleAt(weights, a) * on;
       weights[a] = doubleAt(weights, a) * off;

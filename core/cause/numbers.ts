@@ -48,7 +48,7 @@ export const isShare = ({ kind }: Pick<KnowledgeNumber, 'kind'>): boolean =>
   kind !== 'life' && kind !== 'tilt';
 
 /** Between what a number of a kind may lie, neither end included. */
-export const rangeOf = ({ kind, about }: Pick<KnowledgeNumber, 'kind' | 'about'>): [number, number] =>
+export const numberRange = ({ kind, about }: Pick<KnowledgeNumber, 'kind' | 'about'>): [number, number] =>
   kind === 'tilt' ? [0, 10] : kind === 'life' ? (about[0] === 'shape' ? [0, 10] : [0, 2_000_000]) : [0, 1];
 
 /** The same knowledge with other numbers at some places; places that are none are passed over. */

@@ -1,6 +1,6 @@
 import { doubleAt, intAt, nth } from '@core/quantity/must';
-import { type Plan, placesOf, planOf } from './eliminate';
-import { type Laid, type Part, summed } from './infer';
+import { type EliminationOrder, placesOf, planOf } from './eliminate';
+import { type ConditionedModel, type CoupledPart, summed } from './infer';
 import type { CauseModel } from './model';
 
 /** A part of what was laid, summed down to some of its mechanisms, under a cause and the shares in which mechanisms are then at work. Sums of one cause are right but for one and the same factor. */
@@ -8,17 +8,17 @@ export type PartSum = (cause: number, shares: Float64Array) => Float64Array;
 export type PartSums = (part: number, keep: readonly number[]) => PartSum;
 
 /** Nothing but leaks at work, where a cause is asked for. */
-export const NONE = -1;
+export const NO_CAUSE = -1;
 /** Parts of so many mechanisms are summed over all of their states at once, which all looks then share; greater ones by a plan for each. */
 const TABLED = 10;
 
-/** Sums of the parts of what was laid: many looks ask for the same ones, and each is worked out once. */
-export function partSums(model: CauseModel, laid: Laid): PartSums {
-  const touching = laid.parts.map(
+/** Sums of the parts of what was laid: many inspections ask for the same ones, and each is worked out once. */
+export function partSums(model: CauseModel, conditioned: ConditionedModel): PartSums {
+  const touching = conditioned.parts.map(
     ({ mechanisms }) => new Set(mechanisms.flatMap((m) => nth(model.touchedBy, m))),
   );
-  const joints = laid.parts.map((part) =>
-    part.mechanisms.length <= TABLED ? jointOf(part, laid.sound) : undefined,
+  const joints = conditioned.parts.map((part) =>
+    part.mechanisms.length <= TABLED ? jointOf(part, conditioned.sound) : undefined,
   );
   const known = new Map<string, PartSum>();
   return (part, keep) => {
@@ -27,8 +27,8 @@ export function partSums(model: CauseModel, laid: Laid): PartSums {
     if (!sum) {
       const joint = joints[part];
       const of = joint
-        ? marginal(joint, nth(laid.parts, part).mechanisms, keep)
-        : planned(planOf(nth(laid.parts, part).factors, keep), laid.sound);
+        ? marginal(joint, nth(conditioned.parts, part).mechanisms, keep)
+        : planned(planOf(nth(conditioned.parts, part).factors, keep), conditioned.sound);
       known.set(key, (sum = kept(of, nth(touching, part))));
     }
     return sum;
@@ -39,7 +39,7 @@ export function partSums(model: CauseModel, laid: Laid): PartSums {
 function kept(of: PartSum, touching: ReadonlySet<number>): PartSum {
   const known = new Map<number, Float64Array>();
   return (cause, shares) => {
-    const who = touching.has(cause) ? cause : NONE;
+    const who = touching.has(cause) ? cause : NO_CAUSE;
     let sum = known.get(who);
     if (!sum) known.set(who, (sum = of(who, shares)));
     return sum;
@@ -47,12 +47,12 @@ function kept(of: PartSum, touching: ReadonlySet<number>): PartSum {
 }
 
 const planned =
-  (plan: Plan, sound: Float64Array): PartSum =>
+  (plan: EliminationOrder, sound: Float64Array): PartSum =>
   (_, shares) =>
     summed(plan, sound, shares);
 
 /** Every state of a part's mechanisms, under each cause: bit i is the state of the i-th. */
-function jointOf({ mechanisms, factors }: Part, sound: Float64Array): PartSum {
+function jointOf({ mechanisms, factors }: CoupledPart, sound: Float64Array): PartSum {
   const size = 2 ** mechanisms.length;
   const laid = new Float64Array(size).fill(1);
   for (const { vars, table } of factors) {

@@ -3,7 +3,7 @@ import type { Finding } from '@core/examination/finding';
 import { once } from '@core/quantity/once';
 import type { CauseData } from './cause-data';
 import { type Evidence, evidenceOf } from './evidence';
-import { lay, type Laid, scores, shares, withoutSound } from './infer';
+import { condition, type ConditionedModel, scores, shares, withoutNormal } from './infer';
 import { type CauseModel, modelOf } from './model';
 
 /** One finding left out: what causes would be, as natural logs and as shares. */
@@ -12,7 +12,7 @@ export type Without = { finding: Finding; logs: Float64Array; causes: Float64Arr
 export type Weighed = {
   model: CauseModel;
   evidence: Evidence;
-  laid: Laid;
+  conditioned: ConditionedModel;
   /** What the findings add to each cause, natural log. */
   logs: Float64Array;
   /** Every finding left out in turn; worked out when it is first asked for. */
@@ -26,20 +26,25 @@ export function weigh(data: CauseData, findings: readonly Finding[]): Weighed {
   if (before?.model.data === data) return before;
   const model = modelOf(data);
   const evidence = evidenceOf(model, findings);
-  const laid = lay(model, evidence.observed);
-  const logs = scores(model, evidence, laid);
+  const conditioned = condition(model, evidence.observed);
+  const logs = scores(model, evidence, conditioned);
   const made: Weighed = {
     model,
     evidence,
-    laid,
+    conditioned,
     logs,
-    without: once(() => leftOut(model, evidence, laid, logs)),
+    without: once(() => leftOut(model, evidence, conditioned, logs)),
   };
   known.set(findings, made);
   return made;
 }
 
-function leftOut(model: CauseModel, evidence: Evidence, laid: Laid, all: Float64Array): Without[] {
+function leftOut(
+  model: CauseModel,
+  evidence: Evidence,
+  conditioned: ConditionedModel,
+  all: Float64Array,
+): Without[] {
   const of = (finding: Finding, logs: Float64Array): Without => ({
     finding,
     logs,
@@ -47,7 +52,7 @@ function leftOut(model: CauseModel, evidence: Evidence, laid: Laid, all: Float64
   });
   return [
     ...evidence.observed.map((o) => {
-      if (o.sound === 1) return of(o.finding, withoutSound(model, laid, all, o));
+      if (o.sound === 1) return of(o.finding, withoutNormal(model, conditioned, all, o));
       return of(
         o.finding,
         scores(model, { ...evidence, observed: evidence.observed.filter((x) => x !== o) }),

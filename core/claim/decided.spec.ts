@@ -7,7 +7,7 @@ import type { Author, Fact } from '@core/facts/fact';
 import { reduce } from '@core/facts/state';
 import { answersFor } from '@core/answer/answers';
 import { decideCause } from '@core/answer/decide';
-import { headOf } from '@core/answer/head';
+import { summaryOf } from '@core/answer/case-summary';
 import { worldOf } from '@core/answer/world';
 
 const cat = catalogueOf(demoPack());
@@ -45,6 +45,6 @@ describe('what is decided', () => {
       (f) => f.proposed && !f.shown,
     );
     expect(proposed).toEqual([]);
-    expect(headOf('x', undecided as Fact[], world).settled?.decided).toBe('undecidable');
+    expect(summaryOf('x', undecided as Fact[], world).settled?.decided).toBe('undecidable');
   });
 });

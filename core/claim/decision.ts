@@ -59,7 +59,7 @@ function speaksFor(f: Fact, registry: Registry, accused: readonly RankedCause[],
 }
 
 /**
- * House rules of settling. Declining needs at least one fact measured or seen on the returned parts or the fitting that speaks
+ * Policy of settling. Declining needs at least one fact measured or seen on the returned parts or the fitting that speaks
  * for the fault (one that a recorded fault stands on, when there is a fault), a considered alternative, and plain words. A document that the terms
  * require holds any decision up until it is here or a reason is given to go on without it.
  */

@@ -3,7 +3,7 @@ import '@core/quantity/plain-schemas';
 import type { Sheet, SheetStep } from '@core/fitting/sheet';
 import { APART } from '@core/cause/cause-data';
 import type { Ranking } from '@core/cause/rank';
-import type { Rules } from '@core/house/rules';
+import type { Policy } from '@core/policy/policy';
 import data from './data/faults.json';
 
 const FaultSchema = z.strictObject({
@@ -34,7 +34,7 @@ export function faultStep(
 export function faultEvidence(
   fault: InstallationFault,
   ranking: Ranking,
-  { speaks }: Pick<Rules, 'speaks'>,
+  { speaks }: Pick<Policy, 'speaks'>,
 ): string[] {
   const cause = ranking.causes.find((c) => c.cause.fault === fault.code);
   if (!cause) return [];

@@ -2,7 +2,7 @@ import { must, nth, num } from '@core/quantity/must';
 import type { Circle, Path, Point } from './path';
 
 /** A point of the pitch line and the running direction there, radians. */
-export type Place = Point & { angle: number };
+export type PitchPoint = Point & { angle: number };
 
 /**
  * Places along the pitch line at `count` equal steps from `offsetMm`, in running order. One walk round the path, so that a
@@ -13,14 +13,14 @@ export function placesAlong(
   path: Path,
   count: number,
   offsetMm: number,
-): Place[] {
+): PitchPoint[] {
   const step = path.lengthMm / count;
   const from = ((offsetMm % step) + step) % step;
   const skipped = Math.round((offsetMm - from) / step);
-  const out: Place[] = new Array<Place>(count);
+  const out: PitchPoint[] = new Array<PitchPoint>(count);
   let k = 0;
   let at = 0;
-  const put = (p: Place) => {
+  const put = (p: PitchPoint) => {
     out[(((k - skipped) % count) + count) % count] = p;
     k++;
   };
@@ -49,6 +49,6 @@ export function placesAlong(
   return out;
 }
 
-function onWheel(c: Circle, a: number): Place {
+function onWheel(c: Circle, a: number): PitchPoint {
   return { x: c.x + c.r * Math.cos(a), y: c.y + c.r * Math.sin(a), angle: a + (c.turn * Math.PI) / 2 };
 }

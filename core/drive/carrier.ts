@@ -133,7 +133,7 @@ export function readingAt(carrier: Carrier, carrierDeg: number): number {
 }
 
 /** Carrier angles that can be reached, degrees from `from` over `sweep`, in the carrier's proper sense. */
-export function rangeOf(carrier: Carrier): { fromDeg: number; sweepDeg: number; whole: boolean } {
+export function carrierRange(carrier: Carrier): { fromDeg: number; sweepDeg: number; whole: boolean } {
   if (carrier.kind === 'eccentric') return { fromDeg: 0, sweepDeg: 360, whole: true };
   return { fromDeg: carrier.startDeg, sweepDeg: signOf(carrier.turn) * carrier.sweepDeg, whole: false };
 }
@@ -144,7 +144,7 @@ export function rangeOf(carrier: Carrier): { fromDeg: number; sweepDeg: number; 
  */
 export function angleAtReading(carrier: Carrier, value: number): number | undefined {
   if (!(carrier.kind === 'arm' && carrier.plunger)) return carrierAt(carrier, value);
-  const { fromDeg, sweepDeg } = rangeOf(carrier);
+  const { fromDeg, sweepDeg } = carrierRange(carrier);
   const off = (t: number) => readingAt(carrier, t) - value;
   let [a, b] = [fromDeg, fromDeg + sweepDeg];
   if (off(a) * off(b) > 0) return undefined;

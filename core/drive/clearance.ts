@@ -1,6 +1,6 @@
 import { nth, num } from '@core/quantity/must';
 import type { Layout } from './layout';
-import { type Circle, type Path, type Span, pointToSegment } from './path';
+import { type Circle, type Path, type BeltSpan, pointToSegment } from './path';
 
 /** The closest approach of two things that do not belong together. */
 export type Clearance = {
@@ -60,7 +60,7 @@ export function bodyRadius(layout: Layout, circle: Pick<Circle, 'r'>, index: num
   return surface + wheel.rimMm;
 }
 
-function segmentGap(s: Span, t: Span): number {
+function segmentGap(s: BeltSpan, t: BeltSpan): number {
   return Math.min(
     pointToSegment(s.a, t.a, t.b),
     pointToSegment(s.b, t.a, t.b),

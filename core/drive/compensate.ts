@@ -4,7 +4,7 @@ import { carrierAt, limitsOf, pointerAt } from './carrier';
 import { type Layout, nominalLength } from './layout';
 import { atCarrier } from './move';
 import { storedAngle } from './path';
-import { markPhases, type Phase, seating } from './phase';
+import { markPhases, type CamPhase, seating } from './phase';
 import { crossings, golden, profile } from './roots';
 import { solveDrive, solveFixed } from './solve-drive';
 import { drivenWheels } from './strands';
@@ -23,7 +23,7 @@ export type CompensationStep = {
   residualDeg: number;
   inRange: boolean;
 };
-export type Compensation = { steps: CompensationStep[]; layout: Layout; after: Phase[] };
+export type Compensation = { steps: CompensationStep[]; layout: Layout; after: CamPhase[] };
 export type CompensationError = SettingsError | { code: 'no_idlers' };
 
 const STEPS = 60;

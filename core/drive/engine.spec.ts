@@ -8,7 +8,7 @@ import { nominalLength } from './layout';
 import { solveDrive, solveFixed } from './solve-drive';
 import { slotDegrees, slotRoom, slotTravel } from './slots';
 import { judgeBand } from '@core/quantity/judge';
-import { difference } from './stack-up';
+import { lengthDifference } from './stack-up';
 import {
   deflectionFromTension,
   frequencyFromTension,
@@ -156,7 +156,7 @@ describe('strand, slot and stack-up', () => {
     expect(room.advanceDeg).toBeCloseTo((2 / 32) * (180 / Math.PI), 9);
     expect(room.retardDeg).toBeCloseTo((4 / 32) * (180 / Math.PI), 9);
     expect(slotRoom({ radiusMm: 32, halfMm: 3 }, 3).atEnd).toBeTrue();
-    const play = difference({ value: 20.1, u: 0.03 }, { value: 20, u: 0.04 });
+    const play = lengthDifference({ value: 20.1, u: 0.03 }, { value: 20, u: 0.04 });
     expect(play.u).toBeCloseTo(0.05, 12);
     expect(judgeBand(play.value, play.u, { from: 0.05, to: 0.15 })).toBe('cannot_tell');
     expect(judgeBand(play.value, 0.01, { from: 0.05, to: 0.15 })).toBe('within');

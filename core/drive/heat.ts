@@ -6,7 +6,7 @@ import { growCentres } from './move';
 import { solveDrive, solveFixed } from './solve-drive';
 import type { SettingsError } from './tensioner';
 
-export type Reading = { s: number; c: number };
+export type HeatReading = { s: number; c: number };
 export type CoolingError = { code: 'same_time' } | { code: 'not_cooling' } | { code: 'below_ambient' };
 
 /**
@@ -14,8 +14,8 @@ export type CoolingError = { code: 'same_time' } | { code: 'not_cooling' } | { c
  * the second reading until the engine is within `withinK` of the air.
  */
 export function coolingWait(
-  first: Reading,
-  second: Reading,
+  first: HeatReading,
+  second: HeatReading,
   airC: number,
   withinK: number,
 ): Result<{ tauS: number; waitS: number }, CoolingError> {
@@ -35,8 +35,8 @@ export type Ready = { tauS: number; waitS: number; uS: number };
  * each input, added in squares (JCGM 100, 5.1.2). @param uC of each temperature, K
  */
 export function readyTime(
-  first: Reading,
-  second: Reading,
+  first: HeatReading,
+  second: HeatReading,
   airC: number,
   withinK: number,
   uC: number,

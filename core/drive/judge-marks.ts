@@ -2,9 +2,9 @@ import { nth } from '@core/quantity/must';
 import { judgeOffset, type OffsetPattern, offsetPattern, type OffsetVerdict } from './judge-offset';
 import { isFree, type Layout, type Wheel } from './layout';
 import { drivenWheels } from './strands';
-import type { Phase } from './phase';
+import type { CamPhase } from './phase';
 
-export type JudgedMark = { wheel: number; predicted: Phase; verdict: OffsetVerdict };
+export type JudgedMark = { wheel: number; predicted: CamPhase; verdict: OffsetVerdict };
 /** Go is said of a drive whose every mark was looked at; so far: none of those looked at is wrong. */
 export type Go = 'go' | 'so_far' | 'no_go' | 'wait';
 export type JudgedMarks = {
@@ -27,7 +27,7 @@ export const toleranceOf = (layout: Pick<Layout, 'markToleranceTeeth'>): number 
  */
 export function judgeMarks(
   layout: Layout,
-  phases: readonly Phase[],
+  phases: readonly CamPhase[],
   seen: ReadonlyMap<number, { teeth: number; u: number }>,
 ): JudgedMarks {
   const tolerance = toleranceOf(layout);

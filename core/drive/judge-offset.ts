@@ -1,6 +1,6 @@
 import { nth } from '@core/quantity/must';
 import { judged, surelyAbove } from '@core/quantity/judge';
-import type { Phase } from './phase';
+import type { CamPhase } from './phase';
 
 type Sense = 'advanced' | 'retarded';
 export type OffsetVerdict =
@@ -23,7 +23,7 @@ export type OffsetVerdict =
 export function judgeOffset(
   observedTeeth: number,
   u: number,
-  predicted: Pick<Phase, 'teeth' | 'alternative'>,
+  predicted: Pick<CamPhase, 'teeth' | 'alternative'>,
   toleranceTeeth: number,
 ): OffsetVerdict {
   const origins = [predicted.teeth, ...(predicted.alternative === undefined ? [] : [predicted.alternative])];

@@ -2,7 +2,7 @@ import { nth } from '@core/quantity/must';
 import type { Carrier } from './carrier';
 import type { Layout } from './layout';
 import { type Circle, circlesOf, spanAngle, spanLength, wrapAngle } from './path';
-import type { Interval } from './roots';
+import type { Bracket } from './roots';
 
 type Laid = Circle & { lay: number };
 const TAU = 2 * Math.PI;
@@ -69,10 +69,10 @@ function around(layout: Layout, index: number) {
  * distance to a neighbour is √(a + b·cos(t − φ)) and must not fall below the difference of the signed radii.
  * A full turn comes out in one piece where nothing ends it, else in pieces that may run past its end.
  */
-export function tangentRanges(layout: Layout, index: number, carrier: Carrier, range: Interval): Interval[] {
+export function tangentRanges(layout: Layout, index: number, carrier: Carrier, range: Bracket): Bracket[] {
   const { base, before, after } = around(layout, index);
   const loose = nth(base, index);
-  let pieces: Interval[] = [range];
+  let pieces: Bracket[] = [range];
   for (const other of new Set([before, after])) {
     const [dx, dy] = [carrier.pivot.x - other.x, carrier.pivot.y - other.y];
     const reach = Math.hypot(dx, dy);
@@ -89,9 +89,9 @@ export function tangentRanges(layout: Layout, index: number, carrier: Carrier, r
 }
 
 /** The parts of a piece that lie within [from, to] or a turn of it; of a whole turn, that arc itself. */
-function cutBy(piece: Interval, from: number, to: number, whole: boolean): Interval[] {
+function cutBy(piece: Bracket, from: number, to: number, whole: boolean): Bracket[] {
   if (whole) return [{ from, to }];
-  const out: Interval[] = [];
+  const out: Bracket[] = [];
   for (let k = Math.floor((piece.from - to) / TAU); k <= Math.ceil((piece.to - from) / TAU); k++) {
     const part = { from: Math.max(piece.from, from + k * TAU), to: Math.min(piece.to, to + k * TAU) };
     if (part.to > part.from) out.push(part);

@@ -9,10 +9,10 @@ export type { Point };
  * it per radian, r unless given. `arc`: a shoe, whose surface goes anticlockwise between these two angles, radians.
  */
 export type Circle = Point & { r: number; turn: 1 | -1; lay?: number; arc?: readonly [number, number] };
-export type Span = { from: number; to: number; a: Point; b: Point; lengthMm: number; angle: number };
+export type BeltSpan = { from: number; to: number; a: Point; b: Point; lengthMm: number; angle: number };
 export type Path = {
   lengthMm: number;
-  spans: Span[];
+  spans: BeltSpan[];
   /** Arc of contact of each wheel, radians in [0, 2π). */
   wraps: number[];
 };
@@ -103,7 +103,7 @@ export function solvePath(circles: readonly Circle[], sense: 1 | -1): Result<Pat
   const clash = overlap(circles);
   if (clash) return err(clash);
 
-  const spans: Span[] = [];
+  const spans: BeltSpan[] = [];
   for (const [i, c] of circles.entries()) {
     const j = (i + 1) % n;
     const d = nth(circles, j);
@@ -144,7 +144,7 @@ function overlap(circles: readonly Circle[]): PathError | undefined {
   return undefined;
 }
 
-function crossing(spans: readonly Span[]): PathError | undefined {
+function crossing(spans: readonly BeltSpan[]): PathError | undefined {
   for (const [i, s] of spans.entries()) {
     for (let j = i + 1; j < spans.length; j++) {
       const t = nth(spans, j);
@@ -155,7 +155,7 @@ function crossing(spans: readonly Span[]): PathError | undefined {
   return undefined;
 }
 
-function cut(circles: readonly Circle[], spans: readonly Span[]): PathError | undefined {
+function cut(circles: readonly Circle[], spans: readonly BeltSpan[]): PathError | undefined {
   for (const s of spans) {
     for (const [k, c] of circles.entries()) {
       if (k === s.from || k === s.to || c.arc) continue;
@@ -167,7 +167,7 @@ function cut(circles: readonly Circle[], spans: readonly Span[]): PathError | un
 }
 
 /** A strand that goes from one side of a shoe's surface to the other. */
-function throughShoe(circles: readonly Circle[], spans: readonly Span[]): PathError | undefined {
+function throughShoe(circles: readonly Circle[], spans: readonly BeltSpan[]): PathError | undefined {
   for (const s of spans) {
     for (const [k, c] of circles.entries()) {
       if (!c.arc || k === s.from || k === s.to) continue;
@@ -177,7 +177,7 @@ function throughShoe(circles: readonly Circle[], spans: readonly Span[]): PathEr
   return undefined;
 }
 
-function crossesArc(s: Span, c: Circle, [from, to]: readonly [number, number]): boolean {
+function crossesArc(s: BeltSpan, c: Circle, [from, to]: readonly [number, number]): boolean {
   const [dx, dy, ex, ey] = [s.b.x - s.a.x, s.b.y - s.a.y, s.a.x - c.x, s.a.y - c.y];
   // |a + u·(b − a) − centre| = r, a quadratic in u
   const [qa, qb, qc] = [dx * dx + dy * dy, dx * ex + dy * ey, ex * ex + ey * ey - c.r * c.r];
@@ -191,7 +191,7 @@ function crossesArc(s: Span, c: Circle, [from, to]: readonly [number, number]): 
 }
 
 /** A shoe guides only as far as its surface goes: where a strand would leave beyond its end it is refused. */
-function offShoe(circles: readonly Circle[], spans: readonly Span[]): PathError | undefined {
+function offShoe(circles: readonly Circle[], spans: readonly BeltSpan[]): PathError | undefined {
   const n = circles.length;
   for (let i = 0; i < n; i++) {
     const c = nth(circles, i);

@@ -8,7 +8,7 @@ import { drivenWheels } from './strands';
  * How a wheel's mark stands when the driving wheel's mark is in line. Advanced (ahead in its own running sense) is
  * positive, retarded negative, everywhere.
  */
-export type Phase = {
+export type CamPhase = {
   wheel: number;
   /** The side on which marks were counted: the one without the tensioner. */
   route: 'tight' | 'slack';
@@ -51,7 +51,7 @@ function angleToLeave(c: Circle, path: Path, i: number, markDeg: number, near?: 
 }
 
 type Counted = {
-  route: Phase['route'];
+  route: CamPhase['route'];
   /** Pitch-line distance between the marks, mm. */
   mm: number;
   /** The part of it that can get longer: strands, and what lies on smooth wheels and shoes; links in mesh keep their gaps. */
@@ -102,7 +102,7 @@ export function markPhases(
   solved: Pick<Solved, 'circles' | 'path'>,
   elongation = 0,
   seated?: ReadonlyMap<number, Seat>,
-): Phase[] {
+): CamPhase[] {
   const z0 = nth(layout.wheels, 0).teeth;
   if (z0 === undefined) return [];
   const half = (i: number) => (nth(layout.wheels, i).markOnTooth ? 0.5 : 0);
@@ -137,7 +137,7 @@ export function inUnits(
   wheelTeeth: number,
   driverTeeth: number,
   pitchMm: number,
-): Pick<Phase, 'teeth' | 'wheelDeg' | 'driverDeg' | 'rimMm'> {
+): Pick<CamPhase, 'teeth' | 'wheelDeg' | 'driverDeg' | 'rimMm'> {
   return {
     teeth,
     wheelDeg: (teeth * 360) / wheelTeeth,
@@ -147,7 +147,7 @@ export function inUnits(
 }
 
 /** How the belt lies on each wheel, to keep a fitting in mind while geometry or length change. */
-export const seating = (phases: readonly Phase[]): Map<number, Seat> =>
+export const seating = (phases: readonly CamPhase[]): Map<number, Seat> =>
   new Map(phases.map((p) => [p.wheel, p.seat]));
 
 const gcd = (a: number, b: number): number => (b === 0 ? a : gcd(b, a % b));

@@ -2,7 +2,7 @@ import { must, nth, num } from '@core/quantity/must';
 
 const PHI = (Math.sqrt(5) - 1) / 2;
 export type Sample = { t: number; v: number };
-export type Interval = { from: number; to: number };
+export type Bracket = { from: number; to: number };
 
 /** Values this close to the target at a highest or lowest point count as a touch. */
 const TOUCH = 1e-9;
@@ -14,7 +14,7 @@ const HALVED = 8;
  * point between them. Only points where it is defined are given.
  * @param closed the interval is one full turn: its end is its beginning, and an extremum may lie over the seam
  */
-export function profile(f: (t: number) => number, range: Interval, steps: number, closed = false): Sample[] {
+export function profile(f: (t: number) => number, range: Bracket, steps: number, closed = false): Sample[] {
   const width = (range.to - range.from) / steps;
   const raw: Sample[] = [];
   const put = (t: number) => raw.push({ t, v: f(t) });

@@ -4,14 +4,14 @@ import { surelyAbove } from '@core/quantity/judge';
 import { type Result, err, ok } from '@core/quantity/result';
 import type { Layout } from './layout';
 import { moveBanks } from './move';
-import { markPhases, type Phase, seating } from './phase';
+import { markPhases, type CamPhase, seating } from './phase';
 import { solveDrive, solveFixed } from './solve-drive';
 import type { SettingsError } from './tensioner';
 
 /** What each cam gains when banks are brought nearer to the crank: change against the unchanged drive. */
 export type StackEffect = {
   /** Marks of a belt fitted anew after the change. */
-  seen: Phase[];
+  seen: CamPhase[];
   /** Change by wheel, teeth, advanced positive, before a fitter would move on by a whole tooth. */
   changeTeeth: { wheel: number; teeth: number; wheelDeg: number; driverDeg: number }[];
   /** Belt that becomes slack with the tensioner where it was, mm. */

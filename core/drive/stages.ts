@@ -1,7 +1,7 @@
 import { must, nth } from '@core/quantity/must';
 import { type Result, err, ok } from '@core/quantity/result';
 import type { Layout } from './layout';
-import type { Phase } from './phase';
+import type { CamPhase } from './phase';
 
 export type Stage = {
   layout: Layout;
@@ -53,7 +53,7 @@ export function stagesOf(layouts: readonly Layout[], id: string): Result<Stage[]
  */
 export function crankOffsets(
   stages: readonly Stage[],
-  phases: readonly (readonly Pick<Phase, 'wheel' | 'driverDeg'>[])[],
+  phases: readonly (readonly Pick<CamPhase, 'wheel' | 'driverDeg'>[])[],
 ): { stage: number; wheel: number; crankDeg: number }[] {
   const out: { stage: number; wheel: number; crankDeg: number }[] = [];
   stages.forEach((s, i) => {

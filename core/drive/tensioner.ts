@@ -6,14 +6,14 @@ import {
   carriedCentre,
   limitsOf,
   pointerAt,
-  rangeOf,
+  carrierRange,
   readingAt,
 } from './carrier';
 import { type Clearance, smallestClearance } from './clearance';
 import { type Layout, nominalLength, senseOf, tensionerIndex } from './layout';
 import { lengthByAngle, tangentRanges } from './length-by-angle';
 import { type Circle, circlesOf, type Path, type PathError, type Point, solvePath } from './path';
-import { crossings, extreme, type Interval, profile, type Sample } from './roots';
+import { crossings, extreme, type Bracket, profile, type Sample } from './roots';
 
 /** One carrier angle at which the path is as long as the belt. */
 export type Setting = {
@@ -51,7 +51,7 @@ const STEPS = { whole: 180, arm: 60 };
 /** Path length along each stretch of carrier angles where the drive has its tangents. */
 function stretches(layout: Layout, index: number, carrier: Carrier) {
   const lengthAt = lengthByAngle(layout, index, carrier);
-  const { fromDeg, sweepDeg, whole } = rangeOf(carrier);
+  const { fromDeg, sweepDeg, whole } = carrierRange(carrier);
   const [a, b] = [fromDeg * RAD, (fromDeg + sweepDeg) * RAD];
   const range = { from: Math.min(a, b), to: Math.max(a, b) };
   const width = range.to - range.from;
@@ -68,7 +68,7 @@ function stretches(layout: Layout, index: number, carrier: Carrier) {
 }
 
 /** A tangent's own end is no safe place to compute at: rounding may lose it. A billionth of a degree inside it is. */
-function nudged(piece: Interval, range: Interval, closed: boolean): Interval {
+function nudged(piece: Bracket, range: Bracket, closed: boolean): Bracket {
   if (closed) return piece;
   return {
     from: piece.from === range.from ? piece.from : piece.from + 1e-11,
@@ -204,7 +204,7 @@ function endLies(carrier: Carrier, setting: Setting, dir: 1 | -1): number {
 
 /** Carrier angle up to which the path gets longer from `from` on in that direction, radians. */
 function furthest(
-  pieces: readonly { piece: Interval; points: Sample[] }[],
+  pieces: readonly { piece: Bracket; points: Sample[] }[],
   from: number,
   dir: 1 | -1,
 ): number {

@@ -78,15 +78,15 @@ function endOfTravel(layout: Layout, setting: Setting): number | undefined {
     : undefined;
 }
 
-export type Measured = { value: number; u: number };
+export type WearReading = { value: number; u: number };
 export type Remainder = {
   /** Reading that the elongation alone explains. */
-  expected: Measured;
+  expected: WearReading;
   /** Measured less expected. */
-  remainder: Measured;
+  remainder: WearReading;
   verdict: 'explained' | 'more' | 'less';
   /** Wear of the guide or shoe surfaces that would explain what is left over, mm, with its standard uncertainty. */
-  guideWear?: Measured;
+  guideWear?: WearReading;
 };
 export type RemainderError = SettingsError | { code: 'no_shoe' };
 
@@ -99,8 +99,8 @@ const WEAR_LIMIT_MM = 12;
  */
 export function extensionRemainder(
   layout: Layout,
-  reading: Measured,
-  e: Measured,
+  reading: WearReading,
+  e: WearReading,
 ): Result<Remainder, RemainderError> {
   const length = nominalLength(layout);
   const expectedAt = (x: number) => readingWith(layout, x * length, 0);

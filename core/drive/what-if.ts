@@ -6,7 +6,7 @@ import { type Clearance, smallestClearance } from './clearance';
 import { type Layout, nominalLength, senseOf, tensionerIndex } from './layout';
 import { atCarrier, growCentres, moveBanks } from './move';
 import { type Circle, circlesOf, type Path, solvePath } from './path';
-import { inUnits, markPhases, type Phase, seating } from './phase';
+import { inUnits, markPhases, type CamPhase, seating } from './phase';
 import { solveDrive } from './solve-drive';
 import {
   intendedSetting,
@@ -43,7 +43,7 @@ export type DriveState = {
   settings?: Settings;
   setting?: Setting;
   /** Marks with the belt seated as on the drive as made, moved by whole teeth where asked for. */
-  phases: Phase[];
+  phases: CamPhase[];
   /** Belt longer than its path: slack; negative: strained. Zero when the tensioner follows. */
   slackMm: number;
 };

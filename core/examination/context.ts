@@ -19,7 +19,7 @@ type DriveOnBench = {
   extensions: readonly ExtensionAnswer[];
 };
 /** Distance and time since fitting, with the facts that say so; u of the distance from both readings (JCGM 100, 5.1.2). */
-export type Ran = {
+export type UsageSinceFitting = {
   distance?: { km: number; u: number; facts: string[] };
   time?: { months: number; facts: string[] };
   /** Where only the end is known: at most so far, or so long. */
@@ -27,7 +27,7 @@ export type Ran = {
   /** Both readings are here, and the later one is smaller. */
   back?: true;
 };
-export type BenchContext = {
+export type ExaminationContext = {
   state: State;
   registry: Registry;
   /** Can this observable be filed of the drive? What cannot is no finding. */
@@ -36,7 +36,7 @@ export type BenchContext = {
   kitFits?: boolean | undefined;
   marks?: MarksAnswer | undefined;
   interval?: { km: number; months: number } | undefined;
-  ran: Ran;
+  usage: UsageSinceFitting;
   /** Installation faults that a filled fitting sheet shows, each with the facts that say so. */
   /** What of guides came back, by mass and by outline. */
   balances: readonly PieceBalance[];

@@ -3,11 +3,11 @@ import { readingUnit } from '@core/drive/carrier';
 import { listOf, measuredOf, standing, textOf, thingsWith } from '@core/facts/read';
 import { judged, surelyAbove } from '@core/quantity/judge';
 import { codeMeaning } from './codes';
-import type { BenchContext } from './context';
+import type { ExaminationContext } from './context';
 import type { Finding } from './finding';
 import { plainText } from '@core/facts/value';
 
-type Rule = (ctx: BenchContext) => Finding[];
+type Rule = (ctx: ExaminationContext) => Finding[];
 
 /** Findings that are computed from several facts or from the drive, by the name under which they are weighed. */
 export const DERIVED: Readonly<Record<string, Rule>> = {
@@ -32,7 +32,7 @@ export const DERIVED: Readonly<Record<string, Rule>> = {
 
 const of = (about: string) => (about === '' ? {} : { about });
 
-function settingShown({ drive, state }: BenchContext): Finding[] {
+function settingShown({ drive, state }: ExaminationContext): Finding[] {
   const read = drive.tensioners
     .filter((t) => t.key === 'tensioner.pointer' && t.shown !== 'cannot_tell')
     .map((t) => ({
@@ -48,7 +48,7 @@ function settingShown({ drive, state }: BenchContext): Finding[] {
     : read;
 }
 
-function keySense({ drive, state }: BenchContext): Finding[] {
+function keySense({ drive, state }: ExaminationContext): Finding[] {
   const { carrier } = drive;
   if (carrier?.kind !== 'eccentric') return [];
   return thingsWith(state, 'tensioner.key_turn').flatMap((about) => {
@@ -61,7 +61,7 @@ function keySense({ drive, state }: BenchContext): Finding[] {
   });
 }
 
-function rimMarks({ drive, state, applies }: BenchContext): Finding[] {
+function rimMarks({ drive, state, applies }: ExaminationContext): Finding[] {
   const rims = standing(state, 'wheel.rim_marks');
   const { layout, settings } = drive;
   if (!rims || !layout || !settings || !applies('wheel.rim_marks')) return [];
@@ -76,7 +76,7 @@ function rimMarks({ drive, state, applies }: BenchContext): Finding[] {
   return [{ finding: 'rim.marks', value, facts: [rims.id] }];
 }
 
-function kitMatch({ kitFits, state }: BenchContext): Finding[] {
+function kitMatch({ kitFits, state }: ExaminationContext): Finding[] {
   const kit = standing(state, 'kit.number');
   return kit && kitFits !== undefined
     ? [{ finding: 'kit.match', value: kitFits ? 'fits' : 'wrong', facts: [kit.id] }]
@@ -86,7 +86,7 @@ function kitMatch({ kitFits, state }: BenchContext): Finding[] {
 /** Worst first: what one mark shows, the drive shows. */
 const WORST = ['teeth_and_rest', 'teeth_out', 'fraction'] as const;
 
-function marksVerdict({ marks }: BenchContext): Finding[] {
+function marksVerdict({ marks }: ExaminationContext): Finding[] {
   if (!marks) return [];
   const facts = marks.marks.flatMap((m) => m.facts.map((f) => f.id));
   const wrong = WORST.find((v) => marks.marks.some((m) => m.verdict.verdict === v));
@@ -94,20 +94,20 @@ function marksVerdict({ marks }: BenchContext): Finding[] {
   return said === undefined ? [] : [{ finding: 'marks.verdict', value: said, facts }];
 }
 
-function extensionRest({ drive }: BenchContext): Finding[] {
+function extensionRest({ drive }: ExaminationContext): Finding[] {
   return drive.extensions.flatMap((e) =>
     e.rest ? [{ finding: 'extension.rest', value: e.rest.verdict, facts: e.facts, ...of(e.about) }] : [],
   );
 }
 
-function chainLong({ drive }: BenchContext): Finding[] {
+function chainLong({ drive }: ExaminationContext): Finding[] {
   return drive.elongations.flatMap((e) =>
     e.long ? [{ finding: 'chain.long', value: e.long, facts: e.facts, ...of(e.about) }] : [],
   );
 }
 
 /** Complete or missing, once a guide, whether by mass or by outline or by both; what neither can tell is no finding. */
-function guideMaterial({ balances }: BenchContext): Finding[] {
+function guideMaterial({ balances }: ExaminationContext): Finding[] {
   return [...new Set(balances.map((b) => b.about))].flatMap((about) => {
     const told = balances.filter((b) => b.about === about && b.verdict !== 'cannot_tell');
     const value = told.some((b) => b.verdict === 'missing') ? 'missing' : told[0]?.verdict;
@@ -117,7 +117,7 @@ function guideMaterial({ balances }: BenchContext): Finding[] {
   });
 }
 
-function leaksDown({ leaks }: BenchContext): Finding[] {
+function leaksDown({ leaks }: ExaminationContext): Finding[] {
   return leaks.flatMap((l) =>
     l.verdict === undefined || l.verdict === 'cannot_tell'
       ? []
@@ -128,14 +128,14 @@ function leaksDown({ leaks }: BenchContext): Finding[] {
 const SHIFTS = { in_tolerance: 'within', whole: 'whole', fraction: 'fraction' } as const;
 
 /** A capture that cannot tell is no finding. */
-function traceShift({ trace }: BenchContext): Finding[] {
+function traceShift({ trace }: ExaminationContext): Finding[] {
   return trace?.said === undefined || trace.said.verdict === 'cannot_tell'
     ? []
     : [{ finding: 'trace.shift', value: SHIFTS[trace.said.verdict], facts: trace.facts }];
 }
 
 /** Teeth or links that were counted against what the drive needs. */
-function countMatch({ drive, state, registry }: BenchContext): Finding[] {
+function countMatch({ drive, state, registry }: ExaminationContext): Finding[] {
   const { layout } = drive;
   if (!layout) return [];
   const key = layout.kind === 'belt' ? 'belt.tooth_count' : 'chain.count';
@@ -146,7 +146,7 @@ function countMatch({ drive, state, registry }: BenchContext): Finding[] {
 }
 
 /** What codes of the cam and crank families tell, each kind once; "none" where codes were read and none is of them. */
-function codesShown({ state }: BenchContext): Finding[] {
+function codesShown({ state }: ExaminationContext): Finding[] {
   const fact = standing(state, 'fault.codes');
   if (!fact) return [];
   const kinds = new Set(listOf(state, 'fault.codes').flatMap((c) => codeMeaning(c)?.kind ?? []));
@@ -158,7 +158,7 @@ function codesShown({ state }: BenchContext): Finding[] {
 }
 
 /** A head or block that stands nearer than drawn by more than its reading may be off. */
-function headsNearer({ state, registry }: BenchContext): Finding[] {
+function headsNearer({ state, registry }: ExaminationContext): Finding[] {
   const read = thingsWith(state, 'bank.nearer').flatMap((about) => {
     const m = measuredOf(state, registry, 'bank.nearer', about === '' ? undefined : about);
     return m ? [m] : [];
@@ -171,7 +171,7 @@ function headsNearer({ state, registry }: BenchContext): Finding[] {
 }
 
 /** Each fault once, on all steps that show it. */
-function sheetFault({ sheetFaults }: BenchContext): Finding[] {
+function sheetFault({ sheetFaults }: ExaminationContext): Finding[] {
   const byCode = new Map<string, Set<string>>();
   for (const f of sheetFaults) {
     const facts = byCode.get(f.code) ?? new Set();
@@ -182,9 +182,9 @@ function sheetFault({ sheetFaults }: BenchContext): Finding[] {
 }
 
 /** Past when time or distance surely is; within only when both are known to be. */
-function intervalRun({ interval, ran }: BenchContext): Finding[] {
+function intervalRun({ interval, usage: usage }: ExaminationContext): Finding[] {
   if (!interval) return [];
-  const { distance, time } = ran;
+  const { distance, time } = usage;
   const far = distance && (judged(distance.km, distance.u, (km) => km > interval.km) ?? 'unsure');
   const long = time && time.months > interval.months;
   const facts = [...(distance?.facts ?? []), ...(time?.facts ?? [])];
@@ -193,8 +193,8 @@ function intervalRun({ interval, ran }: BenchContext): Finding[] {
 }
 
 /** A difference of two readings within their own noise may be nothing at all: it is no finding. */
-function distanceRun({ ran }: BenchContext): Finding[] {
-  const { distance, atMost } = ran;
+function distanceRun({ usage: usage }: ExaminationContext): Finding[] {
+  const { distance, atMost } = usage;
   if (distance && surelyAbove({ value: distance.km, u: distance.u }, 0))
     return [{ finding: 'distance.run', value: { x: distance.km, u: distance.u }, facts: distance.facts }];
   const most = distance ? undefined : atMost?.km;
@@ -202,8 +202,8 @@ function distanceRun({ ran }: BenchContext): Finding[] {
 }
 
 /** Whole months say no more than that it was between them and one more. */
-function timeRun({ ran }: BenchContext): Finding[] {
-  const { time, atMost } = ran;
+function timeRun({ usage: usage }: ExaminationContext): Finding[] {
+  const { time, atMost } = usage;
   if (time)
     return [{ finding: 'time.run', value: { from: time.months, to: time.months + 1 }, facts: time.facts }];
   const most = atMost?.months;

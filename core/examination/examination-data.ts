@@ -2,25 +2,25 @@ import * as z from 'zod';
 import '@core/quantity/plain-schemas';
 import data from './data/examination.json';
 
-const LookSchema = z.strictObject({
-  /** Observable that the look fills. */
+const InspectionSchema = z.strictObject({
+  /** Observable that the inspection fills. */
   key: z.string(),
   /** Where on the thing it is: a place of its drawing. */
   zone: z.string().min(1),
-  /** What has to be known first, since this look destroys it. */
+  /** What has to be known first, since this inspection destroys it. */
   after: z.array(z.string()).optional(),
   /** Dimension of the catalogue's part that the reading is held against. */
   limit: z.string().optional(),
   /** It is done by the clock. */
   clock: z.literal('slow_press').optional(),
 });
-export type Look = Readonly<z.infer<typeof LookSchema>>;
+export type Inspection = Readonly<z.infer<typeof InspectionSchema>>;
 
 const ExaminationSchema = z.strictObject({
   kind: z.string(),
   /** What cannot be claimed when it did not come. */
   without: z.string().optional(),
-  looks: z.array(LookSchema),
+  inspections: z.array(InspectionSchema),
 });
 export type Examination = Readonly<z.infer<typeof ExaminationSchema>>;
 

@@ -1,7 +1,7 @@
 import { catalogueLimit, newParts } from './catalogue-limit';
-import { looksAt, nextLook, possibleLooks } from './examination';
-import { EXAMINATIONS, type Look } from './examination-data';
-import { difference, slotAngle, stackUps } from './stack-ups';
+import { inspectionsOf, nextInspection, possibleInspections } from './examination';
+import { EXAMINATIONS, type Inspection } from './examination-data';
+import { stackDifference, slotAngle, stackUps } from './stack-ups';
 import type { Catalogue } from '@core/catalogue/find-records';
 import type { Kit, Part } from '@core/catalogue/pack';
 import type { Layout } from '@core/drive/layout';
@@ -25,13 +25,13 @@ const fact = (key: string, value: Fact['value'], more: Partial<Fact> = {}): Fact
   at: `2026-11-01T08:00:0${serial % 10}.000Z`,
   ...more,
 });
-const possible = (looks: readonly Look[], applies: (o: Observable) => boolean = () => true) =>
-  possibleLooks(new Map([['x', { looks }]]), registry, applies).get('x')!;
-const all = [...EXAMINATIONS.values()].flatMap((e) => e.looks);
+const possible = (looks: readonly Inspection[], applies: (o: Observable) => boolean = () => true) =>
+  possibleInspections(new Map([['x', { inspections: looks }]]), registry, applies).get('x')!;
+const all = [...EXAMINATIONS.values()].flatMap((e) => e.inspections);
 
 describe('guided examination', () => {
   it('names every look at a part once, at its kind, and holds it only behind earlier looks at the same kind', () => {
-    for (const { kind, looks } of EXAMINATIONS.values()) {
+    for (const { kind, inspections: looks } of EXAMINATIONS.values()) {
       expect(KINDS.has(kind)).withContext(kind).toBeTrue();
       looks.forEach((l, i) => {
         expect(registry.get(l.key)?.part).withContext(l.key).toBe(kind);
@@ -59,10 +59,10 @@ describe('guided examination', () => {
   });
 
   it('holds a look until those it destroys are done or passed over, and goes on to the next open one', () => {
-    const looks = EXAMINATIONS.get('tensioner')!.looks.filter((l) =>
+    const looks = EXAMINATIONS.get('tensioner')!.inspections.filter((l) =>
       ['tensioner.extension', 'tensioner.overall', 'tensioner.backdrive', 'tensioner.bore'].includes(l.key),
     );
-    const statuses = (...facts: Fact[]) => looksAt(possible(looks), reduce(facts)).map((l) => l.status);
+    const statuses = (...facts: Fact[]) => inspectionsOf(possible(looks), reduce(facts)).map((l) => l.status);
     const ext = fact('tensioner.extension', 7.4);
     const over = fact('tensioner.overall', silent('notExamined'));
     const back = fact('tensioner.backdrive', 'holds', { how: 'seen' });
@@ -70,26 +70,26 @@ describe('guided examination', () => {
     expect(statuses(ext)).toEqual(['done', 'open', 'held', 'held']);
     expect(statuses(ext, over)).toEqual(['done', 'skipped', 'open', 'held']);
     expect(statuses(ext, over, back)).toEqual(['done', 'skipped', 'done', 'open']);
-    const answers = looksAt(possible(looks), reduce([ext, over]));
-    expect(nextLook(answers)?.look.key).toBe('tensioner.backdrive');
-    expect(nextLook(answers, 'tensioner.backdrive')?.look.key).toBe('tensioner.backdrive');
-    expect(answers.find((a) => a.look.key === 'tensioner.bore')!.first.map((o) => o.key)).toEqual([
+    const answers = inspectionsOf(possible(looks), reduce([ext, over]));
+    expect(nextInspection(answers)?.inspection.key).toBe('tensioner.backdrive');
+    expect(nextInspection(answers, 'tensioner.backdrive')?.inspection.key).toBe('tensioner.backdrive');
+    expect(answers.find((a) => a.inspection.key === 'tensioner.bore')!.first.map((o) => o.key)).toEqual([
       'tensioner.backdrive',
     ]);
     // what a drive has not got holds nothing back
-    const noOverall = looksAt(
+    const noOverall = inspectionsOf(
       possible(looks, (o) => o.key !== 'tensioner.overall'),
       reduce([ext]),
     );
     expect(noOverall.map((l) => l.status)).toEqual(['done', 'open', 'held']);
-    expect(nextLook([])).toBeUndefined();
+    expect(nextInspection([])).toBeUndefined();
   });
 
   it('looks at one thing say nothing of another', () => {
-    const looks = EXAMINATIONS.get('belt')!.looks.slice(0, 3);
+    const looks = EXAMINATIONS.get('belt')!.inspections.slice(0, 3);
     const state = reduce([fact(looks[0]!.key, 'straight', { about: 'belt-2', how: 'seen' })]);
-    expect(looksAt(possible(looks), state).map((l) => l.status)).toEqual(['open', 'open', 'open']);
-    expect(looksAt(possible(looks), state, 'belt-2')[0]!.status).toBe('done');
+    expect(inspectionsOf(possible(looks), state).map((l) => l.status)).toEqual(['open', 'open', 'open']);
+    expect(inspectionsOf(possible(looks), state, 'belt-2')[0]!.status).toBe('done');
   });
 });
 
@@ -139,14 +139,14 @@ describe('the new part as limit', () => {
 
 describe('stack-ups', () => {
   it('a difference carries both uncertainties, and is judged against its window', () => {
-    const d = difference({ value: 62.4, u: 0.03 }, { value: 55, u: 0.04 }, { from: 3, to: 9 });
+    const d = stackDifference({ value: 62.4, u: 0.03 }, { value: 55, u: 0.04 }, { from: 3, to: 9 });
     expect(d.value).toBeCloseTo(7.4, 9);
     expect(d.u).toBeCloseTo(0.05, 9);
     expect(d.verdict).toBe('within');
-    expect(difference({ value: 64.05, u: 0.03 }, { value: 55, u: 0.04 }, { from: 3, to: 9 }).verdict).toBe(
-      'cannot_tell',
-    );
-    expect(difference({ value: 70, u: 0.03 }, { value: 55, u: 0.04 }, { from: 3, to: 9 }).verdict).toBe(
+    expect(
+      stackDifference({ value: 64.05, u: 0.03 }, { value: 55, u: 0.04 }, { from: 3, to: 9 }).verdict,
+    ).toBe('cannot_tell');
+    expect(stackDifference({ value: 70, u: 0.03 }, { value: 55, u: 0.04 }, { from: 3, to: 9 }).verdict).toBe(
       'outside',
     );
     // against a simulation of both readings: 20,000 draws, u within 3 %

@@ -2,16 +2,16 @@ import { stateOf } from '@core/facts/facts.fixture';
 import { reduce } from '@core/facts/state';
 import { registryOf } from '@core/facts/observable';
 import { OBSERVABLES } from '@core/facts/registry';
-import type { BenchContext } from './context';
+import type { ExaminationContext } from './context';
 import { DERIVED } from './derived';
 import { findingsOf } from './findings';
 
-const ctx = (more: Partial<BenchContext>): BenchContext => ({
+const ctx = (more: Partial<ExaminationContext>): ExaminationContext => ({
   state: stateOf([]),
   registry: registryOf(OBSERVABLES),
   applies: () => true,
   drive: { tensioners: [], elongations: [], extensions: [] },
-  ran: {},
+  usage: {},
   balances: [],
   leaks: [],
   limits: [],
@@ -19,10 +19,10 @@ const ctx = (more: Partial<BenchContext>): BenchContext => ({
   sheetFaults: [],
   ...more,
 });
-const of = (name: string, more: Partial<BenchContext>) =>
+const of = (name: string, more: Partial<ExaminationContext>) =>
   findingsOf([name], ctx(more)).map(({ value, facts, about }) => [value, facts, about ?? '']);
 const guide = (about: string, verdict: string, fact: string) =>
-  ({ about, verdict, facts: [fact] }) as unknown as BenchContext['balances'][number];
+  ({ about, verdict, facts: [fact] }) as unknown as ExaminationContext['balances'][number];
 
 describe('findings', () => {
   it('of a guide: missing as soon as mass or outline says so, complete when what can tell says so, else none', () => {
@@ -45,7 +45,7 @@ describe('findings', () => {
     const run = (km?: number, u = 100, months?: number) =>
       of('interval.run', {
         interval,
-        ran: {
+        usage: {
           ...(km === undefined ? {} : { distance: { km, u, facts: ['k'] } }),
           ...(months === undefined ? {} : { time: { months, facts: ['t'] } }),
         },
@@ -57,16 +57,16 @@ describe('findings', () => {
     expect(run(50_000, 100, 60)).toEqual([['within', ['k', 't'], '']]);
     expect(run(100_100, 100, 61)).toEqual([['past', ['k', 't'], '']]);
     expect(run(undefined, 0, undefined)).toEqual([]);
-    expect(of('interval.run', { ran: { time: { months: 90, facts: ['t'] } } })).toEqual([]);
+    expect(of('interval.run', { usage: { time: { months: 90, facts: ['t'] } } })).toEqual([]);
   });
 
   it('of a distance: a value where it is more than its noise, else what it is at most', () => {
-    expect(of('distance.run', { ran: { distance: { km: 2001, u: 1000, facts: ['k'] } } })[0]![0]).toEqual({
+    expect(of('distance.run', { usage: { distance: { km: 2001, u: 1000, facts: ['k'] } } })[0]![0]).toEqual({
       x: 2001,
       u: 1000,
     });
-    expect(of('distance.run', { ran: { distance: { km: 2000, u: 1000, facts: ['k'] } } })).toEqual([]);
-    expect(of('distance.run', { ran: { atMost: { km: { most: 900, facts: ['m'] } } } })).toEqual([
+    expect(of('distance.run', { usage: { distance: { km: 2000, u: 1000, facts: ['k'] } } })).toEqual([]);
+    expect(of('distance.run', { usage: { atMost: { km: { most: 900, facts: ['m'] } } } })).toEqual([
       [{ from: 0, to: 900 }, ['m'], ''],
     ]);
   });
@@ -80,7 +80,7 @@ describe('findings', () => {
     expect(of('heads.nearer', {})).toEqual([]);
     const leak = (verdict: string) =>
       of('leak.down', {
-        leaks: [{ about: 'tensioner', facts: ['l'], verdict }] as unknown as BenchContext['leaks'],
+        leaks: [{ about: 'tensioner', facts: ['l'], verdict }] as unknown as ExaminationContext['leaks'],
       });
     expect(leak('above')).toEqual([['above', ['l'], 'tensioner']]);
     expect(leak('cannot_tell')).toEqual([]);

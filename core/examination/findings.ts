@@ -1,7 +1,7 @@
 import type { Observable, Registry } from '@core/facts/observable';
 import { measuredOf, placedOf, spreadOf, standing, textOf, thingsWith } from '@core/facts/read';
 import type { State } from '@core/facts/state';
-import type { BenchContext } from './context';
+import type { ExaminationContext } from './context';
 import { DERIVED } from './derived';
 import type { Finding } from './finding';
 import { plainText } from '@core/facts/value';
@@ -10,7 +10,7 @@ import { plainText } from '@core/facts/value';
  * Every finding of those wanted that the standing facts support: computed ones by their rule, all others read off the
  * observable of that name, thing by thing. What is not known is not listed.
  */
-export function findingsOf(wanted: readonly string[], ctx: BenchContext): Finding[] {
+export function findingsOf(wanted: readonly string[], ctx: ExaminationContext): Finding[] {
   return wanted.flatMap((finding) => {
     const rule = Object.hasOwn(DERIVED, finding) ? DERIVED[finding] : undefined;
     if (rule) return rule(ctx);
@@ -19,7 +19,7 @@ export function findingsOf(wanted: readonly string[], ctx: BenchContext): Findin
   });
 }
 
-function direct(o: Observable, { state, registry, limits, numbers }: BenchContext): Finding[] {
+function direct(o: Observable, { state, registry, limits, numbers }: ExaminationContext): Finding[] {
   return thingsWith(state, o.key).flatMap((about): Finding[] => {
     const thing = about === '' ? undefined : about;
     const of = thing === undefined ? {} : { about: thing };

@@ -1,10 +1,10 @@
 import { randomFrom } from '@core/quantity/random';
 import { flatFrame, flatten, inverse } from './flatten';
-import { project, type Spot } from './photo';
+import { project, type PicturePoint } from './photo';
 
 const SIDES = { width: 100, height: 70 };
 const SIZE = { width: 400, height: 300 };
-const CORNERS: Spot[] = [
+const CORNERS: PicturePoint[] = [
   { x: 90, y: 70 },
   { x: 300, y: 82 },
   { x: 290, y: 230 },
@@ -37,7 +37,7 @@ describe('a picture laid flat', () => {
 
   it('takes each of its pixels from where it lies in the original: a slope stays the slope', () => {
     // brightness is a plane over the original, so that between pixels it is known exactly
-    const bright = (s: Spot) => 20 + 0.3 * s.x + 0.25 * s.y;
+    const bright = (s: PicturePoint) => 20 + 0.3 * s.x + 0.25 * s.y;
     const rgba = new Uint8ClampedArray(4 * SIZE.width * SIZE.height);
     for (let y = 0; y < SIZE.height; y++)
       for (let x = 0; x < SIZE.width; x++)
@@ -67,7 +67,7 @@ describe('a picture laid flat', () => {
   it('is no larger than asked for, and shows no more than a few of the rectangle where the picture reaches the horizon', () => {
     const small = flatFrame(SIZE, CORNERS, SIDES, 5000)!;
     expect(small.width * small.height).toBeLessThanOrEqual(5000);
-    const steep: Spot[] = [
+    const steep: PicturePoint[] = [
       { x: 190, y: 160 },
       { x: 210, y: 160 },
       { x: 390, y: 290 },

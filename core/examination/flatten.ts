@@ -1,5 +1,5 @@
 import { nth, num, pixelAt } from '@core/quantity/must';
-import { type Projective, project, rectify, type Spot } from './photo';
+import { type Projective, project, rectify, type PicturePoint } from './photo';
 
 /** How a picture is laid flat: the flat one shows the plane from straight above. */
 export type FlatFrame = {
@@ -18,7 +18,7 @@ const times = (a: readonly number[], b: readonly number[]): number[] =>
     [0, 1, 2].reduce((sum, k) => sum + num(a, 3 * Math.floor(i / 3) + k) * num(b, 3 * k + (i % 3)), 0),
   );
 /** The inverse, by the adjugate, up to a factor that a projective map has not got; its weights are positive at `at`. */
-export function inverse(m: Projective, at: Spot): Projective {
+export function inverse(m: Projective, at: PicturePoint): Projective {
   const [A, B, C, D, E, F, G, H, I] = m as Nine;
   const out = [
     E * I - F * H,
@@ -43,7 +43,7 @@ type Nine = [number, number, number, number, number, number, number, number, num
  */
 export function flatFrame(
   size: { width: number; height: number },
-  corners: readonly Spot[],
+  corners: readonly PicturePoint[],
   sides: { width: number; height: number },
   mostPixels: number,
 ): FlatFrame | undefined {

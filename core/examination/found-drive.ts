@@ -1,7 +1,7 @@
 import type { Layout } from '@core/drive/layout';
 import type { Stage } from '@core/drive/stages';
 import { AS_MADE, changedLayout, driveState, type WhatIf } from '@core/drive/what-if';
-import type { Phase } from '@core/drive/phase';
+import type { CamPhase } from '@core/drive/phase';
 import { numberOf } from '@core/facts/read';
 import type { State } from '@core/facts/state';
 import { bankThing } from '@core/facts/thing';
@@ -23,7 +23,7 @@ function builtAs(state: State, layout: Layout): WhatIf {
 }
 
 /** Marks that a right fitting shows on the drive as it is built: every prediction of a case is made here. */
-export function predictedPhases(state: State, layout: Layout): Phase[] {
+export function predictedPhases(state: State, layout: Layout): CamPhase[] {
   const s = driveState(layout, builtAs(state, layout));
   return s.ok ? s.value.phases : [];
 }

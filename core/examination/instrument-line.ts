@@ -6,7 +6,7 @@ import { err, ok, type Result } from '@core/quantity/result';
 export type InstrumentLine =
   | { kind: 'reading'; value: number; dimension: Dimension; t?: number }
   | { kind: 'remark'; text: string; resolution?: { value: number; dimension: Dimension } };
-export type LineError =
+export type InstrumentLineError =
   | { code: 'garbage'; line: string }
   | { code: 'unknown_unit'; line: string; unit: string };
 
@@ -22,7 +22,10 @@ const number = (text: string): number => Number(text.replace(',', '.'));
  * (core/quantity/units). Docs: formats.
  * @param wanted dimension by which a unit that several have is read
  */
-export function readInstrumentLine(line: string, wanted?: Dimension): Result<InstrumentLine, LineError> {
+export function readInstrumentLine(
+  line: string,
+  wanted?: Dimension,
+): Result<InstrumentLine, InstrumentLineError> {
   const text = line.trim().slice(0, LONGEST);
   if (text.startsWith('#')) {
     const m = RESOLUTION.exec(text);

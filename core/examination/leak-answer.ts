@@ -1,4 +1,4 @@
-import type { Rules } from '@core/house/rules';
+import type { Policy } from '@core/policy/policy';
 import { standing, thingsWith } from '@core/facts/read';
 import type { State } from '@core/facts/state';
 import { type LeakDown, leakDown, type LeakError, type LeakPoint, leakVerdict } from './leak-down';
@@ -18,7 +18,7 @@ export type LeakAnswer = {
 const SERIES = 'tensioner.leak_series';
 
 /** Every leak-down that was recorded, thing by thing. */
-export function leakAnswers(state: State, rules: Pick<Rules, 'takeUpS' | 'leakMaxMmPerS'>): LeakAnswer[] {
+export function leakAnswers(state: State, rules: Pick<Policy, 'takeUpS' | 'leakMaxMmPerS'>): LeakAnswer[] {
   return thingsWith(state, SERIES).flatMap((about): LeakAnswer[] => {
     const fact = standing(state, SERIES, about === '' ? undefined : about);
     const points = seriesPoints(fact?.value);

@@ -1,7 +1,7 @@
 import { OverlaySchema } from '@core/facts/value';
-import { type Overlay, readOverlay, scaleOf } from './photo-overlay';
+import { type PhotoOverlay, readOverlay, scaleOf } from './photo-overlay';
 
-const overlay: Overlay = {
+const overlay: PhotoOverlay = {
   is: 'overlay',
   hash: 'ab',
   key: 'belt.width',

@@ -1,13 +1,13 @@
 import { num } from '@core/quantity/must';
 import { asStructured, MOST_SPOTS, OverlaySchema, type StructuredAs } from '@core/facts/value';
 import type { Observable } from '@core/facts/observable';
-import type { PhotoMeasure, PhotoScale, Spot } from './photo';
+import type { PhotoMeasure, PhotoScale, PicturePoint } from './photo';
 
 /** What was picked on a picture: data beside the untouched original. Lengths mm, spots pixels of the original. */
-export type Overlay = StructuredAs<'overlay'>;
+export type PhotoOverlay = StructuredAs<'overlay'>;
 
 /** The overlay that a fact holds; undefined when it holds none. Earlier makes kept it as lines: "ruler 100 ± 0.1", "mark 12 40", "spot 300 41". */
-export function readOverlay(value: unknown): Overlay | undefined {
+export function readOverlay(value: unknown): PhotoOverlay | undefined {
   if (!Array.isArray(value)) return asStructured('overlay', value);
   const all = value.map(String);
   const after = (word: string) =>
@@ -34,7 +34,9 @@ export function readOverlay(value: unknown): Overlay | undefined {
 export const MARKS = { ruler: 2, rectangle: 4, counted: 0 } as const;
 
 /** The scale of an overlay, once all its marks are set. */
-export function scaleOf(o: Pick<Overlay, 'scale' | 'sides' | 'sideU' | 'marks'>): PhotoScale | undefined {
+export function scaleOf(
+  o: Pick<PhotoOverlay, 'scale' | 'sides' | 'sideU' | 'marks'>,
+): PhotoScale | undefined {
   if (
     o.scale === 'counted' ||
     o.marks.length < MARKS[o.scale] ||
@@ -42,10 +44,15 @@ export function scaleOf(o: Pick<Overlay, 'scale' | 'sides' | 'sideU' | 'marks'>)
   )
     return undefined;
   return o.scale === 'ruler'
-    ? { kind: 'ruler', points: o.marks as unknown as [Spot, Spot], mm: num(o.sides, 0), u: o.sideU }
+    ? {
+        kind: 'ruler',
+        points: o.marks as unknown as [PicturePoint, PicturePoint],
+        mm: num(o.sides, 0),
+        u: o.sideU,
+      }
     : {
         kind: 'rectangle',
-        corners: o.marks as unknown as [Spot, Spot, Spot, Spot],
+        corners: o.marks as unknown as [PicturePoint, PicturePoint, PicturePoint, PicturePoint],
         width: num(o.sides, 0),
         height: num(o.sides, 1),
         u: o.sideU,
@@ -68,7 +75,7 @@ const SPOTS: Readonly<Record<OnPhoto, readonly [least: number, most: number]>> =
   area: [3, MOST_SPOTS],
   count: [1, MOST_SPOTS],
 };
-export const hasEnough = (o: Pick<Overlay, 'spots'>, what: OnPhoto): boolean =>
+export const hasEnough = (o: Pick<PhotoOverlay, 'spots'>, what: OnPhoto): boolean =>
   o.spots.length >= SPOTS[what][0];
-export const takesMore = (o: Pick<Overlay, 'spots'>, what: OnPhoto): boolean =>
+export const takesMore = (o: Pick<PhotoOverlay, 'spots'>, what: OnPhoto): boolean =>
   o.spots.length < SPOTS[what][1];

@@ -1,8 +1,8 @@
 import { normalFrom, randomFrom } from '@core/quantity/random';
-import { goesAround, measureOnPhoto, type PhotoScale, project, rectify, type Spot } from './photo';
+import { goesAround, measureOnPhoto, type PhotoScale, project, rectify, type PicturePoint } from './photo';
 
 /** A camera over a plane: turned, tilted and at a distance; pixels of a point in mm (pinhole, closed form). */
-function camera(random: () => number): (p: Spot) => Spot {
+function camera(random: () => number): (p: PicturePoint) => PicturePoint {
   const [tilt, pan, roll] = [0, 1, 2].map(() => (random() - 0.5) * 0.9) as [number, number, number];
   const [focal, far] = [3000 + 800 * random(), 420 + 160 * random()];
   return ({ x, y }) => {
@@ -21,7 +21,8 @@ const corners = [
   { x: 85, y: 54 },
   { x: 0, y: 54 },
 ] as const;
-const around = (see: (p: Spot) => Spot) => corners.map(see) as unknown as [Spot, Spot, Spot, Spot];
+const around = (see: (p: PicturePoint) => PicturePoint) =>
+  corners.map(see) as unknown as [PicturePoint, PicturePoint, PicturePoint, PicturePoint];
 
 describe('measuring on a photograph', () => {
   it('puts perspective right: spots of the plane come back within a millionth of a mm', () => {
@@ -44,17 +45,22 @@ describe('measuring on a photograph', () => {
     const random = randomFrom(11);
     const normal = () => normalFrom(random);
     const PICK = 1.5;
-    const blur = (s: Spot) => ({ x: s.x + PICK * normal(), y: s.y + PICK * normal() });
+    const blur = (s: PicturePoint) => ({ x: s.x + PICK * normal(), y: s.y + PICK * normal() });
     let inside = 0;
     for (let k = 0; k < 300; k++) {
       const see = camera(random);
       const u = 0.05;
       // the card is a little off what it is said to be
       const real = { width: CARD.width + u * normal(), height: CARD.height + u * normal() };
-      const at = (c: Spot) => ({ x: (c.x / 85) * real.width, y: (c.y / 54) * real.height });
+      const at = (c: PicturePoint) => ({ x: (c.x / 85) * real.width, y: (c.y / 54) * real.height });
       const scale: PhotoScale = {
         kind: 'rectangle',
-        corners: corners.map((c) => blur(see(at(c)))) as unknown as [Spot, Spot, Spot, Spot],
+        corners: corners.map((c) => blur(see(at(c)))) as unknown as [
+          PicturePoint,
+          PicturePoint,
+          PicturePoint,
+          PicturePoint,
+        ],
         ...CARD,
         u,
       };
@@ -110,7 +116,7 @@ describe('measuring on a photograph', () => {
     expect(code({ kind: 'ruler', points: [p(5, 5), p(5, 5)], mm: 10, u: 0.1 })).toBe('no_scale');
     expect(code({ kind: 'ruler', points: [p(5, 5), p(9, 5)], mm: 0, u: 0.1 })).toBe('no_scale');
     expect(code({ kind: 'ruler', points: [p(5, 5), p(9, 5)], mm: 10, u: 0.1 }, 1)).toBe('too_few_spots');
-    const rectangle = (...c: [Spot, Spot, Spot, Spot]): PhotoScale => ({
+    const rectangle = (...c: [PicturePoint, PicturePoint, PicturePoint, PicturePoint]): PhotoScale => ({
       kind: 'rectangle',
       corners: c,
       width: 85,

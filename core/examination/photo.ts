@@ -4,24 +4,24 @@ import { err, ok, type Result } from '@core/quantity/result';
 import type { Measured } from '@core/facts/read';
 
 /** A point of a picture, pixels from its upper left corner, or of a plane, mm. */
-export type Spot = { x: number; y: number };
+export type PicturePoint = { x: number; y: number };
 
 /**
  * What gives a picture its scale, in the plane of what is measured: two marks of a ruler so far apart, or the four corners of a rectangle in
  * order, the first side being its width. Lengths mm; `u` their standard uncertainty.
  */
 export type PhotoScale =
-  | { kind: 'ruler'; points: readonly [Spot, Spot]; mm: number; u: number }
+  | { kind: 'ruler'; points: readonly [PicturePoint, PicturePoint]; mm: number; u: number }
   | {
       kind: 'rectangle';
-      corners: readonly [Spot, Spot, Spot, Spot];
+      corners: readonly [PicturePoint, PicturePoint, PicturePoint, PicturePoint];
       width: number;
       height: number;
       u: number;
     };
 
 /** A length between two spots, an angle at the second of three, an area within three or more. */
-export type PhotoMeasure = { what: 'length' | 'angle' | 'area'; spots: readonly Spot[] };
+export type PhotoMeasure = { what: 'length' | 'angle' | 'area'; spots: readonly PicturePoint[] };
 
 export type PhotoError =
   | { code: 'too_few_spots'; wanted: number }
@@ -39,7 +39,11 @@ export type Projective = readonly number[];
  * The map that takes four corners of a picture to those of a rectangle (direct linear transformation; Hartley & Zisserman 2004, 4.1):
  * eight equations in eight unknowns.
  */
-export function rectify(corners: readonly Spot[], width: number, height: number): Projective | undefined {
+export function rectify(
+  corners: readonly PicturePoint[],
+  width: number,
+  height: number,
+): Projective | undefined {
   const to = [
     [0, 0],
     [width, 0],
@@ -63,7 +67,7 @@ export function rectify(corners: readonly Spot[], width: number, height: number)
 }
 
 /** Where a point of the picture lies in the plane, mm; none beyond the horizon. */
-export function project(h: Projective, { x, y }: Spot): Spot | undefined {
+export function project(h: Projective, { x, y }: PicturePoint): PicturePoint | undefined {
   const w = num(h, 6) * x + num(h, 7) * y + num(h, 8);
   if (!(w > 1e-9)) return undefined;
   return {
@@ -73,7 +77,7 @@ export function project(h: Projective, { x, y }: Spot): Spot | undefined {
 }
 
 /** True when four corners go around without a bend inward: the picture of a rectangle seen from in front. */
-export function goesAround(corners: readonly Spot[]): boolean {
+export function goesAround(corners: readonly PicturePoint[]): boolean {
   const turns = corners.map((a, i) => {
     const [b, c] = [nth(corners, (i + 1) % 4), nth(corners, (i + 2) % 4)];
     return (b.x - a.x) * (c.y - b.y) - (b.y - a.y) * (c.x - b.x);
@@ -82,10 +86,14 @@ export function goesAround(corners: readonly Spot[]): boolean {
   return turns.every((t) => t > size * 1e-3) || turns.every((t) => t < -size * 1e-3);
 }
 
-type Plane = (s: Spot) => Spot | undefined;
-function planeOf(scale: PhotoScale, points: readonly Spot[], lengths: readonly number[]): Plane | undefined {
+type Plane = (s: PicturePoint) => PicturePoint | undefined;
+function planeOf(
+  scale: PhotoScale,
+  points: readonly PicturePoint[],
+  lengths: readonly number[],
+): Plane | undefined {
   if (scale.kind === 'ruler') {
-    const [a, b] = points as [Spot, Spot];
+    const [a, b] = points as [PicturePoint, PicturePoint];
     const px = Math.hypot(b.x - a.x, b.y - a.y);
     const k = num(lengths, 0) / px;
     return px > 0 ? (s) => ({ x: s.x * k, y: s.y * k }) : undefined;
@@ -94,16 +102,16 @@ function planeOf(scale: PhotoScale, points: readonly Spot[], lengths: readonly n
   return h && ((s) => project(h, s));
 }
 
-function valueIn(what: PhotoMeasure['what'], s: readonly Spot[]): number {
+function valueIn(what: PhotoMeasure['what'], s: readonly PicturePoint[]): number {
   if (what === 'length') return Math.hypot(nth(s, 1).x - nth(s, 0).x, nth(s, 1).y - nth(s, 0).y);
   if (what === 'angle') {
-    const [a, o, b] = s as [Spot, Spot, Spot];
+    const [a, o, b] = s as [PicturePoint, PicturePoint, PicturePoint];
     const turn = Math.atan2(b.y - o.y, b.x - o.x) - Math.atan2(a.y - o.y, a.x - o.x);
     return Math.abs((((turn * 180) / Math.PI + 540) % 360) - 180);
   }
   return Math.abs(s.reduce((sum, p, i) => sum + cross(p, nth(s, (i + 1) % s.length)), 0)) / 2;
 }
-const cross = (a: Spot, b: Spot): number => a.x * b.y - b.x * a.y;
+const cross = (a: PicturePoint, b: PicturePoint): number => a.x * b.y - b.x * a.y;
 
 /** Step of the differences by which uncertainty is carried, pixels and share of a length. */
 const STEP = 0.01;
@@ -136,7 +144,7 @@ export function measureOnPhoto(
     const plane = planeOf(scale, points.slice(0, marks.length), sides);
     const flat = plane && points.slice(marks.length).map(plane);
     if (!flat || flat.some((p) => p === undefined)) return undefined;
-    return valueIn(what, flat as Spot[]);
+    return valueIn(what, flat as PicturePoint[]);
   };
   const value = of(all, lengths);
   if (value === undefined) return err({ code: 'behind' });

@@ -1,7 +1,7 @@
 import type { Registry } from '@core/facts/observable';
 import { measuredOf, placedOf, spreadOf, thingsWith } from '@core/facts/read';
 import type { State } from '@core/facts/state';
-import type { Rules } from '@core/house/rules';
+import type { Policy } from '@core/policy/policy';
 import { judgedAbove } from '@core/quantity/judge';
 
 /** By the scale, g, or by outlines on a picture that gives their scale, mm². */
@@ -45,13 +45,13 @@ export function balanceOf(
   };
 }
 
-type House = Pick<Rules, 'scaleBiasG' | 'leastPieceG' | 'areaShare' | 'leastPieceMm2'>;
+type PieceLimits = Pick<Policy, 'scaleBiasG' | 'leastPieceG' | 'areaShare' | 'leastPieceMm2'>;
 const WAYS: readonly {
   by: BalanceBy;
   fresh: string;
   piece: string;
-  common: (h: House) => Common;
-  least: (h: House) => number;
+  common: (h: PieceLimits) => Common;
+  least: (h: PieceLimits) => number;
 }[] = [
   {
     by: 'mass',
@@ -70,7 +70,7 @@ const WAYS: readonly {
 ];
 
 /** Every guide of which a new one was weighed or outlined, and its pieces were. */
-export function pieceBalances(state: State, registry: Registry, house: House): PieceBalance[] {
+export function pieceBalances(state: State, registry: Registry, house: PieceLimits): PieceBalance[] {
   return WAYS.flatMap((way) =>
     thingsWith(state, way.fresh).flatMap((about): PieceBalance[] => {
       const thing = about === '' ? undefined : about;

@@ -1,5 +1,5 @@
 import * as fc from 'fast-check';
-import { RULES } from '@core/house/rules';
+import { SHIPPED_POLICY } from '@core/policy/policy';
 import { pressAt, pressPlan } from './slow-press';
 
 describe('a slow press', () => {
@@ -20,14 +20,14 @@ describe('a slow press', () => {
         fc.nat(4000),
         fc.nat(600),
         (stroke, s, more) => {
-          const plan = pressPlan(stroke, RULES);
+          const plan = pressPlan(stroke, SHIPPED_POLICY);
           const [a, b] = [pressAt(plan, s), pressAt(plan, s + more)];
           expect(order.indexOf(b.phase)).toBeGreaterThanOrEqual(order.indexOf(a.phase));
           if (a.phase !== 'press') return;
           expect(a.inMm).toBeLessThanOrEqual(stroke);
           // the screw has come as far as its whole turns, and no further than the one it is in
-          expect(a.inMm).toBeGreaterThanOrEqual((a.turn - 1) * RULES.press.pitchMm - 1e-9);
-          expect(a.inMm).toBeLessThanOrEqual(a.turn * RULES.press.pitchMm + 1e-9);
+          expect(a.inMm).toBeGreaterThanOrEqual((a.turn - 1) * SHIPPED_POLICY.press.pitchMm - 1e-9);
+          expect(a.inMm).toBeLessThanOrEqual(a.turn * SHIPPED_POLICY.press.pitchMm + 1e-9);
           if (b.phase === 'press') expect(b.inMm).toBeGreaterThanOrEqual(a.inMm);
         },
       ),

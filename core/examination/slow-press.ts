@@ -1,4 +1,4 @@
-import type { Rules } from '@core/house/rules';
+import type { Policy } from '@core/policy/policy';
 
 /** How a plunger is pressed in to be used again: so many turns of a screw, then time for the oil to follow. Seconds, mm. */
 export type PressPlan = { strokeMm: number; turns: number; pressS: number; waitS: number };
@@ -8,7 +8,7 @@ export type PressNow =
   | { phase: 'look' };
 
 /** The plan for a stroke: n = s / pitch turns at the house's turns a minute. @param strokeMm how far the plunger is out */
-export function pressPlan(strokeMm: number, { press }: Pick<Rules, 'press'>): PressPlan {
+export function pressPlan(strokeMm: number, { press }: Pick<Policy, 'press'>): PressPlan {
   const turns = strokeMm / press.pitchMm;
   return { strokeMm, turns, pressS: (turns * 60) / press.turnsPerMin, waitS: press.waitS };
 }

@@ -1,5 +1,5 @@
 import { doubleAt, nth, shortAt } from '@core/quantity/must';
-import { RULES } from '@core/house/rules';
+import { SHIPPED_POLICY } from '@core/policy/policy';
 
 /** A toothed wheel that the belt or chain runs over. */
 export type SpacedWheel = { id: string; name: string; teeth: number };
@@ -107,7 +107,8 @@ export function damageSpacing(
   wheels: readonly SpacedWheel[],
 ): SpacingAnswer {
   const at = Uint16Array.from([...new Set(marks)].filter((p) => p >= 1 && p <= belt));
-  if (at.length < RULES.leastMarks) return { verdict: 'too_few', marks: at.length, least: RULES.leastMarks };
+  if (at.length < SHIPPED_POLICY.leastMarks)
+    return { verdict: 'too_few', marks: at.length, least: SHIPPED_POLICY.leastMarks };
   const n = at.length;
   const counts = [...new Set(wheels.map((w) => w.teeth))]
     .filter((z) => z > 1 && z < belt)
@@ -124,7 +125,7 @@ export function damageSpacing(
   const { found, z } = best(at);
   const random = seeded(at.reduce((s, p) => Math.imul(s ^ p, 16777619), belt));
   const teeth = Uint16Array.from({ length: belt }, (_, i) => i + 1);
-  const enough = RULES.namedBelow * (SCATTERED + 1);
+  const enough = SHIPPED_POLICY.namedBelow * (SCATTERED + 1);
   let [asGood, tried] = [0, 0];
   while (tried < SCATTERED && asGood < enough) {
     // The first n teeth of a shuffle that goes no further (Fisher & Yates).
@@ -138,7 +139,7 @@ export function damageSpacing(
     tried++;
   }
   const p = (asGood + 1) / (tried + 1);
-  if (z === 0 || p > RULES.namedBelow) return { verdict: 'none', p, marks: n };
+  if (z === 0 || p > SHIPPED_POLICY.namedBelow) return { verdict: 'none', p, marks: n };
   const of = wheels.filter((w) => w.teeth === z);
   const kin = wheels.filter((w) => {
     if (w.teeth === z) return false;

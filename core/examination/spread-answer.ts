@@ -2,7 +2,7 @@ import { must } from '@core/quantity/must';
 import { numberOf, placedOf, spreadOf, thingsWith } from '@core/facts/read';
 import { optionsOf, type Registry } from '@core/facts/observable';
 import type { State } from '@core/facts/state';
-import type { Rules } from '@core/house/rules';
+import type { Policy } from '@core/policy/policy';
 import { type AlongAnswer, alongOf, type SideAnswer, sideOf } from './where-on-it';
 import { plainText } from '@core/facts/value';
 
@@ -20,7 +20,7 @@ const ALONG = { 'guide.groove': 'groove', 'guide.thickness': 'thickness' } as co
 export function spreadAnswers(
   state: State,
   registry: Registry,
-  rules: Rules,
+  policy: Policy,
   teethOf: (about: string) => number | undefined,
 ): SpreadAnswer[] {
   const name = (about: string) => (about === '' ? undefined : about);
@@ -33,7 +33,7 @@ export function spreadAnswers(
     const answer = sideOf(
       seen.flatMap((p) => p.place.from ?? []),
       count,
-      rules,
+      policy,
     );
     return [{ about, kind: 'sprocket', answer, facts: seen.map((p) => p.fact.id) }];
   });
@@ -48,7 +48,7 @@ export function spreadAnswers(
         value: Number(p.value),
         u: spreadOf(p.fact, registry, key),
       }));
-      const answer = alongOf(readings, rules.alongMmPer100);
+      const answer = alongOf(readings, policy.alongMmPer100);
       return [{ about, kind: 'guide', what: ALONG[key], answer, facts: seen.map((p) => p.fact.id) }];
     }),
   );

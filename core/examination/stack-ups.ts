@@ -23,7 +23,7 @@ export type StackUp = Measured & {
  * a − b with u² = u_a² + u_b² (JCGM 100, 5.1.2, independent readings), against a window. Handbook 7.14.
  * @param a @param b lengths, mm
  */
-export function difference(
+export function stackDifference(
   a: Measured,
   b: Measured,
   window?: Band,
@@ -63,7 +63,7 @@ export function stackUps(
         kind: 'stand_out',
         about,
         facts,
-        ...difference(overall, body, window),
+        ...stackDifference(overall, body, window),
         ...(window ? { window } : {}),
       });
     }

@@ -1,5 +1,5 @@
 import { Matrix, solve } from 'ml-matrix';
-import { RULES } from '@core/house/rules';
+import { SHIPPED_POLICY } from '@core/policy/policy';
 import { normalFrom, randomFrom } from '@core/quantity/random';
 import { alongOf, sideOf } from './where-on-it';
 
@@ -17,7 +17,7 @@ describe('damaged teeth of a wheel', () => {
       for (let k = 0; k < 6; k++) {
         const teeth = [...new Set(draw())];
         if (teeth.length < n) continue;
-        const a = sideOf(teeth, count, RULES);
+        const a = sideOf(teeth, count, SHIPPED_POLICY);
         if (a.verdict === 'too_few') return fail('too few');
         const share = drawn.filter((r) => r >= length(teeth, count)).length / drawn.length;
         expect(Math.abs(a.p - share)).toBeLessThan(share < 0.1 ? 0.01 : 0.025);
@@ -26,14 +26,14 @@ describe('damaged teeth of a wheel', () => {
   });
 
   it('are named by the tooth in their middle, over the first one too; spread evenly they name none', () => {
-    expect(sideOf([41, 42, 1, 2, 3], 42, RULES)).toEqual(
+    expect(sideOf([41, 42, 1, 2, 3], 42, SHIPPED_POLICY)).toEqual(
       jasmine.objectContaining({ verdict: 'one_side', tooth: 1, marks: 5 }),
     );
-    expect(sideOf([10, 12, 11, 9, 13], 42, RULES)).toEqual(
+    expect(sideOf([10, 12, 11, 9, 13], 42, SHIPPED_POLICY)).toEqual(
       jasmine.objectContaining({ verdict: 'one_side', tooth: 11 }),
     );
-    expect(sideOf([1, 11, 21, 31], 40, RULES)).toEqual({ verdict: 'around', marks: 4, p: 1 });
-    expect(sideOf([1, 2, 2, 60], 42, RULES)).toEqual({ verdict: 'too_few', marks: 2, least: 4 });
+    expect(sideOf([1, 11, 21, 31], 40, SHIPPED_POLICY)).toEqual({ verdict: 'around', marks: 4, p: 1 });
+    expect(sideOf([1, 2, 2, 60], 42, SHIPPED_POLICY)).toEqual({ verdict: 'too_few', marks: 2, least: 4 });
   });
 });
 

@@ -1,5 +1,5 @@
 import { num } from '@core/quantity/must';
-import type { Rules } from '@core/house/rules';
+import type { Policy } from '@core/policy/policy';
 import { halfOf } from '@core/quantity/judge';
 import { student975 } from '@core/quantity/student';
 import type { SpacingAnswer } from './spacing';
@@ -18,7 +18,7 @@ export type SideAnswer =
 export function sideOf(
   teeth: readonly number[],
   count: number,
-  { leastMarks: least, namedBelow }: Pick<Rules, 'leastMarks' | 'namedBelow'>,
+  { leastMarks: least, namedBelow }: Pick<Policy, 'leastMarks' | 'namedBelow'>,
 ): SideAnswer {
   const at = [...new Set(teeth)].filter((t) => t >= 1 && t <= count);
   const n = at.length;

@@ -6,7 +6,7 @@ import {
   type NewFact,
   ofOneAct,
   redoTarget,
-  strikeFact,
+  retractFact,
   undoTarget,
 } from './change';
 import type { Author, Fact } from './fact';
@@ -60,7 +60,7 @@ describe('facts filed by one entry', () => {
     let log: Fact[] = [...first, ...many];
     const strike = (f: Fact) => {
       const state = reduce(log);
-      log = [...log, ...byOneAct(ofOneAct(state, f).map((x) => strikeFact(x, author, state.log)))];
+      log = [...log, ...byOneAct(ofOneAct(state, f).map((x) => retractFact(x, author, state.log)))];
       return reduce(log);
     };
     const undone = strike(undoTarget(reduce(log), 'T')!);
@@ -73,7 +73,7 @@ describe('facts filed by one entry', () => {
     expect([valueOf(redone, 'belt.width'), valueOf(redone, 'belt.back')]).toEqual([25, 'sound']);
     // What was struck by hand before is not of the act any more.
     const [width] = many;
-    log = [...log, strikeFact(width!, author, log)];
+    log = [...log, retractFact(width!, author, log)];
     expect(ofOneAct(reduce(log), many[1]!).map((f) => f.key)).toEqual(['belt.back']);
   });
 });

@@ -1,11 +1,11 @@
 import { nth } from '@core/quantity/must';
 import { type Result, err, ok } from '@core/quantity/result';
 import { canonical } from './canonical';
-import type { Author, Fact, FactValue, FileRef, How } from './fact';
+import type { Author, Fact, FactValue, FileRef, Provenance } from './fact';
 import { meaningOf, slotKey } from './meaning';
 import type { Place } from './place';
 import { whole } from './text';
-import { inOrder, nextSeen, reduce, type State } from './state';
+import { factsInOrder, nextSeen, reduce, type State } from './state';
 import { THING } from './thing';
 
 export type NewFact = {
@@ -14,7 +14,7 @@ export type NewFact = {
   key: string;
   place?: Place | undefined;
   value: FactValue;
-  how: How;
+  how: Provenance;
   u?: number;
   note?: string;
   basis?: string[];
@@ -98,7 +98,7 @@ export function ofOneAct(state: State, fact: Fact): Fact[] {
   const mine = state.log.filter((f) => f.act === fact.act);
   const own = new Set(mine.map((f) => f.id));
   return mine.filter((f) => {
-    const by = state.aside.get(f.id);
+    const by = state.retracted.get(f.id);
     return by === undefined || own.has(by);
   });
 }
@@ -113,7 +113,7 @@ export function declaring(kind: string, place: string, unique: string): NewFact[
 }
 
 /** A fact that withdraws `target`. @param log of the case as it stands. Striking a strike brings the first fact back: that is redo. */
-export function strikeFact(target: Fact, author: Author, log: readonly Fact[], note?: string): Fact {
+export function retractFact(target: Fact, author: Author, log: readonly Fact[], note?: string): Fact {
   return {
     id: author.newId(),
     case: target.case,
@@ -136,7 +136,7 @@ export function undoTarget(state: State, by: string): Fact | undefined {
   const mine = state.log.filter(
     (f) => f.by === by && f.strikes === undefined && !f.key.startsWith('report.') && f.key !== 'case.rules',
   );
-  return mine.reverse().find((f) => !state.aside.has(f.id));
+  return mine.reverse().find((f) => !state.retracted.has(f.id));
 }
 
 /**
@@ -148,7 +148,7 @@ export function redoTarget(state: State, by: string): Fact | undefined {
   for (const f of state.log.filter((x) => x.by === by).reverse()) {
     if (f.strikes === undefined) return undefined;
     const isUndo = byId.get(f.strikes)?.strikes === undefined;
-    if (isUndo && !state.aside.has(f.id)) return f;
+    if (isUndo && !state.retracted.has(f.id)) return f;
   }
   return undefined;
 }
@@ -163,5 +163,5 @@ export function mergeFacts(a: readonly Fact[], b: readonly Fact[]): Result<Fact[
     if (mine && canonical(mine) !== canonical(f)) return err({ code: 'same_id_other_content', id: f.id });
     byId.set(f.id, f);
   }
-  return ok(inOrder([...byId.values()]));
+  return ok(factsInOrder([...byId.values()]));
 }

@@ -6,7 +6,7 @@ import {
   type NewFact,
   ofOneAct,
   redoTarget,
-  strikeFact,
+  retractFact,
   undoTarget,
 } from './change';
 import type { Author, Fact } from './fact';
@@ -46,7 +46,7 @@ function doIt(log: readonly Fact[], a: Act, author: Author, serial: () => number
   }
   const target = a.do === 'undo' ? undoTarget(state, author.by) : redoTarget(state, author.by);
   if (!target) return [...log];
-  return [...log, ...byOneAct(ofOneAct(state, target).map((f) => strikeFact(f, author, log)))];
+  return [...log, ...byOneAct(ofOneAct(state, target).map((f) => retractFact(f, author, log)))];
 }
 
 describe('undo and redo, however clocks run', () => {

@@ -2,7 +2,7 @@ import { must } from '@core/quantity/must';
 import { type Result, err } from '@core/quantity/result';
 import { type MergeError, mergeFacts } from './change';
 import { correctedBy, type Fact } from './fact';
-import { inOrder } from './state';
+import { factsInOrder } from './state';
 import { kindOfId, THING } from './thing';
 
 /** Why a fact cannot stand with others of its case. */
@@ -88,7 +88,7 @@ const isDeclaration = (f: Fact): f is Declaration =>
 /** In the order in which they were filed, so that the same one is the first wherever they are merged. */
 function declarations(facts: readonly Fact[]): Declaration[] {
   const own = facts.filter(isDeclaration);
-  return own.length < 2 ? own : inOrder(own).filter(isDeclaration);
+  return own.length < 2 ? own : factsInOrder(own).filter(isDeclaration);
 }
 
 /** Ids of facts that correct or strike themselves by way of others: what stays when all that leads nowhere is taken away (Kahn 1962), from either side. */

@@ -1,6 +1,6 @@
 import { must, nth } from '@core/quantity/must';
 import { type Result, err, ok } from '@core/quantity/result';
-import { HOW, type How } from './fact';
+import { PROVENANCES, type Provenance } from './fact';
 import { isCalled } from './names';
 import type { Observable, Registry } from './observable';
 import { KINDS } from './kinds';
@@ -14,12 +14,12 @@ export type LineReading = {
   /** The thing that it is about, when one was named. */
   about?: string;
   place?: Place;
-  how: How;
+  how: Provenance;
   read: Result<ReadValue, ReadError>;
   /** What was said after "because". */
   note?: string;
 };
-export type LineError =
+export type FactLineError =
   | { code: 'no_observable'; typed: string }
   /** It is known, but no drive that is still possible has it. */
   | { code: 'not_on_drive'; wording: string }
@@ -44,13 +44,13 @@ type Found = { o: Observable; rest: string; about?: string };
  * any beginnings or the initials of its name, then a place. The rest is its value, a last word may say how it is known, and
  * "because …" gives a reason.
  */
-export function readLine(
+export function readFactLine(
   line: string,
   registry: Registry,
   ctx: ReadContext,
   applies: Applies = () => true,
   things: readonly LineThing[] = [],
-): Result<LineReading, LineError> {
+): Result<LineReading, FactLineError> {
   const [said = '', ...reason] = line
     .trim()
     .replace(/\s+/g, ' ')
@@ -78,9 +78,9 @@ export function readLine(
   });
 }
 
-function withHow({ o, rest }: Found): { observable: Observable; value: string; how: How } {
+function withHow({ o, rest }: Found): { observable: Observable; value: string; how: Provenance } {
   const last = rest.split(' ').at(-1)?.toLowerCase();
-  const said = HOW.find((h) => h === last && h !== 'decided' && h !== 'imported' && h !== 'computed');
+  const said = PROVENANCES.find((h) => h === last && h !== 'decided' && h !== 'imported' && h !== 'computed');
   return said && rest.includes(' ')
     ? { observable: o, value: rest.slice(0, -said.length).trim(), how: said }
     : { observable: o, value: rest, how: o.how };
@@ -88,7 +88,7 @@ function withHow({ o, rest }: Found): { observable: Observable; value: string; h
 
 const onLine = (o: Observable) => !o.hidden || o.line === true;
 
-function byAlias(said: string, registry: Registry, applies: Applies): Found | LineError | undefined {
+function byAlias(said: string, registry: Registry, applies: Applies): Found | FactLineError | undefined {
   const typed = fold(said);
   let best: { o: Observable; alias: string } | undefined;
   for (const o of registry.values()) {
@@ -112,7 +112,7 @@ function byThing(
   registry: Registry,
   applies: Applies,
   things: readonly LineThing[],
-): Found | LineError | undefined {
+): Found | FactLineError | undefined {
   const typed = said.split(' ');
   const kind = kindCalled(typed[0] ?? '');
   if (kind === undefined) return undefined;
@@ -152,7 +152,7 @@ const called = (typed: readonly string[], kind: string, things: readonly LineThi
 };
 
 /** "mark ru 0.5": the thing behind the observable, where it needs one, or where the rest is no value without it. */
-function withThing(found: Found, ctx: ReadContext, things: readonly LineThing[]): Found | LineError {
+function withThing(found: Found, ctx: ReadContext, things: readonly LineThing[]): Found | FactLineError {
   const { o, rest, about } = found;
   if (about !== undefined) return found;
   const named = needsThing(o);

@@ -5,8 +5,16 @@ import { isWhole } from './text';
 import { type Silent, SilentSchema, StructuredSchema } from './value';
 
 /** How a fact is known. Order is by strength, strongest first. */
-export const HOW = ['measured', 'seen', 'document', 'computed', 'reported', 'imported', 'decided'] as const;
-export type How = (typeof HOW)[number];
+export const PROVENANCES = [
+  'measured',
+  'seen',
+  'document',
+  'computed',
+  'reported',
+  'imported',
+  'decided',
+] as const;
+export type Provenance = (typeof PROVENANCES)[number];
 
 /** Signs that a text and a note hold. */
 export const LONGEST_TEXT = 20_000;
@@ -53,7 +61,7 @@ export const FactSchema = z.strictObject({
     StructuredSchema,
   ]),
   u: z.number().positive().max(1e15).optional(),
-  how: z.enum(HOW),
+  how: z.enum(PROVENANCES),
   by: z.string().min(1).max(120),
   at: z.iso.datetime(),
   /**

@@ -8,10 +8,10 @@ import { demoFacts } from '../../demo/cases';
 import { SEED } from '../../demo/scenario';
 import { registryFor, worldOf } from '@core/answer/world';
 import { catalogueOf } from '@core/catalogue/find-records';
-import { fileFact, mergeFacts, redoTarget, strikeFact, undoTarget } from './change';
+import { fileFact, mergeFacts, redoTarget, retractFact, undoTarget } from './change';
 import { factsDigest } from './digest';
 import { type Author, type Fact, FactSchema } from './fact';
-import { completions, readLine } from './fact-line';
+import { completions, readFactLine } from './fact-line';
 import { METRIC, type ReadContext } from './read-value';
 import { reduce } from './state';
 import { allStanding, rivalsOf, standing as standingOf, valueOf } from './read';
@@ -34,10 +34,10 @@ describe('facts', () => {
     let facts = file(file([], 'cover.rub', 'none'), 'cover.rub', 'front');
     expect(valueOf(reduce(facts), 'cover.rub')).toBe('front');
     const target = undoTarget(reduce(facts), 'A')!;
-    facts = [...facts, strikeFact(target, author, facts)];
+    facts = [...facts, retractFact(target, author, facts)];
     expect(valueOf(reduce(facts), 'cover.rub')).toBe('none');
     const redo = redoTarget(reduce(facts), 'A')!;
-    facts = [...facts, strikeFact(redo, author, facts)];
+    facts = [...facts, retractFact(redo, author, facts)];
     expect(valueOf(reduce(facts), 'cover.rub')).toBe('front');
     expect(redoTarget(reduce(facts), 'A')).toBeUndefined();
   });
@@ -103,7 +103,7 @@ describe('facts', () => {
           }
           const standing = standingOf(state, 'k');
           if (s.act === 'strike') {
-            if (standing) mine.push(strikeFact(standing, unsteady, mine));
+            if (standing) mine.push(retractFact(standing, unsteady, mine));
             continue;
           }
           mine.push(fileFact(state, 'c', { key: 'k', value: i, how: 'seen' }, unsteady));
@@ -140,7 +140,7 @@ describe('facts', () => {
     expect(valueOf(settled, 'belt.back')).toBe('cracked');
     expect(allStanding(settled).flatMap((s) => s.rivals).length).toBe(0);
     // struck, the contradiction is there again
-    const struck = [...settled.log, strikeFact(standingOf(settled, 'belt.back')!, author, settled.log)];
+    const struck = [...settled.log, retractFact(standingOf(settled, 'belt.back')!, author, settled.log)];
     expect(rivalsOf(reduce(struck), 'belt.back')?.length).toBe(2);
   });
 
@@ -164,7 +164,7 @@ describe('facts', () => {
       ...(strikes ? { supersedes: strikes } : {}),
     }));
     expect(standingOf(reduce(corrected), 'k')?.id).toBe('s9999');
-    expect(reduce(corrected).aside.size).toBe(9999);
+    expect(reduce(corrected).retracted.size).toBe(9999);
   });
 
   it('survive a circle of supersessions in a broken file', () => {
@@ -232,14 +232,14 @@ describe('digest', () => {
 describe('fact line', () => {
   const registry = registryFor(worldOf(catalogueOf(demoPack())));
   const ctx: ReadContext = {
-    house: METRIC,
+    notation: METRIC,
     today: '2026-11-24',
     wheels: [{ id: 'guide', name: 'Guide roller' }],
     findRef: () => undefined,
     nearestRefs: () => [],
   };
   const read = (line: string) => {
-    const r = readLine(line, registry, ctx);
+    const r = readFactLine(line, registry, ctx);
     if (!r.ok) return r.error.code;
     const { observable, how, read: v } = r.value;
     return v.ok ? [observable.key, v.value.value, how] : [observable.key, v.error.code];
@@ -264,7 +264,7 @@ describe('fact line', () => {
       name,
     }));
     const say = (line: string) => {
-      const r = readLine(line, registry, ctx, undefined, wheels);
+      const r = readFactLine(line, registry, ctx, undefined, wheels);
       if (!r.ok) return r.error.code;
       const v = r.value.read;
       return [`mark.${nameOfId(r.value.about!)}`, v.ok ? v.value.value : v.error.code];
@@ -286,7 +286,7 @@ describe('fact line', () => {
       { id: 'belt-2', kind: 'belt', name: 'left' },
     ];
     const say = (line: string) => {
-      const r = readLine(line, registry, ctx, undefined, things);
+      const r = readFactLine(line, registry, ctx, undefined, things);
       if (!r.ok) return r.error.code;
       const { observable: o, about, place, read: v } = r.value;
       return [o.key, about, place && placeKey(place), v.ok ? v.value.value : v.error.code];
@@ -306,7 +306,7 @@ describe('fact line', () => {
 
   it('files of the observable that is shown, or of none: what a drive has not got is refused by name', () => {
     const noBelt = (o: { needs?: string[] | undefined }) => !o.needs?.includes('belt');
-    const r = readLine('ef frayed', registry, ctx, noBelt);
+    const r = readFactLine('ef frayed', registry, ctx, noBelt);
     expect(r.ok ? 'ok' : r.error.code).toBe('not_on_drive');
     for (const o of completions('e', registry, 50, noBelt)) expect(noBelt(o)).toBeTrue();
     // every alias with every kind of ending names the observable that bears it
@@ -315,7 +315,7 @@ describe('fact line', () => {
       for (const alias of o.aliases) {
         const thing = { id: `${o.part}:one`, kind: o.part, name: 'one' };
         const said = `${alias}${needsThing(o) ? ' one' : ''} 7`;
-        const found = readLine(said, registry, ctx, undefined, needsThing(o) ? [thing] : []);
+        const found = readFactLine(said, registry, ctx, undefined, needsThing(o) ? [thing] : []);
         expect(found.ok && found.value.observable.key)
           .withContext(alias)
           .toBe(o.key);
@@ -325,7 +325,7 @@ describe('fact line', () => {
 
   it('takes decisions and their reasons too', () => {
     const refs = { ...ctx, findRef: (table: string, typed: string) => `${table}:${typed}` };
-    const r = readLine('cause seized pump because the teeth say so', registry, refs);
+    const r = readFactLine('cause seized pump because the teeth say so', registry, refs);
     if (!r.ok || !r.value.read.ok) return fail('not read');
     expect([r.value.observable.key, r.value.read.value.value, r.value.note]).toEqual([
       'cause.decided',
@@ -334,7 +334,7 @@ describe('fact line', () => {
     ]);
     expect(read('decide decline')).toEqual(['claim.decision', 'decline', 'decided']);
     const faults = FAULTS.map((f) => ({ id: faultThing(f.code), kind: 'fault', name: f.code }));
-    const fault = readLine('fault SET-WAY', registry, refs, undefined, faults);
+    const fault = readFactLine('fault SET-WAY', registry, refs, undefined, faults);
     expect(fault.ok && [fault.value.observable.key, fault.value.about]).toEqual([
       'claim.fault',
       'fault:SET-WAY',
@@ -348,7 +348,7 @@ describe('fact line', () => {
     expect(read(`odo ${'9'.repeat(400)}`)).toEqual(['vehicle.odometer', 'not_a_number']);
     expect(read('ptr 20 ± 5000')).toEqual(['tensioner.pointer', 'bad_uncertainty']);
     expect(read(`who ${'x'.repeat(201)}`)).toEqual(['call.who', 'too_long']);
-    const near = readLine('codes PO016', registry, ctx);
+    const near = readFactLine('codes PO016', registry, ctx);
     expect(near.ok && !near.value.read.ok && near.value.read.error).toEqual(
       jasmine.objectContaining({ code: 'not_a_code', nearest: ['P0016'] }),
     );

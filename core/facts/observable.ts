@@ -1,7 +1,7 @@
 import * as z from 'zod';
 import '@core/quantity/plain-schemas';
 import { DIMENSIONS } from '@core/quantity/units';
-import { HOW } from './fact';
+import { PROVENANCES } from './fact';
 import { PLACED_ON } from './place';
 
 const Option = z.strictObject({
@@ -61,7 +61,7 @@ const ValueTypeSchema = z.discriminatedUnion('kind', [
   /** How answers read at some time, line by line. */
   z.strictObject({ kind: z.literal('reading') }),
   /** What the program itself files, with parts. */
-  z.strictObject({ kind: z.literal('structured'), is: z.enum(['overlay', 'sheet', 'house answers']) }),
+  z.strictObject({ kind: z.literal('structured'), is: z.enum(['overlay', 'sheet', 'policy']) }),
 ]);
 
 /** A question on the phone, parts on the bench, money wanted: what is lacking and what is weighed follows from it. */
@@ -88,7 +88,7 @@ export const ObservableSchema = z.strictObject({
   needs: z.array(z.string()).optional(),
   type: ValueTypeSchema,
   /** Usual way of knowing; the user may say otherwise. */
-  how: z.enum(HOW),
+  how: z.enum(PROVENANCES),
   /** How to observe it, in one sentence. */
   observe: z.string().optional(),
   /** Minutes of bench or phone time. */

@@ -17,7 +17,7 @@ import type { PlacedOn } from './place';
 import { silent, UNKNOWN } from './silence';
 
 /** How this house writes figures: date order and the units first shown, by dimension. */
-export type House = {
+export type Notation = {
   /** Order in which days are typed. */
   dateOrder: DateOrder;
   /** How days are written; as they are typed unless given. What is printed names the month. */
@@ -25,13 +25,14 @@ export type House = {
   units: Readonly<Partial<Record<string, string>>>;
 };
 /** A day as this house writes it. */
-export const houseDay = (iso: Day, house: House): string => formatDay(iso, house.dateForm ?? house.dateOrder);
+export const writtenDay = (iso: Day, notation: Notation): string =>
+  formatDay(iso, notation.dateForm ?? notation.dateOrder);
 /** The same house on paper, where a day must not be misread. */
-export const onPaper = (house: House): House => ({ ...house, dateForm: 'named' });
-export const METRIC: House = { dateOrder: 'dmy', units: {} };
+export const onPaper = (notation: Notation): Notation => ({ ...notation, dateForm: 'named' });
+export const METRIC: Notation = { dateOrder: 'dmy', units: {} };
 
 export type ReadContext = {
-  house: House;
+  notation: Notation;
   today: Day;
   /** Ids and names of the drive's wheels, for observables of that kind. */
   wheels: readonly { id: string; name: string }[];
@@ -63,8 +64,8 @@ const longest = (t: { long: boolean }): number => (t.long ? LONGEST.page : LONGE
 export type ReadValue = { value: FactValue; u?: number };
 
 /** The unit in which an observable is shown and typed first in this house. */
-export function unitFor(o: Observable, house: House): string | undefined {
-  return o.type.kind === 'number' ? (house.units[o.type.dimension] ?? o.type.unit) : undefined;
+export function unitFor(o: Observable, notation: Notation): string | undefined {
+  return o.type.kind === 'number' ? (notation.units[o.type.dimension] ?? o.type.unit) : undefined;
 }
 
 /** Reads a typed text as a value of the observable. Refuses, with what would be right, rather than repair. */
@@ -75,7 +76,7 @@ export function readValue(o: Observable, text: string, ctx: ReadContext): Result
   const t = o.type;
   switch (t.kind) {
     case 'number':
-      return readNumeric(o, typed, ctx.house);
+      return readNumeric(o, typed, ctx.notation);
     case 'count': {
       const n = readNumber(typed, true);
       const example = String(t.min);
@@ -86,7 +87,7 @@ export function readValue(o: Observable, text: string, ctx: ReadContext): Result
       return ok({ value: n });
     }
     case 'date': {
-      const day = parseDay(typed, ctx.house.dateOrder, ctx.today);
+      const day = parseDay(typed, ctx.notation.dateOrder, ctx.today);
       // A month alone is its first day, uncertain by a month: it is never shown as a day.
       return day.ok
         ? ok({ value: day.value, ...(isMonthOnly(typed) ? { u: MONTH_U } : {}) })
@@ -127,10 +128,10 @@ export function readValue(o: Observable, text: string, ctx: ReadContext): Result
   }
 }
 
-function readNumeric(o: Observable, typed: string, house: House): Result<ReadValue, ReadError> {
+function readNumeric(o: Observable, typed: string, notation: Notation): Result<ReadValue, ReadError> {
   if (o.type.kind !== 'number') throw new Error(`${o.key} is not a number`);
   const { dimension, min, max, decimals, u } = o.type;
-  const unit = unitFor(o, house);
+  const unit = unitFor(o, notation);
   const read = parseQuantity(dimension, typed, unit);
   if (!read.ok) {
     return read.error.code === 'not_a_number'

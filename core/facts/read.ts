@@ -5,7 +5,7 @@ import { meaningOf, slotKey } from './meaning';
 import type { Registry } from './observable';
 import type { Place } from './place';
 import { meanOf, type Repeats } from './repeats';
-import type { Slot } from './slots';
+import type { FactSlot } from './slots';
 import type { State } from './state';
 import { kindOfId, type Thing, THING } from './thing';
 import { asStructured, type Structured, type StructuredAs, type Why } from './value';
@@ -30,7 +30,7 @@ export const rivalsOf = (state: State, key: string, about?: string): readonly Sa
 /** Observables of which anything stands, of whatever thing and place: one question where hundreds would be asked of few facts. */
 export const filedObservables = (state: State): ReadonlySet<string> => state.slots.observables();
 
-const slotOf = (state: State, key: string, about?: string): Slot | undefined =>
+const slotOf = (state: State, key: string, about?: string): FactSlot | undefined =>
   state.slots.get(slotKey(meaningOf({ key, about })));
 
 /** The standing value, or undefined. */
@@ -176,12 +176,12 @@ function describe(state: State, id: string, kind: string, first: boolean): Thing
 }
 
 /** Every standing slot: for tables of everything that is known. */
-export const allStanding = (state: State): readonly Slot[] => state.slots.all();
+export const allStanding = (state: State): readonly FactSlot[] => state.slots.all();
 
 /** How a fact of the log stands today. */
 export function statusOf(state: State, fact: Fact): 'stands' | 'rival' | 'aside' | 'strike' {
   if (fact.strikes !== undefined) return 'strike';
-  return state.aside.has(fact.id) ? 'aside' : standsOrRival(state, fact);
+  return state.retracted.has(fact.id) ? 'aside' : standsOrRival(state, fact);
 }
 
 const rivalIds = new WeakMap<State, ReadonlySet<string>>();

@@ -4,7 +4,7 @@ import type { FactValue } from './fact';
 import { type Observable, optionsOf } from './observable';
 import { whySilent } from './silence';
 import { plainText, isStructured, type Structured, type Why } from './value';
-import { type House, houseDay, unitFor } from './read-value';
+import { type Notation, writtenDay, unitFor } from './read-value';
 
 /** Names of records and wheels for showing; falls back to the key. */
 export type Namer = (table: string, key: string) => string;
@@ -12,7 +12,13 @@ export type Namer = (table: string, key: string) => string;
 const SILENT: Readonly<Record<Why, string>> = { notExamined: 'not examined', unknown: 'unknown' };
 
 /** A value as a person reads it, in the house's units and date order. */
-export function showValue(o: Observable, value: FactValue, house: House, name: Namer, u?: number): string {
+export function showValue(
+  o: Observable,
+  value: FactValue,
+  notation: Notation,
+  name: Namer,
+  u?: number,
+): string {
   const t = o.type;
   const why = whySilent({ key: o.key, value });
   if (why !== undefined) return SILENT[why];
@@ -20,12 +26,12 @@ export function showValue(o: Observable, value: FactValue, house: House, name: N
   switch (t.kind) {
     case 'number':
       return typeof value === 'number'
-        ? formatQuantity(t.dimension, value, { unit: unitFor(o, house), decimals: t.decimals, u })
+        ? formatQuantity(t.dimension, value, { unit: unitFor(o, notation), decimals: t.decimals, u })
         : plainText(value);
     case 'count':
       return `${plainText(value)} ${t.what}`;
     case 'date':
-      return isMonth(u) ? formatMonth(plainText(value)) : houseDay(plainText(value), house);
+      return isMonth(u) ? formatMonth(plainText(value)) : writtenDay(plainText(value), notation);
     case 'choice':
       return optionsOf(o).find((x) => x.key === value)?.wording ?? plainText(value);
     case 'several':
@@ -63,7 +69,7 @@ function structuredWords(v: Structured): string {
       return `${v.spots.length} spots, ${v.scale}`;
     case 'sheet':
       return `${v.sheet.slice(0, 8)}… ${v.steps === v.of ? v.of : `${v.steps} of ${v.of}`} steps`;
-    case 'house answers':
+    case 'policy':
       return (
         Object.entries(v.chosen)
           .map(([key, is]) => `${key} ${is}`)

@@ -3,7 +3,7 @@ import type { Meaning } from './meaning';
 import type { Place } from './place';
 import type { Silent, Why } from './value';
 
-/** A look or a question that was filed and says nothing of the thing. It is no value, and no reader of values meets it. */
+/** An inspection or a question that was filed and says nothing of the thing. It is no value, and no reader of values meets it. */
 export type Silence = { meaning: Meaning; place?: Place | undefined; why: Why; facts: readonly Fact[] };
 
 export const silent = (why: Why): Silent => ({ none: why });

@@ -4,7 +4,7 @@ import type { Place } from './place';
 import type { Silence } from './silence';
 
 /** What is known of one observable of one thing at one place: values, never silences. */
-export type Slot = {
+export type FactSlot = {
   meaning: Meaning;
   place?: Place | undefined;
   /** What stands, oldest first: one fact, or all readings of a series. */
@@ -15,9 +15,9 @@ export type Slot = {
 
 /** Everything that stands: by slot, by observable, or all. */
 export type Slots = {
-  get(key: string): Slot | undefined;
-  ofKey(observable: string): readonly Slot[];
-  all(): readonly Slot[];
+  get(key: string): FactSlot | undefined;
+  ofKey(observable: string): readonly FactSlot[];
+  all(): readonly FactSlot[];
   /** Observables of which anything stands. */
   observables(): ReadonlySet<string>;
   /** What was filed where nothing stands and says nothing. */
@@ -25,12 +25,15 @@ export type Slots = {
   silences(): readonly Silence[];
 };
 
-const NONE: readonly Slot[] = [];
+const NONE: readonly FactSlot[] = [];
 
 /** Slots by their key (`slotKey`), in the order in which they were first filed. */
-export function slotsFrom(byKey: ReadonlyMap<string, Slot>, silences: ReadonlyMap<string, Silence>): Slots {
+export function slotsFrom(
+  byKey: ReadonlyMap<string, FactSlot>,
+  silences: ReadonlyMap<string, Silence>,
+): Slots {
   const list = [...byKey.values()];
-  const byObservable = new Map<string, Slot[]>();
+  const byObservable = new Map<string, FactSlot[]>();
   let observables: ReadonlySet<string> | undefined;
   for (const s of list) {
     const known = byObservable.get(s.meaning.key);

@@ -3,7 +3,7 @@ import { correctedBy, type Fact, type SaidFact } from './fact';
 import { type Meaning, meaningOf, slotKey } from './meaning';
 import type { Place } from './place';
 import { says, type Silence, whySilent } from './silence';
-import { type Slot, type Slots, slotsFrom } from './slots';
+import { type FactSlot, type Slots, slotsFrom } from './slots';
 
 /** What is known now. Read through `read.ts`; nothing else in the house reaches into it. */
 export type State = {
@@ -11,7 +11,7 @@ export type State = {
   readonly log: readonly Fact[];
   readonly slots: Slots;
   /** Ids of facts that no longer stand, with the id of the fact that put them aside. */
-  readonly aside: ReadonlyMap<string, string>;
+  readonly retracted: ReadonlyMap<string, string>;
 };
 
 /**
@@ -19,7 +19,7 @@ export type State = {
  * they name; facts of earlier makes, which say nothing of it, come first, by time. Equal ones by time, then by id. The order in
  * which they are given does not matter, nor do clocks that run back.
  */
-export function inOrder(facts: readonly Fact[]): Fact[] {
+export function factsInOrder(facts: readonly Fact[]): Fact[] {
   const old = facts.filter((f) => f.seen === undefined);
   const later = facts.filter((f) => f.seen !== undefined);
   return [
@@ -111,10 +111,10 @@ function walk(
  * A fact that strikes or supersedes itself through a circle is broken data: the newest of the circle keeps standing.
  */
 export function reduce(facts: readonly Fact[]): State {
-  const log = inOrder(facts);
+  const log = factsInOrder(facts);
   const byId = new Map(log.map((f) => [f.id, f]));
   const newest = [...log].reverse();
-  const aside = new Map<string, string>();
+  const retracted = new Map<string, string>();
 
   const strikers = new Map<string, Fact[]>();
   for (const f of newest) {
@@ -127,19 +127,19 @@ export function reduce(facts: readonly Fact[]): State {
     newest,
     (f) => strikers.get(f.id) ?? [],
     (f, by) => {
-      const striker = by.find((s) => !aside.has(s.id));
-      if (striker) aside.set(f.id, striker.id);
+      const striker = by.find((s) => !retracted.has(s.id));
+      if (striker) retracted.set(f.id, striker.id);
     },
   );
 
-  const alive = log.filter((f) => f.strikes === undefined && !aside.has(f.id));
+  const alive = log.filter((f) => f.strikes === undefined && !retracted.has(f.id));
   const living = new Set(alive.map((f) => f.id));
   const corrections = (f: Fact) => correctedBy(f).flatMap((id) => (living.has(id) ? must(byId.get(id)) : []));
   walk([...alive].reverse(), corrections, (f, corrected) => {
-    for (const g of corrected) aside.set(g.id, f.id);
+    for (const g of corrected) retracted.set(g.id, f.id);
   });
 
-  return { log, slots: slotsOf(alive.filter((f) => !aside.has(f.id))), aside };
+  return { log, slots: slotsOf(alive.filter((f) => !retracted.has(f.id))), retracted };
 }
 
 function slotsOf(standing: readonly Fact[]): Slots {
@@ -155,7 +155,7 @@ function slotsOf(standing: readonly Fact[]): Slots {
     if (says(f)) group.said.push(f);
     else group.silent.push(f);
   }
-  const slots = new Map<string, Slot>();
+  const slots = new Map<string, FactSlot>();
   const silences = new Map<string, Silence>();
   for (const [key, { meaning, place, said, silent }] of groups) {
     if (said.length > 0) slots.set(key, { meaning, place, ...standingOf(said) });
@@ -166,7 +166,7 @@ function slotsOf(standing: readonly Fact[]): Slots {
 }
 
 /** Readings of one series stand together; everything else that nobody corrected contradicts. */
-function standingOf(facts: readonly SaidFact[]): Pick<Slot, 'facts' | 'rivals'> {
+function standingOf(facts: readonly SaidFact[]): Pick<FactSlot, 'facts' | 'rivals'> {
   const last = must(facts.at(-1));
   // The first reading carries no series of its own: it is named by those that joined it.
   const series = last.series ?? facts.find((f) => f.series === last.id)?.series;
@@ -186,5 +186,5 @@ const NONE: readonly SaidFact[] = [];
 export const emptyState = (log: readonly Fact[]): State => ({
   log,
   slots: slotsFrom(new Map(), new Map()),
-  aside: new Map(),
+  retracted: new Map(),
 });

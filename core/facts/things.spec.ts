@@ -3,7 +3,7 @@ import { catalogueOf } from '@core/catalogue/find-records';
 import { registryFor, worldOf } from '@core/answer/world';
 import * as fc from 'fast-check';
 import { demoPack } from '../../demo/catalogue';
-import { fileFact, mergeFacts, type NewFact, redoTarget, strikeFact, undoTarget } from './change';
+import { fileFact, mergeFacts, type NewFact, redoTarget, retractFact, undoTarget } from './change';
 import { checkFacts, circlesIn } from './consistent';
 import { type Author, type Fact, FactSchema } from './fact';
 import edition1 from './fixtures/edition-1.json';
@@ -224,7 +224,7 @@ describe('two desks', () => {
           minute = c.minute;
           const d = desks[c.desk]!;
           const state = reduce(d.facts);
-          const strike = (f: Fact | undefined) => f && d.facts.push(strikeFact(f, d.author, d.facts));
+          const strike = (f: Fact | undefined) => f && d.facts.push(retractFact(f, d.author, d.facts));
           if (c.what === 'merge') d.facts = merge(d.facts, desks[1 - c.desk]!.facts);
           else if (c.what === 'seal') d.facts.push(...makeSeal(state, 'c', [`line ${c.value}`], d.author));
           else if (c.what === 'undo') strike(undoTarget(state, d.author.by));

@@ -34,8 +34,8 @@ const SheetSchema = z.strictObject({
 });
 
 /** Answers of a house to what practitioners disagree on, by question; what it leaves as it ships is not among them. */
-const HouseAnswersSchema = z.strictObject({
-  is: z.literal('house answers'),
+const PolicyAnswersSchema = z.strictObject({
+  is: z.literal('policy'),
   chosen: z.record(z.string().max(40), z.string().max(40)),
 });
 
@@ -49,7 +49,7 @@ const SeriesSchema = z
   .refine((s) => s.t.length === s.values.length, 'as many times as values');
 
 /** Values with parts. Each is read by its own schema, and never put into a text to be taken apart again. */
-export const StructuredSchema = z.union([OverlaySchema, SheetSchema, HouseAnswersSchema, SeriesSchema]);
+export const StructuredSchema = z.union([OverlaySchema, SheetSchema, PolicyAnswersSchema, SeriesSchema]);
 export type Structured = Readonly<z.infer<typeof StructuredSchema>>;
 /** The structured value of one sort. */
 export type StructuredAs<K extends Structured['is']> = Extract<Structured, { is: K }>;

@@ -1,6 +1,6 @@
 import type { Fact } from './fact';
 import type { Silence } from './silence';
-import type { Slot } from './slots';
+import type { FactSlot } from './slots';
 import type { State } from './state';
 
 /** What was read of a state, so that it can be told whether another state would have answered the same. */
@@ -8,8 +8,8 @@ export type Reads = { holdsIn(state: State): boolean };
 
 /** A state that notes what is read of it. */
 export function watched(state: State): { state: State; reads: Reads } {
-  const one = new Map<string, Slot | undefined>();
-  const ofKey = new Map<string, readonly Slot[]>();
+  const one = new Map<string, FactSlot | undefined>();
+  const ofKey = new Map<string, readonly FactSlot[]>();
   const silent = new Map<string, Silence | undefined>();
   let whole = false;
   let filed: ReadonlySet<string> | undefined;
@@ -20,9 +20,9 @@ export function watched(state: State): { state: State; reads: Reads } {
         whole = true;
         return state.log;
       },
-      get aside() {
+      get retracted() {
         whole = true;
-        return state.aside;
+        return state.retracted;
       },
       slots: {
         get(key) {
@@ -74,7 +74,7 @@ export function watched(state: State): { state: State; reads: Reads } {
 const sameKeys = (a: ReadonlySet<string>, b: ReadonlySet<string>): boolean =>
   a === b || (a.size === b.size && [...a].every((k) => b.has(k)));
 
-const sameSlot = (a: Slot | undefined, b: Slot | undefined): boolean =>
+const sameSlot = (a: FactSlot | undefined, b: FactSlot | undefined): boolean =>
   a === b ||
   (a !== undefined && b !== undefined && sameFacts(a.facts, b.facts) && sameFacts(a.rivals, b.rivals));
 

@@ -4,9 +4,9 @@ import type { Part, Variant } from '@core/catalogue/pack';
 import type { Placeholder } from '@core/catalogue/placeholders';
 import type { Stage } from '@core/drive/stages';
 import { restDeg } from '@core/drive/valve-safety';
-import type { Rules } from '@core/house/rules';
+import type { Policy } from '@core/policy/policy';
 import { phrase, PHRASES } from './phrases';
-import { seen } from './seen-sense';
+import { viewedSense } from './viewed-sense';
 
 /** What a design's parts and its engine put into its sheet, wherever a step stands. */
 export type DesignValues = {
@@ -23,7 +23,7 @@ export function designOf(
   cat: Catalogue,
   variant: Pick<Variant, 'id' | 'engine'>,
   stages: readonly Stage[],
-  rules: Rules,
+  policy: Policy,
 ): DesignValues {
   const parts = partsOf(cat, variant.id);
   const find = (kind: Part['kind'], attribute: string, as?: string) =>
@@ -33,11 +33,11 @@ export function designOf(
   const windows = find('ring', 'windows');
   const bolt = find('bolt', 'lengthMm', 'housing-bolts');
   const hand = find('tensioner', 'hand');
-  const { press } = rules;
+  const { press } = policy;
   return {
     texts: {
       meets: PHRASES.meets[cat.engines.get(variant.engine)?.interference === 'no' ? 'no' : 'yes'],
-      ...clearing(stages, rules),
+      ...clearing(stages, policy),
       ...(typeof hand === 'string' ? { hand } : {}),
       ...(typeof windows === 'number' ? { windows: String(windows) } : {}),
       press: phrase(PHRASES.press, { turns: press.turnsPerMin, wait: press.waitS }),
@@ -58,17 +58,17 @@ function partsOf(cat: Catalogue, variant: string): Part[] {
 }
 
 /** How the crank by itself leaves its mark for where no valve reaches a piston, and how it comes back. */
-function clearing(stages: readonly Stage[], rules: Rules): DesignValues['texts'] {
+function clearing(stages: readonly Stage[], policy: Policy): DesignValues['texts'] {
   const { clear } = PHRASES;
   const layout = nth(stages, 0).layout;
-  const rest = layout.valves && restDeg(layout.valves, rules.leastRoomMm);
+  const rest = layout.valves && restDeg(layout.valves, policy.leastRoomMm);
   if (rest === undefined) return { clear: clear.none, return: clear.returnNone };
   if (rest === 0) return { clear: clear.stays, return: clear.returnStays };
   const back = rest < 0;
   const runs = layout.runs === 'cw' ? 'cw' : 'ccw';
   const against = runs === 'cw' ? 'ccw' : 'cw';
   const deg = Math.round(Math.abs(rest));
-  const sense = seen(back ? against : runs, layout, true);
+  const sense = viewedSense(back ? against : runs, layout, true);
   return {
     clear: phrase(back ? clear.back : clear.on, { deg, sense }),
     return: phrase(back ? clear.returnOn : clear.returnBack, { deg }),

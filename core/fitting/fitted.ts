@@ -4,7 +4,7 @@ import { has, numberOf, standing, textOf, thingsWith } from '@core/facts/read';
 import { OBSERVABLES } from '@core/facts/registry';
 import type { State } from '@core/facts/state';
 import { nameOfId } from '@core/facts/thing';
-import type { Rules } from '@core/house/rules';
+import type { Policy } from '@core/policy/policy';
 import { type BackAnswer, type Broken, brokenGates, type Performed, wayBack } from './order';
 import type { AskFor, Sheet, SheetStep } from './sheet';
 
@@ -57,14 +57,14 @@ export type Fitted = {
 };
 
 /** What the standing facts say of a fitting, against its sheet. Undefined while nothing was said of any step. */
-export function fittedAs(sheet: Sheet, state: State, rules: Rules): Fitted | undefined {
+export function fittedAs(sheet: Sheet, state: State, policy: Policy): Fitted | undefined {
   const told = new Set(thingsWith(state, 'step.done').map(nameOfId));
   if (told.size === 0) return undefined;
   const said = new Map<string, StepSaid>();
   for (const s of sheet.steps) if (told.has(s.id)) said.set(s.id, saidOf(s, state));
   const performed = performedOf(sheet, said);
   const broken = brokenGates(performed, sheet.gates);
-  const odd = sheet.steps.flatMap((s) => oddOf(s, said.get(s.id), rules));
+  const odd = sheet.steps.flatMap((s) => oddOf(s, said.get(s.id), policy));
   return {
     said,
     performed,
@@ -151,7 +151,7 @@ const isRight = (ask: Pick<AskFor, 'from' | 'to' | 'every'>, value: number): boo
   value <= (ask.to ?? Infinity) &&
   (ask.every === undefined || value % ask.every === 0);
 
-function oddOf(step: SheetStep, said: StepSaid | undefined, rules: Rules): Oddity[] {
+function oddOf(step: SheetStep, said: StepSaid | undefined, policy: Policy): Oddity[] {
   if (!said) return [];
   const { facts } = said;
   const out: Oddity[] = [];
@@ -163,7 +163,7 @@ function oddOf(step: SheetStep, said: StepSaid | undefined, rules: Rules): Oddit
     else out.push({ code: 'outside', step: step.id, ask, value, facts });
   }
   if (said.tool !== undefined && said.tool !== step.tool?.name) {
-    const accepted = rules.chosen['locking_tools'] === 'substitutes';
+    const accepted = policy.chosen['locking_tools'] === 'substitutes';
     out.push({ code: 'substitute', step: step.id, tool: said.tool, accepted, facts });
   }
   return out;

@@ -6,25 +6,27 @@ import { FAULTS } from '@core/claim/faults';
 import { CAUSES } from '@core/cause/cause-data';
 import type { Fact } from '@core/facts/fact';
 import { reduce } from '@core/facts/state';
-import { CHOICES, RULES, rulesWith } from '@core/house/rules';
+import { POLICY_QUESTIONS, SHIPPED_POLICY, policyWith } from '@core/policy/policy';
 import { fittedAs, performedOf, stepThing } from './fitted';
 import { movedIn } from './moved';
-import { inOrder } from '@core/catalogue/step-order';
+import { stepsInOrder } from '@core/catalogue/step-order';
 import { brokenGates, wayBack } from './order';
 import { makeSheet, type Sheet } from './sheet';
 
 const cat = catalogueOf(demoPack());
-const otherwise = rulesWith(
-  Object.fromEntries(CHOICES.map((c) => [c.key, c.options.find((o) => o.key !== c.default)!.key])),
+const otherwise = policyWith(
+  Object.fromEntries(POLICY_QUESTIONS.map((c) => [c.key, c.options.find((o) => o.key !== c.default)!.key])),
 );
 const sheets = [...cat.variants.values()].flatMap((v) =>
-  [RULES, otherwise].map((rules) => ({
-    id: `${v.id} ${rules === RULES ? '' : 'otherwise'}`,
-    rules,
-    sheet: makeSheet(cat, v, stagesFor(cat, v.layout!), rules),
+  [SHIPPED_POLICY, otherwise].map((policy) => ({
+    id: `${v.id} ${policy === SHIPPED_POLICY ? '' : 'otherwise'}`,
+    policy,
+    sheet: makeSheet(cat, v, stagesFor(cat, v.layout!), policy),
   })),
 );
-const distinct = [...new Map(sheets.map((s) => [s.sheet.name + String(s.rules === RULES), s])).values()];
+const distinct = [
+  ...new Map(sheets.map((s) => [s.sheet.name + String(s.policy === SHIPPED_POLICY), s])).values(),
+];
 const none = new Set<string>();
 
 let n = 0;
@@ -63,7 +65,7 @@ describe('the order of every sheet of the catalogue', () => {
     expect(sheets.length).toBe(62);
     for (const { id, sheet } of sheets) {
       expect(sheet.status).withContext(id).toBe('ready');
-      expect(inOrder(sheet.steps, sheet.gates)?.length).withContext(id).toBe(sheet.steps.length);
+      expect(stepsInOrder(sheet.steps, sheet.gates)?.length).withContext(id).toBe(sheet.steps.length);
       expect(brokenGates({ done: ids(sheet), skipped: none }, sheet.gates))
         .withContext(id)
         .toEqual([]);
@@ -90,12 +92,12 @@ describe('the order of every sheet of the catalogue', () => {
 
   it('shows the fault of every step that is left out, done otherwise or too early', () => {
     const reached = new Set<string>();
-    for (const { id, rules, sheet } of distinct) {
+    for (const { id, policy, sheet } of distinct) {
       for (const s of sheet.steps) {
         for (const how of ['skipped', 'wrong'] as const) {
           const code = s.faults?.[how];
           if (code === undefined) continue;
-          const f = fittedAs(sheet, reduce(filed(sheet, ids(sheet), { [s.id]: how })), rules)!;
+          const f = fittedAs(sheet, reduce(filed(sheet, ids(sheet), { [s.id]: how })), policy)!;
           expect(f.faults.some((x) => x.code === code && x.step === s.id && x.how === how))
             .withContext(`${id} ${s.id} ${how}`)
             .toBeTrue();
@@ -105,13 +107,13 @@ describe('the order of every sheet of the catalogue', () => {
         const least = s.proof?.asks.find((a) => a.quantity === 'minutes');
         if (time !== undefined && least) {
           const facts = [told(s.id, 'done'), fact(stepThing(s.id), 'step.minutes', (least.from! - 1) * 60)];
-          const f = fittedAs(sheet, reduce(facts), rules)!;
+          const f = fittedAs(sheet, reduce(facts), policy)!;
           expect(f.faults.map((x) => [x.code, x.how])).toContain([time, 'time']);
           expect(f.odd[0]).toEqual(jasmine.objectContaining({ code: 'too_short', least: least.from }));
         }
       }
       for (const g of sheet.gates) {
-        const f = fittedAs(sheet, reduce(filed(sheet, swapped(sheet, g))), rules)!;
+        const f = fittedAs(sheet, reduce(filed(sheet, swapped(sheet, g))), policy)!;
         const code = sheet.steps.find((s) => s.id === g.after)?.faults?.reversed ?? g.fault;
         if (code === undefined) continue;
         expect(f.faults.some((x) => x.code === code && x.step === g.after))
@@ -140,10 +142,10 @@ describe('the order of every sheet of the catalogue', () => {
   });
 
   it('is evidence of nothing where nobody said anything', () => {
-    const { sheet, rules } = distinct[0]!;
-    expect(fittedAs(sheet, reduce([]), rules)).toBeUndefined();
+    const { sheet, policy } = distinct[0]!;
+    expect(fittedAs(sheet, reduce([]), policy)).toBeUndefined();
     const first = sheet.steps.find((s) => s.faults?.skipped)!;
-    const f = fittedAs(sheet, reduce([told(first.id, 'done')]), rules)!;
+    const f = fittedAs(sheet, reduce([told(first.id, 'done')]), policy)!;
     expect([f.faults, f.broken, f.odd, f.unconfirmed]).toEqual([[], [], [], []]);
   });
 });
@@ -273,11 +275,11 @@ describe('the way back', () => {
 
   it('takes out again what was done otherwise, down to the deepest step, and begins at the lock where a proof fails', () => {
     let looked = 0;
-    for (const { id, rules, sheet } of distinct) {
+    for (const { id, policy, sheet } of distinct) {
       const order = ids(sheet);
       for (const s of sheet.steps) {
         if (s.faults?.wrong === undefined || s.undo === 'never') continue;
-        const f = fittedAs(sheet, reduce(filed(sheet, order, { [s.id]: 'wrong' })), rules)!;
+        const f = fittedAs(sheet, reduce(filed(sheet, order, { [s.id]: 'wrong' })), policy)!;
         const way = f.back.way;
         if (!way) return fail(`${id} ${s.id} has no way back`);
         const proof = s.phase === 'check' && s.faults.wrong === 'TIM-OFF';

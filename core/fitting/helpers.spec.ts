@@ -2,7 +2,7 @@ import * as fc from 'fast-check';
 import { demoPack } from '../../demo/catalogue';
 import type { ValveGeometry } from '@core/drive/valves-schema';
 import { readyTime } from '@core/drive/heat';
-import { RULES } from '@core/house/rules';
+import { SHIPPED_POLICY } from '@core/policy/policy';
 import { tighteningOrder } from './pattern';
 import { recover, roomAt, type Shafts } from './recover';
 import { extensionSetting, wrenchFit } from './wrench';
@@ -105,7 +105,7 @@ describe('the time when it is cold', () => {
   });
 });
 
-const LEAST = RULES.leastRoomMm;
+const LEAST = SHIPPED_POLICY.leastRoomMm;
 const geometries = demoPack().layouts.flatMap((l) => (l.valves ? [{ id: l.id, g: l.valves }] : []));
 
 /** Room between crown and valve, computed anew: slider-crank by coordinates, lift by the valve's own law. */

@@ -1,6 +1,6 @@
 import { nth } from '@core/quantity/must';
 import { type Effect, thingOf } from '@core/catalogue/effects';
-import type { PlacedStep, Spot } from '@core/catalogue/expand-procedure';
+import type { PlacedStep, StepSpot } from '@core/catalogue/expand-procedure';
 import type { Wheel } from '@core/drive/layout';
 import type { Stage } from '@core/drive/stages';
 
@@ -9,7 +9,7 @@ export const camWheels = (stages: readonly Stage[]): Wheel[] =>
   stages.flatMap((s) => s.layout.wheels.filter((w, i) => w.role === 'cam' && !(i === 0 && s.on)));
 
 /** How many of a thing one effect of a step is done to, as this drive has them; undefined where a step has to say. */
-export function howMany(effect: Effect, spot: Spot, stages: readonly Stage[]): number | undefined {
+export function howMany(effect: Effect, spot: StepSpot, stages: readonly Stage[]): number | undefined {
   switch (thingOf(effect[1])?.count) {
     case 'rollers':
       return nth(stages, spot.stage).layout.wheels.filter(

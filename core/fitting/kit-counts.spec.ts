@@ -1,14 +1,14 @@
 import { demoPack } from '../../demo/catalogue';
 import { catalogueOf, stagesFor } from '@core/catalogue/find-records';
 import { thingOf } from '@core/catalogue/effects';
-import { RULES } from '@core/house/rules';
+import { SHIPPED_POLICY } from '@core/policy/policy';
 import { fastenersOf, howMany } from './how-many';
 import { makeSheet } from './sheet';
 
 const cat = catalogueOf(demoPack());
 const designs = [...cat.variants.values()].map((v) => {
   const stages = stagesFor(cat, v.layout!);
-  return { v, stages, sheet: makeSheet(cat, v, stages, RULES) };
+  return { v, stages, sheet: makeSheet(cat, v, stages, SHIPPED_POLICY) };
 });
 
 /** How many of each thing a sheet fits, and of each fastener it tightens; and which fasteners are used once. */

@@ -4,7 +4,7 @@ import { type Result, err, ok } from '@core/quantity/result';
 import { looksLikeCode } from './looks-like-code';
 
 /** What a filled sheet says of each step, in the order of the sheet: enough to be written as a short code. */
-export type Answered = {
+export type SheetAnswers = {
   state?: 'done' | 'skipped' | 'wrong' | undefined;
   /** Its place in the order done, from 1, where that is not the sheet's. */
   place?: number | undefined;
@@ -14,12 +14,12 @@ export type Answered = {
   instead?: number | undefined;
 };
 /** How the steps of a sheet ask, so that a code can be read back: figures and substitutes of each. */
-export type Asked = readonly { asks: number; instead: number }[];
+export type SheetQuestions = readonly { asks: number; instead: number }[];
 export type Coded = {
   /** First eight hex digits of the sheet's digest, and of the case's ten (four in codes of the first edition). */
   sheet: string;
   case: string;
-  steps: readonly Answered[];
+  steps: readonly SheetAnswers[];
 };
 export type CodeError =
   | { code: 'not_a_code' }
@@ -48,7 +48,7 @@ class Bits {
 }
 
 /** A filled sheet as a code: "HS2 7K3M 0W2P …", with a check sum at its end. */
-export function writeCode(c: Coded, asked: Asked, edition: Edition = NOW): string {
+export function writeCode(c: Coded, asked: SheetQuestions, edition: Edition = NOW): string {
   const { mark, width } = EDITIONS[edition];
   const bits = new Bits();
   for (const hex of `${c.sheet.slice(0, 8)}${c.case.slice(0, mark)}`) bits.put(parseInt(hex, 16), 4);
@@ -100,7 +100,7 @@ export function headOfCode(typed: string): Result<{ sheet: string; case: string 
 }
 
 /** Reads a code back, for a sheet whose steps ask so. */
-export function readCode(typed: string, asked: Asked): Result<Coded, CodeError> {
+export function readCode(typed: string, asked: SheetQuestions): Result<Coded, CodeError> {
   const bits = bitsOf(typed);
   if (!bits.ok) return bits;
   const { mark, width } = EDITIONS[bits.value.edition];

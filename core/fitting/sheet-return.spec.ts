@@ -4,12 +4,12 @@ import { catalogueOf, stagesFor } from '@core/catalogue/find-records';
 import { fileFacts } from '@core/facts/change';
 import type { Author } from '@core/facts/fact';
 import { reduce } from '@core/facts/state';
-import { RULES, rulesWith } from '@core/house/rules';
+import { SHIPPED_POLICY, policyWith } from '@core/policy/policy';
 import { fittedAs } from './fitted';
 import { makeSheet } from './sheet';
-import { type Answered, readCode, writeCode } from './sheet-code';
+import { type SheetAnswers, readCode, writeCode } from './sheet-code';
 import {
-  askedOf,
+  sheetQuestions,
   caseMark,
   checkOf,
   readReturn,
@@ -20,9 +20,9 @@ import {
 } from './sheet-return';
 
 const cat = catalogueOf(demoPack());
-const sheetOf = (id: string, rules = RULES) => {
+const sheetOf = (id: string, policy = SHIPPED_POLICY) => {
   const v = cat.variants.get(id)!;
-  return makeSheet(cat, v, stagesFor(cat, v.layout!), rules);
+  return makeSheet(cat, v, stagesFor(cat, v.layout!), policy);
 };
 const sheet = sheetOf('QU13-STOA/A');
 const home = { caseId: 'case-1', sheet, state: reduce([]) };
@@ -63,7 +63,7 @@ describe('a filled sheet that comes back', () => {
     const came = readReturn(filled(), home);
     if (!came.ok) return fail(came.error.code);
     const facts = fileFacts(home.state, 'case-1', came.value.entries, author);
-    const f = fittedAs(sheet, reduce(facts), RULES)!;
+    const f = fittedAs(sheet, reduce(facts), SHIPPED_POLICY)!;
     expect(f.faults.map((x) => [x.code, x.step, x.how]).sort()).toEqual(
       [
         ['REL-ERLY', at('build.route').id, 'reversed'],
@@ -155,12 +155,15 @@ describe('a filled sheet that comes back', () => {
     const moved = new Map([
       [at('build.route').id, order.steps.find((s) => s.id === at('build.route').id)!.place!],
     ]);
-    const steps: Answered[] = order.steps.map((s) => ({
+    const steps: SheetAnswers[] = order.steps.map((s) => ({
       state: s.state,
       place: moved.get(s.id),
       values: (sheet.steps.find((x) => x.id === s.id)?.proof?.asks ?? []).map(() => undefined),
     }));
-    const code = writeCode({ sheet: order.sheet, case: caseMark('case-1'), steps }, askedOf(sheet.steps));
+    const code = writeCode(
+      { sheet: order.sheet, case: caseMark('case-1'), steps },
+      sheetQuestions(sheet.steps),
+    );
     const [a, b] = [readReturn(code, home), readReturn(filled(), home)];
     if (!a.ok || !b.ok) return fail('refused');
     const bare = (r: typeof a) =>
@@ -242,15 +245,15 @@ describe('house rules on sheets', () => {
     const plain = ids.map((id) => sheetOf(id));
     const read = (s: typeof sheet) => s.steps.map((x) => [x.text, x.proof?.text, x.tool]);
     const none: string[] = [];
-    for (const key of Object.keys(RULES.chosen)) {
-      const rules = rulesWith({ [key]: otherOf(key) });
+    for (const key of Object.keys(SHIPPED_POLICY.chosen)) {
+      const policy = policyWith({ [key]: otherOf(key) });
       const changed = ids.filter(
-        (id, i) => JSON.stringify(read(sheetOf(id, rules))) !== JSON.stringify(read(plain[i]!)),
+        (id, i) => JSON.stringify(read(sheetOf(id, policy))) !== JSON.stringify(read(plain[i]!)),
       );
       if (changed.length === 0) none.push(key);
       else
         for (const id of changed)
-          expect(sheetOf(id, rules).shapedBy).withContext(`${key} ${id}`).toContain(key);
+          expect(sheetOf(id, policy).shapedBy).withContext(`${key} ${id}`).toContain(key);
     }
     expect(none).toEqual([]);
   });

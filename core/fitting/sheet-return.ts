@@ -14,7 +14,7 @@ import { askKey, inBase, isPossible, stepThing } from './fitted';
 import { movedIn } from './moved';
 import type { Sheet, SheetStep } from './sheet';
 import { looksLikeCode } from './looks-like-code';
-import { type Asked, type CodeError, headOfCode, readCode } from './sheet-code';
+import { type SheetQuestions, type CodeError, headOfCode, readCode } from './sheet-code';
 
 const RETURN_FORMAT = 'hollow-sprocket-sheet' as const;
 
@@ -66,7 +66,7 @@ export const isShortMark = (mark: string): boolean => mark.length < 10;
 export const checkOf = (r: Omit<SheetReturn, 'check'>): string => contentDigest(r);
 
 /** How a sheet's steps ask, for {@link readCode}. */
-export const askedOf = (steps: readonly Pick<SheetStep, 'proof' | 'tool'>[]): Asked =>
+export const sheetQuestions = (steps: readonly Pick<SheetStep, 'proof' | 'tool'>[]): SheetQuestions =>
   steps.map((s) => ({ asks: s.proof?.asks.length ?? 0, instead: s.tool?.instead?.length ?? 0 }));
 
 export type ReturnError =
@@ -89,10 +89,10 @@ export type ReturnError =
 
 /** What a returned sheet is held against: the case that it should belong to. */
 export type Home = { caseId: string; sheet: Sheet; state: State };
-export type Came = { entries: NewFact[]; steps: number };
+export type ReturnedSheet = { entries: NewFact[]; steps: number };
 
 /** Text as it came: a file, or a code that was typed or read off a picture. Nothing is filed by reading it. */
-export function readReturn(text: string, home: Home): Result<Came, ReturnError> {
+export function readReturn(text: string, home: Home): Result<ReturnedSheet, ReturnError> {
   const read = /^\s*HS\d/i.test(text) ? fromCode(text, home) : fromJson(text);
   if (!read.ok) return read;
   const r = read.value;
@@ -128,7 +128,7 @@ function oddity(r: SheetReturn): ReturnError | undefined {
 }
 
 /** The same answers again bring only the remarks that were not there: somebody wrote them after the code had been read out. */
-function laterRemarks(r: SheetReturn, home: Home): Result<Came, ReturnError> {
+function laterRemarks(r: SheetReturn, home: Home): Result<ReturnedSheet, ReturnError> {
   const known = new Set(home.sheet.steps.map((s) => s.id));
   const entries = r.steps.flatMap((s): NewFact[] => {
     const about = stepThing(s.id);
@@ -173,7 +173,7 @@ function fromCode(text: string, { caseId, sheet }: Home): Result<SheetReturn, Re
     return err({ code: 'other_case', tag: '' });
   const digest = sheetDigest(sheet);
   if (head.value.sheet !== digest.slice(0, 8)) return err({ code: 'other_version', sheet: head.value.sheet });
-  const read = readCode(text, askedOf(sheet.steps));
+  const read = readCode(text, sheetQuestions(sheet.steps));
   if (!read.ok) return read;
   const steps = sheet.steps.flatMap((s, i): SheetReturn['steps'] => {
     const a = nth(read.value.steps, i);
@@ -223,7 +223,7 @@ export const sentEntry = (sheet: Sheet, how: string): NewFact => ({
   series: 'sheets',
 });
 
-function factsFrom(r: SheetReturn, { sheet }: Home): Result<Came, ReturnError> {
+function factsFrom(r: SheetReturn, { sheet }: Home): Result<ReturnedSheet, ReturnError> {
   const byId = new Map(sheet.steps.map((s) => [s.id, s]));
   const known = r.steps.filter((s) => byId.has(s.id));
   if (r.sheet === sheetDigest(sheet) && known.length < r.steps.length)

@@ -3,21 +3,21 @@ import { catalogueOf, stagesFor } from '@core/catalogue/find-records';
 import type { Procedure } from '@core/catalogue/procedure';
 import { markedWheels } from '@core/drive/judge-marks';
 import { tensionerIndex } from '@core/drive/layout';
-import { CHOICES, RULES, rulesWith } from '@core/house/rules';
+import { POLICY_QUESTIONS, SHIPPED_POLICY, policyWith } from '@core/policy/policy';
 import { after, asFound, type DriveNow } from './drive-now';
-import { PHASES } from '@core/catalogue/procedure';
+import { STEP_PHASES } from '@core/catalogue/procedure';
 import { NO_DESIGN } from './design-values';
 import { makeSheet, sheetFor, verifyingSteps } from './sheet';
 import { inSentence, valuesAt } from './values';
 
 const cat = catalogueOf(demoPack());
-const otherwise = rulesWith(
-  Object.fromEntries(CHOICES.map((c) => [c.key, c.options.find((o) => o.key !== c.default)!.key])),
+const otherwise = policyWith(
+  Object.fromEntries(POLICY_QUESTIONS.map((c) => [c.key, c.options.find((o) => o.key !== c.default)!.key])),
 );
 const all = [...cat.variants.values()].flatMap((v) =>
-  [RULES, otherwise].map((rules) => {
+  [SHIPPED_POLICY, otherwise].map((policy) => {
     const stages = stagesFor(cat, v.layout!);
-    return { id: v.id, v, stages, rules, sheet: makeSheet(cat, v, stages, rules) };
+    return { id: v.id, v, stages, policy, sheet: makeSheet(cat, v, stages, policy) };
   }),
 );
 
@@ -87,16 +87,16 @@ describe('the drive as it stands, step by step on every design', () => {
 
 describe('a sheet', () => {
   it('goes through its phases once, numbers its steps, and is one and the same for the same answers', () => {
-    for (const { id, v, stages, rules, sheet } of all) {
-      const at = sheet.steps.map((s) => PHASES.indexOf(s.phase));
+    for (const { id, v, stages, policy, sheet } of all) {
+      const at = sheet.steps.map((s) => STEP_PHASES.indexOf(s.phase));
       expect(at)
         .withContext(id)
         .toEqual([...at].sort((a, b) => a - b));
-      expect(new Set(at).size).withContext(id).toBe(PHASES.length);
+      expect(new Set(at).size).withContext(id).toBe(STEP_PHASES.length);
       expect(sheet.steps.map((s) => s.number)).toEqual(sheet.steps.map((_, i) => i + 1));
       expect(new Set(sheet.steps.map((s) => s.id)).size).toBe(sheet.steps.length);
-      const once = sheetFor(cat, v, stages, rules);
-      expect(sheetFor(cat, v, stages, rules)).toBe(once);
+      const once = sheetFor(cat, v, stages, policy);
+      expect(sheetFor(cat, v, stages, policy)).toBe(once);
       expect(once).toEqual(sheet);
     }
   });
@@ -142,17 +142,17 @@ describe('a sheet', () => {
 
   it('of a whole drive names the marks of all its stages, of a stage only its own', () => {
     const { stages } = all.find((a) => a.id === 'QU30-VASK/A')!;
-    const whole = valuesAt(stages, { stage: 0, whole: true }, RULES, NO_DESIGN).texts;
+    const whole = valuesAt(stages, { stage: 0, whole: true }, SHIPPED_POLICY, NO_DESIGN).texts;
     const names = (i: number) =>
       markedWheels(stages[i]!.layout).map((w) => inSentence(stages[i]!.layout.wheels[w]!.name));
     for (const i of [0, 1, 2])
       for (const name of names(i)) {
         expect(whole.marked).toContain(name);
-        const own = valuesAt(stages, { stage: i }, RULES, NO_DESIGN).texts.marked;
+        const own = valuesAt(stages, { stage: i }, SHIPPED_POLICY, NO_DESIGN).texts.marked;
         expect(own).toContain(name);
       }
     for (const name of names(1))
-      expect(valuesAt(stages, { stage: 2 }, RULES, NO_DESIGN).texts.marked).not.toContain(name);
+      expect(valuesAt(stages, { stage: 2 }, SHIPPED_POLICY, NO_DESIGN).texts.marked).not.toContain(name);
   });
 
   it('is read from a pack of an older make: a proof that is a text, a torque that is a number', () => {
@@ -167,7 +167,7 @@ describe('a sheet', () => {
     const pack = { ...demoPack(), procedures: [old] };
     const mine = catalogueOf(pack);
     const { v, stages } = all[0]!;
-    const sheet = makeSheet(mine, { ...v, procedure: 'old' }, stages, RULES);
+    const sheet = makeSheet(mine, { ...v, procedure: 'old' }, stages, SHIPPED_POLICY);
     expect(sheet.name).toBe('Old belt');
     expect(sheet.steps[0]!.text).toBe('Look at the crank sprocket.');
     expect(sheet.steps[0]!.proof).toEqual({ by: 'look', text: 'Seen.', asks: [] });

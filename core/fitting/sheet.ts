@@ -1,9 +1,15 @@
 import { nth } from '@core/quantity/must';
-import { type Gate, type PlacedStep, type Spot, expandProcedure } from '@core/catalogue/expand-procedure';
+import { type Gate, type PlacedStep, type StepSpot, expandProcedure } from '@core/catalogue/expand-procedure';
 import type { Catalogue } from '@core/catalogue/find-records';
 import type { Variant } from '@core/catalogue/pack';
 import { fillPlaceholders } from '@core/catalogue/placeholders';
-import { type Ask, PHASES, type Phase, type Quantity, type StepKind } from '@core/catalogue/procedure';
+import {
+  type Ask,
+  STEP_PHASES,
+  type StepPhase,
+  type Quantity,
+  type StepKind,
+} from '@core/catalogue/procedure';
 import { saysEffects } from '@core/catalogue/sheet-laws';
 import { orderSteps } from '@core/catalogue/step-order';
 import { readPlan, type TorqueStage } from '@core/catalogue/torque-plan';
@@ -12,7 +18,7 @@ import { driveHas, hasAll } from '@core/drive/drive-has';
 import { tensionerIndex } from '@core/drive/layout';
 import { typedSense } from '@core/drive/sense';
 import type { Stage } from '@core/drive/stages';
-import { type Choice, CHOICES, RULES, type Rules } from '@core/house/rules';
+import { type PolicyQuestion, POLICY_QUESTIONS, SHIPPED_POLICY, type Policy } from '@core/policy/policy';
 import { after, asFound, type DriveNow, setsOf } from './drive-now';
 import { designOf } from './design-values';
 import { fastenersOf } from './how-many';
@@ -28,7 +34,7 @@ export type AskFor = Omit<Ask, 'from' | 'to' | 'quantity'> & {
 export type SheetStep = Omit<PlacedStep, 'proof' | 'torque'> & {
   /** Its place on the sheet, from 1. */
   number: number;
-  phase: Phase;
+  phase: StepPhase;
   proof?: { by: 'look' | 'measure' | 'count' | 'feel' | 'torque'; text: string; asks: AskFor[] };
   torque?: Omit<NonNullable<PlacedStep['torque']>, 'stages'> & { stages: TorqueStage[] };
   /** The drive once the step is done. */
@@ -59,13 +65,13 @@ export function sheetFor(
   cat: Catalogue,
   variant: Pick<Variant, 'id' | 'procedure' | 'engine'>,
   stages: readonly Stage[],
-  rules: Rules = RULES,
+  policy: Policy = SHIPPED_POLICY,
 ): Sheet {
   const known = sheets.get(cat) ?? new Map<string, Sheet>();
   sheets.set(cat, known);
   const layouts = stages.map((s) => s.layout.id).join();
-  const name = JSON.stringify([variant.id, variant.procedure, layouts, rules.chosen]);
-  const made = known.get(name) ?? makeSheet(cat, variant, stages, rules);
+  const name = JSON.stringify([variant.id, variant.procedure, layouts, policy.chosen]);
+  const made = known.get(name) ?? makeSheet(cat, variant, stages, policy);
   known.set(name, made);
   return made;
 }
@@ -75,18 +81,18 @@ export function makeSheet(
   cat: Catalogue,
   variant: Pick<Variant, 'id' | 'procedure' | 'engine'>,
   stages: readonly Stage[],
-  rules: Rules,
+  policy: Policy,
 ): Sheet {
   const procedure = variant.procedure === undefined ? undefined : cat.procedures.get(variant.procedure);
   if (!procedure || procedure.block || !stages[0]) return { status: 'none', name: '', ...NONE };
   if (!hasAll(procedure.for, driveHas(stages)))
     return { status: 'other_kind', name: procedure.name, ...NONE };
-  const { steps, gates } = expandProcedure(procedure, cat.procedures, stages, rules.chosen);
+  const { steps, gates } = expandProcedure(procedure, cat.procedures, stages, policy.chosen);
   const spots = new Map<string, Values>();
-  const design = designOf(cat, variant, stages, rules);
+  const design = designOf(cat, variant, stages, policy);
   const valuesOf = (s: PlacedStep) => {
     const key = `${s.spot.stage} ${s.spot.wheel ?? ''} ${s.spot.whole ?? ''} ${s.turns ?? ''}`;
-    const known = spots.get(key) ?? valuesAt(stages, s.spot, rules, design, s.turns);
+    const known = spots.get(key) ?? valuesAt(stages, s.spot, policy, design, s.turns);
     spots.set(key, known);
     return known;
   };
@@ -94,13 +100,13 @@ export function makeSheet(
   let phase = 0;
   const written = (orderSteps(steps, gates) ?? steps).map((s, i) => {
     now = after(now, setsOf(s), s.spot.stage);
-    phase = s.phase ? PHASES.indexOf(s.phase) : Math.max(phase, PHASES.indexOf(PHASE[s.kind]));
-    const step = writeStep(own(s, rules), valuesOf(s), stages, rules);
-    return { ...step, number: i + 1, phase: nth(PHASES, phase), now };
+    phase = s.phase ? STEP_PHASES.indexOf(s.phase) : Math.max(phase, STEP_PHASES.indexOf(PHASE[s.kind]));
+    const step = writeStep(own(s, policy), valuesOf(s), stages, policy);
+    return { ...step, number: i + 1, phase: nth(STEP_PHASES, phase), now };
   });
   return {
     status: 'ready',
-    name: fillPlaceholders(procedure.name, valuesAt(stages, { stage: 0, whole: true }, rules, design).texts),
+    name: fillPlaceholders(procedure.name, valuesAt(stages, { stage: 0, whole: true }, policy, design).texts),
     ...(saysEffects(steps) ? {} : { unproved: true as const }),
     steps: written,
     gates: writtenGates(gates, steps, valuesOf),
@@ -123,12 +129,12 @@ function writtenGates(
 }
 
 /** Substitutes for locking tools are on the sheet only where the house accepts them. */
-function own(s: PlacedStep, rules: Rules): PlacedStep {
-  if (!s.tool?.instead || rules.chosen['locking_tools'] === 'substitutes') return s;
+function own(s: PlacedStep, policy: Policy): PlacedStep {
+  if (!s.tool?.instead || policy.chosen['locking_tools'] === 'substitutes') return s;
   return { ...s, tool: { name: s.tool.name } };
 }
 
-const PHASE: Record<StepKind, Phase> = {
+const PHASE: Record<StepKind, StepPhase> = {
   prepare: 'ready',
   position: 'ready',
   lock: 'ready',
@@ -158,14 +164,14 @@ function shapedBy(steps: readonly PlacedStep[]): string[] {
     const text = JSON.stringify(s);
     for (const [name, rule] of Object.entries(FROM_RULES)) if (text.includes(`{${name}}`)) used.add(rule);
   }
-  return CHOICES.map((c: Choice) => c.key).filter((k) => used.has(k));
+  return POLICY_QUESTIONS.map((c: PolicyQuestion) => c.key).filter((k) => used.has(k));
 }
 
 const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
 
 type Written = Omit<SheetStep, 'number' | 'phase' | 'now'>;
 
-function writeStep(step: PlacedStep, values: Values, stages: readonly Stage[], rules: Rules): Written {
+function writeStep(step: PlacedStep, values: Values, stages: readonly Stage[], policy: Policy): Written {
   let unsafe = false;
   const write = (text: string): string | undefined => {
     if (typedSense(text)) {
@@ -201,7 +207,7 @@ function writeStep(step: PlacedStep, values: Values, stages: readonly Stage[], r
       by: shown.by,
       text,
       asks: ('asks' in shown ? (shown.asks ?? []) : []).map((a) =>
-        withTorque(askFor(a, values, stages, step.spot), plan?.ok ? plan.value : [], rules),
+        withTorque(askFor(a, values, stages, step.spot), plan?.ok ? plan.value : [], policy),
       ),
     };
   if (torque && plan?.ok)
@@ -237,14 +243,14 @@ const UNIT: Record<Exclude<Quantity, 'reading'>, string> = {
 };
 
 /** A torque is asked within what a wrench may be off the step's own. */
-function withTorque(ask: AskFor, stages: readonly TorqueStage[], rules: Rules): AskFor {
+function withTorque(ask: AskFor, stages: readonly TorqueStage[], policy: Policy): AskFor {
   const set = stages.find((s) => s.kind === 'torque');
   if (ask.quantity !== 'torque' || ask.from !== undefined || set?.kind !== 'torque') return ask;
-  const off = rules.wrenchWithin;
+  const off = policy.wrenchWithin;
   return { ...ask, from: set.nm * (1 - off), to: set.nm * (1 + off) };
 }
 
-function askFor(ask: Ask, values: Values, stages: readonly Stage[], spot: Spot): AskFor {
+function askFor(ask: Ask, values: Values, stages: readonly Stage[], spot: StepSpot): AskFor {
   const { from, to, quantity, ...rest } = ask;
   const bound = (b: Ask['from']) => (typeof b === 'string' ? values.numbers[b.slice(1, -1)] : b);
   const wording = capital(fillPlaceholders(ask.wording, values.texts));

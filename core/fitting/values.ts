@@ -1,19 +1,19 @@
 import { must, nth } from '@core/quantity/must';
 import type { Placeholder } from '@core/catalogue/placeholders';
-import type { Spot } from '@core/catalogue/expand-procedure';
+import type { StepSpot } from '@core/catalogue/expand-procedure';
 import { carrierKind, limitsOf, readingUnit } from '@core/drive/carrier';
 import { isMarked, markedWheels, toleranceOf } from '@core/drive/judge-marks';
 import { type Layout, tensionerIndex, type Wheel } from '@core/drive/layout';
 import { camWheels } from './how-many';
-import { markPhases, type Phase } from '@core/drive/phase';
+import { markPhases, type CamPhase } from '@core/drive/phase';
 import { senseWord } from '@core/drive/sense';
 import { solveDrive } from '@core/drive/solve-drive';
 import type { Stage } from '@core/drive/stages';
 import { safeCrankRanges } from '@core/drive/valve-safety';
-import { leastTurns, type Rules } from '@core/house/rules';
+import { leastTurns, type Policy } from '@core/policy/policy';
 import type { DesignValues } from './design-values';
 import { listed, phrase, PHRASES } from './phrases';
-import { seen } from './seen-sense';
+import { viewedSense } from './viewed-sense';
 
 /** What the drive puts into a step's sentences, by the name between braces, and the numbers of those that are one. */
 export type Values = {
@@ -29,8 +29,8 @@ const round = (v: number) => String(Math.round(v * 10) / 10);
 /** What is computed of a stage once, however many steps stand at it. */
 type Computed = {
   /** Of every driven wheel with a mark, and of those that a fitter looks at. */
-  all: readonly Phase[];
-  phases: readonly Phase[];
+  all: readonly CamPhase[];
+  phases: readonly CamPhase[];
   safe: string | undefined;
 };
 const kept = new WeakMap<Layout, Computed>();
@@ -55,38 +55,38 @@ function computed(layout: Layout): Computed {
  */
 export function valuesAt(
   stages: readonly Stage[],
-  spot: Spot,
-  rules: Rules,
+  spot: StepSpot,
+  policy: Policy,
   design: DesignValues,
   turns?: number,
 ): Values {
   const { layout } = nth(stages, spot.stage);
-  const least = leastTurns(rules, turns);
+  const least = leastTurns(policy, turns);
   const texts: Values['texts'] = {
     ...design.texts,
     ...partsOf(layout, stages),
-    ...marksOf(spot.whole ? stages : [nth(stages, spot.stage)], rules, least),
+    ...marksOf(spot.whole ? stages : [nth(stages, spot.stage)], policy, least),
     between: betweenOf(layout),
     ...tensionerOf(layout),
   };
   const numbers: Values['numbers'] = {
     ...design.numbers,
     count: layout.count,
-    cold: rules.coldMinutes,
-    cold_from: -rules.coldWithinK,
-    cold_to: rules.coldWithinK,
-    cure: rules.cureMinutes,
-    sink: rules.leakMaxMmPerS * SINK_S,
+    cold: policy.coldMinutes,
+    cold_from: -policy.coldWithinK,
+    cold_to: policy.coldWithinK,
+    cure: policy.cureMinutes,
+    sink: policy.leakMaxMmPerS * SINK_S,
   };
   const wheel = spot.wheel === undefined ? undefined : layout.wheels[spot.wheel];
   if (wheel) texts.part = inSentence(wheel.name);
   if (wheel?.carrier?.kind === 'eccentric') {
-    texts.key = seen(wheel.carrier.keyTurn, layout);
+    texts.key = viewedSense(wheel.carrier.keyTurn, layout);
     texts.carrier = senseWord(wheel.carrier.turn);
     texts.nominal = `${round(wheel.carrier.window.nominal)}°`;
     texts.window = windowWords(wheel.carrier.window, '°');
-    numbers['near_from'] = wheel.carrier.window.nominal - rules.eccentricWithinDeg;
-    numbers['near_to'] = wheel.carrier.window.nominal + rules.eccentricWithinDeg;
+    numbers['near_from'] = wheel.carrier.window.nominal - policy.eccentricWithinDeg;
+    numbers['near_to'] = wheel.carrier.window.nominal + policy.eccentricWithinDeg;
   }
   const first = computed(layout).phases[0];
   if (first) numbers['between'] = Math.abs(first.seat.between);
@@ -106,7 +106,7 @@ function partsOf(layout: Layout, stages: readonly Stage[]): Values['texts'] {
     drive: layout.kind,
     stage: inSentence(layout.name ?? phrase(PHRASES.timing, { kind: layout.kind })),
     driver: inSentence(nth(layout.wheels, 0).name),
-    runs: seen(runs, layout, true),
+    runs: viewedSense(runs, layout, true),
     slack: layout.wheels.some(isMarked) ? PHRASES.slack.timed : PHRASES.slack.untimed,
     route: listed([...layout.wheels.slice(1)].reverse().map((w) => inSentence(w.name))),
     tight: listed(
@@ -141,7 +141,7 @@ const camsOf = (stages: readonly Stage[], phased: boolean): string[] =>
   camWheels(stages).flatMap((w) => ((w.phaser === true) === phased ? [inSentence(w.name)] : []));
 
 /** Marks that a fitter looks at, of these stages; a shaft with a wheel in two of them is named once. */
-function marksOf(stages: readonly Stage[], rules: Rules, turns: number): Values['texts'] {
+function marksOf(stages: readonly Stage[], policy: Policy, turns: number): Values['texts'] {
   const layouts = stages.map((s) => s.layout);
   const marked = layouts.flatMap((layout) =>
     [...markedWheels(layout)].reverse().map((i) => inSentence(nth(layout.wheels, i).name)),
@@ -164,7 +164,7 @@ function marksOf(stages: readonly Stage[], rules: Rules, turns: number): Values[
     marked: listed([...new Set(marked)]),
     cams: listed([...new Set(cams)]),
     offsets: listed(offsets),
-    tolerance: phrase(PHRASES.tolerance[rules.chosen['marks'] === 'exact' ? 'exact' : 'computed'], { half }),
+    tolerance: phrase(PHRASES.tolerance[policy.chosen['marks'] === 'exact' ? 'exact' : 'computed'], { half }),
   };
 }
 
@@ -215,7 +215,7 @@ function tensionerOf(layout: Layout): Values['texts'] {
     window: windowWords(window, unit),
     carrier: senseWord(carrier.turn),
     reading: PHRASES.reading[carrierKind(carrier)],
-    ...(carrier.kind === 'eccentric' ? { key: seen(carrier.keyTurn, layout) } : {}),
+    ...(carrier.kind === 'eccentric' ? { key: viewedSense(carrier.keyTurn, layout) } : {}),
     ...(plunger ? { collapsed: `${round(plunger.minMm)} mm` } : {}),
   };
 }

@@ -1,4 +1,4 @@
-import { RULES } from '@core/house/rules';
+import { SHIPPED_POLICY } from '@core/policy/policy';
 
 export type WrenchFit = 'fits' | 'low' | 'below' | 'above';
 
@@ -6,7 +6,7 @@ export type WrenchFit = 'fits' | 'low' | 'below' | 'above';
 export function wrenchFit(nm: number, range: { from: number; to: number }): WrenchFit {
   if (nm < range.from) return 'below';
   if (nm > range.to) return 'above';
-  return nm < RULES.goodWrenchFrom * range.to ? 'low' : 'fits';
+  return nm < SHIPPED_POLICY.goodWrenchFrom * range.to ? 'low' : 'fits';
 }
 
 /**

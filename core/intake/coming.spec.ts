@@ -12,7 +12,7 @@ const registry = registryFor(worldOf(catalogue));
 const ctx: IntakeContext = {
   catalogue,
   registry,
-  house: { dateOrder: 'dmy', units: {} },
+  notation: { dateOrder: 'dmy', units: {} },
   today: '2026-11-25',
 };
 

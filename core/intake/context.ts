@@ -2,7 +2,7 @@ import { type Catalogue, foldCode, stagesFor } from '@core/catalogue/find-record
 import type { Engine, Variant } from '@core/catalogue/pack';
 import { isMarked } from '@core/drive/judge-marks';
 import type { Observable, Registry } from '@core/facts/observable';
-import type { House } from '@core/facts/read-value';
+import type { Notation } from '@core/facts/read-value';
 import { wheelThing } from '@core/facts/thing';
 import type { Day } from '@core/quantity/dates';
 import { stemOf } from './text';
@@ -11,7 +11,7 @@ import { stemOf } from './text';
 export type IntakeContext = {
   catalogue: Catalogue;
   registry: Registry;
-  house: House;
+  notation: Notation;
   today: Day;
   /** Engine of the case, when it is known before the text is read. */
   engine?: string | undefined;
@@ -84,7 +84,7 @@ export function knownOf(cat: Catalogue): Known {
 
 export type MarkedWheel = { id: string; words: string[] };
 /** Marked wheels of an engine's designs, and of every drive of the catalogue while the engine is open. */
-export function wheelsOf(cat: Catalogue, engine: string | undefined): MarkedWheel[] {
+export function markedWheels(cat: Catalogue, engine: string | undefined): MarkedWheel[] {
   const layouts =
     engine === undefined
       ? cat.pack.layouts

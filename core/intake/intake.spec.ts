@@ -15,7 +15,7 @@ const cat = catalogueOf(demoPack());
 const ctx: IntakeContext = {
   catalogue: cat,
   registry: registryFor(worldOf(cat)),
-  house: { dateOrder: 'dmy', units: {} },
+  notation: { dateOrder: 'dmy', units: {} },
   today: '2026-11-25',
 };
 const read = (text: string, c: IntakeContext = ctx): TextRead => {

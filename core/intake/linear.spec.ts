@@ -10,7 +10,7 @@ import { tableOf } from './table';
 
 const catalogue = catalogueOf(demoPack());
 const registry = registryFor(worldOf(catalogue));
-const ctx = { catalogue, registry, house: { dateOrder: 'dmy' as const, units: {} }, today: '2026-11-25' };
+const ctx = { catalogue, registry, notation: { dateOrder: 'dmy' as const, units: {} }, today: '2026-11-25' };
 /** Single signs, and pairs of them that begin what a reader looks for. */
 const SIGNS = [...'1aA .,-/:;\n("\'+é\t|=[{<'].concat([
   '0 ',

@@ -2,7 +2,7 @@ import { nth } from '@core/quantity/must';
 import { stemsOf, phraseAt, type Token } from './text';
 
 /** Where one of several phrases stands. */
-export type Found = { at: number; n: number; phrase: string };
+export type FoundPhrase = { at: number; n: number; phrase: string };
 
 const cache = new Map<string, readonly string[]>();
 const stems = (phrase: string): readonly string[] => {
@@ -34,8 +34,8 @@ function indexOf(phrases: readonly string[]): ReadonlyMap<string, readonly Entry
 }
 
 /** Every place where a phrase stands, the longest phrase at each place. */
-export function findPhrases(tokens: readonly Token[], phrases: readonly string[]): Found[] {
-  const out: Found[] = [];
+export function findPhrases(tokens: readonly Token[], phrases: readonly string[]): FoundPhrase[] {
+  const out: FoundPhrase[] = [];
   const index = indexOf(phrases);
   for (let at = 0; at < tokens.length; at++) {
     const hit = index.get(nth(tokens, at).stem)?.find((e) => phraseAt(tokens, at, e.own) > 0);

@@ -1,7 +1,7 @@
-import type { FactValue, How } from '@core/facts/fact';
+import type { FactValue, Provenance } from '@core/facts/fact';
 
 /** A part of the text that a proposal stands on. */
-export type Span = { from: number; to: number };
+export type TextSpan = { from: number; to: number };
 
 /** `sure`: a code or a figure with its unit; `likely`: by the words around it; `ask`: it could be something else. */
 type Sureness = 'sure' | 'likely' | 'ask';
@@ -12,9 +12,9 @@ export type Proposal = {
   about?: string;
   value: FactValue;
   u?: number;
-  how: How;
+  how: Provenance;
   sure: Sureness;
-  spans: readonly Span[];
+  spans: readonly TextSpan[];
   /** Who is quoted, when it is somebody's word only. */
   hearsay?: string;
   /** Why it is asked: two values for one thing, a code with a stroke wrong, a number without its unit. */

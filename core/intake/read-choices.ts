@@ -2,10 +2,10 @@ import { nth } from '@core/quantity/must';
 import type { Observable } from '@core/facts/observable';
 import { optionsOf } from '@core/facts/observable';
 import type { IntakeContext } from './context';
-import { type Found, findPhrases, groupBy, spanOf } from './phrases';
+import { type FoundPhrase, findPhrases, groupBy, spanOf } from './phrases';
 import type { Proposal } from './proposal';
 import type { Token } from './text';
-import { subjectsOf, WORDS } from './words';
+import { namesOfSubject, WORDS } from './words';
 
 type Hit = { option: string; at: number; n: number; negated: boolean };
 
@@ -57,7 +57,7 @@ function readChoice(o: Observable, tokens: readonly Token[]): Proposal[] {
   const states = statesOf(o);
   const out: Proposal[] = [];
   for (const sentence of groupBy(tokens, 'sentence')) {
-    const named = findPhrases(sentence, subjectsOf(o));
+    const named = findPhrases(sentence, namesOfSubject(o));
     for (const s of states) {
       for (const f of findPhrases(sentence, s.words)) {
         const subject = subjectOf(sentence, named, f, o);
@@ -71,7 +71,7 @@ function readChoice(o: Observable, tokens: readonly Token[]): Proposal[] {
   return longestOnly(out);
 }
 
-const hitOf = (sentence: readonly Token[], f: Found, option: string): Hit => ({
+const hitOf = (sentence: readonly Token[], f: FoundPhrase, option: string): Hit => ({
   option,
   at: f.at,
   n: f.n,
@@ -92,10 +92,10 @@ export function negatedAt(sentence: readonly Token[], at: number, n: number): bo
 /** The subject nearest to a state, in its clause or carried from before in its sentence, with no other thing between. */
 function subjectOf(
   sentence: readonly Token[],
-  named: readonly Found[],
-  state: Found,
+  named: readonly FoundPhrase[],
+  state: FoundPhrase,
   o: Observable,
-): Found | undefined {
+): FoundPhrase | undefined {
   const clause = nth(sentence, state.at).clause;
   // A state that holds its own subject needs no other.
   const inside = named.find((s) => s.at >= state.at && s.at + s.n <= state.at + state.n);
@@ -123,7 +123,12 @@ const subjectWords = (o: Observable): string[] =>
   [...(WORDS.subjects[o.key] ?? []), o.wording].flatMap((w) => w.toLowerCase().split(' '));
 
 /** Another part named between subject and state, or nearer to the state, takes it. */
-function otherBetween(sentence: readonly Token[], s: Found, state: Found, o: Observable): boolean {
+function otherBetween(
+  sentence: readonly Token[],
+  s: FoundPhrase,
+  state: FoundPhrase,
+  o: Observable,
+): boolean {
   const [from, to] = s.at < state.at ? [s.at + s.n, state.at] : [state.at + state.n, s.at];
   const own = new Set(subjectWords(o));
   return sentence
@@ -136,7 +141,7 @@ function asProposal(
   option: string,
   sentence: readonly Token[],
   hit: Hit,
-  subject: Found,
+  subject: FoundPhrase,
 ): Proposal[] {
   const words = sentence.slice(hit.at, hit.at + hit.n);
   // "not broken" is itself what an option says.
@@ -156,7 +161,7 @@ function proposal(
   value: string,
   sentence: readonly Token[],
   hit: Hit,
-  subject: Found,
+  subject: FoundPhrase,
 ): Proposal {
   const from = Math.min(hit.at, subject.at);
   const to = Math.max(hit.at + hit.n, subject.at + subject.n);

@@ -3,13 +3,17 @@ import { foldCode } from '@core/catalogue/find-records';
 import { distance } from 'fastest-levenshtein';
 import type { IntakeContext } from './context';
 import { knownOf, type VehicleEntry } from './context';
-import type { Proposal, Span } from './proposal';
+import type { Proposal, TextSpan } from './proposal';
 import type { Token } from './text';
 
 /** Words joined into one code at most. */
 const JOINED = 4;
 
-export type CodesRead = { proposals: Proposal[]; used: Set<number>; parts: { number: string; span: Span }[] };
+export type CodesRead = {
+  proposals: Proposal[];
+  used: Set<number>;
+  parts: { number: string; span: TextSpan }[];
+};
 
 /** Engines, kits, parts and cross numbers, however they are spaced or dashed; fault codes, claim numbers, lots. */
 export function readCodes(text: string, tokens: readonly Token[], ctx: IntakeContext): CodesRead {
@@ -160,7 +164,7 @@ function vehicleAt(
 export function readFamily(
   tokens: readonly Token[],
   ctx: IntakeContext,
-): { engines: Set<string>; span: Span } | undefined {
+): { engines: Set<string>; span: TextSpan } | undefined {
   const { families } = knownOf(ctx.catalogue);
   for (const t of tokens) {
     const engines = families.get(t.low);

@@ -2,7 +2,7 @@ import { nth } from '@core/quantity/must';
 import { addDays, type Day, parseDay, plusMonths, MONTH_U } from '@core/quantity/dates';
 import type { IntakeContext } from './context';
 import { groupBy, hasPhrase } from './phrases';
-import type { Proposal, Span } from './proposal';
+import type { Proposal, TextSpan } from './proposal';
 import type { Token } from './text';
 import { WORDS } from './words';
 
@@ -14,7 +14,7 @@ const month = `(?:${MONTHS.map((m) => `${m}|${m.slice(0, 3)}`).join('|')}|sept)`
 
 type Told = {
   day: Day;
-  span: Span;
+  span: TextSpan;
   /** "a week ago" is of a day, "last March" of a month. */ rough: boolean;
 };
 type Form = { re: RegExp; read: (m: RegExpExecArray, ctx: IntakeContext) => Day | undefined; rough: boolean };
@@ -29,7 +29,7 @@ const latest = (month: number, day: number, today: Day): Day => {
   return own <= today ? own : `${year - 1}-${pad(month)}-${pad(day)}`;
 };
 const read = (text: string, ctx: IntakeContext): Day | undefined => {
-  const day = parseDay(text, ctx.house.dateOrder, ctx.today);
+  const day = parseDay(text, ctx.notation.dateOrder, ctx.today);
   return day.ok ? day.value : undefined;
 };
 

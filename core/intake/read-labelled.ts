@@ -44,11 +44,11 @@ function namesOf(ctx: IntakeContext): ReadonlyMap<string, Observable> {
   return names;
 }
 
-function contextOf({ catalogue, house, today }: IntakeContext): ReadContext {
+function contextOf({ catalogue, notation, today }: IntakeContext): ReadContext {
   const codes = (table: string): Iterable<string> =>
     table === 'engine' ? catalogue.engines.keys() : table === 'kit' ? catalogue.kits.keys() : [];
   return {
-    house,
+    notation,
     today,
     wheels: [],
     findRef: (table, typed) => findCode(codes(table), typed),

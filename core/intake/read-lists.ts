@@ -1,14 +1,14 @@
 import { must, nth } from '@core/quantity/must';
 import { KINDS } from '@core/facts/kinds';
 import { findPhrases, groupBy, hasPhrase, spanOf } from './phrases';
-import type { Proposal, Span } from './proposal';
+import type { Proposal, TextSpan } from './proposal';
 import type { Token } from './text';
 import { WORDS } from './words';
 
 /** Parts that were sent in: named in a sentence that says so. */
 export function readSent(text: string, tokens: readonly Token[]): Proposal[] {
   const keys: string[] = [];
-  const spans: Span[] = [];
+  const spans: TextSpan[] = [];
   const label = /\b(?:box|contents|parts returned|returned|enclosed)\s*:/i.exec(text);
   for (const sentence of groupBy(tokens, 'sentence')) {
     const first = nth(sentence, 0);
@@ -41,7 +41,7 @@ const named = (sentence: readonly Token[], at: number, n: number): boolean =>
 /** What they want to know, by how it is put. */
 export function readAsked(tokens: readonly Token[]): Proposal[] {
   const keys: string[] = [];
-  const spans: Span[] = [];
+  const spans: TextSpan[] = [];
   for (const [key, phrases] of Object.entries(WORDS.asked)) {
     const found = findPhrases(tokens, phrases).filter((f) => !crosses(tokens, f.at, f.n));
     if (found.length === 0) continue;

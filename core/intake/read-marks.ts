@@ -1,9 +1,9 @@
 import { nth } from '@core/quantity/must';
 import { readNumber } from '@core/quantity/parse-quantity';
 import type { IntakeContext, MarkedWheel } from './context';
-import { wheelsOf } from './context';
+import { markedWheels } from './context';
 import { findPhrases, groupBy } from './phrases';
-import type { Proposal, Span } from './proposal';
+import type { Proposal, TextSpan } from './proposal';
 import type { Token } from './text';
 import { WORDS } from './words';
 
@@ -24,7 +24,7 @@ export function readMarks(
   ctx: IntakeContext,
   engine: string | undefined,
 ): Proposal[] {
-  const wheels = wheelsOf(ctx.catalogue, engine);
+  const wheels = markedWheels(ctx.catalogue, engine);
   const out: Proposal[] = [];
   for (const sentence of groupBy(tokens, 'sentence')) {
     const mentions = mentionsOf(sentence, wheels);
@@ -32,7 +32,10 @@ export function readMarks(
       const end = mentions[k + 1]?.at ?? sentence.length;
       const offset = offsetIn(sentence, m.at + m.n, end);
       if (!offset) return;
-      const span: Span = { from: nth(sentence, m.at).from, to: nth(sentence, offset.at + offset.n - 1).to };
+      const span: TextSpan = {
+        from: nth(sentence, m.at).from,
+        to: nth(sentence, offset.at + offset.n - 1).to,
+      };
       for (const w of m.wheels)
         out.push({
           key: 'mark',

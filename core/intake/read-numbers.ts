@@ -6,7 +6,7 @@ import { type IntakeContext, usualSpread } from './context';
 import { findPhrases, groupBy, hasPhrase, spanOf } from './phrases';
 import type { Proposal } from './proposal';
 import type { Token } from './text';
-import { subjectsOf, WORDS } from './words';
+import { namesOfSubject, WORDS } from './words';
 
 type Figure = { at: number; n: number; value: number; unit: string | undefined; whole: boolean };
 
@@ -175,7 +175,7 @@ export function readMeasured(tokens: readonly Token[], ctx: IntakeContext): Prop
   for (const sentence of groupBy(tokens, 'sentence')) {
     // Looked for once a sentence, however many figures it has.
     const spoken = numbers.flatMap((o) => {
-      const at = findPhrases(sentence, subjectsOf(o));
+      const at = findPhrases(sentence, namesOfSubject(o));
       return at.length > 0 ? [{ o, at }] : [];
     });
     for (const f of figuresOf(sentence)) {

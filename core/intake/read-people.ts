@@ -1,5 +1,5 @@
 import { nth } from '@core/quantity/must';
-import type { Proposal, Span } from './proposal';
+import type { Proposal, TextSpan } from './proposal';
 import { WORDS } from './words';
 
 const NAME = "[A-Z][\\p{L}'’-]+ [A-Z][\\p{L}'’-]+";
@@ -42,7 +42,7 @@ export function readPeople(text: string): Proposal[] {
   return out;
 }
 
-const person = (key: string, value: string, span: Span): Proposal => ({
+const person = (key: string, value: string, span: TextSpan): Proposal => ({
   key,
   value,
   how: 'reported',

@@ -1,5 +1,5 @@
 /** What something that came in is, by its name and how it begins. */
-export type Came =
+export type IncomingKind =
   | 'case'
   | 'sheet'
   | 'desk'
@@ -23,7 +23,7 @@ const PAPER = /\.(pdf|docx?|odt|xlsx?|ods)$/i;
 const TABLES = /^\ufeff?"?(code|number|id|engine|variant|kit|part|key)"?[,;\t]/i;
 
 /** Recognises a file; nothing is read of it yet. A zip may be a bundle or tables of a catalogue: who opens it tells. */
-export function recognise({ name, type, begins }: Coming): Came {
+export function recognise({ name, type, begins }: Coming): IncomingKind {
   if (type.startsWith('image/') || PICTURE.test(name)) return 'picture';
   if (/\.zip$/i.test(name) || begins.startsWith('PK\u0003\u0004')) return 'zip';
   if (PAPER.test(name) || begins.startsWith('%PDF')) return 'paper';

@@ -63,7 +63,7 @@ export const WORDS = WordsSchema.parse(data);
 
 const subjects = new WeakMap<Observable, readonly string[]>();
 /** Names of what an observable is about: its own, its aliases of more than two letters, and the reader's. */
-export function subjectsOf(o: Observable): readonly string[] {
+export function namesOfSubject(o: Observable): readonly string[] {
   const known = subjects.get(o);
   if (known) return known;
   const made = [...(WORDS.subjects[o.key] ?? []), o.wording, ...o.aliases.filter((a) => a.length > 2)];

@@ -1,7 +1,7 @@
 import { num } from '@core/quantity/must';
 import { own } from '@core/quantity/own';
 import type { Catalogue } from '@core/catalogue/find-records';
-import { featureKey, lookMinutes } from '@core/catalogue/feature-observables';
+import { featureKey, minutesToSee } from '@core/catalogue/feature-observables';
 import type { Feature, Variant } from '@core/catalogue/pack';
 import { wasAsked } from '@core/facts/read';
 import type { State } from '@core/facts/state';
@@ -38,7 +38,7 @@ export function nextQuestions(cat: Catalogue, id: Identification, state: State):
     const outcomes = feature.options.map((o) => outcome(feature, o.key, id)).filter((o) => o.probability > 0);
     const after = outcomes.reduce((h, o) => h + o.probability * o.entropy, 0);
     const bits = before - after;
-    if (bits > 1e-9) out.push({ feature, bits, minutes: lookMinutes(feature.look), outcomes });
+    if (bits > 1e-9) out.push({ feature, bits, minutes: minutesToSee(feature.look), outcomes });
   }
   out.sort((a, b) => b.bits / b.minutes - a.bits / a.minutes || (a.feature.id < b.feature.id ? -1 : 1));
   const plan = planQuestions(

@@ -2,7 +2,7 @@ import { nth, num } from '@core/quantity/must';
 
 /** A question reduced to what planning needs: minutes, and for each possible variant the values it may show. */
 export type PlanQuestion = { id: string; minutes: number; values: readonly (readonly string[])[] };
-export type Plan = { first?: string; expectedMinutes: number; exact: boolean };
+export type QuestionPlan = { first?: string; expectedMinutes: number; exact: boolean };
 
 /** Above this many variants or questions the best tree is not searched for; the greedy order serves. */
 const LIMIT = { variants: 10, questions: 7 };
@@ -13,7 +13,7 @@ const LIMIT = { variants: 10, questions: 7 };
  * which is within a logarithmic factor of the best tree (Kosaraju, Przytycka & Borgstrom 1999).
  * @param shares weight of each variant, any positive scale
  */
-export function planQuestions(shares: readonly number[], questions: readonly PlanQuestion[]): Plan {
+export function planQuestions(shares: readonly number[], questions: readonly PlanQuestion[]): QuestionPlan {
   if (shares.length > LIMIT.variants || questions.length > LIMIT.questions) {
     const best = [...questions]
       .map((q) => ({ q, worth: gain(shares, q) / q.minutes }))

@@ -7,7 +7,7 @@ export type QuantityError =
   | { code: 'bad_uncertainty'; typed: string };
 
 /** A value in the base unit with its standard uncertainty (same unit) when one was given. */
-export type Measured = { value: number; u?: number };
+export type ReadQuantity = { value: number; u?: number };
 
 const NUMBER = String.raw`[-+−]?(?:\d[\d\u00a0\u202f ’']*(?:[.,]\d+)*|[.,]\d+)`;
 const SHAPE = new RegExp(
@@ -52,7 +52,7 @@ export function parseQuantity(
   dimension: Dimension,
   text: string,
   unit?: string,
-): Result<Measured, QuantityError> {
+): Result<ReadQuantity, QuantityError> {
   const typed = text.trim();
   const found = SHAPE.exec(typed);
   if (!found) return err({ code: 'not_a_number', typed });

@@ -1,10 +1,10 @@
-import { measureOnPhoto, type Spot } from '@core/examination/photo';
+import { measureOnPhoto, type PicturePoint } from '@core/examination/photo';
 import { cameraOver, type Colour, photograph } from './photograph';
 
 const BENCH: Colour = [200, 190, 180];
 const RED: Colour = [200, 20, 20];
 const view = { x: 0, y: 0, w: 220, h: 140 };
-const box = (x: number, y: number, w: number, h: number): Spot[] => [
+const box = (x: number, y: number, w: number, h: number): PicturePoint[] => [
   { x, y },
   { x: x + w, y },
   { x: x + w, y: y + h },
@@ -18,7 +18,12 @@ describe('a simulated photograph', () => {
       for (const p of box(view.x, view.y, view.w, view.h).map(camera.see)) {
         expect(p.x > 0 && p.x < camera.width && p.y > 0 && p.y < camera.height).toBeTrue();
       }
-      const corners = box(10, 100, 60, 30).map(camera.see) as [Spot, Spot, Spot, Spot];
+      const corners = box(10, 100, 60, 30).map(camera.see) as [
+        PicturePoint,
+        PicturePoint,
+        PicturePoint,
+        PicturePoint,
+      ];
       const spots = [
         { x: 20, y: 20 },
         { x: 190, y: 45 },
@@ -39,7 +44,9 @@ describe('a simulated photograph', () => {
       { outline: mine, colour: [0, 0, 0] },
       { outline: mine, colour: RED },
     ]);
-    const at = ({ x, y }: Spot) => [...rgb.slice(3 * (Math.floor(y) * 480 + Math.floor(x))).slice(0, 3)];
+    const at = ({ x, y }: PicturePoint) => [
+      ...rgb.slice(3 * (Math.floor(y) * 480 + Math.floor(x))).slice(0, 3),
+    ];
     expect(at(camera.see({ x: 100, y: 65 }))).toEqual([...RED]);
     expect(at(camera.see({ x: 61, y: 41 }))).toEqual([...RED]);
     expect(at(camera.see({ x: 50, y: 65 }))).toEqual([...BENCH]);

@@ -2,7 +2,7 @@ import { found, nth, num } from '@core/quantity/must';
 import { err, ok, type Result } from '@core/quantity/result';
 
 /** What was taken for granted of a file, in words of the file. */
-export type Head = {
+export type CaptureHeader = {
   separator: string;
   decimal: '.' | ',';
   timeUnit: string;
@@ -22,7 +22,7 @@ export type Dialect = {
   bodyAt: number;
   /** Line, from 1, of the first row. */
   bodyLine: number;
-  head: Head;
+  head: CaptureHeader;
 };
 type DialectError =
   | { code: 'empty' }

@@ -185,7 +185,7 @@ function bestWheel(
 const closeness = (e: ClockError): number =>
   e.code === 'wheel_does_not_match' ? 1 + e.fits : e.teeth / LEAST_TEETH;
 
-const headOf = (d: Numbered): Numbered => ({
+const summaryOf = (d: Numbered): Numbered => ({
   ...d,
   kept: d.kept.subarray(0, CHOSEN_FROM),
   slots: d.slots.subarray(0, CHOSEN_FROM - 1),
@@ -201,7 +201,7 @@ export function crankClock(edges: Edges, stepS: number, wheels: readonly ToothWh
   const directions = [teeth(edges.falling), teeth(edges.rising)] as const;
   // The start of a long capture tells the wheel; where all of it is not that wheel, every other is tried.
   const long = directions[0].kept.length > 2 * CHOSEN_FROM && wheels.length > 1;
-  const begins = long ? bestWheel([headOf(directions[0]), headOf(directions[1])], wheels) : undefined;
+  const begins = long ? bestWheel([summaryOf(directions[0]), summaryOf(directions[1])], wheels) : undefined;
   let found = bestWheel(directions, begins && 'wheel' in begins ? [begins.wheel] : wheels);
   if (!('wheel' in found) && long) found = bestWheel(directions, wheels);
   if (!('wheel' in found)) return { ok: false, error: found };

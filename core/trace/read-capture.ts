@@ -1,6 +1,6 @@
 import { doubleAt, must, nth } from '@core/quantity/must';
 import { err, ok, type Result } from '@core/quantity/result';
-import { type Dialect, dialectOf, type Head, type TimeUnit, type VoltUnit } from './capture-dialect';
+import { type Dialect, dialectOf, type CaptureHeader, type TimeUnit, type VoltUnit } from './capture-dialect';
 import { CR, LF, numberIn, plainRow } from './row-bytes';
 
 /** One channel of a capture, volts, a sample every step. */
@@ -15,7 +15,7 @@ export type Capture = {
   /** Lines that hold no row, by number: the last one cut short, text among numbers. */
   refused: number[];
   /** What was taken for granted, to be shown. */
-  head: Head;
+  head: CaptureHeader;
 };
 export type CaptureError =
   | { code: 'empty' }

@@ -2,7 +2,7 @@ import { decode } from 'fast-png';
 import { answersFor } from '@core/answer/answers';
 import { applies } from '@core/answer/applies';
 import { registryFor, worldOf } from '@core/answer/world';
-import { measureOnPhoto, type Spot } from '@core/examination/photo';
+import { measureOnPhoto, type PicturePoint } from '@core/examination/photo';
 import { catalogueOf } from '@core/catalogue/find-records';
 import { KINDS } from '@core/facts/kinds';
 import { isBeyond } from '@core/facts/place';
@@ -26,7 +26,7 @@ describe('the boxes of the demo', () => {
   it('are at least two dozen over all kinds of parts and all engines, each with a photograph, and ship as they are made', () => {
     expect(boxes.length).toBeGreaterThanOrEqual(24);
     const kinds = new Set(
-      boxes.flatMap(({ a }) => a.bench.things.filter((t) => t.done > 0).map((t) => t.kind)),
+      boxes.flatMap(({ a }) => a.examination.things.filter((t) => t.done > 0).map((t) => t.kind)),
     );
     const missing = [...KINDS.values()].filter((k) => k.part && !kinds.has(k.kind)).map((k) => k.kind);
     expect(missing).toEqual([]);
@@ -109,7 +109,7 @@ describe('the photographs of the demo', () => {
         )!;
         expect(overlay.key).toBe(p.measure!);
         if (overlay.scale !== 'rectangle') continue;
-        const corners = overlay.marks as [Spot, Spot, Spot, Spot];
+        const corners = overlay.marks as [PicturePoint, PicturePoint, PicturePoint, PicturePoint];
         const again = measureOnPhoto(
           {
             kind: 'rectangle',
@@ -130,8 +130,10 @@ describe('the photographs of the demo', () => {
   it('are pictures in which the card is where the overlay says', () => {
     const photo = taken({ kind: 'bolt', m: 10, lengthMm: 60 }, 4, 'bolt.png');
     const { width, data } = decode(photo.png);
-    const at = ({ x, y }: Spot) => [...data.slice(3 * (Math.floor(y) * width + Math.floor(x))).slice(0, 3)];
-    const [a, b, c] = photo.corners as [Spot, Spot, Spot];
+    const at = ({ x, y }: PicturePoint) => [
+      ...data.slice(3 * (Math.floor(y) * width + Math.floor(x))).slice(0, 3),
+    ];
+    const [a, b, c] = photo.corners as [PicturePoint, PicturePoint, PicturePoint];
     const inside = { x: (a.x + c.x) / 2, y: (a.y + c.y) / 2 };
     expect(at(inside)).not.toEqual([...BENCH]);
     const beyond = { x: a.x + (a.x - inside.x) * 0.1, y: a.y + (a.y - inside.y) * 0.1 };

@@ -1,22 +1,22 @@
 import { encode } from 'fast-png';
 import * as z from 'zod';
 import { fileFact, fileFacts, type NewFact } from '@core/facts/change';
-import type { Author, Fact, FactValue, FileRef, How } from '@core/facts/fact';
+import type { Author, Fact, FactValue, FileRef, Provenance } from '@core/facts/fact';
 import type { Observable, Registry } from '@core/facts/observable';
 import { reduce } from '@core/facts/state';
 import { THING } from '@core/facts/thing';
 import { answersFor } from '@core/answer/answers';
 import { decideCause } from '@core/answer/decide';
-import { type Head, headOf } from '@core/answer/head';
+import { type CaseSummary, summaryOf } from '@core/answer/case-summary';
 import { registryFor, worldOf } from '@core/answer/world';
-import { measureOnPhoto, type PhotoMeasure, type Spot } from '@core/examination/photo';
+import { measureOnPhoto, type PhotoMeasure, type PicturePoint } from '@core/examination/photo';
 import { catalogueOf } from '@core/catalogue/find-records';
-import { RULES } from '@core/house/rules';
+import { SHIPPED_POLICY } from '@core/policy/policy';
 import { cameraOver, photograph } from '@core/simulate/photograph';
 import { addDays } from '@core/quantity/dates';
 import { sha256 } from '@noble/hashes/sha2.js';
 import { bytesToHex } from '@noble/hashes/utils.js';
-import { onPhoto, type Overlay } from '@core/examination/photo-overlay';
+import { onPhoto, type PhotoOverlay } from '@core/examination/photo-overlay';
 import { PACK } from '../cases';
 import { demoPack } from '../catalogue';
 import data from '../data/boxes.json';
@@ -65,23 +65,31 @@ const BoxSchema = z.strictObject({
 });
 export type Box = z.infer<typeof BoxSchema>;
 export type Photo = { ref: FileRef; png: Uint8Array };
-export type Boxes = { format: 'hollow-sprocket-demo-boxes'; facts: Fact[]; heads: Head[]; files: FileRef[] };
+export type Boxes = {
+  format: 'hollow-sprocket-demo-boxes';
+  facts: Fact[];
+  summaries: CaseSummary[];
+  files: FileRef[];
+};
 
 const MARROWFEN = demoPack();
 const WORLD = worldOf(catalogueOf(MARROWFEN));
 export const BOXES: readonly Box[] = z.array(BoxSchema).parse(data);
 
 /** How surely a spot is pressed on a picture of the demo, shown as wide as the dialog is, pixels. */
-const PICK_PX = RULES.pickScreenPx;
+const PICK_PX = SHIPPED_POLICY.pickScreenPx;
 /** To a hundredth of a pixel, as the picture part presses. */
-const pressed = ({ x, y }: Spot): Spot => ({ x: Math.round(x * 100) / 100, y: Math.round(y * 100) / 100 });
+const pressed = ({ x, y }: PicturePoint): PicturePoint => ({
+  x: Math.round(x * 100) / 100,
+  y: Math.round(y * 100) / 100,
+});
 
 /** The photograph of a scene, where its card stands on it, and where its measure does. */
 export function taken(
   scene: SceneOf,
   seed: number,
   name: string,
-): Photo & { corners: Spot[]; spots: Spot[] } {
+): Photo & { corners: PicturePoint[]; spots: PicturePoint[] } {
   const s = sceneOf(scene);
   const camera = cameraOver(s.view, seed);
   const { width, height, rgb } = photograph(camera, BENCH, s.patches);
@@ -103,13 +111,13 @@ function measured(
 ): NewFact[] {
   const what = onPhoto(o);
   if (what === undefined) throw new Error(`${o.key} is not read off pictures`);
-  const overlay: Overlay = {
+  const overlay: PhotoOverlay = {
     is: 'overlay',
     hash: photo.ref.hash,
     key: o.key,
     scale: what === 'count' ? 'counted' : 'rectangle',
     sides: what === 'count' ? [] : [CARD.width, CARD.height],
-    sideU: RULES.scaleSideU,
+    sideU: SHIPPED_POLICY.scaleSideU,
     marks: what === 'count' ? [] : photo.corners,
     spots: photo.spots,
   };
@@ -123,14 +131,14 @@ function measured(
 }
 
 function readOff(what: PhotoMeasure['what'], photo: ReturnType<typeof taken>): { value: number; u: number } {
-  const corners = photo.corners as [Spot, Spot, Spot, Spot];
-  const scale = { kind: 'rectangle' as const, corners, ...CARD, u: RULES.scaleSideU };
+  const corners = photo.corners as [PicturePoint, PicturePoint, PicturePoint, PicturePoint];
+  const scale = { kind: 'rectangle' as const, corners, ...CARD, u: SHIPPED_POLICY.scaleSideU };
   const read = measureOnPhoto(scale, { what, spots: photo.spots }, PICK_PX);
   if (!read.ok) throw new Error(`${photo.ref.name}: ${read.error.code}`);
   return read.value;
 }
 
-const usualHow = (registry: Registry, key: string): How => registry.get(key)?.how ?? 'seen';
+const usualHow = (registry: Registry, key: string): Provenance => registry.get(key)?.how ?? 'seen';
 
 /** The facts of one box, in the order of the work, its photographs and its captures. */
 export function boxFacts(box: Box): { id: string; facts: Fact[]; photos: Photo[]; captures: DemoFile[] } {
@@ -143,7 +151,7 @@ export function boxFacts(box: Box): { id: string; facts: Fact[]; photos: Photo[]
     now: () => new Date(Date.parse(box.opened) + minute++ * 20_000).toISOString(),
     newId: () => `${id}-${String(++made).padStart(3, '0')}`,
   };
-  const plain = (key: string, value: FactValue, how: How = 'document'): NewFact => {
+  const plain = (key: string, value: FactValue, how: Provenance = 'document'): NewFact => {
     const t = registry.get(key)?.type;
     return { key, value, how, ...(t?.kind === 'number' && t.u !== undefined ? { u: t.u } : {}) };
   };
@@ -221,7 +229,7 @@ export function demoBoxes(): { boxes: Boxes; photos: Photo[]; captures: DemoFile
     boxes: {
       format: 'hollow-sprocket-demo-boxes',
       facts: all.flatMap((b) => b.facts),
-      heads: all.map((b) => headOf(b.id, b.facts, WORLD)),
+      summaries: all.map((b) => summaryOf(b.id, b.facts, WORLD)),
       files: [...photos, ...captures].map((p) => p.ref),
     },
     photos,

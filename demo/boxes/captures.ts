@@ -5,7 +5,7 @@ import { sha256 } from '@noble/hashes/sha2.js';
 import type { Pack } from '@core/catalogue/pack';
 import { stagesOf } from '@core/drive/stages';
 import type { FileRef } from '@core/facts/fact';
-import { RULES } from '@core/house/rules';
+import { SHIPPED_POLICY } from '@core/policy/policy';
 import { BOX_DIALECTS, BOX_FAULTS, boxCapture } from '@core/simulate/capture-box';
 import { driveTeeth, knownGood } from '@core/trace/drive-teeth';
 import { readWheel } from '@core/trace/wheel';
@@ -30,7 +30,7 @@ export function recorded(pack: Pack, engine: string, kit: string, c: CaptureSket
   const variant = pack.variants.find((v) => variants.includes(v.id) && v.engine === engine);
   const stages = variant?.layout === undefined ? undefined : stagesOf(pack.layouts, variant.layout);
   const layouts = stages?.ok ? stages.value.map((s) => s.layout) : [];
-  const [good, teeth] = [knownGood(layouts, RULES.traceDesignU), driveTeeth(layouts)];
+  const [good, teeth] = [knownGood(layouts, SHIPPED_POLICY.traceDesignU), driveTeeth(layouts)];
   const wheel = good.ok && good.value ? readWheel(good.value.wheel) : undefined;
   if (!teeth || !wheel?.ok) throw new Error(`${c.name}: the drive of ${kit} names no sensors`);
   const text = boxCapture({

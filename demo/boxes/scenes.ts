@@ -11,12 +11,12 @@ import {
   PAPER,
   RUST,
   WET,
-  rect,
+  patchRect,
   round,
-  at,
+  patchAt,
   patch,
   withCard,
-  type Scene,
+  type PhotoScene,
 } from './patches';
 import type { Patch } from '@core/simulate/photograph';
 
@@ -29,17 +29,17 @@ type BeltScene = {
   frayed?: boolean;
 };
 /** A length of belt, teeth up. */
-function beltScene({ widthMm, teeth, damage = {}, frayed }: BeltScene): Scene {
+function beltScene({ widthMm, teeth, damage = {}, frayed }: BeltScene): PhotoScene {
   const pitch = 8;
   const length = teeth * pitch;
-  const own = [patch(rect(0, 0, length, widthMm), DARK)];
+  const own = [patch(patchRect(0, 0, length, widthMm), DARK)];
   for (let k = 1; k <= teeth; k++) {
     const x = (k - 1) * pitch + 1.5;
     const found = damage[k];
-    if (found === 'sheared') own.push(patch(rect(x, widthMm * 0.1, 5, widthMm * 0.8), CORD));
-    else own.push(patch(rect(x, 0, found === 'hooked' ? 3.2 : 5, widthMm), RUBBER));
-    if (found === 'root_crack') own.push(patch(rect(x + 5.2, 1, 0.8, widthMm - 2), PAPER));
-    if (found === 'paint') own.push(patch(rect(x, 0, 5, widthMm * 0.4), PAPER));
+    if (found === 'sheared') own.push(patch(patchRect(x, widthMm * 0.1, 5, widthMm * 0.8), CORD));
+    else own.push(patch(patchRect(x, 0, found === 'hooked' ? 3.2 : 5, widthMm), RUBBER));
+    if (found === 'root_crack') own.push(patch(patchRect(x + 5.2, 1, 0.8, widthMm - 2), PAPER));
+    if (found === 'paint') own.push(patch(patchRect(x, 0, 5, widthMm * 0.4), PAPER));
   }
   if (frayed)
     for (let x = 0; x < length; x += 3)
@@ -75,7 +75,7 @@ type WheelScene = {
   trail?: boolean;
 };
 /** A wheel from its face; measured across, or at its pointer. */
-function wheelScene(w: WheelScene): Scene {
+function wheelScene(w: WheelScene): PhotoScene {
   const r = w.outsideMm / 2;
   const own: Patch[] = [];
   if (w.teeth)
@@ -85,16 +85,29 @@ function wheelScene(w: WheelScene): Scene {
       const half = 90 / w.teeth;
       own.push(
         patch(
-          [at(r * 0.9, deg - half), at(r, deg - half), at(r, deg + half), at(r * 0.9, deg + half)],
+          [
+            patchAt(r * 0.9, deg - half),
+            patchAt(r, deg - half),
+            patchAt(r, deg + half),
+            patchAt(r * 0.9, deg + half),
+          ],
           STEEL,
         ),
       );
     }
   own.push(patch(round(0, 0, w.teeth ? r * 0.92 : r), STEEL));
   if (w.band) own.push(patch(round(0, 0, r * 0.86), RUST), patch(round(0, 0, r * 0.78), STEEL));
-  if (w.trail) own.push(patch([at(r * 0.3, 60), at(r * 0.98, 80), at(r * 0.98, 110), at(r * 0.3, 120)], WET));
+  if (w.trail)
+    own.push(
+      patch(
+        [patchAt(r * 0.3, 60), patchAt(r * 0.98, 80), patchAt(r * 0.98, 110), patchAt(r * 0.3, 120)],
+        WET,
+      ),
+    );
   own.push(patch(round(0, 0, r * 0.3), DARK), patch(round(0, 0, r * 0.12), INK));
-  const windows = Array.from({ length: w.windows ?? 0 }, (_, k) => at(r * 0.86, (360 * k) / must(w.windows)));
+  const windows = Array.from({ length: w.windows ?? 0 }, (_, k) =>
+    patchAt(r * 0.86, (360 * k) / must(w.windows)),
+  );
   for (const p of windows) own.push(patch(round(p.x, p.y, Math.min(2.4, r / windows.length), 16), INK));
   if (windows.length > 0) return withCard(own, { x: -r, y: -r, w: 2 * r, h: 2 * r }, windows);
   if (w.pointerDeg === undefined)
@@ -102,27 +115,30 @@ function wheelScene(w: WheelScene): Scene {
       { x: -r, y: 0 },
       { x: r, y: 0 },
     ]);
-  const tip = at(r * 0.95, w.pointerDeg);
-  const start = at(r * 0.95, 0);
-  const foot = [at(r * 0.08, w.pointerDeg + 90), at(r * 0.08, w.pointerDeg - 90)];
-  own.push(patch([nth(foot, 0), tip, nth(foot, 1)], PAPER), patch(rect(r * 0.8, -0.8, r * 0.2, 1.6), PAPER));
+  const tip = patchAt(r * 0.95, w.pointerDeg);
+  const start = patchAt(r * 0.95, 0);
+  const foot = [patchAt(r * 0.08, w.pointerDeg + 90), patchAt(r * 0.08, w.pointerDeg - 90)];
+  own.push(
+    patch([nth(foot, 0), tip, nth(foot, 1)], PAPER),
+    patch(patchRect(r * 0.8, -0.8, r * 0.2, 1.6), PAPER),
+  );
   return withCard(own, { x: -r, y: -r, w: 2 * r, h: 2 * r }, [start, { x: 0, y: 0 }, tip]);
 }
 
 type PlungerScene = { kind: 'plunger'; bodyMm: number; outMm: number; boreMm: number; cut?: boolean };
 /** A plunger that stands out of its body. */
-function plungerScene({ bodyMm, outMm, boreMm, cut }: PlungerScene): Scene {
+function plungerScene({ bodyMm, outMm, boreMm, cut }: PlungerScene): PhotoScene {
   const tall = boreMm * 2.2;
   const [y, rod] = [(tall - boreMm) / 2, boreMm];
   const own = [
-    patch(rect(0, 0, bodyMm, tall), STEEL),
-    patch(rect(bodyMm * 0.15, -boreMm * 0.5, boreMm, boreMm * 0.5), STEEL),
-    patch(rect(bodyMm, y, outMm, rod), DARK),
+    patch(patchRect(0, 0, bodyMm, tall), STEEL),
+    patch(patchRect(bodyMm * 0.15, -boreMm * 0.5, boreMm, boreMm * 0.5), STEEL),
+    patch(patchRect(bodyMm, y, outMm, rod), DARK),
     ...Array.from({ length: Math.floor(outMm / 3) }, (_, i) =>
-      patch(rect(bodyMm + 1 + 3 * i, y, 0.8, rod * 0.25), INK),
+      patch(patchRect(bodyMm + 1 + 3 * i, y, 0.8, rod * 0.25), INK),
     ),
-    patch(rect(bodyMm - 3, y - 1, 1.6, rod + 2), INK),
-    ...(cut ? [patch(rect(bodyMm - 3.4, y + rod * 0.6, 2.6, 1.4), PAPER)] : []),
+    patch(patchRect(bodyMm - 3, y - 1, 1.6, rod + 2), INK),
+    ...(cut ? [patch(patchRect(bodyMm - 3.4, y + rod * 0.6, 2.6, 1.4), PAPER)] : []),
   ];
   return withCard(own, { x: 0, y: -boreMm * 0.5, w: bodyMm + outMm, h: tall + boreMm * 0.5 }, [
     { x: bodyMm, y: y + rod * 0.8 },
@@ -141,7 +157,14 @@ type GuideScene = {
   burnt?: boolean;
 };
 /** A guide in profile from its pivot; measured along its back, or around its outline. */
-function guideScene({ lengthMm, deepMm, goneMm = 0, grooves = [], cracks = [], burnt }: GuideScene): Scene {
+function guideScene({
+  lengthMm,
+  deepMm,
+  goneMm = 0,
+  grooves = [],
+  cracks = [],
+  burnt,
+}: GuideScene): PhotoScene {
   const end = lengthMm - goneMm;
   const outline = [
     { x: 0, y: 0 },
@@ -153,7 +176,7 @@ function guideScene({ lengthMm, deepMm, goneMm = 0, grooves = [], cracks = [], b
   const own = [
     patch(outline, burnt ? BURNT : PLASTIC),
     patch(round(deepMm * 0.5, deepMm * 0.5, deepMm * 0.28), INK),
-    ...grooves.filter((x) => x < end).map((x) => patch(rect(x - 3, 0, 6, deepMm * 0.18), BURNT)),
+    ...grooves.filter((x) => x < end).map((x) => patch(patchRect(x - 3, 0, 6, deepMm * 0.18), BURNT)),
     ...cracks
       .filter((x) => x < end)
       .map((x) =>
@@ -173,18 +196,19 @@ function guideScene({ lengthMm, deepMm, goneMm = 0, grooves = [], cracks = [], b
 
 type BoltScene = { kind: 'bolt'; m: number; lengthMm: number; necked?: boolean };
 /** A bolt on its side, measured under its head. */
-function boltScene({ m, lengthMm, necked }: BoltScene): Scene {
+function boltScene({ m, lengthMm, necked }: BoltScene): PhotoScene {
   const shank = lengthMm * 0.45;
   const own = [
-    patch(rect(-m * 0.7, -m * 0.85, m * 0.7, m * 1.7), STEEL),
-    patch(rect(0, -m * 0.5, shank, m), STEEL),
-    patch(rect(shank, -m * 0.5, lengthMm - shank, m), DARK),
+    patch(patchRect(-m * 0.7, -m * 0.85, m * 0.7, m * 1.7), STEEL),
+    patch(patchRect(0, -m * 0.5, shank, m), STEEL),
+    patch(patchRect(shank, -m * 0.5, lengthMm - shank, m), DARK),
     ...Array.from({ length: Math.floor((lengthMm - shank) / 2) }, (_, i) =>
-      patch(rect(shank + 2 * i, -m * 0.5, 0.7, m), INK),
+      patch(patchRect(shank + 2 * i, -m * 0.5, 0.7, m), INK),
     ),
   ];
   if (necked)
-    for (const y of [-m * 0.5, m * 0.35]) own.push(patch(rect(shank - m * 0.4, y, m * 0.8, m * 0.15), BENCH));
+    for (const y of [-m * 0.5, m * 0.35])
+      own.push(patch(patchRect(shank - m * 0.4, y, m * 0.8, m * 0.15), BENCH));
   return withCard(own, { x: -m * 0.7, y: -m, w: lengthMm + m, h: 2 * m }, [
     { x: 0, y: m * 0.5 },
     { x: lengthMm, y: m * 0.5 },
@@ -193,12 +217,12 @@ function boltScene({ m, lengthMm, necked }: BoltScene): Scene {
 
 type ChainScene = { kind: 'chain'; pitchMm: number; links: number; blue?: boolean };
 /** A length of chain, links counted from the left; measured from pin to pin. */
-function chainScene({ pitchMm, links, blue }: ChainScene): Scene {
+function chainScene({ pitchMm, links, blue }: ChainScene): PhotoScene {
   const own: Patch[] = [];
   for (let k = 0; k < links; k++)
     own.push(
       patch(
-        rect(k * pitchMm - pitchMm * 0.3, -pitchMm * 0.4, pitchMm * 1.6, pitchMm * 0.8),
+        patchRect(k * pitchMm - pitchMm * 0.3, -pitchMm * 0.4, pitchMm * 1.6, pitchMm * 0.8),
         k % 2 === 0 ? (blue ? [70, 84, 128] : STEEL) : DARK,
       ),
     );
@@ -218,8 +242,8 @@ type PlateScene = {
   wet?: boolean;
 };
 /** A cover, a cassette or a box: a plate with what was found on it. */
-function plateScene({ wide, tall, rubbed, crushed, wet }: PlateScene): Scene {
-  const own = [patch(rect(0, 0, wide, tall), crushed ? CORD : PLASTIC)];
+function plateScene({ wide, tall, rubbed, crushed, wet }: PlateScene): PhotoScene {
+  const own = [patch(patchRect(0, 0, wide, tall), crushed ? CORD : PLASTIC)];
   for (const [x, y] of [
     [8, 8],
     [wide - 8, 8],
@@ -229,8 +253,8 @@ function plateScene({ wide, tall, rubbed, crushed, wet }: PlateScene): Scene {
     own.push(patch(round(x, y, 3, 20), INK));
   if (rubbed)
     own.push(
-      patch(rect(wide * 0.3, tall * 0.4, wide * 0.4, tall * 0.08), PAPER),
-      patch(rect(wide * 0.4, tall * 0.42, wide * 0.2, tall * 0.04), INK),
+      patch(patchRect(wide * 0.3, tall * 0.4, wide * 0.4, tall * 0.08), PAPER),
+      patch(patchRect(wide * 0.4, tall * 0.42, wide * 0.2, tall * 0.04), INK),
     );
   if (crushed)
     own.push(
@@ -258,7 +282,7 @@ export type SceneOf =
   | BoltScene
   | ChainScene
   | PlateScene;
-export function sceneOf(s: SceneOf): Scene {
+export function sceneOf(s: SceneOf): PhotoScene {
   switch (s.kind) {
     case 'belt':
       return beltScene(s);

@@ -1,6 +1,6 @@
 import { stagesOf } from '@core/drive/stages';
 import { BOX_FAULTS, boxCapture, camOf } from '@core/simulate/capture-box';
-import { RULES } from '@core/house/rules';
+import { SHIPPED_POLICY } from '@core/policy/policy';
 import { compareCams } from '@core/trace/compare';
 import { driveTeeth, type KnownGood, knownGood } from '@core/trace/drive-teeth';
 import { CaptureReader } from '@core/trace/read-capture';
@@ -15,7 +15,7 @@ const drives = pack.variants.flatMap((v) => {
   return stages?.ok ? [{ v, layouts: stages.value.map((s) => s.layout) }] : [];
 });
 const goodOf = (layouts: (typeof drives)[number]['layouts']): KnownGood => {
-  const good = knownGood(layouts, RULES.traceDesignU);
+  const good = knownGood(layouts, SHIPPED_POLICY.traceDesignU);
   if (!good.ok || !good.value) throw new Error('the drive names no edges');
   return good.value;
 };
@@ -38,7 +38,7 @@ function said({ v, layouts }: (typeof drives)[number], fault: (typeof BOX_FAULTS
     const c = compareCams({ ...mine, pattern: cam.pattern! }, { ...good, pattern: good.cams[i]!.pattern });
     if (!c.ok) throw new Error(`${v.id} ${fault}: ${c.error.code}`);
     const at = { sensorSlots: slots.length, zCrank: teeth.zCrank, zCam: teeth.cams[i]!.teeth };
-    return traceVerdict(c.value, at, RULES.traceToleranceDeg);
+    return traceVerdict(c.value, at, SHIPPED_POLICY.traceToleranceDeg);
   });
 }
 

@@ -20,8 +20,8 @@ import { Pick } from '../../ui/pick';
 import { Segmented } from '../../ui/segmented';
 import { ShortField } from '../../ui/short-field';
 import { settingsSentence } from '../../messages/drive';
-import { centresSentence, disagreeWords } from '../../messages/drive-bench';
-import { BenchStore } from '../bench-store';
+import { centresSentence, disagreeWords } from '../../messages/drive-results';
+import { DriveStore } from '../drive-store';
 import { carriedBy, newDrive, newWheel, WHEEL_ROLES, withWheelField } from '../edit-layout';
 
 type Row = { a: number; b: number; mm: string };
@@ -54,9 +54,9 @@ const MARKS = [
   styleUrl: './edit-panel.less',
 })
 export class EditPanel {
-  protected readonly bench = inject(BenchStore);
+  protected readonly store = inject(DriveStore);
   protected readonly draft = signal<Layout | undefined>(undefined);
-  protected readonly layout = computed(() => this.draft() ?? this.bench.layout());
+  protected readonly layout = computed(() => this.draft() ?? this.store.layout());
   /** Wheel whose details are open. */
   protected readonly at = signal(0);
   protected readonly roles = WHEEL_ROLES.map((key) => ({ key, wording: key }));
@@ -251,7 +251,7 @@ export class EditPanel {
   protected use(): void {
     const layout = this.layout();
     if (layout)
-      this.bench.take({ ...layout, id: layout.id.startsWith('own-') ? layout.id : `own-${layout.id}` });
+      this.store.take({ ...layout, id: layout.id.startsWith('own-') ? layout.id : `own-${layout.id}` });
     this.draft.set(undefined);
   }
 

@@ -11,9 +11,9 @@ import { estimateBanks, stackEffect } from '@core/drive/stack-height';
 import { CaseDesk } from '../../data/case-desk';
 import { DialField } from '../../ui/dial-field';
 import { settingsSentence } from '../../messages/drive';
-import { inverseSentence, signed } from '../../messages/drive-bench';
+import { inverseSentence, signed } from '../../messages/drive-results';
 import { list } from '../../language/list';
-import { BenchStore } from '../bench-store';
+import { DriveStore } from '../drive-store';
 
 /** Heads, block and gasket: what machining does to each cam, how much it was, and what idlers can put right. */
 @Component({
@@ -67,7 +67,7 @@ import { BenchStore } from '../bench-store';
       @if (inverse().mm; as mm) {
         <div class="row">
           <button nz-button (click)="use(mm)">Try this</button>
-          @if (bench.inCase()) {
+          @if (store.inCase()) {
             <button nz-button nzType="primary" (click)="file(mm)">File it</button>
           }
         </div>
@@ -115,21 +115,21 @@ import { BenchStore } from '../bench-store';
   `,
 })
 export class HeadsPanel {
-  protected readonly bench = inject(BenchStore);
+  protected readonly store = inject(DriveStore);
   private readonly desk = inject(CaseDesk);
   protected readonly banks = computed(() =>
-    (this.bench.layout()?.banks ?? []).map((b) => ({ ...b, mm: own(this.bench.what().nearerMm, b.id) ?? 0 })),
+    (this.store.layout()?.banks ?? []).map((b) => ({ ...b, mm: own(this.store.what().nearerMm, b.id) ?? 0 })),
   );
   private readonly computed = computed(() => {
-    const layout = this.bench.layout();
-    return layout ? stackEffect(layout, this.bench.what().nearerMm) : undefined;
+    const layout = this.store.layout();
+    return layout ? stackEffect(layout, this.store.what().nearerMm) : undefined;
   });
   protected readonly trouble = computed(() => {
-    const [c, layout] = [this.computed(), this.bench.layout()];
+    const [c, layout] = [this.computed(), this.store.layout()];
     return c && !c.ok && layout ? settingsSentence(layout, c.error) : '';
   });
   protected readonly effect = computed(() => {
-    const [c, layout] = [this.computed(), this.bench.layout()];
+    const [c, layout] = [this.computed(), this.store.layout()];
     if (!c?.ok || !layout) return undefined;
     const { changeTeeth, slackMm, reading } = c.value;
     return {
@@ -143,9 +143,9 @@ export class HeadsPanel {
     };
   });
   protected readonly inverse = computed(() => {
-    const layout = this.bench.layout();
+    const layout = this.store.layout();
     if (!layout) return { words: '', mm: undefined };
-    const seen = [...this.bench.seen()].map(([id, s]) => ({
+    const seen = [...this.store.seen()].map(([id, s]) => ({
       wheel: layout.wheels.findIndex((w) => w.id === id),
       teeth: s.teeth,
       u: s.u > 0 ? s.u : 0.01,
@@ -164,24 +164,24 @@ export class HeadsPanel {
     };
   });
   protected readonly idlers = computed(() => {
-    const layout = this.bench.layout();
+    const layout = this.store.layout();
     if (!layout) return [];
     return compensatingIdlers(layout).map(({ idler }) => {
       const w = nth(layout.wheels, idler);
       const { from, to, nominal } = limitsOf(must(w.carrier)).window;
-      return { id: w.id, name: w.name, from, to, reading: own(this.bench.what().idlers, w.id) ?? nominal };
+      return { id: w.id, name: w.name, from, to, reading: own(this.store.what().idlers, w.id) ?? nominal };
     });
   });
   protected readonly plan = computed<CompensationStep[]>(() => {
-    const layout = this.bench.layout();
+    const layout = this.store.layout();
     if (!layout) return [];
-    const { nearerMm, elongation } = this.bench.what();
+    const { nearerMm, elongation } = this.store.what();
     const plan = compensate(layout, moveBanks(layout, nearerMm), elongation);
     return plan.ok ? plan.value.steps : [];
   });
 
   protected stepWords(s: CompensationStep): string {
-    const layout = must(this.bench.layout());
+    const layout = must(this.store.layout());
     const [idler, cam] = [nth(layout.wheels, s.idler).name, nth(layout.wheels, s.cam).name];
     const others = s.settings.filter((r) => r !== s.toReading).map((r) => `${r.toFixed(1)}°`);
     return s.inRange
@@ -190,25 +190,25 @@ export class HeadsPanel {
   }
 
   protected machine(id: string, mm: number): void {
-    this.bench.set({ nearerMm: { ...this.bench.what().nearerMm, [id]: mm } });
+    this.store.set({ nearerMm: { ...this.store.what().nearerMm, [id]: mm } });
   }
 
   protected turnIdler(id: string, reading: number): void {
-    this.bench.set({ idlers: { ...this.bench.what().idlers, [id]: reading } });
+    this.store.set({ idlers: { ...this.store.what().idlers, [id]: reading } });
   }
 
   protected compensate(): void {
-    const layout = must(this.bench.layout());
+    const layout = must(this.store.layout());
     const idlers = Object.fromEntries(this.plan().map((s) => [nth(layout.wheels, s.idler).id, s.toReading]));
-    this.bench.set({ idlers });
+    this.store.set({ idlers });
   }
 
   protected use(mm: readonly { id: string; mm: number }[]): void {
-    this.bench.set({ nearerMm: Object.fromEntries(mm.map((b) => [b.id, b.mm])) });
+    this.store.set({ nearerMm: Object.fromEntries(mm.map((b) => [b.id, b.mm])) });
   }
 
   protected async file(mm: readonly { id: string; mm: number; u: number }[]): Promise<void> {
-    const basis = [...this.bench.seen().values()].flatMap((s) => (s.fact ? [s.fact] : []));
+    const basis = [...this.store.seen().values()].flatMap((s) => (s.fact ? [s.fact] : []));
     for (const b of mm) {
       const value = Math.round(b.mm * 1000) / 1000;
       await this.desk.file({

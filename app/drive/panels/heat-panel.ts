@@ -5,7 +5,7 @@ import { tensionerIndex } from '@core/drive/layout';
 import { CoolingWait } from '../../entry/cooling-wait';
 import { DialField } from '../../ui/dial-field';
 import { readingWords, settingsSentence } from '../../messages/drive';
-import { BenchStore } from '../bench-store';
+import { DriveStore } from '../drive-store';
 
 /** Warmth moves the setting; two readings of a cooling engine say how long to wait. */
 @Component({
@@ -21,7 +21,7 @@ import { BenchStore } from '../bench-store';
       [step]="1"
       [digits]="0"
       [value]="at()"
-      (turned)="bench.set({ temperatureC: $event })"
+      (turned)="store.set({ temperatureC: $event })"
     />
     @for (w of words(); track $index) {
       <div>{{ w }}</div>
@@ -34,11 +34,11 @@ import { BenchStore } from '../bench-store';
   `,
   styles: ':host { display: grid; gap: 6px; align-content: start; grid-template-columns: minmax(0, 1fr); }',
 })
-export class HeatPanel {
-  protected readonly bench = inject(BenchStore);
-  protected readonly at = computed(() => this.bench.what().temperatureC);
+export class DriveHeatPanel {
+  protected readonly store = inject(DriveStore);
+  protected readonly at = computed(() => this.store.what().temperatureC);
   protected readonly words = computed(() => {
-    const layout = this.bench.layout();
+    const layout = this.store.layout();
     if (!layout) return [];
     const at = this.at();
     if (at === undefined) return [];

@@ -16,9 +16,9 @@ import {
   offsetWords,
   patternWords,
   signed,
-  verdictWords,
-} from '../../messages/drive-bench';
-import { BenchStore } from '../bench-store';
+  offsetVerdictWords,
+} from '../../messages/drive-results';
+import { DriveStore } from '../drive-store';
 
 /** What the marks of a correctly fitted belt show, what was seen, and go or no go. */
 @Component({
@@ -36,7 +36,7 @@ import { BenchStore } from '../bench-store';
           locking step.
         </p>
       }
-      @if (bench.inCase() && !t.filed) {
+      @if (store.inCase() && !t.filed) {
         <button nz-button nzType="primary" (click)="file()">File this</button>
       } @else if (t.filed) {
         <p class="quiet">◆ filed as a fact of this case.</p>
@@ -53,7 +53,7 @@ import { BenchStore } from '../bench-store';
           A correct fitting shows it <b>{{ r.predicted }}</b
           >. {{ r.between }} {{ unit() }} lie between the marks on the {{ r.route }} side.
         </div>
-        @if (bench.inCase()) {
+        @if (store.inCase()) {
           <hs-field [session]="session" key="mark" [about]="r.about" (misread)="broken(r.id, $event)" />
         } @else {
           <hs-dial-field
@@ -101,25 +101,25 @@ import { BenchStore } from '../bench-store';
 })
 export class MarksPanel {
   protected readonly session = inject(DeskSession);
-  protected readonly bench = inject(BenchStore);
+  protected readonly store = inject(DriveStore);
   private readonly desk = inject(CaseDesk);
-  protected readonly kind = computed(() => this.bench.layout()?.kind ?? 'drive');
-  protected readonly unit = computed(() => (this.bench.layout()?.kind === 'chain' ? 'links' : 'teeth'));
+  protected readonly kind = computed(() => this.store.layout()?.kind ?? 'drive');
+  protected readonly unit = computed(() => (this.store.layout()?.kind === 'chain' ? 'links' : 'teeth'));
   /** Predictions hold for the drive as made: that is what a fitter has before him. */
   private readonly phases = computed(() => {
-    const made = this.bench.made();
+    const made = this.store.made();
     if (!made?.ok) return [];
     return [...made.value.phases].sort((a, b) => b.wheel - a.wheel);
   });
   private readonly judged = computed(() => {
-    const layout = this.bench.layout();
+    const layout = this.store.layout();
     if (!layout) return undefined;
-    const seen = [...this.bench.seen()].map(
+    const seen = [...this.store.seen()].map(
       ([id, s]) => [layout.wheels.findIndex((w) => w.id === id), s] as const,
     );
     const here = judgeMarks(layout, this.phases(), new Map(seen));
     // In a case the drive's other stages have a say too: it is go when every mark of all of them stands right.
-    const all = this.bench.inCase() ? this.desk.current()?.answers?.drive?.marks : undefined;
+    const all = this.store.inCase() ? this.desk.current()?.answers?.drive?.marks : undefined;
     return {
       ...here,
       go: all?.go ?? here.go,
@@ -128,14 +128,14 @@ export class MarksPanel {
     };
   });
   protected readonly rows = computed(() => {
-    const layout = this.bench.layout();
+    const layout = this.store.layout();
     if (!layout) return [];
     return this.phases()
       .filter((p) => isMarked(nth(layout.wheels, p.wheel)))
       .map((p) => {
         const w = nth(layout.wheels, p.wheel);
         const v = this.judged()?.marks.find((j) => j.wheel === p.wheel)?.verdict;
-        const jumped = own(this.bench.what().jumped, w.id) ?? 0;
+        const jumped = own(this.store.what().jumped, w.id) ?? 0;
         return {
           id: w.id,
           about: wheelThing(w.id),
@@ -143,18 +143,18 @@ export class MarksPanel {
           predicted: `${offsetWords(p)}${p.alternative === undefined ? '' : `, or as well ${signed(p.alternative)} teeth`}`,
           between: Math.abs(p.seat.between),
           route: p.route,
-          seen: this.bench.seen().get(w.id)?.teeth,
-          verdict: v ? verdictWords(v) : '',
+          seen: this.store.seen().get(w.id)?.teeth,
+          verdict: v ? offsetVerdictWords(v) : '',
           jumped: jumped === 0 ? '' : `drawn ${signed(jumped, 0)}`,
         };
       });
   });
   protected readonly together = computed(() => {
-    const layout = this.bench.layout();
+    const layout = this.store.layout();
     const judged = this.judged();
     if (!layout || !judged || judged.marks.length === 0) return undefined;
     const key = judged.go;
-    const state = this.bench.inCase() ? this.desk.current()?.state : undefined;
+    const state = this.store.inCase() ? this.desk.current()?.state : undefined;
     const filed = state !== undefined && valueOf(state, 'drive.go') === key;
     return {
       key,
@@ -165,7 +165,7 @@ export class MarksPanel {
     };
   });
   protected readonly realign = computed(() => {
-    const layout = this.bench.layout();
+    const layout = this.store.layout();
     const z = layout?.wheels[0]?.teeth;
     if (!layout || z === undefined) return '';
     const turns = realignTurns(layout.count, z);
@@ -179,17 +179,17 @@ export class MarksPanel {
   }
 
   protected tryOffset(id: string, teeth: number): void {
-    this.bench.tried.update((t) => ({ ...t, [id]: teeth }));
+    this.store.tried.update((t) => ({ ...t, [id]: teeth }));
   }
 
   protected jump(id: string, by: number): void {
-    const jumped = this.bench.what().jumped;
-    this.bench.set({ jumped: { ...jumped, [id]: (own(jumped, id) ?? 0) + by } });
+    const jumped = this.store.what().jumped;
+    this.store.set({ jumped: { ...jumped, [id]: (own(jumped, id) ?? 0) + by } });
   }
 
   protected file(): void {
     const t = this.together();
-    const basis = [...this.bench.seen().values()].flatMap((seen) => (seen.fact ? [seen.fact] : []));
+    const basis = [...this.store.seen().values()].flatMap((seen) => (seen.fact ? [seen.fact] : []));
     if (t)
       void this.desk.file({
         key: 'drive.go',

@@ -1,11 +1,11 @@
 import { TestBed } from '@angular/core/testing';
 import { closeDesk, openDesk, paint, until } from '../../testing/demo-desk';
 import type { CaseDesk } from '../../data/case-desk';
-import { BenchStore } from '../bench-store';
+import { DriveStore } from '../drive-store';
 import { ValveBand } from '../valve-band';
 import { EditPanel } from './edit-panel';
 import { HeadsPanel } from './heads-panel';
-import { HeatPanel } from './heat-panel';
+import { DriveHeatPanel } from './heat-panel';
 import { MarksPanel } from './marks-panel';
 import { SettingPanel } from './setting-panel';
 import { StrandsPanel } from './strands-panel';
@@ -16,54 +16,54 @@ import { standing as standingOf } from '@core/facts/read';
 
 describe('the drive bench', () => {
   let desk: CaseDesk;
-  let bench: BenchStore;
+  let store: DriveStore;
   const standing = (key: string, about?: string) => standingOf(desk.current()!.state, key, about);
 
   beforeEach(async () => {
-    desk = await openDesk(true, [BenchStore]);
-    bench = TestBed.inject(BenchStore);
+    desk = await openDesk(true, [DriveStore]);
+    store = TestBed.inject(DriveStore);
   });
   afterEach(closeDesk);
 
   it('begins with the case’s own drive, and is free where there is none', async () => {
-    expect(bench.inCase()).toBeFalse();
-    expect(bench.layout()?.id).toBe('corm-121');
+    expect(store.inCase()).toBeFalse();
+    expect(store.layout()?.id).toBe('corm-121');
     await desk.open('demo-2036');
-    expect(bench.layout()?.id).toBe('stoat-a');
-    expect(bench.inCase()).toBeTrue();
-    bench.pick('vasker-a');
-    expect(bench.inCase()).toBeFalse();
-    expect(bench.stages().map((s) => s.layout.id)).toEqual(['vasker-a', 'vasker-a-left', 'vasker-a-right']);
+    expect(store.layout()?.id).toBe('stoat-a');
+    expect(store.inCase()).toBeTrue();
+    store.pick('vasker-a');
+    expect(store.inCase()).toBeFalse();
+    expect(store.stages().map((s) => s.layout.id)).toEqual(['vasker-a', 'vasker-a-left', 'vasker-a-right']);
   });
 
   it('takes back knob by knob, not movement by movement', () => {
-    for (const mm of [0.1, 0.2, 0.3]) bench.set({ nearerMm: { head: mm } });
-    bench.set({ elongation: 0.001 });
-    bench.undo();
-    expect(bench.what()).toEqual(jasmine.objectContaining({ elongation: 0, nearerMm: { head: 0.3 } }));
-    bench.undo();
-    expect(bench.changed()).toBeFalse();
-    expect(bench.past().length).toBe(0);
+    for (const mm of [0.1, 0.2, 0.3]) store.set({ nearerMm: { head: mm } });
+    store.set({ elongation: 0.001 });
+    store.undo();
+    expect(store.what()).toEqual(jasmine.objectContaining({ elongation: 0, nearerMm: { head: 0.3 } }));
+    store.undo();
+    expect(store.changed()).toBeFalse();
+    expect(store.past().length).toBe(0);
   });
 
   it('keeps the picture while a value cannot be, and names the wheel at fault', () => {
-    bench.pick('stoat-a');
-    bench.set({ elongation: 0.03 });
-    expect(bench.present()!.ok).toBeFalse();
-    expect(bench.state()?.layout.id).toBe('stoat-a');
-    expect([...bench.faulty()]).toEqual(['arm']);
-    bench.reset();
-    expect(bench.faulty().size).toBe(0);
+    store.pick('stoat-a');
+    store.set({ elongation: 0.03 });
+    expect(store.present()!.ok).toBeFalse();
+    expect(store.state()?.layout.id).toBe('stoat-a');
+    expect([...store.faulty()]).toEqual(['arm']);
+    store.reset();
+    expect(store.faulty().size).toBe(0);
   });
 
   it('compares with a kept state instead of the one as made', () => {
-    bench.set({ elongation: 0.0005 });
-    bench.keep();
-    bench.set({ elongation: 0.001 });
-    const [kept, now] = [bench.compared()!.setting!.reading, bench.state()!.setting!.reading];
+    store.set({ elongation: 0.0005 });
+    store.keep();
+    store.set({ elongation: 0.001 });
+    const [kept, now] = [store.compared()!.setting!.reading, store.state()!.setting!.reading];
     expect(kept).toBeLessThan(now);
-    bench.reset();
-    expect(bench.compared()!.setting!.reading).toBeCloseTo(90, 1);
+    store.reset();
+    expect(store.compared()!.setting!.reading).toBeCloseTo(90, 1);
   });
 
   describe('setting', () => {
@@ -71,7 +71,7 @@ describe('the drive bench', () => {
       const panel = await paint(SettingPanel);
       expect(panel.words).toContain('Pointer 90.0°, in its window');
       await panel.press('Draw this one');
-      expect(bench.what().wrongWay).toBeTrue();
+      expect(store.what().wrongWay).toBeTrue();
       await panel.type('Held at', '60');
       expect(panel.words).toMatch(/▲ \d+\.\d\d mm slack/);
       await panel.type('Held at', '130');
@@ -95,7 +95,7 @@ describe('the drive bench', () => {
     });
 
     it('judges a stand-out from two lengths with both uncertainties', async () => {
-      bench.pick('stoat-a');
+      store.pick('stoat-a');
       const panel = await paint(SettingPanel);
       // nothing is judged before both lengths are there
       expect(panel.words).not.toMatch(/\d ± 0\.04/);
@@ -117,13 +117,13 @@ describe('the drive bench', () => {
 
   describe('marks', () => {
     it('say go for what geometry brings and no go for a tooth, before and without a case', async () => {
-      bench.pick('fletcher-a');
+      store.pick('fletcher-a');
       const panel = await paint(MarksPanel);
       expect(panel.words).toContain('come back in line after 211 turns');
-      bench.tried.set({ 'right-upper': 0.5 });
+      store.tried.set({ 'right-upper': 0.5 });
       await panel.fixture.whenStable();
       expect(panel.words).toMatch(/Go so far, 1 of 4 marks/);
-      bench.tried.set({ 'right-upper': 0.5, 'left-upper': -1 });
+      store.tried.set({ 'right-upper': 0.5, 'left-upper': -1 });
       await panel.fixture.whenStable();
       expect(panel.words).toContain('✕ 1 tooth out, retarded');
       expect(panel.words).toMatch(/No go, 2 of 4 marks/);
@@ -132,24 +132,24 @@ describe('the drive bench', () => {
     });
 
     it('draw what one tooth looks like', async () => {
-      bench.pick('fletcher-a');
-      const before = bench.state()!.phases.find((p) => p.wheel === 5)!.wheelDeg;
+      store.pick('fletcher-a');
+      const before = store.state()!.phases.find((p) => p.wheel === 5)!.wheelDeg;
       const panel = await paint(MarksPanel);
       const row = panel.all('.one').find((r) => r.textContent.includes('Left upper cam'))!;
       row.querySelectorAll('button')[1]!.click();
-      expect(bench.state()!.phases.find((p) => p.wheel === 5)!.wheelDeg - before).toBeCloseTo(9, 9);
+      expect(store.state()!.phases.find((p) => p.wheel === 5)!.wheelDeg - before).toBeCloseTo(9, 9);
     });
   });
 
   describe('heads', () => {
     it('show each cam’s phase, the idlers in order, and the one that does not reach', async () => {
-      bench.pick('fletcher-a');
+      store.pick('fletcher-a');
       const panel = await paint(HeadsPanel);
       await panel.type('Left head nearer by', '1');
       await panel.type('Right head nearer by', '1');
       expect(panel.words).toMatch(/Right upper cam\s*−2\.98\s*−5\.95\s*−0\.331/);
       await panel.press('Compute and set');
-      expect(bench.what().idlers['idler-right']).toBe(180);
+      expect(store.what().idlers['idler-right']).toBe(180);
       expect(panel.all('li').map((l) => l.textContent.includes('out of range'))).toEqual([false, true]);
     });
 
@@ -171,11 +171,11 @@ describe('the drive bench', () => {
     });
 
     it('say what is missing, and where there is nothing to machine', async () => {
-      bench.pick('fletcher-a');
+      store.pick('fletcher-a');
       const panel = await paint(HeadsPanel);
       expect(panel.words).toContain('Enter the offsets of at least 2 marks; none is here.');
-      bench.pick('brine-b');
-      bench.pickStage(1);
+      store.pick('brine-b');
+      store.pickStage(1);
       await panel.fixture.whenStable();
       expect(panel.words).toContain('no head that could come nearer');
     });
@@ -183,14 +183,14 @@ describe('the drive bench', () => {
 
   describe('wear', () => {
     it('adds all stages to a cam and names the limit', async () => {
-      bench.pick('vasker-a');
-      bench.set({ elongation: 0.004 });
+      store.pick('vasker-a');
+      store.set({ elongation: 0.004 });
       const panel = await paint(WearPanel);
       expect(panel.words).toContain('Within the limit of 0.50 %');
       const rows = panel.all('tbody tr').map((r) => r.textContent.trim());
       expect(rows.length).toBe(4);
       for (const r of rows) expect(Number(/−\d+\.\d+$/.exec(r)![0].replace('−', '-'))).toBeLessThan(-3);
-      bench.set({ elongation: 0.006 });
+      store.set({ elongation: 0.006 });
       await panel.fixture.whenStable();
       expect(panel.words).toContain('▲ Past the limit');
     });
@@ -206,7 +206,7 @@ describe('the drive bench', () => {
   });
 
   it('heat: warns of a setting made warm, and computes the wait', async () => {
-    const panel = await paint(HeatPanel);
+    const panel = await paint(DriveHeatPanel);
     await panel.type('Engine at', '90');
     expect(panel.words).toMatch(/A setting made at 90 °C and held leaves 0\.\d\d mm slack when cold/);
     expect(panel.words).not.toMatch(/Wait \d/);
@@ -237,18 +237,18 @@ describe('the drive bench', () => {
     ]);
     const band = await paint(ValveBand);
     expect(band.words).toContain('▲ crank at 0°');
-    bench.driverDeg.set(90);
+    store.driverDeg.set(90);
     await band.fixture.whenStable();
     expect(band.words).toContain('✓ crank at 90°: no piston can reach a valve');
-    const { valves: known, ...bare } = bench.layout()!;
+    const { valves: known, ...bare } = store.layout()!;
     expect(known).toBeDefined();
-    bench.take(bare);
+    store.take(bare);
     await band.fixture.whenStable();
     expect(band.words).toContain('counts as an interference engine at every angle');
   });
 
   it('strands: one measurement in all four ways, and slots both ways', async () => {
-    bench.pick('dray-a');
+    store.pick('dray-a');
     const panel = await paint(StrandsPanel);
     await panel.type('Tension', '300');
     const hz = () =>
@@ -269,12 +269,12 @@ describe('the drive bench', () => {
   });
 
   it('table: says in figures what is drawn, and lights the wheel in hand', async () => {
-    bench.driverDeg.set(90);
+    store.driverDeg.set(90);
     const panel = await paint(TablePanel);
     const cam = panel.all('tbody tr').find((r) => r.textContent.includes('Cam sprocket'))!;
     expect(cam.textContent).toContain('-45.0');
     cam.dispatchEvent(new Event('focus'));
-    expect(bench.lit()).toBe('cam');
+    expect(store.lit()).toBe('cam');
   });
 
   it('draw up: a change is tried before it is laid on, and then it is the drive', async () => {
@@ -284,13 +284,13 @@ describe('the drive bench', () => {
     count.dispatchEvent(new Event('change'));
     await panel.fixture.whenStable();
     expect(panel.words).toMatch(/▲ The belt is \d+\.\d mm too long for any setting/);
-    expect(bench.layout()?.count).toBe(121);
+    expect(store.layout()?.count).toBe(121);
     count.value = '12½';
     count.dispatchEvent(new Event('change'));
     await panel.fixture.whenStable();
     expect(panel.words).toContain('“12½” is not a number of teeth');
     await panel.press('Lay it on the bench');
-    expect(bench.layout()?.count).toBe(140);
-    expect(bench.inCase()).toBeFalse();
+    expect(store.layout()?.count).toBe(140);
+    expect(store.inCase()).toBeFalse();
   });
 });

@@ -3,7 +3,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@a
 import { NzButtonComponent } from 'ng-zorro-antd/button';
 import { limitsOf, readingAt, readingUnit } from '@core/drive/carrier';
 import { tensionerIndex } from '@core/drive/layout';
-import { difference } from '@core/drive/stack-up';
+import { lengthDifference } from '@core/drive/stack-up';
 import { judgeBand } from '@core/quantity/judge';
 import { intendedSetting, type Setting, travelFrom } from '@core/drive/tensioner';
 import { standing } from '@core/facts/read';
@@ -21,7 +21,7 @@ import {
   settingName,
   SHOWN_WORDS,
 } from '../../messages/drive';
-import { BenchStore } from '../bench-store';
+import { DriveStore } from '../drive-store';
 
 /** Standard uncertainty of a length taken with a caliper, mm. */
 const CALIPER_MM = 0.03;
@@ -58,11 +58,11 @@ const CALIPER_MM = 0.03;
         [step]="0.1"
         [digits]="1"
         [value]="held()"
-        (turned)="bench.set({ heldAt: $event })"
+        (turned)="store.set({ heldAt: $event })"
       />
       <p>{{ slack() }}</p>
-      @if (bench.what().heldAt !== undefined) {
-        <button nz-button (click)="bench.set({ heldAt: undefined })">Let it follow again</button>
+      @if (store.what().heldAt !== undefined) {
+        <button nz-button (click)="store.set({ heldAt: undefined })">Let it follow again</button>
       }
       @if (unit() === 'mm') {
         <h3>Stand-out from two lengths</h3>
@@ -123,28 +123,28 @@ const CALIPER_MM = 0.03;
   `,
 })
 export class SettingPanel {
-  protected readonly bench = inject(BenchStore);
+  protected readonly store = inject(DriveStore);
   private readonly desk = inject(CaseDesk);
   protected readonly carrier = computed(() => {
-    const layout = this.bench.state()?.layout;
+    const layout = this.store.state()?.layout;
     return layout?.wheels[tensionerIndex(layout)]?.carrier;
   });
   private readonly pair = computed(() => {
-    const [s, c] = [this.bench.state()?.settings, this.carrier()];
+    const [s, c] = [this.store.state()?.settings, this.carrier()];
     return s && c ? intendedSetting(s, c) : {};
   });
   protected readonly unit = computed(() => (this.carrier() ? readingUnit(must(this.carrier())) : ''));
   protected readonly settings = computed(() => {
     const { right, other } = this.pair();
-    const wrong = this.bench.what().wrongWay;
-    const free = this.bench.what().heldAt === undefined;
+    const wrong = this.store.what().wrongWay;
+    const free = this.store.what().heldAt === undefined;
     return [
       ...(right ? [{ name: settingName(this.carrier(), 'right'), s: right, wrong: false }] : []),
       ...(other ? [{ name: settingName(this.carrier(), 'other'), s: other, wrong: true }] : []),
     ].map((x) => ({ ...x, on: free && x.wrong === wrong, words: this.words(x.s) }));
   });
   protected readonly impossible = computed(() => {
-    const state = this.bench.state();
+    const state = this.store.state();
     const c = this.carrier();
     return (state?.settings?.impossible ?? []).map(
       (i) =>
@@ -158,11 +158,11 @@ export class SettingPanel {
     return { min: c.plunger?.minMm ?? 0, max: limitsOf(c).end };
   });
   protected readonly held = computed(
-    () => this.bench.what().heldAt ?? this.bench.state()?.setting?.reading ?? 0,
+    () => this.store.what().heldAt ?? this.store.state()?.setting?.reading ?? 0,
   );
   protected readonly slack = computed(() => {
-    const s = this.bench.state();
-    if (this.bench.what().heldAt === undefined || !s)
+    const s = this.store.state();
+    if (this.store.what().heldAt === undefined || !s)
       return `It follows: ${s?.layout.kind ?? 'drive'} and path are equally long.`;
     const mm = s.slackMm;
     return mm >= 0
@@ -171,7 +171,7 @@ export class SettingPanel {
   });
   protected readonly strip = computed<Strip | undefined>(() => {
     const c = this.carrier();
-    const s = this.bench.state();
+    const s = this.store.state();
     if (!c || !s) return undefined;
     const { window, end } = limitsOf(c);
     const value = s.setting?.reading ?? this.held();
@@ -195,7 +195,7 @@ export class SettingPanel {
     const [c, overall, body] = [this.carrier(), this.overall(), this.bodyMm()];
     if (!c || overall === undefined || body === undefined || this.overallBroken() || this.bodyBroken())
       return 'Both lengths give how far it stands out, judged against its window.';
-    const d = difference({ value: overall, u: CALIPER_MM }, { value: body, u: CALIPER_MM });
+    const d = lengthDifference({ value: overall, u: CALIPER_MM }, { value: body, u: CALIPER_MM });
     const word = {
       within: '✓ within its window',
       outside: '▲ outside its window',
@@ -206,7 +206,7 @@ export class SettingPanel {
   protected readonly shown = computed(() => {
     const drive = this.desk.current()?.answers?.drive;
     const key = drive?.shown;
-    if (!this.bench.inCase() || this.bench.stageAt() !== 0 || !key) return undefined;
+    if (!this.store.inCase() || this.store.stageAt() !== 0 || !key) return undefined;
     const state = this.desk.current()?.state;
     const fact = state && standing(state, 'drive.setting_shown');
     return {
@@ -225,7 +225,7 @@ export class SettingPanel {
   });
 
   protected show(wrongWay: boolean): void {
-    this.bench.set({ wrongWay, heldAt: undefined });
+    this.store.set({ wrongWay, heldAt: undefined });
   }
 
   protected file(): void {
@@ -238,7 +238,7 @@ export class SettingPanel {
   }
 
   private words(s: Setting): string {
-    const layout = must(this.bench.state()).layout;
+    const layout = must(this.store.state()).layout;
     const c = must(this.carrier());
     const i = tensionerIndex(layout);
     const n = layout.wheels.length;
@@ -248,7 +248,7 @@ export class SettingPanel {
     const room = s.clearance
       ? `${s.clearance.mm.toFixed(1)} mm ${clearanceWords(layout, s.clearance)}`
       : 'not known';
-    const settings = must(this.bench.state()).settings;
+    const settings = must(this.store.state()).settings;
     const travel = settings && travelFrom(layout, settings, s);
     const ends = travel
       ? ` Follows ${followsWords(travel)}${travel.toStartMm === undefined || !s.inWindow ? '' : `; ${formatNumber(travel.toStartMm, 1)} mm of shortening to its start`}.`

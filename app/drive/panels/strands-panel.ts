@@ -12,8 +12,8 @@ import {
 } from '@core/drive/strand-tension';
 import { strandKinds } from '@core/drive/strands';
 import { DialField } from '../../ui/dial-field';
-import { STRAND_WORDS, tensionSentence } from '../../messages/drive-bench';
-import { BenchStore } from '../bench-store';
+import { STRAND_WORDS, tensionSentence } from '../../messages/drive-results';
+import { DriveStore } from '../drive-store';
 
 /** Tension of a strand, whichever way it is measured; and what slotted sprockets have left. */
 @Component({
@@ -97,7 +97,7 @@ import { BenchStore } from '../bench-store';
       <p class="quiet">{{ s.words }}</p>
     } @else {
       <p class="quiet">
-        The catalogue gives no mass of this {{ bench.layout()?.kind }}: tension cannot be converted.
+        The catalogue gives no mass of this {{ store.layout()?.kind }}: tension cannot be converted.
       </p>
     }
     @for (s of slotted(); track s.id) {
@@ -127,17 +127,17 @@ import { BenchStore } from '../bench-store';
   styles: ':host { display: grid; gap: 6px; align-content: start; grid-template-columns: minmax(0, 1fr); }',
 })
 export class StrandsPanel {
-  protected readonly bench = inject(BenchStore);
+  protected readonly store = inject(DriveStore);
   protected readonly at = signal(0);
   protected readonly force = signal(30);
   private readonly typed = signal<number | undefined>(undefined);
   protected readonly tension = Object.assign(
-    computed(() => this.typed() ?? this.bench.layout()?.strand?.setN ?? 250),
+    computed(() => this.typed() ?? this.store.layout()?.strand?.setN ?? 250),
     { set: (v: number) => this.typed.set(v) },
   );
   private readonly slid = signal<Readonly<Record<string, number>>>({});
   protected readonly spans = computed(() => {
-    const s = this.bench.state();
+    const s = this.store.state();
     if (!s) return [];
     const kinds = strandKinds(s.layout);
     const n = s.layout.wheels.length;
@@ -149,11 +149,11 @@ export class StrandsPanel {
     }));
   });
   private readonly span = computed(() => {
-    const spans = this.bench.state()?.path.spans;
+    const spans = this.store.state()?.path.spans;
     return spans?.[this.at()] ?? spans?.[0];
   });
   protected readonly strand = computed(() => {
-    const [span, data] = [this.span(), this.bench.layout()?.strand];
+    const [span, data] = [this.span(), this.store.layout()?.strand];
     if (!span || !data) return undefined;
     const s = { spanMm: span.lengthMm, kgPerM: data.kgPerM };
     const hz = frequencyFromTension(this.tension(), s);
@@ -171,7 +171,7 @@ export class StrandsPanel {
     };
   });
   protected readonly slotted = computed(() => {
-    const layout = this.bench.layout();
+    const layout = this.store.layout();
     return (layout?.wheels ?? []).flatMap((w) => {
       if (!w.slots) return [];
       const at = own(this.slid(), w.id) ?? 0;
@@ -202,13 +202,13 @@ export class StrandsPanel {
   }
 
   protected fromFrequency(hz: number): void {
-    const [span, data] = [this.span(), this.bench.layout()?.strand];
+    const [span, data] = [this.span(), this.store.layout()?.strand];
     const t = span && data && tensionFromFrequency(hz, { spanMm: span.lengthMm, kgPerM: data.kgPerM });
     if (t?.ok) this.typed.set(t.value);
   }
 
   protected turn(id: string, deg: number): void {
-    const slots = this.bench.layout()?.wheels.find((w) => w.id === id)?.slots;
+    const slots = this.store.layout()?.wheels.find((w) => w.id === id)?.slots;
     if (slots) this.slide(id, slotTravel(deg, slots.radiusMm));
   }
 

@@ -3,9 +3,9 @@ import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/c
 import { NzTableModule } from 'ng-zorro-antd/table';
 import { strandKinds, teethInMesh } from '@core/drive/strands';
 import { turnedBy } from '@core/drive/turned';
-import { signed, STRAND_WORDS } from '../../messages/drive-bench';
+import { signed, STRAND_WORDS } from '../../messages/drive-results';
 import { clearanceWords } from '../../messages/drive';
-import { BenchStore } from '../bench-store';
+import { DriveStore } from '../drive-store';
 
 /** The drawing in figures: for the keyboard, for the screen reader, for copying. */
 @Component({
@@ -29,9 +29,9 @@ import { BenchStore } from '../bench-store';
           @for (r of t.rows; track r.id) {
             <tr
               tabindex="0"
-              [class.lit]="bench.lit() === r.id"
-              (focus)="bench.lit.set(r.id)"
-              (pointerenter)="bench.lit.set(r.id)"
+              [class.lit]="store.lit() === r.id"
+              (focus)="store.lit.set(r.id)"
+              (pointerenter)="store.lit.set(r.id)"
             >
               <td>
                 {{ r.name }} <small>at {{ r.at }} mm, then {{ r.strand }}</small>
@@ -63,12 +63,12 @@ import { BenchStore } from '../bench-store';
   `,
 })
 export class TablePanel {
-  protected readonly bench = inject(BenchStore);
+  protected readonly store = inject(DriveStore);
   protected readonly table = computed(() => {
-    const s = this.bench.state();
+    const s = this.store.state();
     if (!s) return undefined;
     const kinds = strandKinds(s.layout);
-    const turned = turnedBy(s.layout, s.circles, this.bench.driverDeg());
+    const turned = turnedBy(s.layout, s.circles, this.store.driverDeg());
     const unit = s.layout.kind === 'chain' ? 'links' : 'teeth';
     return {
       head: `${s.layout.count} ${unit} × ${s.layout.pitchMm} mm; path ${s.path.lengthMm.toFixed(2)} mm. Marks in teeth. ${s.clearance ? `Smallest clearance ${s.clearance.mm.toFixed(1)} mm ${clearanceWords(s.layout, s.clearance)}.` : ''}`,

@@ -2,7 +2,7 @@ import { nth } from '@core/quantity/must';
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { NzTableModule } from 'ng-zorro-antd/table';
 import { safeCrankRanges, smallestGaps } from '@core/drive/valve-safety';
-import { BenchStore } from '../bench-store';
+import { DriveStore } from '../drive-store';
 
 const OUT = [0, 1, -1, 2, -2];
 
@@ -70,16 +70,16 @@ const OUT = [0, 1, -1, 2, -2];
   `,
 })
 export class ValvesPanel {
-  private readonly bench = inject(BenchStore);
+  private readonly store = inject(DriveStore);
   protected readonly out = OUT;
   protected readonly table = computed(() => {
-    const layout = this.bench.stages()[0]?.layout;
+    const layout = this.store.stages()[0]?.layout;
     const g = layout?.valves;
     const z = layout?.wheels[0]?.teeth;
     if (!layout || !g || z === undefined) return undefined;
     const tooth = 360 / z;
     const columns = OUT.map((k) => smallestGaps(g, () => k * tooth));
-    const phases = this.bench.stageAt() === 0 ? (this.bench.state()?.phases ?? []) : [];
+    const phases = this.store.stageAt() === 0 ? (this.store.state()?.phases ?? []) : [];
     const now = smallestGaps(
       g,
       (wheel) => phases.find((p) => nth(layout.wheels, p.wheel).id === wheel)?.driverDeg ?? 0,

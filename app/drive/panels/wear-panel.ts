@@ -6,15 +6,15 @@ import type { ExtensionAnswer } from '@core/examination/extension';
 import { limitsOf, readingUnit } from '@core/drive/carrier';
 import { tensionerIndex } from '@core/drive/layout';
 import { crankOffsets } from '@core/drive/stages';
-import { extensionRemainder, type Measured, wearState } from '@core/drive/wear';
+import { extensionRemainder, type WearReading, wearState } from '@core/drive/wear';
 import { CaseDesk } from '../../data/case-desk';
 import { DialField } from '../../ui/dial-field';
 import { DeskSession } from '../../entry/desk-session';
 import { Field } from '../../entry/field';
 import { extensionWords, guideWearWords, readingWords, settingsSentence } from '../../messages/drive';
-import { endsWords, signed } from '../../messages/drive-bench';
+import { endsWords, signed } from '../../messages/drive-results';
 import { elongationWords } from '../../messages/reuse';
-import { BenchStore } from '../bench-store';
+import { DriveStore } from '../drive-store';
 
 /** How well a reading is taken that is only tried, degrees or mm. */
 const TRIED_U = 0.2;
@@ -33,10 +33,10 @@ const TRIED_SHARE = 0.0002;
       [min]="0"
       [max]="1.2"
       [step]="0.01"
-      [value]="bench.what().elongation * 100"
-      (turned)="bench.set({ elongation: $event / 100 })"
+      [value]="store.what().elongation * 100"
+      (turned)="store.set({ elongation: $event / 100 })"
     />
-    @if (bench.inCase() && plunger()) {
+    @if (store.inCase() && plunger()) {
       <hs-field [session]="session" key="tensioner.extension" [about]="thing('tensioner')" />
       <hs-field [session]="session" key="chain.length" [about]="thing('chain')" />
       <hs-field [session]="session" key="chain.links_over" [about]="thing('chain')" />
@@ -44,7 +44,7 @@ const TRIED_SHARE = 0.0002;
         <p>
           Measured: <b>{{ m.words }}</b
           >.
-          <button nz-button (click)="bench.set({ elongation: m.value })">Draw it so</button>
+          <button nz-button (click)="store.set({ elongation: m.value })">Draw it so</button>
         </p>
       }
     } @else if (carrier()) {
@@ -88,7 +88,7 @@ const TRIED_SHARE = 0.0002;
       </p>
       @if (r.wear) {
         <p>{{ r.wearWords }}</p>
-        @if (bench.inCase()) {
+        @if (store.inCase()) {
           <button nz-button nzType="primary" (click)="file(r.wear, r.facts)">File the guide wear</button>
         }
         <p class="caution">
@@ -101,12 +101,12 @@ const TRIED_SHARE = 0.0002;
 })
 export class WearPanel {
   protected readonly session = inject(DeskSession);
-  protected readonly bench = inject(BenchStore);
+  protected readonly store = inject(DriveStore);
   private readonly desk = inject(CaseDesk);
   /** Reading found, tried without a case. */
   protected readonly found = signal<number | undefined>(undefined);
   protected readonly carrier = computed(() => {
-    const layout = this.bench.layout();
+    const layout = this.store.layout();
     return layout?.wheels[tensionerIndex(layout)]?.carrier;
   });
   protected readonly plunger = computed(() => this.unit() === 'mm');
@@ -118,8 +118,8 @@ export class WearPanel {
   });
   /** What the case's answers say of this stage: the same elongation and extension as at every station. */
   private readonly own = computed(() => {
-    const drive = this.bench.inCase() ? this.desk.current()?.answers?.drive : undefined;
-    const at = this.bench.stageAt();
+    const drive = this.store.inCase() ? this.desk.current()?.answers?.drive : undefined;
+    const at = this.store.stageAt();
     return {
       length: drive?.elongations.find((e) => e.stage === at),
       extension: drive?.extensions.find((e) => e.stage === at),
@@ -131,15 +131,15 @@ export class WearPanel {
     return e && { value: e.elongation.value, words: elongationWords(e) };
   });
   private readonly wear = computed(() => {
-    const layout = this.bench.layout();
-    return layout ? wearState(layout, this.bench.what().elongation) : undefined;
+    const layout = this.store.layout();
+    return layout ? wearState(layout, this.store.what().elongation) : undefined;
   });
   protected readonly trouble = computed(() => {
-    const [w, layout] = [this.wear(), this.bench.layout()];
+    const [w, layout] = [this.wear(), this.store.layout()];
     return w && !w.ok && layout ? settingsSentence(layout, w.error) : '';
   });
   protected readonly words = computed(() => {
-    const [w, layout, c] = [this.wear(), this.bench.layout(), this.carrier()];
+    const [w, layout, c] = [this.wear(), this.store.layout(), this.carrier()];
     if (!w?.ok || !layout) return [];
     const out: string[] = [];
     if (w.value.reading && c)
@@ -148,15 +148,15 @@ export class WearPanel {
       );
     if (w.value.endsAt !== undefined) out.push(endsWords(layout, w.value));
     if (layout.elongationLimit !== undefined) {
-      const past = this.bench.what().elongation > layout.elongationLimit;
+      const past = this.store.what().elongation > layout.elongationLimit;
       out.push(`${past ? '▲ Past' : 'Within'} the limit of ${(layout.elongationLimit * 100).toFixed(2)} %.`);
     }
     return out;
   });
   /** Every stage worn alike: what a cam loses is its own stage's part and what its shaft brings along. */
   protected readonly cams = computed(() => {
-    const stages = this.bench.stages();
-    const e = this.bench.what().elongation;
+    const stages = this.store.stages();
+    const e = this.store.what().elongation;
     const phases = stages.map((s) => {
       const w = wearState(s.layout, e);
       return w.ok ? w.value.cams : [];
@@ -167,8 +167,8 @@ export class WearPanel {
     });
   });
   protected readonly rest = computed(() => {
-    const answer = this.bench.inCase() ? this.own().extension : this.tried();
-    const [layout, rest] = [this.bench.layout(), answer?.rest];
+    const answer = this.store.inCase() ? this.own().extension : this.tried();
+    const [layout, rest] = [this.store.layout(), answer?.rest];
     if (!layout || !answer || !rest) return undefined;
     const wear = rest.verdict === 'more' ? rest.guideWear : undefined;
     return {
@@ -180,10 +180,10 @@ export class WearPanel {
   });
   /** A reading tried without a case, against the elongation that is tried. */
   private readonly tried = computed((): ExtensionAnswer | undefined => {
-    const [layout, value] = [this.bench.layout(), this.found()];
+    const [layout, value] = [this.store.layout(), this.found()];
     if (!layout || value === undefined) return undefined;
     const reading = { value, u: TRIED_U };
-    const rest = extensionRemainder(layout, reading, { value: this.bench.what().elongation, u: TRIED_SHARE });
+    const rest = extensionRemainder(layout, reading, { value: this.store.what().elongation, u: TRIED_SHARE });
     return { about: '', stage: 0, facts: [], reading, ...(rest.ok ? { rest: rest.value } : {}) };
   });
 
@@ -194,7 +194,7 @@ export class WearPanel {
     return about === undefined || about === '' ? undefined : about;
   }
 
-  protected file({ value, u }: Measured, basis: readonly string[]): void {
+  protected file({ value, u }: WearReading, basis: readonly string[]): void {
     const round = (v: number) => Math.round(v * 100) / 100;
     void this.desk.file({
       key: 'guide.wear',

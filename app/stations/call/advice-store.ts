@@ -1,7 +1,7 @@
 import { must } from '@core/quantity/must';
 import { computed, inject, Injectable, linkedSignal } from '@angular/core';
-import { type Advice, type Asked } from '@core/advice/advice';
-import { advise, askedOf } from '@core/advice/advise';
+import { type Advice, type CallerQuestion } from '@core/advice/advice';
+import { advise, questionsAsked } from '@core/advice/advise';
 import { agreedMarksOf } from '@core/advice/marks';
 import type { Stage } from '@core/drive/stages';
 import { wheelThing } from '@core/facts/thing';
@@ -20,7 +20,7 @@ export class AdviceStore {
     const view = this.desk.current();
     if (!view?.answers || !view.world) return [];
     const c = { world: view.world, state: view.state, a: view.answers, today: this.clock.today() };
-    return askedOf(view.state).map((asked) => advise(asked, c));
+    return questionsAsked(view.state).map((asked) => advise(asked, c));
   });
   private readonly asked = computed(() =>
     this.all()
@@ -28,12 +28,12 @@ export class AdviceStore {
       .join(' '),
   );
   /** The one that is being answered. */
-  readonly at = linkedSignal<string, Asked | undefined>({
+  readonly at = linkedSignal<string, CallerQuestion | undefined>({
     source: this.asked,
     computation: (asked, before) =>
       before?.value !== undefined && asked.split(' ').includes(before.value)
         ? before.value
-        : (asked.split(' ')[0] as Asked) || undefined,
+        : (asked.split(' ')[0] as CallerQuestion) || undefined,
   });
   readonly current = computed(() => this.all().find((a) => a.asked === this.at()));
 

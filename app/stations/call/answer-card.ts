@@ -2,8 +2,8 @@ import { must } from '@core/quantity/must';
 import { ChangeDetectionStrategy, Component, computed, ElementRef, inject } from '@angular/core';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
 import { STANDING_SIGNS, ASKED_WORDS, FIRST, spoken } from '../../messages/advice';
-import { Told, type Way } from '../../commands/told';
-import { VoiceService } from '../../commands/voice';
+import { AnswerDelivery, type Way } from '../../commands/answer-delivery';
+import { CaseSentences } from '../../commands/case-sentences';
 import { drivePicture, pictureSvg } from '../../ui/drive-picture';
 import { CaseDesk } from '../../data/case-desk';
 import { isFreeKey } from '../../ui/free-keys';
@@ -96,8 +96,8 @@ const WAYS: readonly { key: string; way: Way; words: string }[] = [
 })
 export class AnswerCard {
   protected readonly store = inject(AdviceStore);
-  private readonly told = inject(Told);
-  private readonly voice = inject(VoiceService).voice;
+  private readonly delivery = inject(AnswerDelivery);
+  private readonly voice = inject(CaseSentences).voice;
   private readonly desk = inject(CaseDesk);
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
   protected readonly ways = WAYS;
@@ -116,7 +116,7 @@ export class AnswerCard {
 
   protected tell(way: Way): void {
     const advice = this.store.current();
-    if (advice) void this.told.tell(advice, way, this.drawing());
+    if (advice) void this.delivery.tell(advice, way, this.drawing());
   }
 
   /** Keys of the answer, wherever the focus is but in a field. */

@@ -6,7 +6,7 @@ import { CaseDesk } from '../../data/case-desk';
 import { Clock } from '../../data/clock';
 import { DeskSession } from '../../entry/desk-session';
 import { Field } from '../../entry/field';
-import { backWords } from '../../messages/waits';
+import { callBackWords } from '../../messages/waits';
 
 /** A call that was promised: by when, for what, and that it was made. */
 @Component({
@@ -52,6 +52,6 @@ export class BackCard {
   protected readonly says = computed(() => {
     const by = this.promised();
     if (by === undefined) return 'none promised';
-    return this.made() ? 'made' : backWords(by, this.clock.today());
+    return this.made() ? 'made' : callBackWords(by, this.clock.today());
   });
 }

@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import { askedThisMonth, earlierCases, type Shared } from '@core/answer/earlier';
-import { askedOf } from '@core/advice/advise';
+import { questionsAsked } from '@core/advice/advise';
 import { textOf } from '@core/facts/read';
 import { Cases } from '../../data/cases';
 import { CaseDesk } from '../../data/case-desk';
@@ -71,14 +71,14 @@ export class BeforeCard {
     const wording = (key: string) =>
       options?.kind === 'several' ? (options.options.find((o) => o.key === key)?.wording ?? key) : key;
     return earlierCases(
-      this.cases.heads(),
+      this.cases.summaries(),
       {
         id: view.id,
         who: textOf(state, 'call.who'),
         engine: textOf(state, 'engine.code'),
         kit: textOf(state, 'kit.number'),
         vehicle: textOf(state, 'vehicle.name'),
-        asked: askedOf(state).map(wording),
+        asked: questionsAsked(state).map(wording),
       },
       COMPARED,
     );
@@ -90,12 +90,12 @@ export class BeforeCard {
   protected readonly shown = computed(() =>
     this.earlier()
       .slice(0, MOST)
-      .map(({ head, shares }) => ({
-        id: head.id,
-        tag: head.tag,
-        who: head.who || 'nobody named',
+      .map(({ summary, shares }) => ({
+        id: summary.id,
+        tag: summary.tag,
+        who: summary.who || 'nobody named',
         shares: list(shares.map((s) => SHARED_WORDS[s])),
-        state: `${KIND_WORDS[head.kind]}, ${waitsWords(head, this.clock.today())}`,
+        state: `${KIND_WORDS[summary.kind]}, ${waitsWords(summary, this.clock.today())}`,
       })),
   );
 

@@ -3,11 +3,11 @@ import { TestBed } from '@angular/core/testing';
 import { factsOf, has, standing, textOf } from '@core/facts/read';
 import { Cases } from '../../data/cases';
 import type { CaseDesk } from '../../data/case-desk';
-import { TakeIn } from '../../commands/take-in';
+import { Incoming } from '../../commands/incoming';
 import { closeDesk, failWrites, openDesk, paint, type Painted, until } from '../../testing/demo-desk';
 import { AdviceStore } from './advice-store';
 import { CallPage } from './call-page';
-import { partsOf } from './parts-of';
+import { messagePieces } from './parts-of';
 import { plainText } from '@core/facts/value';
 
 const key = (e: Element, name: string, shiftKey = false) =>
@@ -138,18 +138,18 @@ describe('a call', () => {
     const id = desk.currentId()!;
     await desk.open('demo-2027');
     await desk.file({ key: 'call.back', value: '2026-11-26', how: 'decided' });
-    await until(() => cases.heads()[0]!.id === 'demo-2027');
-    expect(cases.heads()[0]!.back).toBe('2026-11-26');
+    await until(() => cases.summaries()[0]!.id === 'demo-2027');
+    expect(cases.summaries()[0]!.back).toBe('2026-11-26');
     await desk.file({ key: 'call.back_done', value: '2026-11-26', how: 'decided' });
-    await until(() => cases.heads()[0]!.id === id);
+    await until(() => cases.summaries()[0]!.id === id);
   });
 
   it('takes texts and tables at one door, and refuses what is too much with a way on', async () => {
-    const door = TestBed.inject(TakeIn);
-    const count = TestBed.inject(Cases).heads().length;
+    const door = TestBed.inject(Incoming);
+    const count = TestBed.inject(Cases).summaries().length;
     expect(await door.text('x'.repeat(200_000))).toBeFalse();
     expect(await door.text('Kit;Distance now;Symptom\na;1;b\nc;2;d')).toBeFalse();
-    expect(TestBed.inject(Cases).heads().length).toBe(count);
+    expect(TestBed.inject(Cases).summaries().length).toBe(count);
     expect(await door.text('Kit;Distance now;Symptom\nMF-K121-1;5 000 km;Leak')).toBeTrue();
     await until(() => desk.current()?.state.log.some((f) => f.key === 'call.message') === true);
     expect(plainText(factsOf(state(), 'call.message')[0]!.value)).toContain('Kit: MF-K121-1');
@@ -181,7 +181,7 @@ describe('a message with its marks', () => {
       [row(14, 23, 'b'), row(0, 9, 'a')],
       [row(0, 9, 'a'), row(5, 12, 'b')],
     ]) {
-      const parts = partsOf(text, rows);
+      const parts = messagePieces(text, rows);
       expect(parts.map((p) => p.text).join('')).toBe(text);
       expect(parts.every((p) => p.text !== '')).toBeTrue();
     }

@@ -45,15 +45,15 @@ describe('beside a call', () => {
     expect(card.all('button').some((b) => b.textContent.includes('called back'))).toBeFalse();
     await desk.file({ key: 'call.back', value: '2020-01-01', how: 'decided' });
     await card.fixture.whenStable();
-    await until(() => TestBed.inject(Cases).heads()[0]!.id === 'demo-2027');
+    await until(() => TestBed.inject(Cases).summaries()[0]!.id === 'demo-2027');
     await rack.fixture.whenStable();
     expect(rack.words).toContain('late');
     await card.press('They were called back');
     await until(() => has(state(), 'call.back_done'));
-    await until(() => TestBed.inject(Cases).heads()[0]!.id !== 'demo-2027');
+    await until(() => TestBed.inject(Cases).summaries()[0]!.id !== 'demo-2027');
     // promised anew it waits again
     await desk.file({ key: 'call.back', value: '2020-02-01', how: 'decided' });
-    await until(() => TestBed.inject(Cases).heads()[0]!.id === 'demo-2027');
+    await until(() => TestBed.inject(Cases).summaries()[0]!.id === 'demo-2027');
   });
 
   it('callers of own cases and vehicles of the engine are offered while one types', async () => {

@@ -7,7 +7,7 @@ import { type Proposal, slotOf } from '@core/intake/proposal';
 import { readText } from '@core/intake/read-text';
 import { CaseDesk, type Filed } from '../../data/case-desk';
 import { Clock } from '../../data/clock';
-import { HouseStore } from '../../data/house';
+import { DeskSettingsStore } from '../../data/desk-settings';
 import { DeskSession } from '../../entry/desk-session';
 import { readSentence } from '../../messages/reading';
 import { doubtWords } from '../../messages/intake';
@@ -39,7 +39,7 @@ type Choice = { take?: Take; value?: FactValue; u?: number | undefined };
 export class MessageStore {
   private readonly desk = inject(CaseDesk);
   private readonly session = inject(DeskSession);
-  private readonly house = inject(HouseStore);
+  private readonly settings = inject(DeskSettingsStore);
   private readonly clock = inject(Clock);
 
   /** The latest message; '' when none came. */
@@ -61,7 +61,7 @@ export class MessageStore {
     return readText(text, {
       catalogue,
       registry: this.registry(),
-      house: this.house.house(),
+      notation: this.settings.notation(),
       today: this.clock.today(),
       engine: this.engine(),
       odometerKm: this.odometer(),

@@ -1,16 +1,19 @@
 import type { Row } from './message-store';
 
 /** A piece of the message; with a letter where a fact was read from it. */
-export type Part = { text: string; letter: string; left: boolean };
+export type MessagePiece = { text: string; letter: string; left: boolean };
 
 /** Cuts a message where facts were read; where two readings share a place the first one marks it. */
-export function partsOf(message: string, rows: readonly Pick<Row, 'letter' | 'take' | 'proposal'>[]): Part[] {
+export function messagePieces(
+  message: string,
+  rows: readonly Pick<Row, 'letter' | 'take' | 'proposal'>[],
+): MessagePiece[] {
   const spans = rows
     .flatMap((r) =>
       r.proposal.spans.map((s) => ({ ...s, letter: r.letter || '·', left: r.take === 'leave' })),
     )
     .sort((a, b) => a.from - b.from || b.to - a.to);
-  const out: Part[] = [];
+  const out: MessagePiece[] = [];
   let at = 0;
   for (const s of spans) {
     if (s.from < at) continue;

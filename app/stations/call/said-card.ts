@@ -20,7 +20,7 @@ import { Segmented } from '../../ui/segmented';
 import { KIND_WORDS } from '../../messages/waits';
 import { countWords, textErrorWords } from '../../messages/intake';
 import { MessageStore, type Row } from './message-store';
-import { partsOf } from './parts-of';
+import { messagePieces } from './parts-of';
 
 /** Draft of a message under way, by case. */
 const DRAFT = 'message';
@@ -56,7 +56,7 @@ export class SaidCard {
   protected readonly open = computed(() => this.store.rows().filter((r) => r.take !== 'filed'));
   protected readonly filed = computed(() => this.store.rows().filter((r) => r.take === 'filed').length);
   protected readonly count = computed(() => countWords(this.store.taken().length));
-  protected readonly parts = computed(() => partsOf(this.store.message(), this.store.rows()));
+  protected readonly parts = computed(() => messagePieces(this.store.message(), this.store.rows()));
   protected readonly foreign = computed(() => {
     const read = this.store.read();
     return read !== undefined && !('code' in read) && read.foreign;

@@ -8,16 +8,22 @@ import { CAUSES, noCauseOf } from '@core/cause/cause-data';
 import { holding } from '@core/cause/changes';
 import type { RankedCause } from '@core/cause/rank';
 import { textOf } from '@core/facts/read';
-import { VoiceService } from '../../commands/voice';
+import { CaseSentences } from '../../commands/case-sentences';
 import { CaseDesk } from '../../data/case-desk';
-import { HouseKnowledge } from '../../data/house-knowledge';
+import { OwnNumbers } from '../../data/own-numbers';
 import { DeskSession } from '../../entry/desk-session';
 import { Field } from '../../entry/field';
-import { contradictionWords, findingWords, lookWords, percent, weightWords } from '../../messages/answers';
+import {
+  contradictionWords,
+  findingWords,
+  inspectionWords,
+  percent,
+  weightWords,
+} from '../../messages/answers';
 import {
   codeWords,
   lineWords,
-  pairWords,
+  causePairWords,
   sureWords,
   turnsWords,
   undecidableWords,
@@ -27,7 +33,7 @@ import { editionWords } from '../../messages/knowledge';
 import { CauseChain } from './cause-chain';
 import { DecidePanel } from './decide-panel';
 import { LookAlikes } from './look-alikes';
-import { outcomesOf, rivalsOf } from './rivals';
+import { outcomesOf, causeRivals } from './rivals';
 
 /** Weights below this are not told, being rounded away; lines that are told at most. */
 const LEAST_DECIBANS = 0.5;
@@ -48,8 +54,8 @@ const RIVAL = { share: 0.1, most: 4 };
 export class CausePage {
   protected readonly session = inject(DeskSession);
   protected readonly desk = inject(CaseDesk);
-  private readonly knowledge = inject(HouseKnowledge);
-  private readonly voice = inject(VoiceService).voice;
+  private readonly knowledge = inject(OwnNumbers);
+  private readonly voice = inject(CaseSentences).voice;
   /** Cause or outcome that was chosen. */
   protected readonly opened = signal<string | undefined>(undefined);
   protected readonly all = signal(false);
@@ -79,7 +85,7 @@ export class CausePage {
   protected readonly rivals = computed(() => {
     const a = this.judged();
     if (!a) return { rows: [], more: 0, below: '', outcomes: [] };
-    const { all, likely } = rivalsOf(a, this.decided());
+    const { all, likely } = causeRivals(a, this.decided());
     const chosen = all.filter((r) => r.key === this.shown() && !likely.includes(r));
     const some = [...likely, ...chosen];
     return {
@@ -107,7 +113,7 @@ export class CausePage {
       .map((c) => ({ wording: c.cause.wording, p: c.probability }));
     const lost = a.conclude.lost.map((l) => `${l.wording.toLowerCase()}, which did not come`);
     const looks = this.checks().flatMap((c) =>
-      c.looks.slice(0, 1).map((l) => this.lookOf(l.key).toLowerCase()),
+      c.inspections.slice(0, 1).map((l) => this.lookOf(l.key).toLowerCase()),
     );
     return {
       key,
@@ -119,9 +125,9 @@ export class CausePage {
   protected readonly checks = computed(() =>
     (this.judged()?.conclude.possible ?? []).slice(0, 3).map((c) => ({
       finding: c.finding,
-      looks: [...c.first, ...c.looks],
-      how: this.answers()?.registry.get((c.first[0] ?? c.looks[0])?.key ?? '')?.observe ?? '',
-      name: this.lookOf(must(c.first[0] ?? c.looks[0]).key),
+      inspections: [...c.first, ...c.inspections],
+      how: this.answers()?.registry.get((c.first[0] ?? c.inspections[0])?.key ?? '')?.observe ?? '',
+      name: this.lookOf(must(c.first[0] ?? c.inspections[0]).key),
       worth: `${c.bits.toFixed(2)} bits for ${c.minutes} min${c.first.length === 0 ? '' : `; ${list(c.first.map((f) => this.lookOf(f.key).toLowerCase()))} first, which it would undo`}`,
     })),
   );
@@ -146,8 +152,8 @@ export class CausePage {
       leader: e.leader.wording,
       consequence: e.leader.consequence,
       runner: e.runner.wording,
-      sure: sureWords(p, must(a).rules.sureFrom),
-      undecided: p < must(a).rules.sureFrom.likely,
+      sure: sureWords(p, must(a).policy.sureFrom),
+      undecided: p < must(a).policy.sureFrom.likely,
       lines: lines.slice(0, MOST_LINES).map((l) => lineWords(l, v)),
       working: e.working.map((w) => ({
         name: w.wording,
@@ -156,7 +162,7 @@ export class CausePage {
         shows: w.shows.map((f) => findingWords(f, v)),
       })),
       turns: turnsWords(e, v),
-      pair: pairWords(e),
+      pair: causePairWords(e),
     };
   });
   protected readonly codes = computed(() => (this.judged()?.codes ?? []).map(codeWords));
@@ -174,7 +180,7 @@ export class CausePage {
 
   private lookOf(key: string): string {
     const o = this.answers()?.registry.get(key);
-    return o ? lookWords(o) : key;
+    return o ? inspectionWords(o) : key;
   }
 
   private detailOf(c: RankedCause) {

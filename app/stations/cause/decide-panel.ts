@@ -93,7 +93,7 @@ export class DecidePanel {
   protected readonly overruled = computed(() => {
     const a = this.desk.current()?.answers;
     if (!a) return undefined;
-    const likely = a.ranking.causes.slice(0, 1).filter((c) => c.probability >= a.rules.sureFrom.likely);
+    const likely = a.ranking.causes.slice(0, 1).filter((c) => c.probability >= a.policy.sureFrom.likely);
     return likely.find((c) => c.cause.key !== this.key())?.cause.wording;
   });
 

@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/c
 import { RouterLink } from '@angular/router';
 import { lookAlikes } from '@core/answer/look-alikes';
 import { readSign, signsOf } from '@core/answer/signs';
-import { VoiceService } from '../../commands/voice';
+import { CaseSentences } from '../../commands/case-sentences';
 import { CaseDesk } from '../../data/case-desk';
 import { Cases } from '../../data/cases';
 import { findingWords, signWords } from '../../messages/answers';
@@ -34,7 +34,7 @@ const [MOST, SIGNS] = [3, 4];
 export class LookAlikes {
   private readonly desk = inject(CaseDesk);
   private readonly cases = inject(Cases);
-  private readonly voice = inject(VoiceService).voice;
+  private readonly voice = inject(CaseSentences).voice;
 
   protected readonly alike = computed(() => {
     const view = this.desk.current();
@@ -42,10 +42,10 @@ export class LookAlikes {
     if (!a) return [];
     const signs = signsOf(a.causes, a.findings);
     const v = this.voice();
-    return lookAlikes(a.causes, this.cases.heads(), { id: view.id, signs }, MOST).map((x) => ({
-      id: x.head.id,
-      tag: x.head.tag,
-      engine: x.head.engine,
+    return lookAlikes(a.causes, this.cases.summaries(), { id: view.id, signs }, MOST).map((x) => ({
+      id: x.summary.id,
+      tag: x.summary.tag,
+      engine: x.summary.engine,
       decided: this.desk.nameOf('cause', x.decided),
       shares: x.shares
         .slice(0, SIGNS)

@@ -9,7 +9,7 @@ import { explain } from '@core/cause/explain';
 import { reduce } from '@core/facts/state';
 import { paint } from '../../testing/demo-desk';
 import { CauseChain } from './cause-chain';
-import { outcomesOf, rivalsOf } from './rivals';
+import { outcomesOf, causeRivals } from './rivals';
 
 const cat = catalogueOf(demoPack());
 const world = worldOf(cat);
@@ -21,7 +21,7 @@ describe('rivals as they are shown', () => {
   it('are in any case the likeliest of all, with the one decided and those of the fitting sheet, each once', () => {
     for (const a of cases) {
       const last = a.ranking.causes.at(-1)!.cause.key;
-      const { all, likely } = rivalsOf(a, last);
+      const { all, likely } = causeRivals(a, last);
       expect(all.map((r) => r.key)).toEqual(a.ranking.causes.map((c) => c.cause.key));
       expect(new Set(likely.map((r) => r.key)).size).toBe(likely.length);
       expect(likely.filter((r) => r.decided).map((r) => r.key)).toEqual([last]);

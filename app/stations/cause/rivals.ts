@@ -18,8 +18,8 @@ export type Rival = {
 /** From this share on a rival is in sight without being asked for, and so many of them. */
 const WORTH_A_LOOK = { share: 0.01, most: 6 };
 
-/** Every cause by its share, and those that are worth a look: the likely ones, the one decided, what the fitting sheet shows. */
-export function rivalsOf(
+/** Every cause by its share, and those that are worth looking at: the likely ones, the one decided, what the fitting sheet shows. */
+export function causeRivals(
   { ranking, fitted }: Pick<Answers, 'ranking' | 'fitted'>,
   decided: string | undefined,
 ): { all: Rival[]; likely: Rival[] } {

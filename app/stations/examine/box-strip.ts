@@ -1,9 +1,9 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
-import type { ThingOnBench } from '@core/answer/examined';
+import type { ExaminedThing } from '@core/answer/examined';
 import { KINDS } from '@core/facts/kinds';
 import { Pick } from '../../ui/pick';
-import { tagWords } from '../../messages/bench';
-import { BenchStore, thingId } from './bench-store';
+import { tagWords } from '../../messages/examination';
+import { ExamineStore, thingId } from './examine-store';
 
 /** Marks on a tag at most: beyond it one mark stands for several looks. */
 const MARKS = 12;
@@ -120,7 +120,7 @@ const MARKS = 12;
   `,
 })
 export class BoxStrip {
-  protected readonly store = inject(BenchStore);
+  protected readonly store = inject(ExamineStore);
   protected readonly id = thingId;
   protected readonly words = tagWords;
   protected readonly others = computed(() =>
@@ -128,9 +128,9 @@ export class BoxStrip {
   );
 
   /** How much of it was looked at, as marks. */
-  protected bar(t: ThingOnBench): boolean[] {
-    const marks = Math.min(MARKS, t.looks.length);
-    const full = Math.floor((t.done / t.looks.length) * marks);
+  protected bar(t: ExaminedThing): boolean[] {
+    const marks = Math.min(MARKS, t.inspections.length);
+    const full = Math.floor((t.done / t.inspections.length) * marks);
     return Array.from({ length: marks }, (_, i) => i < Math.max(full, t.done > 0 ? 1 : 0));
   }
 

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import type { LimitedLook, ThingOnBench } from '@core/answer/examined';
+import type { LimitedInspection, ExaminedThing } from '@core/answer/examined';
 import { MAPPED } from '@core/examination/damage-map';
 import { filedOf, placedOf, textOf } from '@core/facts/read';
 import { emptyState, type State } from '@core/facts/state';
@@ -9,10 +9,10 @@ import { CaseDesk } from '../../data/case-desk';
 import type { Session } from '../../entry/session';
 import { loopPicture } from '../../part-drawings/long-pictures';
 import type { ThingPicture } from '../../part-drawings/picture';
-import { seenOf } from '../../part-drawings/seen';
+import { appearanceOf } from '../../part-drawings/appearance';
 import { thingPicture } from '../../part-drawings/thing-picture';
 import { newWords } from '../../messages/compare';
-import { BenchStore, thingId } from './bench-store';
+import { ExamineStore, thingId } from './examine-store';
 import { ThingFigure } from './thing-figure';
 
 type Cell = {
@@ -24,7 +24,7 @@ type Cell = {
   link?: string;
 };
 
-/** The thing in hand beside a new one, its like in this box, and the same part of other returns, at the look in hand. */
+/** The thing in hand beside a new one, its like in this box, and the same part of other returns, at the inspection in hand. */
 @Component({
   selector: 'hs-compare-panel',
   imports: [RouterLink, ThingFigure],
@@ -81,12 +81,12 @@ type Cell = {
     }
   `,
 })
-export class ComparePanel {
-  readonly thing = input.required<ThingOnBench>();
-  readonly look = input.required<LimitedLook>();
+export class CompareThingsPanel {
+  readonly thing = input.required<ExaminedThing>();
+  readonly inspection = input.required<LimitedInspection>();
   readonly session = input.required<Session>();
   private readonly desk = inject(CaseDesk);
-  private readonly store = inject(BenchStore);
+  private readonly store = inject(ExamineStore);
   private readonly alike = inject(AlikeCases);
   /** None while they are still looked for. */
   protected readonly others = signal<readonly AlikeCase[] | undefined>(undefined);
@@ -97,7 +97,7 @@ export class ComparePanel {
       const [view, thing] = [this.desk.current(), this.thing()];
       if (!view) return undefined;
       const numbers = [textOf(view.state, 'kit.number'), thing.part?.number].filter((n) => n !== undefined);
-      const keys = thing.looks.map((l) => l.look.key);
+      const keys = thing.inspections.map((l) => l.inspection.key);
       return { id: view.id, engine: textOf(view.state, 'engine.code') ?? '', numbers, keys };
     },
     { equal: (a, b) => JSON.stringify(a) === JSON.stringify(b) },
@@ -116,9 +116,9 @@ export class ComparePanel {
   }
 
   protected readonly cells = computed((): Cell[] => {
-    const [view, thing, look] = [this.desk.current(), this.thing(), this.look()];
+    const [view, thing, inspection] = [this.desk.current(), this.thing(), this.inspection()];
     if (!view) return [];
-    const cell = (name: string, key: string, state: State, t: ThingOnBench, says: string): Cell => ({
+    const cell = (name: string, key: string, state: State, t: ExaminedThing, says: string): Cell => ({
       key,
       name,
       picture: this.pictureOf(t, state),
@@ -127,7 +127,7 @@ export class ComparePanel {
     });
     const here = this.store.things().filter((t) => t.kind === thing.kind && t.came !== 'not_sent');
     return [
-      cell('New', 'new', emptyState([]), { ...thing, about: undefined }, newWords(look)),
+      cell('New', 'new', emptyState([]), { ...thing, about: undefined }, newWords(inspection)),
       ...here.map((t) =>
         cell(t === thing ? 'In hand' : t.wording, thingId(t), view.state, t, this.says(view.state, t.about)),
       ),
@@ -144,9 +144,10 @@ export class ComparePanel {
     ];
   });
 
-  private pictureOf(thing: ThingOnBench, state: State): ThingPicture | undefined {
+  private pictureOf(thing: ExaminedThing, state: State): ThingPicture | undefined {
     const drive = this.desk.current()?.answers?.drive;
-    if (thing.kind !== 'belt' && thing.kind !== 'chain') return thingPicture(seenOf(thing, state, drive));
+    if (thing.kind !== 'belt' && thing.kind !== 'chain')
+      return thingPicture(appearanceOf(thing, state, drive));
     const count = drive?.stages.find((s) => s.layout.kind === thing.kind)?.layout.count;
     const found = placedOf(state, MAPPED[thing.kind], thing.about);
     return count === undefined
@@ -157,9 +158,9 @@ export class ComparePanel {
         );
   }
 
-  /** What was found at the look in hand. */
+  /** What was found at the inspection in hand. */
   private says(state: State, about: string | undefined): string {
-    const o = this.look().observable;
+    const o = this.inspection().observable;
     const places = o.place ? placedOf(state, o.key, about).length : 0;
     if (places > 0) return `${places} ${places === 1 ? 'place' : 'places'}`;
     const fact = filedOf(state, o.key, about);

@@ -3,7 +3,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, input, signal } f
 import { MAPPED, type MappedKind, stageOfLoop } from '@core/examination/damage-map';
 import { optionsOf } from '@core/facts/observable';
 import { placedOf } from '@core/facts/read';
-import { Say } from '../../commands/say';
+import { Notices } from '../../commands/notices';
 import { CaseDesk } from '../../data/case-desk';
 import { troubleSentence } from '../../data/store-trouble';
 import type { Session } from '../../entry/session';
@@ -120,7 +120,7 @@ export class DamageMapPart {
   readonly kind = input.required<MappedKind>();
   readonly about = input<string>();
   private readonly desk = inject(CaseDesk);
-  private readonly say = inject(Say);
+  private readonly notices = inject(Notices);
   protected readonly at = signal(1);
   protected readonly brush = signal('');
   protected readonly id = computed(() => `map-${(this.about() ?? this.kind()).replace(/\W/g, '-')}`);
@@ -204,7 +204,7 @@ export class DamageMapPart {
           how: 'seen',
         });
     void filed.then((f) => {
-      if (!f.ok) this.say.refuse(troubleSentence(f.error));
+      if (!f.ok) this.notices.refuse(troubleSentence(f.error));
     });
   }
 }

@@ -11,41 +11,41 @@ import {
 } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
-import type { ThingOnBench } from '@core/answer/examined';
+import type { ExaminedThing } from '@core/answer/examined';
 import { CaseDesk } from '../../data/case-desk';
-import { HouseStore } from '../../data/house';
+import { DeskSettingsStore } from '../../data/desk-settings';
 import { DeskSession } from '../../entry/desk-session';
 import { SettingsPair } from '../../entry/settings-pair';
 import { list } from '../../language/list';
-import { ranWords } from '../../messages/answers';
-import { BenchStore } from './bench-store';
+import { usageWords } from '../../messages/answers';
+import { ExamineStore } from './examine-store';
 import { BoxStrip } from './box-strip';
-import { ComparePanel } from './compare-panel';
+import { CompareThingsPanel } from './compare-panel';
 import { DamageMapPart } from './damage-map';
-import { LookList } from './look-list';
-import { LookPanel } from './look-panel';
+import { InspectionList } from './inspection-list';
+import { InspectionPanel } from './inspection-panel';
 import { ThingDrawing } from './thing-drawing';
 import { ThingFacts } from './thing-facts';
 
-/** Looks that are proposed at once. */
+/** Inspections that are proposed at once. */
 const BEST = 4;
 
-/** The bench: what is in the box, one thing in hand, drawn, and its looks in the order of the work. */
+/** The bench: what is in the box, one thing in hand, drawn, and its inspections in the order of the work. */
 @Component({
   selector: 'hs-examine-page',
   imports: [
     BoxStrip,
-    ComparePanel,
+    CompareThingsPanel,
     DamageMapPart,
-    LookList,
-    LookPanel,
+    InspectionList,
+    InspectionPanel,
     NzButtonComponent,
     RouterLink,
     SettingsPair,
     ThingDrawing,
     ThingFacts,
   ],
-  providers: [BenchStore],
+  providers: [ExamineStore],
   changeDetection: ChangeDetectionStrategy.OnPush,
   host: { '(keydown)': 'press($event)' },
   templateUrl: './examine-page.html',
@@ -53,20 +53,20 @@ const BEST = 4;
 })
 export class ExaminePage {
   protected readonly session = inject(DeskSession);
-  protected readonly store = inject(BenchStore);
+  protected readonly store = inject(ExamineStore);
   protected readonly desk = inject(CaseDesk);
-  private readonly house = inject(HouseStore);
+  private readonly settings = inject(DeskSettingsStore);
   private readonly injector = inject(Injector);
   /** The thing in hand is shown beside a new one and others. */
   protected readonly comparing = signal(false);
-  private readonly panel = viewChild(LookPanel);
+  private readonly panel = viewChild(InspectionPanel);
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
 
   /** True from the second frame on: the first one is not kept waiting for what lies below its edge. */
   protected readonly later = signal(false);
   protected readonly drive = computed(() => this.desk.current()?.answers?.drive);
   protected readonly ran = computed(() =>
-    ranWords(this.desk.current()?.answers?.ran ?? {}, this.house.house()),
+    usageWords(this.desk.current()?.answers?.usage ?? {}, this.settings.notation()),
   );
   constructor() {
     afterNextRender(() => setTimeout(() => this.later.set(true)));
@@ -74,7 +74,7 @@ export class ExaminePage {
 
   /** How much of what could be looked at was; never "complete". */
   protected readonly looked = computed(() => {
-    const l = this.desk.current()?.answers?.looks.examine;
+    const l = this.desk.current()?.answers?.inspections.examine;
     if (!l) return '';
     const parts = [
       `Looked at ${l.looked}`,
@@ -93,7 +93,7 @@ export class ExaminePage {
     return a.conclude.wanted.slice(0, BEST).map((w) => {
       const thing = this.store
         .things()
-        .find((t) => t.about === w.about && t.looks.some((l) => l.look.key === w.key));
+        .find((t) => t.about === w.about && t.inspections.some((l) => l.inspection.key === w.key));
       return {
         ...w,
         wording: `${a.registry.get(w.key)?.wording ?? w.key}${thing ? `, ${thing.wording.toLowerCase()}` : ''}`,
@@ -109,15 +109,18 @@ export class ExaminePage {
       : '';
   });
 
-  protected mapped(t: ThingOnBench): 'belt' | 'chain' | undefined {
+  protected mapped(t: ExaminedThing): 'belt' | 'chain' | undefined {
     return t.kind === 'belt' || t.kind === 'chain' ? t.kind : undefined;
   }
 
-  /** Opens a look and goes into it. */
+  /** Opens an inspection and goes into it. */
   protected open(key: string): void {
     this.store.open(key);
     afterNextRender(
-      () => this.host.querySelector<HTMLElement>('hs-look-panel .entry, hs-look-panel button')?.focus(),
+      () =>
+        this.host
+          .querySelector<HTMLElement>('hs-inspection-panel .entry, hs-inspection-panel button')
+          ?.focus(),
       { injector: this.injector },
     );
   }
@@ -130,8 +133,8 @@ export class ExaminePage {
   /** Another thing in hand, and the hand at its look: what had the focus is gone with the thing before. */
   private next(by: 1 | -1): void {
     this.store.step(by);
-    const look = this.store.look();
-    if (look) this.open(look.look.key);
+    const inspection = this.store.inspection();
+    if (inspection) this.open(inspection.inspection.key);
   }
 
   /** Page up and down: another thing; plus: another of this kind; asterisk, in a box for figures too: nothing found at the rest of this place; equals: side by side. */

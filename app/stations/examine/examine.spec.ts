@@ -22,7 +22,7 @@ describe('the bench', () => {
   const tag = (name: string) =>
     page.all('[role=tab]').find((t) => t.querySelector('.name')!.textContent.trim().startsWith(name))!;
   const inHand = () => page.one('.looks h2').textContent.trim();
-  const rows = () => page.all('hs-look-list li').map((li) => li.dataset['row']!);
+  const rows = () => page.all('hs-inspection-list li').map((li) => li.dataset['row']!);
   const row = (key: string) => page.one(`[data-row="${key}"] button`);
   const take = async (name: string) => {
     tag(name).click();
@@ -48,10 +48,10 @@ describe('the bench', () => {
     await take('Guide roller');
     await open('roller.face');
     const before = state().log.length;
-    const open_ = () => page.all('hs-look-list li[data-field=lacks]').map((li) => li.dataset['row']!);
-    const at = (key: string) => EXAMINATIONS.get('roller')!.looks.find((l) => l.key === key)!.zone;
+    const open_ = () => page.all('hs-inspection-list li[data-field=lacks]').map((li) => li.dataset['row']!);
+    const at = (key: string) => EXAMINATIONS.get('roller')!.inspections.find((l) => l.key === key)!.zone;
     const lacked = open_();
-    await key(page.one('hs-look-panel'), '*');
+    await key(page.one('hs-inspection-panel'), '*');
     await until(() => state().log.length > before);
     await page.fixture.whenStable();
     const gone = lacked.filter((k) => !open_().includes(k));
@@ -62,7 +62,7 @@ describe('the bench', () => {
       const filed = valueOf(state(), k);
       expect(o.type.kind === 'choice' && o.type.options.find((x) => x.key === filed)?.abnormal).toBeFalsy();
     }
-    // what is measured stays open, and the hand is at a look that is
+    // what is measured stays open, and the hand is at an inspection that is
     expect(open_()).toContain('roller.od');
     expect(open_()).toContain(page.one('[aria-current]').closest('li')!.dataset['row']!);
     await desk.undo();
@@ -75,7 +75,7 @@ describe('the bench', () => {
     expect(inHand()).toBe('Tensioner');
     expect(rows()).toContain('tensioner.extension');
     expect(rows()).not.toContain('tensioner.pointer');
-    const order = EXAMINATIONS.get('tensioner')!.looks.map((l) => l.key);
+    const order = EXAMINATIONS.get('tensioner')!.inspections.map((l) => l.key);
     expect(rows()).toEqual(order.filter((k) => rows().includes(k)));
     expect(tag('Belt')).toBeUndefined();
     expect(tag('Water pump')).toBeUndefined();
@@ -122,18 +122,18 @@ describe('the bench', () => {
     await desk.strike(standing(state(), 'tensioner.extension')!);
     await page.fixture.whenStable();
     await open('tensioner.backdrive');
-    expect(page.all('hs-look-panel hs-field').length).toBe(0);
+    expect(page.all('hs-inspection-panel hs-field').length).toBe(0);
     await page.press('Plunger extension, as found');
-    expect(page.one('hs-look-panel').dataset['apart']).toBe('tensioner.extension');
+    expect(page.one('hs-inspection-panel').dataset['apart']).toBe('tensioner.extension');
     await desk.file({ key: 'tensioner.extension', value: 8, how: 'measured' });
     await page.fixture.whenStable();
     await open('tensioner.backdrive');
     // the overall length is still to be read
-    expect(page.all('hs-look-panel hs-field').length).toBe(0);
+    expect(page.all('hs-inspection-panel hs-field').length).toBe(0);
     await page.press('It can no longer be read');
     await until(() => observed(state(), 'tensioner.overall').is === 'notExamined');
     await page.fixture.whenStable();
-    expect(page.all('hs-look-panel hs-field').length).toBe(1);
+    expect(page.all('hs-inspection-panel hs-field').length).toBe(1);
   });
 
   it('a place on the drawing leads to its looks, one after the other', async () => {
@@ -143,10 +143,10 @@ describe('the bench', () => {
     const tab = places.find((b) => b.getAttribute('aria-label')!.startsWith('Tab or hook'))!;
     tab.click();
     await page.fixture.whenStable();
-    expect(page.one('hs-look-panel').dataset['apart']).toBe('tensioner.tab');
+    expect(page.one('hs-inspection-panel').dataset['apart']).toBe('tensioner.tab');
     tab.click();
     await page.fixture.whenStable();
-    expect(page.one('hs-look-panel').dataset['apart']).toBe('tensioner.tab_print');
+    expect(page.one('hs-inspection-panel').dataset['apart']).toBe('tensioner.tab_print');
   });
 
   it('plus adds another of the kind in hand, Page down takes the next thing', async () => {

@@ -21,7 +21,7 @@ export class InstrumentChoice {
       this.fitting().find((i) => i.key === this.wished()) ?? namedIn(this.fitting(), this.wanted()?.observe),
   );
 
-  look(): void {
+  inspection(): void {
     void this.instruments.look();
   }
 }

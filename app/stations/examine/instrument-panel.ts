@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, input, signal } f
 import { NzButtonComponent } from 'ng-zorro-antd/button';
 import type { Observable } from '@core/facts/observable';
 import { has } from '@core/facts/read';
-import { Say } from '../../commands/say';
+import { Notices } from '../../commands/notices';
 import { troubleSentence } from '../../data/store-trouble';
 import type { Session } from '../../entry/session';
 import { Reader } from '../../instruments/reader';
@@ -51,7 +51,7 @@ export class InstrumentPanel {
   readonly about = input<string>();
   protected readonly reader = inject(Reader);
   protected readonly choice = inject(InstrumentChoice);
-  private readonly say = inject(Say);
+  private readonly notices = inject(Notices);
   protected readonly shown = signal(false);
   private readonly dimension = computed(() => {
     const t = this.observable().type;
@@ -67,7 +67,7 @@ export class InstrumentPanel {
     this.shown.set(true);
     const dimension = this.dimension();
     if (dimension) this.choice.wanted.set({ dimension, observe: this.observable().observe });
-    this.choice.look();
+    this.choice.inspection();
   }
 
   protected connect(): void {
@@ -89,6 +89,6 @@ export class InstrumentPanel {
       how: 'measured',
       repeat: has(state, key, this.about()),
     });
-    if (!filed.ok) this.say.refuse(troubleSentence(filed.error));
+    if (!filed.ok) this.notices.refuse(troubleSentence(filed.error));
   }
 }

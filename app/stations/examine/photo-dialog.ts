@@ -10,17 +10,17 @@ import {
 } from '@angular/core';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
 import { NzInputDirective } from 'ng-zorro-antd/input';
-import { goesAround, measureOnPhoto, type Spot } from '@core/examination/photo';
+import { goesAround, measureOnPhoto, type PicturePoint } from '@core/examination/photo';
 import type { FileRef } from '@core/facts/fact';
 import type { Observable } from '@core/facts/observable';
 import type { Place } from '@core/facts/place';
 import { factsOf, placedOf } from '@core/facts/read';
-import { RULES } from '@core/house/rules';
+import { SHIPPED_POLICY } from '@core/policy/policy';
 import { ok } from '@core/quantity/result';
 import { readNumber } from '@core/quantity/parse-quantity';
 import { Attachments } from '../../commands/attachments';
 import { Pictures } from '../../commands/pictures';
-import { Say } from '../../commands/say';
+import { Notices } from '../../commands/notices';
 import { CaseDesk } from '../../data/case-desk';
 import { troubleSentence } from '../../data/store-trouble';
 import type { Session } from '../../entry/session';
@@ -31,7 +31,7 @@ import {
   hasEnough,
   MARKS,
   type OnPhoto,
-  type Overlay,
+  type PhotoOverlay,
   readOverlay,
   scaleOf,
   takesMore,
@@ -136,7 +136,7 @@ export class PhotoDialog {
   private readonly attachments = inject(Attachments);
   private readonly pictures = inject(Pictures);
   protected readonly view = inject(PhotoFlat);
-  private readonly say = inject(Say);
+  private readonly notices = inject(Notices);
   protected readonly scales = SCALES;
   protected readonly zooms = ZOOMS;
   protected readonly zoom = signal<number>(1);
@@ -145,13 +145,13 @@ export class PhotoDialog {
   protected readonly trouble = signal('');
   /** Width of the picture on the screen, pixels. */
   protected readonly shown = signal(0);
-  protected readonly overlay = signal<Overlay>({
+  protected readonly overlay = signal<PhotoOverlay>({
     is: 'overlay',
     hash: '',
     key: '',
     scale: 'ruler',
     sides: [100],
-    sideU: RULES.scaleSideU,
+    sideU: SHIPPED_POLICY.scaleSideU,
     marks: [],
     spots: [],
   });
@@ -164,7 +164,7 @@ export class PhotoDialog {
   );
   protected readonly next = computed(() => nextSpot(this.overlay(), this.what()));
   protected readonly picked = computed(() => this.overlay().marks.length + this.overlay().spots.length > 0);
-  private readonly rules = computed(() => this.desk.current()?.answers?.rules ?? RULES);
+  private readonly rules = computed(() => this.desk.current()?.answers?.policy ?? SHIPPED_POLICY);
   /** Standard uncertainty of a press: so many pixels of the screen, as pixels of the picture as it is shown. */
   private readonly pickPx = computed(() => {
     const onScreen = this.rules().pickScreenPx;
@@ -229,7 +229,7 @@ export class PhotoDialog {
     });
   }
 
-  protected change(part: Partial<Overlay>): void {
+  protected change(part: Partial<PhotoOverlay>): void {
     if (part.marks) this.view.end();
     this.overlay.update((o) => ({ ...o, ...part }));
     this.readSides();
@@ -240,7 +240,7 @@ export class PhotoDialog {
     if (this.view.flat()) return this.view.end();
     const [o, blob] = [this.overlay(), await this.attachments.blobOf(this.file())];
     if (blob && !(await this.view.lay(blob, o, () => this.overlay().marks === o.marks)))
-      this.say.refuse(`${this.file().name} could not be laid flat. Set its corners again.`);
+      this.notices.refuse(`${this.file().name} could not be laid flat. Set its corners again.`);
   }
 
   protected type(i: number, text: string): void {
@@ -255,7 +255,7 @@ export class PhotoDialog {
     this.overlay.update((o) => ({ ...o, sides: sides.every((s) => s > 0) ? sides : [] }));
   }
 
-  protected set(spot: Spot): void {
+  protected set(spot: PicturePoint): void {
     const o = this.overlay();
     if (o.marks.length < MARKS[o.scale]) this.change({ marks: [...o.marks, spot] });
     else if (takesMore(o, this.what())) this.change({ spots: [...o.spots, spot] });
@@ -292,6 +292,6 @@ export class PhotoDialog {
       { key: OVERLAY, about: this.thing(), value: this.overlay(), how: 'measured', files },
     ]);
     if (filed.ok) this.closed.emit();
-    else this.say.refuse(troubleSentence(filed.error));
+    else this.notices.refuse(troubleSentence(filed.error));
   }
 }

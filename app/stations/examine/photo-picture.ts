@@ -10,8 +10,8 @@ import {
   signal,
   viewChild,
 } from '@angular/core';
-import type { Spot } from '@core/examination/photo';
-import { MARKS, type OnPhoto, type Overlay } from '@core/examination/photo-overlay';
+import type { PicturePoint } from '@core/examination/photo';
+import { MARKS, type OnPhoto, type PhotoOverlay } from '@core/examination/photo-overlay';
 
 /** A photograph with what was picked on it; a press, or a cross walked by keys and Enter, picks the next spot. */
 @Component({
@@ -94,15 +94,15 @@ export class PhotoPicture {
   readonly name = input.required<string>();
   /** What the next press sets. */
   readonly next = input.required<string>();
-  readonly overlay = input.required<Overlay>();
+  readonly overlay = input.required<PhotoOverlay>();
   readonly what = input.required<OnPhoto>();
   readonly zoom = input(1);
-  readonly spot = output<Spot>();
+  readonly spot = output<PicturePoint>();
   readonly back = output();
   /** Width on the screen, pixels, whenever it changes. */
   readonly shown = output<number>();
   private readonly picture = viewChild.required<ElementRef<SVGSVGElement>>('picture');
-  protected readonly at = signal<Spot | undefined>(undefined);
+  protected readonly at = signal<PicturePoint | undefined>(undefined);
   protected readonly scaleLine = computed(() => {
     const { marks, scale } = this.overlay();
     const closed = scale === 'rectangle' && marks.length === MARKS.rectangle;
@@ -136,15 +136,18 @@ export class PhotoPicture {
     e.stopPropagation();
   }
 
-  protected line(spots: readonly Spot[]): string {
+  protected line(spots: readonly PicturePoint[]): string {
     return spots.map((s) => `${s.x},${s.y}`).join(' ');
   }
 
-  protected cross({ x, y }: Spot): string {
+  protected cross({ x, y }: PicturePoint): string {
     const r = this.size().width / 80 / this.zoom();
     return `M${x - r} ${y}H${x + r}M${x} ${y - r}V${y + r}`;
   }
 }
 
 /** To a hundredth of a pixel: finer than anybody presses. */
-const round = ({ x, y }: Spot): Spot => ({ x: Math.round(x * 100) / 100, y: Math.round(y * 100) / 100 });
+const round = ({ x, y }: PicturePoint): PicturePoint => ({
+  x: Math.round(x * 100) / 100,
+  y: Math.round(y * 100) / 100,
+});

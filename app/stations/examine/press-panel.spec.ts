@@ -1,5 +1,5 @@
 import { TestBed } from '@angular/core/testing';
-import { RULES } from '@core/house/rules';
+import { SHIPPED_POLICY } from '@core/policy/policy';
 import type { CaseDesk } from '../../data/case-desk';
 import { Clock } from '../../data/clock';
 import { DeskSession } from '../../entry/desk-session';
@@ -21,7 +21,7 @@ describe('a slow press by the clock', () => {
   it('counts turns from how far the plunger is out, goes on while one looks elsewhere, and ends in a look', async () => {
     // the demo's plunger stands out 21.6 mm
     await desk.open('demo-2036');
-    const turns = 21.6 / RULES.press.pitchMm;
+    const turns = 21.6 / SHIPPED_POLICY.press.pitchMm;
     const minute = 60_000;
     at(Date.parse('2026-11-26T08:00:00Z'));
     let page = await panel();
@@ -29,12 +29,12 @@ describe('a slow press by the clock', () => {
     page.one('button').click();
     await until(() => says().includes('1'));
     later = 3 * minute;
-    await until(() => says().includes(`${3 * RULES.press.turnsPerMin + 1}`));
+    await until(() => says().includes(`${3 * SHIPPED_POLICY.press.turnsPerMin + 1}`));
     page.fixture.destroy();
-    later = (turns / RULES.press.turnsPerMin) * minute + RULES.press.waitS * 500;
+    later = (turns / SHIPPED_POLICY.press.turnsPerMin) * minute + SHIPPED_POLICY.press.waitS * 500;
     page = await panel();
     const waits = says();
-    later += RULES.press.waitS * 1000;
+    later += SHIPPED_POLICY.press.waitS * 1000;
     await until(() => says() !== waits);
     expect(/\d/.test(says())).toBeFalse();
     page.one('button').click();

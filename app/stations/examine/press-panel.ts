@@ -6,10 +6,10 @@ import { interval } from 'rxjs';
 import { pressAt, pressPlan } from '@core/examination/slow-press';
 import { measuredOf } from '@core/facts/read';
 import { surelyAbove } from '@core/quantity/judge';
-import { RULES } from '@core/house/rules';
+import { SHIPPED_POLICY } from '@core/policy/policy';
 import { CaseDesk } from '../../data/case-desk';
 import type { Session } from '../../entry/session';
-import { planWords, pressWords } from '../../messages/press';
+import { pressPlanWords, pressWords } from '../../messages/press';
 import { PressClock } from './press-clock';
 
 const EXTENSION = 'tensioner.extension';
@@ -34,9 +34,7 @@ const EXTENSION = 'tensioner.extension';
       <p class="quiet">Measure how far the plunger is out first: turns and time are counted from it.</p>
     }
     @if (replaced()) {
-      <p class="quiet">
-        By the house’s rule an old one is replaced; pressed here, it is pressed to be examined.
-      </p>
+      <p class="quiet">By policy an old one is replaced; pressed here, it is pressed to be examined.</p>
     }
   `,
   styles: `
@@ -61,10 +59,10 @@ export class PressPanel {
   readonly about = input<string>();
   private readonly desk = inject(CaseDesk);
   protected readonly clock = inject(PressClock);
-  protected readonly planWords = planWords;
+  protected readonly planWords = pressPlanWords;
   protected readonly pressWords = pressWords;
   private readonly tick = toSignal(interval(250), { initialValue: 0 });
-  private readonly rules = computed(() => this.desk.current()?.answers?.rules ?? RULES);
+  private readonly rules = computed(() => this.desk.current()?.answers?.policy ?? SHIPPED_POLICY);
   protected readonly key = computed(() => `${this.desk.currentId()} ${this.about() ?? ''}`);
   protected readonly replaced = computed(() => this.rules().chosen['old_plunger'] === 'replace');
   protected readonly plan = computed(() => {

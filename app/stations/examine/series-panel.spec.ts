@@ -21,7 +21,10 @@ describe('a leak-down on the bench', () => {
     const gauge: Instrument = { key: 'g', wording: 'Dial gauge', dimension: 'length', open: () => says };
     const scale: Instrument = { key: 's', wording: 'Scale', dimension: 'mass', open: () => says };
     desk = await openDesk(true, [
-      { provide: Instruments, useValue: { all: signal([scale, gauge]), look: () => Promise.resolve() } },
+      {
+        provide: Instruments,
+        useValue: { all: signal([scale, gauge]), look: () => Promise.resolve() },
+      },
     ]);
     await desk.open('demo-2036');
     page = await paint(SeriesPanel, {

@@ -5,7 +5,7 @@ import { readSeries, seriesValue, thinned } from '@core/examination/read-series'
 import { fitAt, type LeakPoint } from '@core/examination/leak-down';
 import type { Observable } from '@core/facts/observable';
 import { standing } from '@core/facts/read';
-import { Say } from '../../commands/say';
+import { Notices } from '../../commands/notices';
 import { CaseDesk } from '../../data/case-desk';
 import { troubleSentence } from '../../data/store-trouble';
 import type { Session } from '../../entry/session';
@@ -78,7 +78,7 @@ export class SeriesPanel {
   protected readonly reader = inject(Reader);
   protected readonly choice = inject(InstrumentChoice);
   private readonly desk = inject(CaseDesk);
-  private readonly say = inject(Say);
+  private readonly notices = inject(Notices);
   private readonly told = signal('');
   protected readonly answer = computed(() =>
     this.desk.current()?.answers?.leaks.find((l) => l.about === (this.about() ?? '')),
@@ -111,7 +111,7 @@ export class SeriesPanel {
 
   constructor() {
     effect(() => this.choice.wanted.set({ dimension: 'length', observe: this.observable().observe }));
-    this.choice.look();
+    this.choice.inspection();
   }
 
   protected record(): void {
@@ -152,7 +152,7 @@ export class SeriesPanel {
       value: seriesValue(points),
       how: 'measured',
     });
-    if (!filed.ok) this.say.refuse(troubleSentence(filed.error));
+    if (!filed.ok) this.notices.refuse(troubleSentence(filed.error));
     return filed.ok;
   }
 }

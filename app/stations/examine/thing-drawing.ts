@@ -1,15 +1,15 @@
 import { nth } from '@core/quantity/must';
 import { ChangeDetectionStrategy, Component, computed, inject, input, output } from '@angular/core';
-import type { ThingOnBench } from '@core/answer/examined';
+import type { ExaminedThing } from '@core/answer/examined';
 import { CaseDesk } from '../../data/case-desk';
-import { seenOf } from '../../part-drawings/seen';
+import { appearanceOf } from '../../part-drawings/appearance';
 import { thingPicture } from '../../part-drawings/thing-picture';
-import { LOOK_SIGNS } from '../../messages/bench';
+import { INSPECTION_MARKS } from '../../messages/examination';
 import { ThingFigure } from './thing-figure';
 
 type Spot = { key: string; x: number; y: number; sign: string; label: string; at: boolean; next: string };
 
-/** The thing in hand, drawn from its dimensions with what was found on it; each place leads to its looks. */
+/** The thing in hand, drawn from its dimensions with what was found on it; each place leads to its inspections. */
 @Component({
   selector: 'hs-thing-drawing',
   imports: [ThingFigure],
@@ -71,37 +71,38 @@ type Spot = { key: string; x: number; y: number; sign: string; label: string; at
   `,
 })
 export class ThingDrawing {
-  readonly thing = input.required<ThingOnBench>();
-  /** Observable of the look in hand. */
-  readonly look = input<string>();
-  /** A place was pressed: the look that is to be made there. */
+  readonly thing = input.required<ExaminedThing>();
+  /** Observable of the inspection in hand. */
+  readonly inspection = input<string>();
+  /** A place was pressed: the inspection that is to be made there. */
   readonly opened = output<string>();
   private readonly desk = inject(CaseDesk);
   protected readonly picture = computed(() => {
     const view = this.desk.current();
-    return view && thingPicture(seenOf(this.thing(), view.state, view.answers?.drive));
+    return view && thingPicture(appearanceOf(this.thing(), view.state, view.answers?.drive));
   });
   protected readonly spots = computed((): Spot[] => {
     const p = this.picture();
     if (!p) return [];
     return p.zones.flatMap((z): Spot[] => {
-      const here = this.thing().looks.filter((l) => l.look.zone === z.key);
+      const here = this.thing().inspections.filter((l) => l.inspection.zone === z.key);
       if (here.length === 0) return [];
       const open = here.filter((l) => l.status === 'open' || l.status === 'held');
       const bad = here.some((l) => l.abnormal);
-      const at = here.findIndex((l) => l.look.key === this.look());
+      const at = here.findIndex((l) => l.inspection.key === this.inspection());
       // Pressed again, the next look at the same place.
-      const next = open.find((l) => l.look.key !== this.look()) ?? nth(here, (at + 1) % here.length);
+      const next =
+        open.find((l) => l.inspection.key !== this.inspection()) ?? nth(here, (at + 1) % here.length);
       const state = bad ? 'abnormal' : open.length > 0 ? 'open' : 'done';
       return [
         {
           key: z.key,
           x: ((z.x - p.box.x) / p.box.w) * 100,
           y: ((z.y - p.box.y) / p.box.h) * 100,
-          sign: bad ? '▲' : open.length > 0 ? String(open.length) : LOOK_SIGNS[state][0],
+          sign: bad ? '▲' : open.length > 0 ? String(open.length) : INSPECTION_MARKS[state][0],
           label: `${next.observable.wording}${open.length > 1 ? ` and ${open.length - 1} more here` : ''}`,
           at: at >= 0,
-          next: next.look.key,
+          next: next.inspection.key,
         },
       ];
     });

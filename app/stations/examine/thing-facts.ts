@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
-import type { ThingOnBench } from '@core/answer/examined';
+import type { ExaminedThing } from '@core/answer/examined';
 import { KINDS } from '@core/facts/kinds';
 import { CaseDesk } from '../../data/case-desk';
 import { AnotherPart } from '../../entry/another-part';
@@ -7,7 +7,7 @@ import { PartDetails } from '../../entry/part-details';
 import { PartFiles } from '../../entry/part-files';
 import { balanceWords, OBLIGATION } from '../../messages/pieces';
 import { spreadWords } from '../../messages/spread';
-import { stackWords } from '../../messages/bench';
+import { stackWords } from '../../messages/examination';
 
 /** What the readings of the thing in hand come to together, which one it is, and its pictures. */
 @Component({
@@ -49,7 +49,7 @@ import { stackWords } from '../../messages/bench';
   `,
 })
 export class ThingFacts {
-  readonly thing = input.required<ThingOnBench>();
+  readonly thing = input.required<ExaminedThing>();
   private readonly desk = inject(CaseDesk);
   protected readonly obligation = OBLIGATION;
   protected readonly isPart = computed(() => KINDS.get(this.thing().kind)?.part === true);

@@ -8,7 +8,7 @@ import { verifyingSteps } from '@core/fitting/sheet';
 import { CaseDesk } from '../../data/case-desk';
 import { DeskSession } from '../../entry/desk-session';
 import { Field } from '../../entry/field';
-import { freeSeatWords, goWords, offsetWords, verdictWords } from '../../messages/drive-bench';
+import { freeSeatWords, goWords, offsetWords, offsetVerdictWords } from '../../messages/drive-results';
 import { settingWords } from '../../messages/drive';
 
 /** Turns by hand, the tools, the marks: what a right fitting shows on this drive, and what was seen. */
@@ -118,7 +118,7 @@ export class CheckPanel {
     return {
       marks: m.marks.map((x) => ({
         name: a.things.find((t) => t.id === x.about)?.name ?? x.about,
-        verdict: verdictWords(x.verdict),
+        verdict: offsetVerdictWords(x.verdict),
       })),
       words: `${goWords(m.go, m.marks.length, m.of)}.`,
       bad: m.go === 'no_go',
@@ -139,7 +139,7 @@ export class CheckPanel {
             about: wheelThing(w.id),
             name: w.name,
             shows: offsetWords(p),
-            verdict: seen ? verdictWords(seen.verdict) : '',
+            verdict: seen ? offsetVerdictWords(seen.verdict) : '',
           };
         });
     });

@@ -2,8 +2,8 @@ import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/c
 import { RouterLink } from '@angular/router';
 import { Segmented } from '../../ui/segmented';
 import { CheckPanel } from './check-panel';
-import { FitStore, type Panel } from './fit-store';
-import { HeatPanel } from './heat-panel';
+import { FitStore, type FitPanel } from './fit-store';
+import { FitHeatPanel } from './heat-panel';
 import { LostPanel } from './lost-panel';
 import { SheetPanel } from './sheet-panel';
 import { TorquePanel } from './torque-panel';
@@ -12,7 +12,7 @@ import { WhyPanel } from './why-panel';
 /** The fitting: its sheet step by step, the check, and what helps on the phone. */
 @Component({
   selector: 'hs-fit-page',
-  imports: [CheckPanel, HeatPanel, LostPanel, RouterLink, Segmented, SheetPanel, TorquePanel, WhyPanel],
+  imports: [CheckPanel, FitHeatPanel, LostPanel, RouterLink, Segmented, SheetPanel, TorquePanel, WhyPanel],
   providers: [FitStore],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
@@ -75,7 +75,7 @@ import { WhyPanel } from './why-panel';
 })
 export class FitPage {
   protected readonly store = inject(FitStore);
-  protected readonly panels: readonly { value: Panel; label: string }[] = [
+  protected readonly panels: readonly { value: FitPanel; label: string }[] = [
     { value: 'sheet', label: 'Sheet' },
     { value: 'check', label: 'Check' },
     { value: 'torque', label: 'Torque' },

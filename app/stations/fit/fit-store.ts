@@ -6,20 +6,20 @@ import { askKey, inBase, isPossible, stepThing } from '@core/fitting/fitted';
 import { movedIn } from '@core/fitting/moved';
 import { brokenGates } from '@core/fitting/order';
 import type { AskFor, SheetStep } from '@core/fitting/sheet';
-import { Say } from '../../commands/say';
+import { Notices } from '../../commands/notices';
 import { CaseDesk } from '../../data/case-desk';
 import { troubleSentence } from '../../data/store-trouble';
 import { returnErrorWords } from '../../messages/fitting';
 
-export type Panel = 'sheet' | 'check' | 'torque' | 'heat' | 'lost' | 'why';
+export type FitPanel = 'sheet' | 'check' | 'torque' | 'heat' | 'lost' | 'why';
 export type Went = 'done' | 'skipped' | 'wrong';
 
 /** The sheet of the case in hand, the step in hand, and what was said of each. */
 @Injectable()
 export class FitStore {
   private readonly desk = inject(CaseDesk);
-  private readonly words = inject(Say);
-  readonly panel = signal<Panel>('sheet');
+  private readonly notices = inject(Notices);
+  readonly panel = signal<FitPanel>('sheet');
   private readonly picked = signal<string | undefined>(undefined);
 
   readonly answers = computed(() => this.desk.current()?.answers);
@@ -110,7 +110,7 @@ export class FitStore {
 
   async tellValue(step: SheetStep, ask: AskFor, value: number): Promise<void> {
     if (!isPossible(ask, value)) {
-      this.words.refuse(returnErrorWords({ code: 'impossible', step: step.id, value }));
+      this.notices.refuse(returnErrorWords({ code: 'impossible', step: step.id, value }));
       return;
     }
     const about = stepThing(step.id);
@@ -143,6 +143,6 @@ export class FitStore {
 
   private async held(filed: ReturnType<CaseDesk['file']>): Promise<void> {
     const done = await filed;
-    if (!done.ok) this.words.refuse(troubleSentence(done.error));
+    if (!done.ok) this.notices.refuse(troubleSentence(done.error));
   }
 }

@@ -4,13 +4,13 @@ import { sheetDigest } from '@core/fitting/sheet-return';
 import { Commands } from '../../commands/commands';
 import { SheetReturns } from '../../commands/sheet-returns';
 import type { CaseDesk } from '../../data/case-desk';
-import { HouseStore } from '../../data/house';
+import { DeskSettingsStore } from '../../data/desk-settings';
 import { sheetHtml } from '../../report/sheet-html';
 import { sheetDocument } from '../../report/sheet-document';
 import { sheetPaper } from '../../report/sheet-paper';
 import { isDrawn, stepPicture } from '../../fitting/step-picture';
 import { closeDesk, openDesk, paint, until } from '../../testing/demo-desk';
-import { backWords, shownWords } from '../../messages/fitting';
+import { wayBackWords, shownWords } from '../../messages/fitting';
 import { FitPage } from './fit-page';
 
 const CHAIN = 'demo-2036';
@@ -85,7 +85,7 @@ describe('at the fitting', () => {
     ]);
     const page = await paint(FitPage);
     expect(page.words).toContain(shownWords(answers().fitted!.faults[0]!, answers().sheet!));
-    const [back] = backWords(answers().fitted!, answers().sheet!);
+    const [back] = wayBackWords(answers().fitted!, answers().sheet!);
     expect(page.words).toContain(back!);
     expect(answers().fitted!.back.way).toEqual(
       jasmine.objectContaining({ undo: ['verify.unlock'], startAt: release.id }),
@@ -104,7 +104,7 @@ describe('at the fitting', () => {
       await desk.open(id);
       const a = answers();
       const head = { tag: '1', engine: 'E', design: 'D', kit: 'K', to: '<b>', by: 'me', day: '2026-11-26' };
-      const paper = sheetPaper('c', head, a.sheet!, a.drive!.stages, a.rules, []);
+      const paper = sheetPaper('c', head, a.sheet!, a.drive!.stages, a.policy, []);
       const html = sheetHtml(paper, 'let x = "</script>";');
       expect(html.length).withContext(id).toBeLessThan(115_000);
       const doc = new DOMParser().parseFromString(html, 'text/html');
@@ -126,7 +126,7 @@ describe('at the fitting', () => {
       const body = JSON.stringify(sheetDocument(paper).content);
       for (const s of a.sheet!.steps) expect(body).toContain(JSON.stringify(s.text).slice(1, -1));
       // an order that nobody proved is told wherever the sheet goes
-      const open = sheetPaper('c', head, { ...a.sheet!, unproved: true }, a.drive!.stages, a.rules, []);
+      const open = sheetPaper('c', head, { ...a.sheet!, unproved: true }, a.drive!.stages, a.policy, []);
       expect(paper.caution).toBeUndefined();
       expect(sheetHtml(open, '')).toContain(open.caution!);
       expect(JSON.stringify(sheetDocument(open).content)).toContain(open.caution!);
@@ -155,17 +155,17 @@ describe('at the fitting', () => {
 
   it('a house rule changes the sheet at once, and the case keeps the rules that it was sent by', async () => {
     await desk.open('demo-2033');
-    const house = TestBed.inject(HouseStore);
+    const settings = TestBed.inject(DeskSettingsStore);
     const turns = () => answers().sheet!.steps.find((s) => s.turns !== undefined)!.text;
     expect(turns()).toContain('2 turns');
     const digest = sheetDigest(answers().sheet!);
-    house.change({ chosen: { turns: '4' } });
+    settings.change({ chosen: { turns: '4' } });
     TestBed.tick();
     expect(turns()).toContain('4 turns');
     expect(sheetDigest(answers().sheet!)).not.toBe(digest);
     await desk.file({ key: 'case.rules', value: 'as shipped', how: 'decided' });
     expect(turns()).toContain('2 turns');
-    house.change({ chosen: {} });
+    settings.change({ chosen: {} });
   });
 
   for (const id of ['demo-2044', 'demo-2041', CHAIN, 'demo-2038', 'new'])
@@ -206,7 +206,7 @@ describe('at the fitting', () => {
     expect(
       TestBed.inject(Commands)
         .list()
-        .some((c) => c.name === 'House rules'),
+        .some((c) => c.key === 'u'),
     ).toBeTrue();
   });
 });

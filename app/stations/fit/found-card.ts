@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
-import { backWords, brokenWords, oddWords, shownWords } from '../../messages/fitting';
+import { wayBackWords, brokenWords, oddWords, shownWords } from '../../messages/fitting';
 import { FitStore } from './fit-store';
 
 /** What was told of the fitting shows: faults with their steps, the shortest way back, and what nobody confirmed. */
@@ -54,7 +54,7 @@ export class FoundCard {
   });
   protected readonly back = computed(() => {
     const [sheet, f] = [this.store.sheet(), this.store.fitted()];
-    return sheet && f ? backWords(f, sheet) : [];
+    return sheet && f ? wayBackWords(f, sheet) : [];
   });
   protected readonly unconfirmed = computed(() => {
     const ids = new Set(this.store.fitted()?.unconfirmed);

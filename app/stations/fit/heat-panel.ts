@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { heatEffect } from '@core/drive/heat';
 import { CoolingWait } from '../../entry/cooling-wait';
-import { heldWords } from '../../messages/drive-bench';
+import { heldWords } from '../../messages/drive-results';
 import { FitStore } from './fit-store';
 
 /** When the engine is cold, from two readings; and what setting it now would cost on this drive. */
@@ -42,10 +42,10 @@ import { FitStore } from './fit-store';
     }
   `,
 })
-export class HeatPanel {
+export class FitHeatPanel {
   private readonly store = inject(FitStore);
   protected readonly second = signal<number | undefined>(undefined);
-  protected readonly within = computed(() => this.store.answers()?.rules.coldWithinK ?? 5);
+  protected readonly within = computed(() => this.store.answers()?.policy.coldWithinK ?? 5);
   protected readonly cost = computed(() => {
     const at = this.second();
     if (at === undefined) return [];

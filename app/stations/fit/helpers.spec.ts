@@ -4,7 +4,7 @@ import { Sheets } from '../../commands/sheets';
 import type { CaseDesk } from '../../data/case-desk';
 import { closeDesk, failWrites, openDesk, paint, type Painted, until } from '../../testing/demo-desk';
 import { FitStore } from './fit-store';
-import { HeatPanel } from './heat-panel';
+import { FitHeatPanel } from './heat-panel';
 import { LostPanel } from './lost-panel';
 import { TorquePanel } from './torque-panel';
 import { WhyPanel } from './why-panel';
@@ -51,7 +51,7 @@ describe('help at the fitting', () => {
 
   it('two readings of a cooling engine give a wait with its spread, and what setting it now would cost', async () => {
     await desk.open('demo-2027');
-    const page = await paint(HeatPanel);
+    const page = await paint(FitHeatPanel);
     expect(page.words).not.toMatch(/Wait \d|Cold enough now/);
     for (const [label, v] of [
       ['First', '82'],
@@ -111,7 +111,7 @@ describe('help at the fitting', () => {
     await sheets.page();
     expect(asked).toHaveBeenCalledWith('fitter.js');
     const state = () => desk.current()!.state;
-    expect(valueOf(state(), 'case.rules')).toEqual({ is: 'house answers', chosen: {} });
+    expect(valueOf(state(), 'case.rules')).toEqual({ is: 'policy', chosen: {} });
     const { sheet, steps, of } = structuredOf('sheet', state(), 'fit.sheet_sent')!;
     expect([sheet.length, steps]).toEqual([64, of]);
     await desk.undo();

@@ -2,7 +2,7 @@ import { must } from '@core/quantity/must';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { goesOnAt, recover, type Shafts, shaftsAt } from '@core/fitting/recover';
 import { isFree } from '@core/drive/layout';
-import { RULES } from '@core/house/rules';
+import { SHIPPED_POLICY } from '@core/policy/policy';
 import { inSentence } from '@core/fitting/values';
 import { DialField } from '../../ui/dial-field';
 import { recoveryPicture } from '../../fitting/recovery-picture';
@@ -127,7 +127,7 @@ export class LostPanel {
   protected readonly answer = computed(() => {
     const [g, now] = [this.valves(), this.shafts()];
     if (!g || !now) return undefined;
-    const r = recover(g, now, (this.store.answers()?.rules ?? RULES).leastRoomMm);
+    const r = recover(g, now, (this.store.answers()?.policy ?? SHIPPED_POLICY).leastRoomMm);
     if (!r.ok) return { refused: recoverErrorWords(r.error), moves: [], picture: undefined };
     const name = (id: string | undefined) =>
       inSentence(this.wheels().find((w) => w.id === id)?.name ?? 'crank');

@@ -9,7 +9,7 @@ import {
   signal,
 } from '@angular/core';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
-import { PHASES } from '@core/catalogue/procedure';
+import { STEP_PHASES } from '@core/catalogue/procedure';
 import type { SheetStep } from '@core/fitting/sheet';
 import { Sheets } from '../../commands/sheets';
 import { isFreeKey } from '../../ui/free-keys';
@@ -99,7 +99,7 @@ const LETTERS: Readonly<Record<string, Went>> = { d: 'done', n: 'skipped', o: 'w
         }
       </div>
       <details>
-        <summary>House rules that shaped this sheet</summary>
+        <summary>Policy that shaped this sheet</summary>
         <ul>
           @for (r of rules(); track r) {
             <li>{{ r }}</li>
@@ -223,7 +223,7 @@ export class SheetPanel {
       const steps = tried.flatMap((id) => all.find((s) => s.id === id) ?? []);
       return [{ phase: 'tried' as const, words: 'Order tried', steps }];
     }
-    return PHASES.map((phase) => ({
+    return STEP_PHASES.map((phase) => ({
       phase,
       words: PHASE_WORDS[phase],
       steps: all.filter((s) => s.phase === phase),
@@ -235,7 +235,7 @@ export class SheetPanel {
   });
   protected readonly rules = computed(() => {
     const [sheet, a] = [this.store.sheet(), this.store.answers()];
-    return sheet && a ? rulesOn(sheet, a.rules) : [];
+    return sheet && a ? rulesOn(sheet, a.policy) : [];
   });
   protected readonly percent = percent;
   protected readonly unproved = UNPROVED_WORDS;

@@ -9,7 +9,7 @@ import { stepPicture } from '../../fitting/step-picture';
 import { Tiles } from '../../ui/tiles';
 import { faultWording, gatesWords, HOW_PROVED, wantedWords } from '../../messages/fitting';
 import { list } from '../../language/list';
-import { planWords } from '../../messages/torque';
+import { torqueStagesWords } from '../../messages/torque';
 import { FitStore, type Went } from './fit-store';
 
 const WENT = [
@@ -204,7 +204,7 @@ export class StepCard {
     const p = this.step().pattern;
     return p && tighteningOrder(p);
   });
-  protected readonly plan = computed(() => planWords(this.step().torque?.stages ?? []));
+  protected readonly plan = computed(() => torqueStagesWords(this.step().torque?.stages ?? []));
   protected readonly gates = computed(() => gatesWords(this.step(), this.sheet()));
   protected readonly proved = computed(() => {
     const p = this.step().proof;

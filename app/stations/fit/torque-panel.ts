@@ -4,7 +4,7 @@ import { judgePair, lastTorque, readTorque, type TorqueStage } from '@core/catal
 import { extensionSetting, wrenchFit } from '@core/fitting/wrench';
 import { formatNumber } from '@core/quantity/format-quantity';
 import { DialField } from '../../ui/dial-field';
-import { pairWords, planWords, spokenPlan, WRENCH_WORDS } from '../../messages/torque';
+import { torquePairWords, torqueStagesWords, spokenPlan, WRENCH_WORDS } from '../../messages/torque';
 import { FitStore } from './fit-store';
 
 type Row = { number: number; fastener: string; stages: TorqueStage[]; words: string; spoken: string };
@@ -130,7 +130,7 @@ export class TorquePanel {
               number: s.number,
               fastener: `${s.torque.count ? `${s.torque.count} × ` : ''}${s.torque.fastener}`,
               stages: s.torque.stages,
-              words: planWords(s.torque.stages) + (s.torque.leftHand ? ', left-hand' : ''),
+              words: torqueStagesWords(s.torque.stages) + (s.torque.leftHand ? ', left-hand' : ''),
               spoken: spokenPlan(s.torque),
             },
           ]
@@ -151,7 +151,7 @@ export class TorquePanel {
       };
     }
     const judged = judgePair(x.value, y.value);
-    return { bad: !judged.agree, words: `${judged.agree ? '✓' : '✕'} ${pairWords(judged)}` };
+    return { bad: !judged.agree, words: `${judged.agree ? '✓' : '✕'} ${torquePairWords(judged)}` };
   });
   protected readonly wrench = computed(() => {
     const nm = this.nm();

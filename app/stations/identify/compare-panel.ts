@@ -81,7 +81,7 @@ import { COMPARE_WORDS, COMPARISON_WORDS } from '../../messages/jobs';
     }
   `,
 })
-export class ComparePanel {
+export class ComparePartsPanel {
   protected readonly session = inject(DeskSession);
   private readonly desk = inject(CaseDesk);
   protected readonly chosen = signal<string | undefined>(undefined);

@@ -4,7 +4,7 @@ import { dueOf } from '@core/catalogue/due';
 import { textOf } from '@core/facts/read';
 import { CaseDesk } from '../../data/case-desk';
 import { Clock } from '../../data/clock';
-import { HouseStore } from '../../data/house';
+import { DeskSettingsStore } from '../../data/desk-settings';
 import { Papers } from '../../commands/papers';
 import { DeskSession } from '../../entry/desk-session';
 import { Field } from '../../entry/field';
@@ -55,7 +55,7 @@ export class DuePanel {
   protected readonly session = inject(DeskSession);
   private readonly desk = inject(CaseDesk);
   private readonly clock = inject(Clock);
-  private readonly house = inject(HouseStore);
+  private readonly settings = inject(DeskSettingsStore);
   private readonly papers = inject(Papers);
   private readonly vehicle = computed(() => {
     const state = this.desk.current()?.state;
@@ -78,7 +78,7 @@ export class DuePanel {
   protected readonly words = computed(() => {
     const a = this.answer();
     if (a?.runsBack) return [RUNS_BACK];
-    return a?.due ? dueWords(a.due, this.house.house()) : [];
+    return a?.due ? dueWords(a.due, this.settings.notation()) : [];
   });
   protected readonly label = computed(() => {
     const view = this.desk.current();
@@ -96,12 +96,12 @@ export class DuePanel {
       fittedKm: fitted.km,
       parts,
       due,
-      step: this.house.settings().labelStep,
+      step: this.settings.settings().labelStep,
     };
   });
 
   protected dist(km: number): string {
-    return distance(km, this.house.house());
+    return distance(km, this.settings.notation());
   }
 
   protected print(as: 'svg' | 'pdf'): void {

@@ -8,12 +8,12 @@ import { NzTabsModule } from 'ng-zorro-antd/tabs';
 import { NzTagModule } from 'ng-zorro-antd/tag';
 import { wasAsked } from '@core/facts/read';
 import { CaseDesk } from '../../data/case-desk';
-import { VoiceService } from '../../commands/voice';
+import { CaseSentences } from '../../commands/case-sentences';
 import { DeskSession } from '../../entry/desk-session';
 import { Field } from '../../entry/field';
-import { State } from '../../ui/state';
+import { StateCard } from '../../ui/state';
 import { SettingsPair } from '../../entry/settings-pair';
-import { ComparePanel } from './compare-panel';
+import { ComparePartsPanel } from './compare-panel';
 import { DuePanel } from './due-panel';
 import { JobPanel } from './job-panel';
 import { NewerPack } from './newer-pack';
@@ -34,14 +34,14 @@ type KitGroup = {
     Field,
     RouterLink,
     SettingsPair,
-    ComparePanel,
+    ComparePartsPanel,
     DuePanel,
     JobPanel,
     NewerPack,
     NzTableModule,
     NzTabsModule,
     NzTagModule,
-    State,
+    StateCard,
   ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './identify-page.html',
@@ -92,7 +92,7 @@ type KitGroup = {
 export class IdentifyPage {
   protected readonly session = inject(DeskSession);
   protected readonly desk = inject(CaseDesk);
-  private readonly voice = inject(VoiceService).voice;
+  private readonly voice = inject(CaseSentences).voice;
   protected readonly answers = computed(() => this.desk.current()?.answers);
   protected readonly kind = computed(() => kindWord(this.answers()?.possible.has));
   protected readonly counts = computed(() => {

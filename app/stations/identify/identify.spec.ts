@@ -2,7 +2,7 @@ import { attributeKey } from '@core/catalogue/attribute-observables';
 import { oldThing } from '@core/facts/thing';
 import type { CaseDesk } from '../../data/case-desk';
 import { closeDesk, openDesk, paint, type Painted } from '../../testing/demo-desk';
-import { ComparePanel } from './compare-panel';
+import { ComparePartsPanel } from './compare-panel';
 import { DuePanel } from './due-panel';
 import { IdentifyPage } from './identify-page';
 
@@ -16,7 +16,7 @@ describe('beside the question which drive it is', () => {
 
   it('an old part is compared attribute by attribute, and one that differs makes it the wrong part', async () => {
     await desk.open('demo-2027');
-    const panel = await paint(ComparePanel);
+    const panel = await paint(ComparePartsPanel);
     const part = desk.current()!.catalogue!.parts.get(
       desk
         .current()!

@@ -1,10 +1,10 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
 import { answersFor } from '@core/answer/answers';
-import { difference, linesOf } from '@core/answer/difference';
+import { answerDifference, linesOf } from '@core/answer/difference';
 import { worldOf } from '@core/answer/world';
 import { packId } from '@core/catalogue/version';
-import { VoiceService } from '../../commands/voice';
+import { CaseSentences } from '../../commands/case-sentences';
 import { CaseDesk } from '../../data/case-desk';
 import { Packs } from '../../data/packs';
 import { differenceWords } from '../../messages/answers';
@@ -32,7 +32,7 @@ import { differenceWords } from '../../messages/answers';
 export class NewerPack {
   private readonly desk = inject(CaseDesk);
   private readonly packs = inject(Packs);
-  private readonly voice = inject(VoiceService).voice;
+  private readonly voice = inject(CaseSentences).voice;
   protected readonly differs = computed(() => {
     const view = this.desk.current();
     const newer = this.packs.newest();
@@ -40,7 +40,7 @@ export class NewerPack {
     const names = { own: packId(view.catalogue.pack), newer: packId(newer.pack) };
     // by the same rules and knowledge: only the catalogue is another
     const there = answersFor(worldOf(newer, view.world), view.state);
-    const lines = difference(linesOf(view.answers), linesOf(there));
+    const lines = answerDifference(linesOf(view.answers), linesOf(there));
     if (names.own === names.newer || lines.length === 0) return undefined;
     return { ...names, lines: lines.map((d) => differenceWords(d, this.voice(), this.desk.nameOf)) };
   });

@@ -8,11 +8,11 @@ import { has } from '@core/facts/read';
 import { CaseDesk } from '../../data/case-desk';
 import { CaseExports } from '../../commands/case-exports';
 import { Commands } from '../../commands/commands';
-import { HouseStore } from '../../data/house';
-import { VoiceService } from '../../commands/voice';
+import { DeskSettingsStore } from '../../data/desk-settings';
+import { CaseSentences } from '../../commands/case-sentences';
 import { DeskSession } from '../../entry/desk-session';
 import { Field } from '../../entry/field';
-import { State } from '../../ui/state';
+import { StateCard } from '../../ui/state';
 import { factWords } from '../../messages/facts';
 import {
   differenceWords,
@@ -28,7 +28,7 @@ const WITHOUT = 'claim.without_document';
 /** Fault against the claim, decision, and the report that can be proved. */
 @Component({
   selector: 'hs-settle-page',
-  imports: [NzButtonComponent, Field, State],
+  imports: [NzButtonComponent, Field, StateCard],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './settle-page.html',
   styles: `
@@ -64,15 +64,15 @@ const WITHOUT = 'claim.without_document';
 export class SettlePage {
   protected readonly session = inject(DeskSession);
   protected readonly desk = inject(CaseDesk);
-  private readonly house = inject(HouseStore);
-  private readonly voice = inject(VoiceService).voice;
+  private readonly settings = inject(DeskSettingsStore);
+  private readonly voice = inject(CaseSentences).voice;
   private readonly files = inject(CaseExports);
   private readonly commands = inject(Commands);
   protected readonly busy = this.commands.making;
   protected readonly answers = computed(() => this.desk.current()?.answers);
   protected readonly terms = computed(() => {
     const t = this.answers()?.terms;
-    return t ? termsWords(t, this.house.house()) : 'Cannot tell: the kit is not known.';
+    return t ? termsWords(t, this.settings.notation()) : 'Cannot tell: the kit is not known.';
   });
   private keysOf(group: string): string[] {
     return this.desk.groupsAt('settle').flatMap((g) => (g.key === group ? g.fields.map((o) => o.key) : []));

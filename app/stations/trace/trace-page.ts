@@ -4,7 +4,7 @@ import { NzInputDirective } from 'ng-zorro-antd/input';
 import { traceFacts } from '@core/answer/trace-answer';
 import { readNumber } from '@core/quantity/parse-quantity';
 import { Attachments } from '../../commands/attachments';
-import { Say } from '../../commands/say';
+import { Notices } from '../../commands/notices';
 import { CaseDesk } from '../../data/case-desk';
 import { troubleSentence } from '../../data/store-trouble';
 import { Segmented } from '../../ui/segmented';
@@ -36,7 +36,7 @@ export class TracePage {
   protected readonly store = inject(TraceStore);
   private readonly desk = inject(CaseDesk);
   private readonly attachments = inject(Attachments);
-  private readonly say = inject(Say);
+  private readonly notices = inject(Notices);
   protected readonly titles = TITLES;
 
   protected readonly againsts = computed(() =>
@@ -62,7 +62,7 @@ export class TracePage {
   protected sayTeeth(which: 'zCrank' | 'zCam', text: string): void {
     const n = readNumber(text);
     if (n === undefined || !Number.isInteger(n) || n < TEETH.least || n > TEETH.most)
-      return this.say.refuse(`“${text}” is no number of teeth between ${TEETH.least} and ${TEETH.most}.`);
+      return this.notices.refuse(`“${text}” is no number of teeth between ${TEETH.least} and ${TEETH.most}.`);
     this.store.typed.update((t) => ({ ...t, [which]: n }));
   }
 
@@ -76,7 +76,7 @@ export class TracePage {
     const cam = this.store.known()?.cams[c.cam]?.id;
     const facts = traceFacts(c.shift, mine.read.wheel, files, againstWords(c.shift, other), cam);
     const done = await this.desk.fileAll(facts);
-    if (!done.ok) this.say.refuse(troubleSentence(done.error));
-    else void this.say.say('success', 'Filed: it weighs in Cause.');
+    if (!done.ok) this.notices.refuse(troubleSentence(done.error));
+    else void this.notices.say('success', 'Filed: it weighs in Cause.');
   }
 }

@@ -8,7 +8,7 @@ import {
   movedWords,
   togetherWords,
   type Units,
-  verdictWords,
+  traceVerdictWords,
 } from '../../messages/trace';
 import { type ComparedCam, TraceStore } from './trace-store';
 
@@ -100,11 +100,11 @@ export class TraceSays {
       const before = this.store.against() === 'before';
       const against = (side: 'before' | 'after') => {
         const c = this.store.beforeAfter()?.[side].find((k) => k.cam === of.cam);
-        return c?.shift && verdictWords(c.said, units, this.store.has());
+        return c?.shift && traceVerdictWords(c.said, units, this.store.has());
       };
       return {
         of,
-        said: before ? movedWords(of.said, units) : verdictWords(of.said, units, this.store.has()),
+        said: before ? movedWords(of.said, units) : traceVerdictWords(of.said, units, this.store.has()),
         before: against('before'),
         after: against('after'),
         lines: arithmeticWords(of.said, of.wheels, of.shift, units),

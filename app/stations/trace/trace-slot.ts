@@ -8,14 +8,14 @@ import { readNumber } from '@core/quantity/parse-quantity';
 import { BOX_FAULTS } from '@core/simulate/capture-box';
 import { TIME_UNITS, type TimeUnit, VOLT_UNITS, type VoltUnit } from '@core/trace/capture-dialect';
 import { readWheel, USUAL_WHEELS } from '@core/trace/wheel';
-import { Say } from '../../commands/say';
+import { Notices } from '../../commands/notices';
 import { CaseDesk } from '../../data/case-desk';
 import { FileButton } from '../../ui/file-button';
 import { Pick } from '../../ui/pick';
 import { camName, failureWords, FAULT_WORDS, readWords } from '../../messages/trace';
-import type { Slot } from '../../workers/trace.protocol';
-import { type Part, partOf, type SaidRoles, withPart } from './said-roles';
-import { type Said, TraceStore } from './trace-store';
+import type { CaptureSlot } from '../../workers/trace.protocol';
+import { type ChannelRole, partOf, type SaidRoles, withPart } from './said-roles';
+import { type SaidOfCapture, TraceStore } from './trace-store';
 
 const OTHER = 'other';
 /** What can be mended by saying more of the file. */
@@ -39,8 +39,8 @@ const HELPED: ReadonlySet<string> = new Set([
 export class TraceSlot {
   protected readonly store = inject(TraceStore);
   private readonly desk = inject(CaseDesk);
-  private readonly words = inject(Say);
-  readonly slot = input.required<Slot>();
+  private readonly notices = inject(Notices);
+  readonly slot = input.required<CaptureSlot>();
   readonly title = input.required<string>();
   protected readonly readWords = readWords;
   protected readonly guesses = signal(false);
@@ -104,7 +104,7 @@ export class TraceSlot {
     ];
   });
 
-  private say(more: Partial<Said>, without?: keyof Said): void {
+  private say(more: Partial<SaidOfCapture>, without?: keyof SaidOfCapture): void {
     const said = { ...this.state().said, ...more };
     if (without !== undefined) delete said[without];
     this.store.say(this.slot(), said);
@@ -112,7 +112,7 @@ export class TraceSlot {
 
   protected sayPart(channel: number, part: string): void {
     const roles = this.roles();
-    if (roles) this.say({ roles: withPart(roles, channel, part as Part) });
+    if (roles) this.say({ roles: withPart(roles, channel, part as ChannelRole) });
   }
 
   /** Takes back which channel was said to be which. */
@@ -128,7 +128,7 @@ export class TraceSlot {
 
   protected typeWheel(text: string): void {
     const read = readWheel(text);
-    if (!read.ok) return this.words.refuse(failureWords(text, read.error));
+    if (!read.ok) return this.notices.refuse(failureWords(text, read.error));
     this.say({ wheel: text.trim() });
   }
 
@@ -146,7 +146,7 @@ export class TraceSlot {
     if (text.trim() === '') return this.say({}, 'stepS');
     const us = readNumber(text);
     if (us === undefined || !(us > 0))
-      return this.words.refuse(
+      return this.notices.refuse(
         `“${text}” is no interval: type microseconds from sample to sample, or nothing.`,
       );
     this.say({ stepS: us * 1e-6 });
@@ -178,7 +178,7 @@ export class TraceSlot {
     });
     const answer = await fetch(`captures/${encodeURIComponent(engine)}?${query}`).catch(() => undefined);
     if (!answer?.ok)
-      return this.words.refuse(
+      return this.notices.refuse(
         'The simulated capture box does not answer. Start the desk’s server, or open a file.',
       );
     const name = `capture-${engine}-${fault}.csv`;

@@ -2,8 +2,8 @@ import { num } from '@core/quantity/must';
 import { computed, inject, Injectable, signal } from '@angular/core';
 import type { FileRef } from '@core/facts/fact';
 import { allStanding } from '@core/facts/read';
-import { wheelsOf } from '@core/answer/trace-answer';
-import { RULES } from '@core/house/rules';
+import { wheelsCounted } from '@core/answer/trace-answer';
+import { SHIPPED_POLICY } from '@core/policy/policy';
 import { compareCams, type CompareError, type Shift } from '@core/trace/compare';
 import { type DriveTeeth, driveTeeth, knownGood } from '@core/trace/drive-teeth';
 import type { CamPattern } from '@core/trace/pattern';
@@ -14,7 +14,7 @@ import { Traces } from '../../commands/traces';
 import { CaseDesk } from '../../data/case-desk';
 import { notHereWords } from '../../messages/case-file';
 import { camName, failureWords } from '../../messages/trace';
-import type { Slot, TraceRead } from '../../workers/trace.protocol';
+import type { CaptureSlot, TraceRead } from '../../workers/trace.protocol';
 import { rolesOf, type SaidRoles } from './said-roles';
 
 /** What the capture is held against: what the catalogue names for this drive, a capture of a good engine, or one of this engine before the repair. */
@@ -25,12 +25,12 @@ export type ComparedCam = { cam: number; name: string } & (
   | { error?: undefined; shift: Shift; wheels: Wheels; said: TraceVerdict }
 );
 /** What is said of a capture instead of found. */
-export type Said = SaidOfFile & { wheel?: string; roles?: SaidRoles };
+export type SaidOfCapture = SaidOfFile & { wheel?: string; roles?: SaidRoles };
 export type SlotState = {
   read?: TraceRead;
   failure?: { code: string; words: string };
   file?: File;
-  said: Said;
+  said: SaidOfCapture;
 };
 /** Cams of one side of a comparison. */
 type Side = Pick<TraceRead, 'wheel' | 'slots' | 'even' | 'crankKind'> & {
@@ -55,13 +55,13 @@ export class TraceStore {
     mine: signal<number | undefined>(undefined),
     reference: signal<number | undefined>(undefined),
   };
-  private readonly stops: Partial<Record<Slot, AbortController>> = {};
+  private readonly stops: Partial<Record<CaptureSlot, AbortController>> = {};
   /** Teeth of the drive where no case says them. */
   readonly typed = signal({ zCrank: 20, zCam: 40 });
   private readonly chosen = signal<Against | undefined>(undefined);
 
-  readonly share = (slot: Slot): number | undefined => this.shares[slot]();
-  private readonly rules = computed(() => this.desk.current()?.answers?.rules ?? RULES);
+  readonly share = (slot: CaptureSlot): number | undefined => this.shares[slot]();
+  private readonly rules = computed(() => this.desk.current()?.answers?.policy ?? SHIPPED_POLICY);
   readonly mine = this.slots.mine.asReadonly();
   readonly reference = this.slots.reference.asReadonly();
   private readonly layouts = computed(
@@ -120,7 +120,7 @@ export class TraceStore {
       const [cam, name] = [at, cams[at]?.name ?? camName(at)];
       const c = compareCams({ ...mine, pattern }, { ...other, pattern: ref });
       if (!c.ok) return [{ cam, name, error: c.error }];
-      const wheels = wheelsOf(this.teeth(), mine.slots, cams[at]?.id);
+      const wheels = wheelsCounted(this.teeth(), mine.slots, cams[at]?.id);
       if (!wheels) return [];
       const said = traceVerdict(c.value, wheels, this.rules().traceToleranceDeg);
       return [{ cam, name, shift: c.value, wheels, said }];
@@ -128,7 +128,7 @@ export class TraceStore {
   }
 
   /** Place among the drive's cams of each cam of a slot's capture. */
-  placesOf(slot: Slot): number[] {
+  placesOf(slot: CaptureSlot): number[] {
     return placesOf(this.slots[slot]());
   }
 
@@ -137,34 +137,34 @@ export class TraceStore {
   }
 
   /** Reads a file into a slot; what was said of the one before is forgotten. */
-  open(slot: Slot, file: File): Promise<void> {
+  open(slot: CaptureSlot, file: File): Promise<void> {
     return this.read(slot, file, {});
   }
 
   /** Reads a capture that lies with the case. */
-  async openKept(slot: Slot, ref: FileRef): Promise<void> {
+  async openKept(slot: CaptureSlot, ref: FileRef): Promise<void> {
     const blob = await this.attachments.blobOf(ref);
     if (blob) return this.open(slot, new File([blob], ref.name, { type: ref.type }));
     this.slots[slot].set({ said: {}, failure: { code: 'not_here', words: notHereWords(ref.name) } });
   }
 
   /** Says something of a capture and reads it again. */
-  say(slot: Slot, said: Said): void {
+  say(slot: CaptureSlot, said: SaidOfCapture): void {
     const { file } = this.slots[slot]();
     if (file) void this.read(slot, file, said);
   }
 
-  cancel(slot: Slot): void {
+  cancel(slot: CaptureSlot): void {
     this.stops[slot]?.abort();
   }
 
   /** A stretch of a slot's recording, channel by channel. */
-  async stretch(slot: Slot, from: number, to: number, columns: number): Promise<Float32Array[]> {
+  async stretch(slot: CaptureSlot, from: number, to: number, columns: number): Promise<Float32Array[]> {
     const got = await this.traces.stretch({ slot, from, to, columns }, new AbortController().signal);
     return got.ok ? got.value : [];
   }
 
-  private async read(slot: Slot, file: File, said: Said): Promise<void> {
+  private async read(slot: CaptureSlot, file: File, said: SaidOfCapture): Promise<void> {
     this.stops[slot]?.abort();
     const stop = (this.stops[slot] = new AbortController());
     const state = this.slots[slot];

@@ -9,7 +9,7 @@ import { CaptureChart } from '../../ui/capture-chart';
 import type { CaptureArea, CaptureLine, CaptureRuler } from '../../ui/capture-option';
 import { Segmented } from '../../ui/segmented';
 import { camName, cursorWords } from '../../messages/trace';
-import type { Slot, TraceRead } from '../../workers/trace.protocol';
+import type { CaptureSlot, TraceRead } from '../../workers/trace.protocol';
 import { TraceStore } from './trace-store';
 
 /** How high each signal is drawn over the one below; height of a signal that only the catalogue names, volts. */
@@ -21,7 +21,7 @@ const BELOW = 0.4;
 const ABOVE = 0.3;
 /** Columns that a stretch of a recording is drawn in: as many as the picture has on a wide screen. */
 const COLUMNS = 1000;
-type Looked = 'cycle' | Slot;
+type Looked = 'cycle' | CaptureSlot;
 
 /** Both captures over one cycle of the crank, or one of them over its whole time; taken out as picture, drawing and table. */
 @Component({
@@ -79,7 +79,12 @@ export class TraceView {
     at: undefined,
     mark: undefined,
   });
-  private readonly stretches = signal<{ slot: Slot; from: number; to: number; values: Float32Array[] }>({
+  private readonly stretches = signal<{
+    slot: CaptureSlot;
+    from: number;
+    to: number;
+    values: Float32Array[];
+  }>({
     slot: 'mine',
     from: 0,
     to: 0,
@@ -216,7 +221,7 @@ export class TraceView {
 
   /** Asks the thread for what is seen; what was asked before and comes later is dropped. */
   private asked = 0;
-  private async fetch(slot: Slot, [from, to]: readonly [number, number]): Promise<void> {
+  private async fetch(slot: CaptureSlot, [from, to]: readonly [number, number]): Promise<void> {
     const r = slot === 'mine' ? this.store.mine().read : this.store.reference().read;
     if (!r) return;
     const mine = ++this.asked;

@@ -10,15 +10,21 @@ import type { SheetStep } from '@core/fitting/sheet';
 import { once } from '@core/quantity/once';
 import { node, orElse } from '../node';
 import { fitted, sheet } from './drive';
-import { ran, ranking } from './evidence';
-import { kit, registry, rules } from './identification';
+import { usage, ranking } from './evidence';
+import { kit, registry, policy } from './identification';
 
 export const terms = orElse(
   node(
-    { kit, ran },
-    ({ kit, ran }, _, state): TermsAnswer | undefined =>
+    { kit, usage },
+    ({ kit, usage }, _, state): TermsAnswer | undefined =>
       kit &&
-      judgeTerms(kit.terms, textOf(state, 'kit.fitted'), textOf(state, 'case.date'), ran.distance, ran.back),
+      judgeTerms(
+        kit.terms,
+        textOf(state, 'kit.fitted'),
+        textOf(state, 'case.date'),
+        usage.distance,
+        usage.back,
+      ),
   ),
   () => undefined,
 );
@@ -35,8 +41,8 @@ export type FaultAnswer = {
 };
 /** Faults that can be recorded: those that a filled sheet shows at their steps, and the one that the cause decided names. */
 export const faults = node(
-  { ranking, sheet, fitted, rules },
-  ({ ranking, sheet, fitted, rules }, { knowledge }, state): FaultAnswer[] => {
+  { ranking, sheet, fitted, policy },
+  ({ ranking, sheet, fitted, policy }, { knowledge }, state): FaultAnswer[] => {
     // Before anything was weighed no cause leads, and none names a fault.
     const leads = ranking.weighed > 0 ? ranking.causes[0]?.cause.key : undefined;
     const decided = textOf(state, 'cause.decided') ?? leads;
@@ -45,7 +51,7 @@ export const faults = node(
       const shown = fitted?.faults.filter((f) => f.code === fault.code) ?? [];
       const seen = shown[0] && sheet?.steps.find((s) => s.id === nth(shown, 0).step);
       const evidence = once(() => [
-        ...new Set([...faultEvidence(fault, ranking, rules), ...shown.flatMap((f) => f.facts)]),
+        ...new Set([...faultEvidence(fault, ranking, policy), ...shown.flatMap((f) => f.facts)]),
       ]);
       return {
         fault,
@@ -62,16 +68,16 @@ export const faults = node(
 );
 
 export const decision = node(
-  { ranking, terms, faults, registry, kit, rules },
-  ({ ranking, terms, faults, registry, kit, rules }, _, state): DecisionCheck =>
+  { ranking, terms, faults, registry, kit, policy },
+  ({ ranking, terms, faults, registry, kit, policy }, _, state): DecisionCheck =>
     checkDecision(state, registry, {
       ranking,
       terms,
       recorded: faults.flatMap((f) => (f.recorded ? [f.recorded] : [])),
       required: kit?.terms.documents,
-      speaks: rules.speaks.nats,
-      weakLeader: rules.weakLeader,
-      likely: rules.sureFrom.likely,
+      speaks: policy.speaks.nats,
+      weakLeader: policy.weakLeader,
+      likely: policy.sureFrom.likely,
     }),
 );
 

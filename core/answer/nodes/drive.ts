@@ -5,7 +5,7 @@ import { type Fitted, fittedAs } from '@core/fitting/fitted';
 import { makeSheet, type Sheet, sheetFor } from '@core/fitting/sheet';
 import { driveAnswer, driveGeometry } from '../drive-answer';
 import { node, orElse } from '../node';
-import { possible, registry, rules, variant } from './identification';
+import { possible, registry, policy, variant } from './identification';
 
 /** Stages of the one design that is left; none while it is open. */
 const stages = node({ variant, possible }, ({ variant, possible }): readonly Stage[] =>
@@ -25,20 +25,20 @@ export const drive = orElse(
 
 /** The procedure for this drive, written from its layout; none of its kind is told apart from none at all. */
 export const sheet = node(
-  { variant, stages, rules },
-  ({ variant, stages, rules }, { catalogue }, state): Sheet | undefined => {
+  { variant, stages, policy },
+  ({ variant, stages, policy }, { catalogue }, state): Sheet | undefined => {
     if (!variant) return undefined;
     const built = builtStages(state, stages);
     return built === stages
-      ? sheetFor(catalogue, variant, stages, rules)
-      : makeSheet(catalogue, variant, built, rules);
+      ? sheetFor(catalogue, variant, stages, policy)
+      : makeSheet(catalogue, variant, built, policy);
   },
 );
 
 /** What was told or came back of the fitting, step by step: order, faults, what was left out, the way back. */
 export const fitted = orElse(
-  node({ sheet, rules }, ({ sheet, rules }, _, state): Fitted | undefined =>
-    sheet?.status === 'ready' ? fittedAs(sheet, state, rules) : undefined,
+  node({ sheet, policy }, ({ sheet, policy }, _, state): Fitted | undefined =>
+    sheet?.status === 'ready' ? fittedAs(sheet, state, policy) : undefined,
   ),
   () => undefined,
 );

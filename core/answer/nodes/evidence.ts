@@ -4,20 +4,20 @@ import { intervalFor } from '@core/catalogue/interval';
 import { causesFor, numberedFindings, weighedFindings } from '@core/cause/cause-data';
 import { rankCauses, type Ranking } from '@core/cause/rank';
 import { textOf } from '@core/facts/read';
-import type { BenchContext } from '@core/examination/context';
+import type { ExaminationContext } from '@core/examination/context';
 import { applies } from '../applies';
 import { type CheckAnswer, checkList } from '../checks';
 import { type CodeAnswer, codesAnswer } from '../codes-answer';
 import { toConclude, type ToConclude } from '../conclude';
 import { node, orElse } from '../node';
-import { ranSince } from '../ran';
+import { usageSinceFitting } from '../usage';
 import { suspects, type Suspect } from '../why';
-import { balances, bench, leaks, trace } from './bench';
+import { balances, examination, leaks, trace } from './examination';
 import { kind } from './case';
 import { drive, fitted, openMarks, sheet } from './drive';
-import { engine, kits, possible, registry, rules } from './identification';
+import { engine, kits, possible, registry, policy } from './identification';
 
-export const ran = node({ registry }, ({ registry }, _, state) => ranSince(state, registry));
+export const usage = node({ registry }, ({ registry }, _, state) => usageSinceFitting(state, registry));
 
 /** The causes that can occur on a drive that is still possible, in its words, each as common as it is there and in what comes so. */
 export const causes = node({ possible, kind }, ({ possible, kind }, { knowledge }) =>
@@ -38,10 +38,10 @@ const kitFits = node({ kits }, ({ kits }, _, state): boolean | undefined => {
 
 /** Readings that were held against the new part's dimension, with what came of it. */
 const limits = node(
-  { bench },
-  ({ bench }): BenchContext['limits'] =>
-    bench.things.flatMap((t) =>
-      t.looks.flatMap(({ look, limit }) =>
+  { examination },
+  ({ examination }): ExaminationContext['limits'] =>
+    examination.things.flatMap((t) =>
+      t.inspections.flatMap(({ inspection: look, limit }) =>
         limit?.within === undefined
           ? []
           : [{ key: look.key, ...(t.about === undefined ? {} : { about: t.about }), within: limit.within }],
@@ -51,7 +51,7 @@ const limits = node(
 );
 
 export const findings = node(
-  { registry, possible, drive, openMarks, kitFits, interval, ran, fitted, balances, leaks, trace, limits },
+  { registry, possible, drive, openMarks, kitFits, interval, usage, fitted, balances, leaks, trace, limits },
   ({ registry, possible, drive, openMarks, fitted, ...known }, { knowledge }, state): Finding[] =>
     findingsOf(weighedFindings(knowledge.causes), {
       ...known,
@@ -82,30 +82,30 @@ export const codes = orElse(
 );
 
 export const ranking = node(
-  { causes, findings, rules },
-  ({ causes, findings, rules }): Ranking => rankCauses(causes, findings, rules.explainedFactor),
+  { causes, findings, policy },
+  ({ causes, findings, policy }): Ranking => rankCauses(causes, findings, policy.explainedFactor),
 );
 
 /** Checks worth making, by bits per minute. */
 export const checks = orElse(
   node(
-    { causes, registry, findings, possible, rules },
-    ({ causes, registry, findings, possible, rules }, _, state): CheckAnswer[] =>
-      checkList(causes, registry, findings, state, possible, rules.leastBits),
+    { causes, registry, findings, possible, policy },
+    ({ causes, registry, findings, possible, policy }, _, state): CheckAnswer[] =>
+      checkList(causes, registry, findings, state, possible, policy.leastBits),
   ),
   () => [],
 );
 
-/** What of the bench would settle most, and what cannot be had since it did not come. */
+/** What of the examination would settle most, and what cannot be had since it did not come. */
 export const conclude = node(
-  { checks, bench, registry },
-  ({ checks, bench, registry }): ToConclude => toConclude(checks, bench, registry),
+  { checks, examination, registry },
+  ({ checks, examination, registry }): ToConclude => toConclude(checks, examination, registry),
 );
 
 /** Steps of the fitting that could have led to what is seen, most likely first. */
 export const why = orElse(
-  node({ causes, sheet, ranking, fitted, rules }, ({ causes, sheet, ranking, fitted, rules }): Suspect[] =>
-    sheet?.status === 'ready' ? suspects(sheet, ranking, causes, fitted, rules.suspicion) : [],
+  node({ causes, sheet, ranking, fitted, policy }, ({ causes, sheet, ranking, fitted, policy }): Suspect[] =>
+    sheet?.status === 'ready' ? suspects(sheet, ranking, causes, fitted, policy.suspicion) : [],
   ),
   () => [],
 );

@@ -1,6 +1,6 @@
 import type { Engine, Kit, Variant } from '@core/catalogue/pack';
 import { textOf, valueOf } from '@core/facts/read';
-import { type Rules, rulesKept } from '@core/house/rules';
+import { type Policy, policyFrom } from '@core/policy/policy';
 import { type Identification, identify } from '@core/match/identify';
 import { type KitMatch, matchKits } from '@core/match/match-kits';
 import { type Asking, nextQuestions } from '@core/match/next-question';
@@ -10,10 +10,10 @@ import { registryFor } from '../world';
 
 export const registry = node({}, (_, world) => registryFor(world));
 
-/** House rules by which the case is judged: those that it keeps, else those of today. */
-export const rules = node(
+/** Policy by which the case is judged: those that it keeps, else those of today. */
+export const policy = node(
   {},
-  (_, { rules }, state): Rules => rulesKept(valueOf(state, 'case.rules')) ?? rules,
+  (_, { policy }, state): Policy => policyFrom(valueOf(state, 'case.rules')) ?? policy,
 );
 
 export const engine = node({}, (_, { catalogue }, state): Engine | undefined =>

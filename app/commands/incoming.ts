@@ -1,0 +1,107 @@
+import { inject, Injectable, Injector } from '@angular/core';
+import { Router } from '@angular/router';
+import { type IncomingKind, recognise } from '@core/intake/recognise';
+import { looksLikeCode } from '@core/fitting/looks-like-code';
+import { LONGEST_MESSAGE } from '@core/intake/read-text';
+import { tableOf } from '@core/intake/table';
+import { registryFor, worldOf } from '@core/answer/world';
+import { PackImports } from '../data/pack-imports';
+import { Packs } from '../data/packs';
+import { textErrorWords } from '../messages/intake';
+import { Attachments } from './attachments';
+import { Commands } from './commands';
+import { Notices } from './notices';
+import type { SheetReturns } from './sheet-returns';
+
+/** Signs of a file that are looked at to recognise it. */
+const LOOKED_AT = 4000;
+
+/** The one door for whatever came in: it is recognised, and goes where it belongs. */
+@Injectable({ providedIn: 'root' })
+export class Incoming {
+  private readonly commands = inject(Commands);
+  private readonly attachments = inject(Attachments);
+  private readonly imports = inject(PackImports);
+  private readonly packs = inject(Packs);
+  private readonly router = inject(Router);
+  private readonly notices = inject(Notices);
+  private readonly injector = inject(Injector);
+
+  /** A message becomes a new case that shows it, read. False when it was refused: then nothing was done and the text stays. */
+  async text(typed: string): Promise<boolean> {
+    const said = typed.trim();
+    if (looksLikeCode(said)) return this.sheet((returns) => returns.text(said));
+    if (said.length > LONGEST_MESSAGE) {
+      this.notices.refuse(textErrorWords({ code: 'too_long', length: said.length, most: LONGEST_MESSAGE }));
+      return false;
+    }
+    const catalogue = this.packs.newest();
+    const table = catalogue ? tableOf(said, registryFor(worldOf(catalogue))) : { kind: 'none' as const };
+    if (table.kind === 'rows') {
+      this.notices.refuse(
+        `This is a table of ${table.rows} rows. Paste the heading and one row: it becomes one case. Nothing was filed.`,
+      );
+      return false;
+    }
+    const message = table.kind === 'row' ? table.text : said;
+    await this.commands.newCase([
+      { key: 'call.message', value: message, how: 'reported', series: 'messages' },
+    ]);
+    return true;
+  }
+
+  /** Files of any kind; those that belong to a case go to the one in hand, else to a new one. */
+  async files(files: readonly File[], inHand = false): Promise<void> {
+    const belong: File[] = [];
+    const tables: File[] = [];
+    for (const file of files) {
+      const begins = await file.slice(0, LOOKED_AT).text();
+      const came = recognise({ name: file.name, type: file.type, begins });
+      if (came === 'catalogue') tables.push(file);
+      else if (BELONGS.has(came)) belong.push(file);
+      else await this.one(came, file);
+    }
+    if (tables.length > 0) {
+      await this.router.navigate(['/catalogue']);
+      await this.imports.read(tables);
+    }
+    if (belong.length === 0) return;
+    if (!inHand) await this.commands.newCase();
+    await this.attachments.attach(belong);
+  }
+
+  /** A filled fitting sheet goes to its case; what reads it is fetched then. */
+  private async sheet(take: (r: SheetReturns) => Promise<string | undefined>): Promise<boolean> {
+    const { SheetReturns } = await import('./sheet-returns');
+    const refused = await take(this.injector.get(SheetReturns));
+    if (refused !== undefined) this.notices.refuse(refused);
+    return refused === undefined;
+  }
+
+  private async one(came: IncomingKind, file: File): Promise<void> {
+    switch (came) {
+      case 'case':
+      case 'desk':
+      case 'zip':
+        return this.commands.openFile(file);
+      case 'sheet':
+        await this.sheet((returns) => returns.file(file));
+        return;
+      case 'text':
+      case 'mail':
+        await this.text(bodyOf(came, await file.text()));
+        return;
+      default:
+        this.notices.refuse(
+          `${file.name} is of no kind that is read here. Messages, tables, case files, bundles, catalogues, pictures, captures and papers are; save it as one of these, or attach it to a case from its tape.`,
+        );
+    }
+  }
+}
+
+const BELONGS: ReadonlySet<IncomingKind> = new Set(['picture', 'capture', 'paper']);
+
+/** The words of a mail without its heading lines. */
+function bodyOf(came: IncomingKind, text: string): string {
+  return came === 'mail' ? text.replace(/^[\s\S]*?\r?\n\r?\n/, '').trim() || text : text;
+}

@@ -1,0 +1,89 @@
+import { computed, inject, Injectable, signal } from '@angular/core';
+import * as z from 'zod';
+import '@core/quantity/plain-schemas';
+import type { Notation } from '@core/facts/read-value';
+import { FactRepository } from './fact-repository';
+
+/** How this desk writes and looks. Read back through the schema, so that an old or broken record falls to defaults. */
+export const DeskSettingsSchema = z.strictObject({
+  by: z.string().min(1).max(120),
+  dateOrder: z.enum(['dmy', 'mdy', 'ymd']),
+  distance: z.enum(['km', 'mi']),
+  /** 'bench' is what large targets were called before. */
+  density: z.preprocess((d) => (d === 'bench' ? 'large' : d), z.enum(['compact', 'large'])),
+  /** Rack and tape whole, or narrowed to a rail. */
+  rack: z.enum(['whole', 'rail']).default('whole'),
+  tape: z.enum(['whole', 'rail']).default('whole'),
+  /** Step to which a service label rounds its distance down, in the house's unit. */
+  labelStep: z.number().int().min(1).max(50_000).default(1000),
+  /** Answers to what practitioners disagree on, where they are not the ones that ship. */
+  chosen: z.record(z.string(), z.string()).default({}),
+});
+export type DeskSettings = z.infer<typeof DeskSettingsSchema>;
+export type Theme = 'light' | 'dark';
+
+function localeOrder(): DeskSettings['dateOrder'] {
+  const parts = new Intl.DateTimeFormat(navigator.language).formatToParts(Date.UTC(2000, 11, 31));
+  const order = parts
+    .map((p) => p.type[0])
+    .filter((c) => c === 'd' || c === 'm' || c === 'y')
+    .join('');
+  return order === 'mdy' || order === 'ymd' ? order : 'dmy';
+}
+
+const DEFAULTS: DeskSettings = {
+  by: 'Specialist',
+  dateOrder: localeOrder(),
+  distance: 'km',
+  density: 'compact',
+  rack: 'whole',
+  tape: 'whole',
+  labelStep: 1000,
+  chosen: {},
+};
+
+@Injectable({ providedIn: 'root' })
+export class DeskSettingsStore {
+  private readonly repository = inject(FactRepository);
+  readonly settings = signal<DeskSettings>(DEFAULTS);
+  readonly theme = signal<Theme>(document.documentElement.dataset['theme'] === 'dark' ? 'dark' : 'light');
+  readonly notation = computed<Notation>(() => ({
+    dateOrder: this.settings().dateOrder,
+    units: { distance: this.settings().distance },
+  }));
+
+  async load(): Promise<void> {
+    const kept = DeskSettingsSchema.safeParse(await this.repository.setting('house'));
+    if (kept.success) this.settings.set(kept.data);
+    this.paint();
+  }
+
+  change(part: Partial<DeskSettings>): void {
+    const next = DeskSettingsSchema.safeParse({ ...this.settings(), ...part });
+    if (!next.success) return;
+    this.settings.set(next.data);
+    this.paint();
+    void this.repository.keepSetting('house', next.data);
+  }
+
+  /** Narrows the rack or the tape to a rail, or opens it again. */
+  flip(part: 'rack' | 'tape'): void {
+    this.change({ [part]: this.settings()[part] === 'rail' ? 'whole' : 'rail' });
+  }
+
+  setTheme(theme: Theme): void {
+    this.theme.set(theme);
+    document.documentElement.dataset['theme'] = theme;
+    for (const sheet of ['theme', 'controls'])
+      document.getElementById(`app-${sheet}`)?.setAttribute('href', `${sheet}-${theme}.css`);
+    try {
+      localStorage.setItem('hs-theme', theme);
+    } catch {
+      // A browser that forbids its small store forgets the theme with the window; nothing else depends on it.
+    }
+  }
+
+  private paint(): void {
+    document.documentElement.dataset['density'] = this.settings().density;
+  }
+}

@@ -1,0 +1,139 @@
+import { ChangeDetectionStrategy, Component, computed, effect, inject, untracked } from '@angular/core';
+import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
+import { FormControl, FormGroup, ReactiveFormsModule } from '@angular/forms';
+import { NzButtonComponent } from 'ng-zorro-antd/button';
+import { NzInputDirective } from 'ng-zorro-antd/input';
+import { NzInputNumberModule } from 'ng-zorro-antd/input-number';
+import { Commands } from '../commands/commands';
+import { DeskSettingsStore, type DeskSettings, type Theme } from '../data/desk-settings';
+import { Modal } from '../ui/modal';
+import { Segmented } from '../ui/segmented';
+
+/** How this desk writes and looks; every change is kept at once. */
+@Component({
+  selector: 'hs-settings-dialog',
+  imports: [Modal, NzButtonComponent, NzInputDirective, NzInputNumberModule, ReactiveFormsModule, Segmented],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <hs-modal title="Settings" [open]="commands.overlay() === 'settings'" (closed)="close()">
+      <form class="grid" [formGroup]="form" (ngSubmit)="close()">
+        <label for="settings-by">Your name on facts</label>
+        <input
+          nz-input
+          id="settings-by"
+          cdkFocusInitial
+          maxlength="120"
+          formControlName="by"
+          (blur)="fill()"
+        />
+        <span>Dates are written</span>
+        <hs-segmented
+          label="Dates are written"
+          [options]="dates"
+          [value]="value().dateOrder"
+          (picked)="form.controls.dateOrder.setValue($event)"
+        />
+        <span>Distance in</span>
+        <hs-segmented
+          label="Distance in"
+          [options]="distances"
+          [value]="value().distance"
+          (picked)="form.controls.distance.setValue($event)"
+        />
+        <label for="settings-step">Labels round down to</label>
+        <nz-input-number
+          nzId="settings-step"
+          formControlName="labelStep"
+          [nzMin]="1"
+          [nzMax]="50000"
+          [nzStep]="500"
+          [nzPrecision]="0"
+          (nzBlur)="fill()"
+        />
+        <span>Targets</span>
+        <hs-segmented
+          label="Targets"
+          [options]="densities"
+          [value]="value().density"
+          (picked)="form.controls.density.setValue($event)"
+        />
+        <span>Light or dark</span>
+        <hs-segmented
+          label="Light or dark"
+          [options]="themes"
+          [value]="value().theme"
+          (picked)="form.controls.theme.setValue($event)"
+        />
+        <button nz-button nzType="primary">Done</button>
+      </form>
+    </hs-modal>
+  `,
+  styles: `
+    .grid {
+      display: grid;
+      grid-template-columns: auto 1fr;
+      gap: 8px 14px;
+      align-items: center;
+      justify-items: start;
+    }
+  `,
+})
+export class SettingsDialog {
+  protected readonly commands = inject(Commands);
+  private readonly settings = inject(DeskSettingsStore);
+  protected readonly dates = [
+    { value: 'dmy', label: '31.12.2026' },
+    { value: 'mdy', label: '12/31/2026' },
+    { value: 'ymd', label: '2026-12-31' },
+  ] as const;
+  protected readonly distances = [
+    { value: 'km', label: 'km' },
+    { value: 'mi', label: 'miles' },
+  ] as const;
+  protected readonly densities = [
+    { value: 'compact', label: 'Compact' },
+    { value: 'large', label: 'Large, for gloves' },
+  ] as const;
+  protected readonly themes = [
+    { value: 'light', label: 'Light' },
+    { value: 'dark', label: 'Dark' },
+  ] as const;
+  protected readonly form = new FormGroup({
+    by: new FormControl('', { nonNullable: true }),
+    dateOrder: new FormControl<DeskSettings['dateOrder']>('dmy', { nonNullable: true }),
+    distance: new FormControl<DeskSettings['distance']>('km', { nonNullable: true }),
+    labelStep: new FormControl<number | null>(1000),
+    density: new FormControl<DeskSettings['density']>('compact', { nonNullable: true }),
+    theme: new FormControl<Theme>('light', { nonNullable: true }),
+  });
+
+  /** What is kept, for the controls that are no inputs. */
+  protected readonly value = computed(() => ({ ...this.settings.settings(), theme: this.settings.theme() }));
+
+  constructor() {
+    effect(() => {
+      if (this.commands.overlay() === 'settings') untracked(() => this.fill());
+    });
+    this.form.valueChanges.pipe(takeUntilDestroyed()).subscribe(() => this.keep());
+  }
+
+  /** Shows what is kept: also after a box was left empty. */
+  protected fill(): void {
+    this.form.patchValue(this.value(), { emitEvent: false });
+  }
+
+  private keep(): void {
+    const { theme, labelStep, by, ...others } = this.form.getRawValue();
+    // What was left empty stays as it was; it does not keep the others back.
+    this.settings.change({
+      ...others,
+      ...(by.trim() === '' ? {} : { by: by.trim() }),
+      ...(labelStep === null ? {} : { labelStep }),
+    });
+    if (theme !== this.settings.theme()) this.settings.setTheme(theme);
+  }
+
+  protected close(): void {
+    this.commands.close('settings');
+  }
+}
