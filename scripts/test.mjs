@@ -41,6 +41,7 @@ for (const [name, args] of [
   ['format', ['node_modules/prettier/bin/prettier.cjs', '--check', '--log-level', 'warn', '.']],
   ['types', ['scripts/types.mjs']],
   ['circles', ['scripts/circles.mjs']],
+  ['names', ['scripts/names.mjs']],
   ['drawing of the rooms', ['scripts/draw-rooms.mjs', '--check']],
   ['dead exports', ['node_modules/knip/bin/knip.js', '--no-config-hints']],
 ]) {

@@ -3,7 +3,7 @@ import type { Finding } from '@core/examination/finding';
 import { APART, type CauseData } from './cause-data';
 import { type ConditionedModel, shares as sharesOf } from './infer';
 import type { CauseModel, FindingNode } from './model';
-import { NO_CAUSE, partSums, type PartSum, type PartSums } from './part-sums';
+import { LEAKS_ALONE, partSums, type PartSum, type PartSums } from './part-sums';
 import { weigh } from './weighed';
 
 /** Causes below this share are taken as the others are, which expect nothing of an inspection. */
@@ -71,7 +71,7 @@ function information(
   const states = nth(around.states, 0).length;
   const ps = [others];
   const qs = new Float64Array((touching.size + 1) * states);
-  expected(conditioned, around, room, NO_CAUSE, model.leaks, qs, 0);
+  expected(conditioned, around, room, LEAKS_ALONE, model.leaks, qs, 0);
   for (const i of touching) {
     expected(conditioned, around, room, i, nth(model.shares, i), qs, ps.length * states);
     ps.push(doubleAt(p, i));

@@ -8,7 +8,7 @@ export type PartSum = (cause: number, shares: Float64Array) => Float64Array;
 export type PartSums = (part: number, keep: readonly number[]) => PartSum;
 
 /** Nothing but leaks at work, where a cause is asked for. */
-export const NO_CAUSE = -1;
+export const LEAKS_ALONE = -1;
 /** Parts of so many mechanisms are summed over all of their states at once, which all looks then share; greater ones by a plan for each. */
 const TABLED = 10;
 
@@ -39,7 +39,7 @@ export function partSums(model: CauseModel, conditioned: ConditionedModel): Part
 function kept(of: PartSum, touching: ReadonlySet<number>): PartSum {
   const known = new Map<number, Float64Array>();
   return (cause, shares) => {
-    const who = touching.has(cause) ? cause : NO_CAUSE;
+    const who = touching.has(cause) ? cause : LEAKS_ALONE;
     let sum = known.get(who);
     if (!sum) known.set(who, (sum = of(who, shares)));
     return sum;

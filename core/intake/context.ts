@@ -84,7 +84,7 @@ export function knownOf(cat: Catalogue): Known {
 
 export type MarkedWheel = { id: string; words: string[] };
 /** Marked wheels of an engine's designs, and of every drive of the catalogue while the engine is open. */
-export function markedWheels(cat: Catalogue, engine: string | undefined): MarkedWheel[] {
+export function wheelsWithMarks(cat: Catalogue, engine: string | undefined): MarkedWheel[] {
   const layouts =
     engine === undefined
       ? cat.pack.layouts

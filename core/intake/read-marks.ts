@@ -1,7 +1,7 @@
 import { nth } from '@core/quantity/must';
 import { readNumber } from '@core/quantity/parse-quantity';
 import type { IntakeContext, MarkedWheel } from './context';
-import { markedWheels } from './context';
+import { wheelsWithMarks } from './context';
 import { findPhrases, groupBy } from './phrases';
 import type { Proposal, TextSpan } from './proposal';
 import type { Token } from './text';
@@ -24,7 +24,7 @@ export function readMarks(
   ctx: IntakeContext,
   engine: string | undefined,
 ): Proposal[] {
-  const wheels = markedWheels(ctx.catalogue, engine);
+  const wheels = wheelsWithMarks(ctx.catalogue, engine);
   const out: Proposal[] = [];
   for (const sentence of groupBy(tokens, 'sentence')) {
     const mentions = mentionsOf(sentence, wheels);

@@ -21,7 +21,7 @@ const LETTERS = 'abcdefghijklmnopqrstuvwxyz';
 
 type Take = 'take' | 'leave' | 'filed';
 /** One proposal as the list shows it. */
-export type Row = {
+export type MessageRow = {
   id: string;
   letter: string;
   what: string;
@@ -73,13 +73,13 @@ export class MessageStore {
     computation: () => new Map(),
   });
 
-  readonly rows = computed<Row[]>(() => {
+  readonly rows = computed<MessageRow[]>(() => {
     const read = this.read();
     const state = this.desk.current()?.state;
     if (!read || 'code' in read || !state) return [];
     return read.proposals
       .filter((p) => this.registry().has(p.key))
-      .map((p, i): Row => {
+      .map((p, i): MessageRow => {
         const id = `${slotOf(p)} ${JSON.stringify(p.value)}`;
         const own = this.chosen().get(id);
         const value = own?.value ?? p.value;
@@ -117,7 +117,7 @@ export class MessageStore {
   }
 
   /** Takes or leaves a row; of several values for one thing at most one is taken. */
-  toggle(row: Row): void {
+  toggle(row: MessageRow): void {
     if (row.take === 'filed') return;
     const take = row.take === 'take' ? 'leave' : 'take';
     this.chosen.update((before) => {
@@ -132,7 +132,7 @@ export class MessageStore {
   }
 
   /** Another value for a row; why it cannot be, or ''. */
-  change(row: Row, typed: string): string {
+  change(row: MessageRow, typed: string): string {
     const o = this.registry().get(row.proposal.key);
     if (!o) return '';
     const read = readValue(o, typed, this.desk.readContext());

@@ -1,4 +1,4 @@
-import type { Row } from './message-store';
+import type { MessageRow } from './message-store';
 
 /** A piece of the message; with a letter where a fact was read from it. */
 export type MessagePiece = { text: string; letter: string; left: boolean };
@@ -6,7 +6,7 @@ export type MessagePiece = { text: string; letter: string; left: boolean };
 /** Cuts a message where facts were read; where two readings share a place the first one marks it. */
 export function messagePieces(
   message: string,
-  rows: readonly Pick<Row, 'letter' | 'take' | 'proposal'>[],
+  rows: readonly Pick<MessageRow, 'letter' | 'take' | 'proposal'>[],
 ): MessagePiece[] {
   const spans = rows
     .flatMap((r) =>

@@ -19,7 +19,7 @@ import { focusNextLacking } from '../../entry/next-field';
 import { Segmented } from '../../ui/segmented';
 import { KIND_WORDS } from '../../messages/waits';
 import { countWords, textErrorWords } from '../../messages/intake';
-import { MessageStore, type Row } from './message-store';
+import { MessageStore, type MessageRow } from './message-store';
 import { messagePieces } from './parts-of';
 
 /** Draft of a message under way, by case. */
@@ -141,7 +141,7 @@ export class SaidCard {
     else this.store.toggle(row);
   }
 
-  protected change(row: Row): void {
+  protected change(row: MessageRow): void {
     this.wrong.set('');
     this.changing.set(row.id);
     // The box is there after the next frame.
@@ -150,7 +150,7 @@ export class SaidCard {
     );
   }
 
-  protected changed(e: KeyboardEvent, row: Row, typed: string): void {
+  protected changed(e: KeyboardEvent, row: MessageRow, typed: string): void {
     if (e.key !== 'Enter' && e.key !== 'Escape') return;
     e.preventDefault();
     e.stopPropagation();
