@@ -32,7 +32,7 @@ export async function loadBench(root: string): Promise<Row[]> {
       const parts = new Map<string, string>();
       cdp.on('Network.responseReceived', (e) => parts.set(e.requestId, e.response.url));
       cdp.on('Network.loadingFinished', (e) => {
-        if (!parts.get(e.requestId)?.endsWith('demo.json')) sum += e.encodedDataLength;
+        if (!/(demo|judged)\.json$/.test(parts.get(e.requestId) ?? '')) sum += e.encodedDataLength;
       });
       times.push(await toRack(page, url));
       bytes = sum;

@@ -3,7 +3,6 @@ import { advise, questionsAsked } from '@core/advice/advise';
 import { answersFor } from '@core/answer/answers';
 import { thingWords } from '@core/answer/things';
 import { METRIC } from '@core/facts/read-value';
-import { type CaseSummary, summaryOf } from '@core/answer/case-summary';
 import { registryFor, worldOf } from '@core/answer/world';
 import { catalogueOf } from '@core/catalogue/find-records';
 import { fileFacts, type NewFact } from '@core/facts/change';
@@ -78,7 +77,7 @@ const waiting = () => {
 
 const WORLD = worldOf(catalogueOf(demoPack()));
 
-export type Calls = { format: 'hollow-sprocket-demo-calls'; facts: Fact[]; summaries: CaseSummary[] };
+export type Calls = { format: 'hollow-sprocket-demo-calls'; facts: Fact[] };
 
 /**
  * Calls and messages of the weeks before: each case holds its message word for word; of one of every engine the facts were
@@ -89,7 +88,6 @@ export function demoCalls(say: Telling): Calls {
   const registry = registryFor(WORLD);
   const chosen = [...firstOfEach().map((m) => ({ ...m, unread: false })), ...waiting()];
   const facts: Fact[] = [];
-  const summaries: CaseSummary[] = [];
   chosen.forEach(({ text, unread }, i) => {
     const id = `demo-call-${i + 1}`;
     const day = addDays(FIRST_DAY, i * 2);
@@ -129,7 +127,6 @@ export function demoCalls(say: Telling): Calls {
     const own = fileFacts(reduce([]), id, entries, author);
     if (!unread) own.push(...told(own, id, author, day, say));
     facts.push(...own);
-    summaries.push(summaryOf(id, own, WORLD));
   });
-  return { format: 'hollow-sprocket-demo-calls', facts, summaries };
+  return { format: 'hollow-sprocket-demo-calls', facts };
 }

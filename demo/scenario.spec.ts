@@ -1,5 +1,14 @@
-import { demoScenario } from './scenario';
-import shipped from './demo.json';
+import boxes from './boxes.json';
+import calls from './calls.json';
+import demo from './demo.json';
+import judged from './judged.json';
+import { demoFacts } from './cases';
+import { demoPack } from './catalogue';
+import { demoScenario, SEED } from './scenario';
+import { judgedOf, shipped } from './shipped';
+import { worldOf } from '@core/answer/world';
+import { catalogueOf } from '@core/catalogue/find-records';
+import type { Fact } from '@core/facts/fact';
 import { nominalLength, tensionerIndex } from '@core/drive/layout';
 import { limitsOf } from '@core/drive/carrier';
 import { solveDrive } from '@core/drive/solve-drive';
@@ -14,7 +23,20 @@ const value = <T>(r: { ok: true; value: T } | { ok: false; error: unknown }): T 
 
 describe('demo scenario', () => {
   it('is what the generator makes', () => {
-    expect(JSON.parse(JSON.stringify(demoScenario()))).toEqual(shipped);
+    expect(JSON.parse(JSON.stringify(shipped({ demo: demoScenario() }).demo))).toEqual(demo);
+  });
+
+  it('keeps what hangs on the knowledge in one file: it is what today’s knowledge makes of the others', () => {
+    const told = [demo, calls, boxes].flatMap((part) => part.facts as unknown as Fact[]);
+    const beside = judged.facts as unknown as Fact[];
+    expect(told.filter((f) => /^(report|cause)\./.test(f.key))).toEqual([]);
+    expect(beside.some((f) => f.key === 'report.issue')).toBeTrue();
+    const again = judgedOf([...told, ...beside], worldOf(catalogueOf(demoPack())));
+    const byId = (rows: readonly { id: string }[]) => [...rows].sort((a, b) => (a.id < b.id ? -1 : 1));
+    expect(JSON.parse(JSON.stringify(byId(again.summaries)))).toEqual(byId(judged.summaries));
+    expect(judged.summaries.length).toBeGreaterThan(55);
+    const sealed = demoFacts(SEED).filter((f) => f.key.startsWith('report.'));
+    expect(JSON.parse(JSON.stringify(sealed))).toEqual(beside.filter((f) => f.key.startsWith('report.')));
   });
 
   it('is physically true: each layout has its belt’s or chain’s length at the nominal reading, to 0.05 mm', () => {

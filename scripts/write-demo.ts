@@ -3,14 +3,12 @@ import { ASKED_WORDS, spokenText } from '../app/messages/advice';
 import { demoBoxes } from '../demo/boxes/boxes';
 import { demoCalls } from '../demo/calls';
 import { demoScenario } from '../demo/scenario';
+import { shipped } from '../demo/shipped';
 
-writeFileSync('demo/demo.json', `${JSON.stringify(demoScenario(), null, 1)}\n`);
-writeFileSync(
-  'demo/calls.json',
-  `${JSON.stringify(demoCalls({ spoken: spokenText, asked: ASKED_WORDS }), null, 1)}\n`,
-);
 const { boxes, photos, captures } = demoBoxes();
-writeFileSync('demo/boxes.json', `${JSON.stringify(boxes, null, 1)}\n`);
+const calls = demoCalls({ spoken: spokenText, asked: ASKED_WORDS });
+for (const [name, content] of Object.entries(shipped({ demo: demoScenario(), calls, boxes })))
+  writeFileSync(`demo/${name}.json`, `${JSON.stringify(content, null, 1)}\n`);
 for (const folder of ['demo/photos', 'demo/captures']) {
   rmSync(folder, { recursive: true, force: true });
   mkdirSync(folder);
@@ -18,5 +16,5 @@ for (const folder of ['demo/photos', 'demo/captures']) {
 for (const { ref, png } of photos) writeFileSync(`demo/photos/${ref.hash}.png`, png);
 for (const { ref, bytes } of captures) writeFileSync(`demo/captures/${ref.hash}.zip`, bytes);
 console.log(
-  `demo/demo.json, calls.json, boxes.json, ${photos.length} photographs and ${captures.length} captures written`,
+  `demo/demo.json, calls.json, boxes.json, judged.json, ${photos.length} photographs and ${captures.length} captures written`,
 );

@@ -9,6 +9,8 @@ import { troubleOf, troubleSentence } from '../data/store-trouble';
 /** Whether the demo's calls, and its boxes with their photographs, are still to come. */
 const CALLS = 'demo-calls';
 const BOXES = 'demo-boxes';
+/** What the knowledge makes of all of them. */
+const JUDGED = 'judged.json';
 
 /** Opens the records and, on the first opening of a profile, puts the demo in unless the server says to start empty. */
 @Injectable({ providedIn: 'root' })
@@ -47,11 +49,11 @@ export class Setup {
   }
 
   async loadDemo(): Promise<void> {
-    const answer = await fetch('demo.json');
-    if (!answer.ok)
-      throw new Error(`The demo data could not be fetched (status ${answer.status}). Reload to try again.`);
+    const [answer, judged] = await Promise.all([fetch('demo.json'), fetch(JUDGED)]);
+    for (const { ok, status } of [answer, judged])
+      if (!ok) throw new Error(`The demo data could not be fetched (status ${status}). Reload to try again.`);
     const { addDemo } = await import('../data/demo-data');
-    const filed = await addDemo(this.repository, await answer.json());
+    const filed = await addDemo(this.repository, await answer.json(), await judged.json());
     if (!filed.ok) throw new Error(troubleSentence(filed.error));
     await this.repository.keepSetting(CALLS, 'wanted');
     await this.repository.keepSetting(BOXES, 'wanted');
@@ -60,13 +62,13 @@ export class Setup {
 
   /** The demo's calls and boxes of the months before come once the rack is there: nobody waits for them. */
   private async loadEarlier(): Promise<void> {
-    await this.loadOnce(CALLS, 'calls.json', async (content) => {
+    await this.loadOnce(CALLS, 'calls.json', async (content, judged) => {
       const { addCalls } = await import('../data/demo-data');
-      return (await addCalls(this.repository, content)).ok;
+      return (await addCalls(this.repository, content, judged)).ok;
     });
-    await this.loadOnce(BOXES, 'boxes.json', async (content) => {
+    await this.loadOnce(BOXES, 'boxes.json', async (content, judged) => {
       const { addBoxes } = await import('../data/demo-data');
-      return addBoxes(this.repository, content, async ({ hash, type }) => {
+      return addBoxes(this.repository, content, judged, async ({ hash, type }) => {
         const file = await fetch(type === 'image/png' ? `photos/${hash}.png` : `captures-kept/${hash}.zip`);
         return file.ok ? file.blob() : undefined;
       });
@@ -77,11 +79,12 @@ export class Setup {
   private async loadOnce(
     setting: string,
     from: string,
-    add: (content: unknown) => Promise<boolean>,
+    add: (content: unknown, judged: unknown) => Promise<boolean>,
   ): Promise<void> {
     if ((await this.repository.setting(setting)) !== 'wanted') return;
-    const answer = await fetch(from);
-    if (answer.ok && (await add(await answer.json()))) await this.repository.keepSetting(setting, 'here');
+    const [answer, judged] = await Promise.all([fetch(from), fetch(JUDGED)]);
+    if (answer.ok && judged.ok && (await add(await answer.json(), await judged.json())))
+      await this.repository.keepSetting(setting, 'here');
   }
 
   /** Looks, once the rack is there, whether its heads say what today's knowledge says. */

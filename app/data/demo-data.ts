@@ -6,24 +6,27 @@ import { mergeCase } from '@core/facts/consistent';
 import { type Fact, FactSchema, FileRefSchema } from '@core/facts/fact';
 import type { Addition, FactRepository } from './fact-repository';
 
-/** Heads ship with the demo, so that what computes them is not fetched before the first rack; they may be made anew like any. */
+const Facts = z.array(FactSchema);
 const DemoSchema = z.strictObject({
   format: z.literal('hollow-sprocket-demo'),
   pack: PackSchema,
-  facts: z.array(FactSchema),
+  facts: Facts,
+});
+/** What the knowledge makes of the demo's facts. It ships, so that what computes it is not fetched before the first rack. */
+const JudgedSchema = z.strictObject({
+  format: z.literal('hollow-sprocket-demo-judged'),
+  facts: Facts,
   summaries: z.array(z.custom<CaseSummary>((h) => typeof (h as { id?: unknown }).id === 'string')),
 });
 
 const CallsSchema = z.strictObject({
   format: z.literal('hollow-sprocket-demo-calls'),
-  facts: DemoSchema.shape.facts,
-  summaries: DemoSchema.shape.summaries,
+  facts: Facts,
 });
 
 const BoxesSchema = z.strictObject({
   format: z.literal('hollow-sprocket-demo-boxes'),
-  facts: DemoSchema.shape.facts,
-  summaries: DemoSchema.shape.summaries,
+  facts: Facts,
   files: z.array(FileRefSchema),
 });
 
@@ -31,40 +34,44 @@ const BoxesSchema = z.strictObject({
 export async function addBoxes(
   repository: FactRepository,
   content: unknown,
+  judged: unknown,
   fetchFile: (file: { hash: string; type: string }) => Promise<Blob | undefined>,
 ): Promise<boolean> {
-  const { facts, summaries, files } = BoxesSchema.parse(content);
+  const { facts, files } = BoxesSchema.parse(content);
   for (const { hash, name, type } of files) {
     const blob = await fetchFile({ hash, type });
     if (!blob || !(await repository.keepFile({ sha256: hash, name, type, blob })).ok) return false;
   }
-  return (await repository.add(await joining(repository, facts, summaries))).ok;
+  return (await repository.add(await joining(repository, facts, judged))).ok;
 }
 
 /** Puts the calls and messages of the demo's earlier weeks into the records. */
-export async function addCalls(repository: FactRepository, content: unknown) {
-  const { facts, summaries } = CallsSchema.parse(content);
-  return repository.add(await joining(repository, facts, summaries));
+export async function addCalls(repository: FactRepository, content: unknown, judged: unknown) {
+  const { facts } = CallsSchema.parse(content);
+  return repository.add(await joining(repository, facts, judged));
 }
 
-/** Puts the demo scenario into the records. @param content the file that ships, as read */
-export async function addDemo(repository: FactRepository, content: unknown) {
-  const { pack, facts, summaries } = DemoSchema.parse(content);
-  return repository.add({ ...(await joining(repository, facts, summaries)), packs: [pack] });
+/** Puts the demo scenario into the records. @param content the file that ships, as read @param judged the one beside it */
+export async function addDemo(repository: FactRepository, content: unknown, judged: unknown) {
+  const { pack, facts } = DemoSchema.parse(content);
+  return repository.add({ ...(await joining(repository, facts, judged)), packs: [pack] });
 }
 
 /** What of the demo can join what is here: a case of it that an earlier make left with other facts stays as it is. */
 async function joining(
   repository: FactRepository,
-  facts: readonly Fact[],
-  summaries: readonly CaseSummary[],
+  own: readonly Fact[],
+  beside: unknown,
 ): Promise<Pick<Addition, 'facts' | 'summaries'>> {
+  const judged = JudgedSchema.parse(beside);
+  const mine = new Set(own.map((f) => f.case));
+  const facts = [...own, ...judged.facts.filter((f) => mine.has(f.case))];
   const byCase = new Map<string, Fact[]>();
   for (const f of facts) byCase.set(f.case, [...(byCase.get(f.case) ?? []), f]);
   const joins = new Set<string>();
-  for (const [id, own] of byCase) if (mergeCase(await repository.factsOf(id), own).ok) joins.add(id);
+  for (const [id, all] of byCase) if (mergeCase(await repository.factsOf(id), all).ok) joins.add(id);
   return {
     facts: facts.filter((f) => joins.has(f.case)),
-    summaries: summaries.filter((h) => joins.has(h.id)),
+    summaries: judged.summaries.filter((h) => joins.has(h.id)),
   };
 }

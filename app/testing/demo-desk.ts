@@ -5,6 +5,7 @@ import { provideRouter } from '@angular/router';
 import { deleteDB } from 'idb';
 import { provideNzIconsTesting } from 'ng-zorro-antd/icon/testing';
 import { demoScenario } from '../../demo/scenario';
+import { shipped } from '../../demo/shipped';
 import { CaseDesk } from '../data/case-desk';
 import { Cases } from '../data/cases';
 import { Database } from '../data/database';
@@ -25,7 +26,10 @@ export async function openDesk(demo = true, more: Provider[] = []): Promise<Case
       ...more,
     ],
   });
-  if (demo) await addDemo(TestBed.inject(FactRepository), demoScenario());
+  if (demo) {
+    const files = shipped({ demo: demoScenario() });
+    await addDemo(TestBed.inject(FactRepository), files.demo, files.judged);
+  }
   return wake();
 }
 

@@ -7,7 +7,6 @@ import { reduce } from '@core/facts/state';
 import { THING } from '@core/facts/thing';
 import { answersFor } from '@core/answer/answers';
 import { decideCause } from '@core/answer/decide';
-import { type CaseSummary, summaryOf } from '@core/answer/case-summary';
 import { registryFor, worldOf } from '@core/answer/world';
 import { measureOnPhoto, type PhotoMeasure, type PicturePoint } from '@core/examination/photo';
 import { catalogueOf } from '@core/catalogue/find-records';
@@ -68,7 +67,6 @@ export type Photo = { ref: FileRef; png: Uint8Array };
 export type Boxes = {
   format: 'hollow-sprocket-demo-boxes';
   facts: Fact[];
-  summaries: CaseSummary[];
   files: FileRef[];
 };
 
@@ -220,7 +218,7 @@ function decidedOf(box: Box, id: string, facts: readonly Fact[], author: Author)
   return [fileFact(state, id, entry.value, author)];
 }
 
-/** All boxes of the demo, with the heads that they have on the rack, their photographs and captures. */
+/** All boxes of the demo, with their photographs and captures. */
 export function demoBoxes(): { boxes: Boxes; photos: Photo[]; captures: DemoFile[] } {
   const all = BOXES.map(boxFacts);
   const photos = all.flatMap((b) => b.photos);
@@ -229,7 +227,6 @@ export function demoBoxes(): { boxes: Boxes; photos: Photo[]; captures: DemoFile
     boxes: {
       format: 'hollow-sprocket-demo-boxes',
       facts: all.flatMap((b) => b.facts),
-      summaries: all.map((b) => summaryOf(b.id, b.facts, WORLD)),
       files: [...photos, ...captures].map((p) => p.ref),
     },
     photos,
