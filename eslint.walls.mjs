@@ -1,4 +1,5 @@
 import boundaries from 'eslint-plugin-boundaries';
+import { readdirSync } from 'node:fs';
 import { join } from 'node:path';
 
 /** What a room may import: rooms of ours, packages. Nothing else. The drawing in docs/architecture.md is made from this too. */
@@ -107,7 +108,9 @@ const STATION = {
   ],
   packages: SCREEN,
 };
-export const STATIONS = ['call', 'identify', 'fit', 'examine', 'trace', 'cause', 'settle'];
+export const STATIONS = readdirSync(join(import.meta.dirname, 'app', 'stations'), { withFileTypes: true })
+  .filter((e) => e.isDirectory())
+  .map((e) => e.name);
 
 const rooms = (names, folder) => names.map((n) => `${folder}/${n}`);
 /** Every room by its folder, with what it may import. */

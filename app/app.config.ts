@@ -14,6 +14,7 @@ import {
 import { CheckCircleFill, ExclamationCircleFill, InfoCircleFill } from '@ant-design/icons-angular/icons';
 import { provideNzIcons } from 'ng-zorro-antd/icon';
 import { Fetching } from './commands/fetching';
+import { STATION_ROUTES } from './stations';
 import { styled } from './ui/controls-styles';
 
 const routes: Routes = [
@@ -22,28 +23,7 @@ const routes: Routes = [
     loadComponent: () => styled(() => import('./shell/case-page').then((m) => m.CasePage)),
     children: [
       { path: '', pathMatch: 'full', redirectTo: 'call' },
-      {
-        path: 'call',
-        loadComponent: () => styled(() => import('./stations/call/call-page').then((m) => m.CallPage)),
-      },
-      {
-        path: 'identify',
-        loadComponent: () =>
-          styled(() => import('./stations/identify/identify-page').then((m) => m.IdentifyPage)),
-      },
-      {
-        path: 'fit',
-        loadComponent: () => styled(() => import('./stations/fit/fit-page').then((m) => m.FitPage)),
-      },
-      {
-        path: 'examine',
-        loadComponent: () =>
-          styled(() => import('./stations/examine/examine-page').then((m) => m.ExaminePage)),
-      },
-      {
-        path: 'cause',
-        loadComponent: () => styled(() => import('./stations/cause/cause-page').then((m) => m.CausePage)),
-      },
+      ...STATION_ROUTES,
       {
         path: 'drive',
         loadComponent: () => styled(() => import('./drive/drive-page').then((m) => m.DrivePage)),
@@ -51,10 +31,6 @@ const routes: Routes = [
       {
         path: 'trace',
         loadComponent: () => styled(() => import('./stations/trace/trace-page').then((m) => m.TracePage)),
-      },
-      {
-        path: 'settle',
-        loadComponent: () => styled(() => import('./stations/settle/settle-page').then((m) => m.SettlePage)),
       },
     ],
   },

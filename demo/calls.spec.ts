@@ -2,6 +2,7 @@ import { QUESTIONS } from '@core/advice/advice';
 import { ASKED_WORDS, spokenText } from '../app/messages/advice';
 import { demoCalls } from './calls';
 import shipped from './calls.json';
+import { plainText } from '@core/facts/value';
 import { demoPack } from './catalogue';
 
 describe('calls of the demo', () => {
@@ -19,7 +20,7 @@ describe('calls of the demo', () => {
     for (const f of asked)
       for (const key of f.value as string[])
         expect((QUESTIONS as readonly string[]).includes(key)).toBeTrue();
-    expect(calls.facts.flatMap((f) => (f.key === 'engine.code' ? [String(f.value)] : [])).sort()).toEqual(
+    expect(calls.facts.flatMap((f) => (f.key === 'engine.code' ? [plainText(f.value)] : [])).sort()).toEqual(
       demoPack()
         .engines.map((e) => e.code)
         .sort(),

@@ -1,6 +1,5 @@
 import { inject, Injectable } from '@angular/core';
 import { extractPack } from '@core/catalogue/extract-pack';
-import { bundlePath, BUNDLE, filesOf } from '@core/claim/bundle';
 import { type CaseFile, writeCaseFile } from '@core/claim/case-file';
 import { deskFileFrame } from '@core/claim/desk-file';
 import { LARGEST_FILE_OF_FACTS } from '@core/claim/read-shape';
@@ -12,10 +11,15 @@ import type { CaseView } from '../data/case-view';
 import { Clock } from '../data/clock';
 import { Drafts } from '../data/drafts';
 import { FactRepository } from '../data/fact-repository';
-import { hashOf } from '../records/hash';
 import { download } from '../report/download';
+import { CASE_BUNDLE } from './formats/bundle';
+import { CASE_JSON } from './formats/case-json';
+import { type Beside, type CaseFormat, jsonBlob } from './formats/format';
 import { Reports } from './reports';
 import { Notices } from './notices';
+
+/** The forms in which a case leaves, as they are offered. */
+export const CASE_FORMATS: readonly CaseFormat[] = [CASE_JSON, CASE_BUNDLE];
 
 /** Cases out to open files. */
 @Injectable({ providedIn: 'root' })
@@ -27,37 +31,16 @@ export class CaseExports {
   private readonly notices = inject(Notices);
   private readonly reports = inject(Reports);
 
-  /** The case alone, as JSON. */
-  export(view: CaseView): void {
-    const file = this.written(view);
-    if (file) save(`case-${view.tag}.json`, file);
-  }
-
-  /** The case with every file that it points to, and its report when it is sealed, as a zip. */
-  async exportBundle(view: CaseView): Promise<void> {
-    const files = filesOf(view.state.log);
-    const kept = await Promise.all(files.map((f) => this.repository.fileOf(f.hash)));
-    const missing = files.filter((_, i) => kept[i] === undefined);
-    const report = await this.reportOf(view);
-    const file = this.written(view, {
-      missing: missing.map((m) => m.hash),
-      report: report && (await hashOf(report)),
+  /** Saves a case in one of the forms in which it leaves. */
+  async export(view: CaseView, format: CaseFormat): Promise<void> {
+    const made = await format.write(view, {
+      file: (v, beside) => this.written(v, beside),
+      kept: (hash) => this.repository.fileOf(hash),
+      report: (v) => this.reportOf(v),
     });
-    if (!file) return;
-    const { zipSync, strToU8 } = await import('fflate');
-    const entries: Record<string, Uint8Array> = { [BUNDLE.case]: strToU8(json(file)) };
-    for (const [i, f] of files.entries()) {
-      const record = kept[i];
-      if (record) entries[bundlePath(f)] = new Uint8Array(await record.blob.arrayBuffer());
-    }
-    if (report) entries[BUNDLE.report] = report;
-    download(`case-${view.tag}.zip`, new Blob([zipSync(entries, { level: 6 })], { type: 'application/zip' }));
-    if (missing.length > 0)
-      void this.notices.say(
-        'warning',
-        `${missing.map((m) => m.name).join(', ')} ${missing.length === 1 ? 'is' : 'are'} not in this browser, and so not in the bundle. It says so.`,
-        12_000,
-      );
+    if (!made) return;
+    download(made.name, made.content);
+    if (made.remark !== undefined) void this.notices.say('warning', made.remark, 12_000);
   }
 
   /** The bare facts of a case that cannot be computed, as they lie in the store. */
@@ -92,7 +75,7 @@ export class CaseExports {
     save('damaged-records.json', this.repository.damaged());
   }
 
-  private written(view: CaseView, beside: Parameters<typeof writeCaseFile>[4] = {}): CaseFile | undefined {
+  private written(view: CaseView, beside: Beside = {}): CaseFile | undefined {
     if (!view.catalogue) {
       this.notices.refuse(
         'Its catalogue is not in this browser, so its file cannot carry it. Import the catalogue, or export the bare facts.',
@@ -105,7 +88,7 @@ export class CaseExports {
       textOf(view.state, 'kit.number'),
     );
     const file = writeCaseFile(view.id, view.state.log, pack, this.clock.now(), beside);
-    const size = json(file).length;
+    const { size } = jsonBlob(file);
     if (size > LARGEST_FILE_OF_FACTS)
       this.notices.refuse(
         `The file of this case has ${Math.ceil(size / 1e6)} MB, and at most ${Math.floor(LARGEST_FILE_OF_FACTS / 1e6)} MB are read back. It is written all the same; send long texts as files instead.`,
@@ -122,6 +105,4 @@ export class CaseExports {
 
 /** Facts as rows of a list, out of the script's memory. */
 const rows = (facts: readonly Fact[]): Blob => new Blob([facts.map((f) => JSON.stringify(f)).join(',\n')]);
-const json = (content: unknown): string => JSON.stringify(content, null, 2);
-const save = (name: string, content: unknown): void =>
-  download(name, new Blob([json(content)], { type: 'application/json' }));
+const save = (name: string, content: unknown): void => download(name, jsonBlob(content));

@@ -1,8 +1,7 @@
-import { nth } from '@core/quantity/must';
 import { inject, Injectable, Injector, signal } from '@angular/core';
 import { Router } from '@angular/router';
 import type { NewFact } from '@core/facts/change';
-import { STATIONS, type Station } from '@core/facts/observable';
+import { type Station, stationName, STATIONS } from '@core/facts/stations';
 import { Cases } from '../data/cases';
 import { DeskSettingsStore } from '../data/desk-settings';
 import { Notices } from './notices';
@@ -119,7 +118,7 @@ export class Commands {
     const inCase: Command[] = this.cases.currentId()
       ? [
           ...STATIONS.map((s, i) => ({
-            name: `Station: ${nth(s, 0).toUpperCase()}${s.slice(1)}`,
+            name: `Station: ${stationName(s)}`,
             key: String(i + 1),
             run: () => this.station(s),
           })),

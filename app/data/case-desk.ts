@@ -18,7 +18,8 @@ import {
   undoTarget,
 } from '@core/facts/change';
 import type { Author, Fact } from '@core/facts/fact';
-import type { Observable, Registry, Station } from '@core/facts/observable';
+import type { Observable, Registry } from '@core/facts/observable';
+import type { Station } from '@core/facts/stations';
 import { textOf } from '@core/facts/read';
 import type { ReadContext } from '@core/facts/read-value';
 import { reduce, type State } from '@core/facts/state';

@@ -1,7 +1,6 @@
 import type { FactLineError } from '@core/facts/fact-line';
 import type { Provenance } from '@core/facts/fact';
 import type { ReadError } from '@core/facts/read-value';
-import type { Station } from '@core/facts/observable';
 import { type PlacedOn, placeWords } from '@core/facts/place';
 import { list } from '../language/list';
 
@@ -24,15 +23,6 @@ export const HOW_SHORT: Record<Provenance, string> = {
   reported: 'rep.',
   imported: 'imp.',
   decided: 'dec.',
-};
-
-export const STATION_WORDS: Record<Station, string> = {
-  call: 'Call',
-  identify: 'Identify',
-  fit: 'Fit',
-  examine: 'Examine',
-  cause: 'Cause',
-  settle: 'Settle',
 };
 
 const ORDER = {

@@ -20,29 +20,19 @@ export type PartAppearance = {
   placed: (key: string) => { from: number; value: number | string }[];
 };
 
-const ROLE: Readonly<Record<string, (w: Wheel) => boolean>> = {
-  tensioner: (w) => w.role === 'tensioner',
-  roller: (w) => w.role === 'idler' && w.teeth === undefined,
-  sprocket: (w) => w.role === 'cam',
-  phaser: (w) => w.role === 'cam',
-  damper: (w) => w.role === 'crank',
-  ring: (w) => w.role === 'crank',
-  pump: (w) => w.role === 'pump',
-  guide: (w) => w.arc !== undefined,
-};
-
-/** Gathers what is known of a thing for its picture. */
+/** Gathers what is known of a thing for its picture. @param on the wheel of the drive that it is on */
 export function appearanceOf(
   thing: ExaminedThing,
   state: State,
   drive: DriveAnswer | undefined,
+  on?: (w: Wheel) => boolean,
 ): PartAppearance {
   const attribute = (key: string) => thing.part?.attributes[key];
   const { about } = thing;
   return {
     kind: thing.kind,
     carrier: thing.kind === 'tensioner' ? drive?.carrier : undefined,
-    wheel: drive?.stages.flatMap((s) => s.layout.wheels).find(ROLE[thing.kind] ?? (() => false)),
+    wheel: on && drive?.stages.flatMap((s) => s.layout.wheels).find(on),
     zones: thing.inspections.map((l) => l.inspection.zone),
     size: (key) => {
       const v = attribute(key);

@@ -1,7 +1,7 @@
-import { arc, circle, framed, line, rectPath, type ThingPicture } from './picture';
+import { arc, circle, type Drawings, framed, line, rectPath, type ThingPicture } from './picture';
 
 /** What surrounds the parts: a box, a cover, sump and screens, the cooling, the rims of the wheels. */
-export const AROUND: Readonly<Record<string, ThingPicture>> = {
+const AROUND: Readonly<Record<string, ThingPicture>> = {
   packing: {
     box: framed(-40, -35, 90, 70, 0.06),
     shapes: [
@@ -75,3 +75,8 @@ export const AROUND: Readonly<Record<string, ThingPicture>> = {
     words: [],
   },
 };
+
+/** Drawn alike whatever was found. */
+export const AROUND_DRAWINGS: Drawings = Object.fromEntries(
+  Object.entries(AROUND).map(([kind, picture]) => [kind, { draw: () => picture }]),
+);

@@ -1,4 +1,4 @@
-import { circle, framed, line, rectPath, type DrawnShape, type ThingPicture } from './picture';
+import { circle, framed, line, rectPath, type DrawnShape, type ThingPicture, type Drawings } from './picture';
 import type { PartAppearance } from './appearance';
 
 const GUIDE_MM = 150;
@@ -6,7 +6,7 @@ const GUIDE_MM = 150;
 const DEEPER = 4;
 
 /** A guide or arm in profile from its pivot, by station; grooves, thickness and cracks where they were found. */
-export function guidePicture(appearance: PartAppearance): ThingPicture {
+function guidePicture(appearance: PartAppearance): ThingPicture {
   const length = appearance.number('guide.length') ?? appearance.size('lengthMm') ?? GUIDE_MM;
   const rise = length * 0.14;
   const thick = length * 0.08;
@@ -64,7 +64,7 @@ export function guidePicture(appearance: PartAppearance): ThingPicture {
   };
 }
 
-export function cassettePicture(): ThingPicture {
+function cassettePicture(): ThingPicture {
   return {
     box: framed(-60, -22, 120, 50, 0.08),
     shapes: [
@@ -84,7 +84,7 @@ export function cassettePicture(): ThingPicture {
 }
 
 /** A bolt to scale: its size and its length, neck and thread. */
-export function boltPicture(appearance: PartAppearance): ThingPicture {
+function boltPicture(appearance: PartAppearance): ThingPicture {
   const m = appearance.size('boltM') ?? 10;
   const length = appearance.number('bolt.length') ?? appearance.size('lengthMm') ?? 60;
   const thread = length * 0.55;
@@ -135,3 +135,10 @@ export function loopPicture(count: number, found: readonly { from: number }[]): 
     words: [],
   };
 }
+
+/** By kind of part. */
+export const LONG_DRAWINGS: Drawings = {
+  guide: { draw: guidePicture, wheel: (w) => w.arc !== undefined },
+  cassette: { draw: cassettePicture },
+  bolt: { draw: boltPicture },
+};

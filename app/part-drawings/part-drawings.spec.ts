@@ -5,7 +5,6 @@ import { catalogueOf } from '@core/catalogue/find-records';
 import { reduce } from '@core/facts/state';
 import { worldOf } from '@core/answer/world';
 import { demoScenario } from '../../demo/scenario';
-import { appearanceOf } from './appearance';
 import { thingPicture } from './thing-picture';
 import { SHAPES, tilePicture, TILES } from './tile-picture';
 
@@ -61,7 +60,7 @@ describe('a thing in hand', () => {
     for (const { id, state } of [...cases, { id: 'empty', state: reduce([]) }]) {
       const a = answersFor(world, state);
       for (const t of a.examination.things) {
-        const picture = thingPicture(appearanceOf(t, state, a.drive));
+        const picture = thingPicture(t, state, a.drive);
         if (t.kind === 'belt' || t.kind === 'chain') {
           expect(picture).toBeUndefined();
           continue;
@@ -86,9 +85,7 @@ describe('a thing in hand', () => {
     const chain = cases.find((c) => c.id === 'demo-2036')!;
     const a = answersFor(world, chain.state);
     const t = a.examination.things.find((x) => x.kind === 'tensioner')!;
-    const found = thingPicture(appearanceOf(t, chain.state, a.drive))!.shapes.filter(
-      (s) => s.look === 'found',
-    );
+    const found = thingPicture(t, chain.state, a.drive)!.shapes.filter((s) => s.look === 'found');
     expect(found.length).toBe(1);
     // its right edge is the extension that was filed
     expect(

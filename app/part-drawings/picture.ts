@@ -1,3 +1,6 @@
+import type { Wheel } from '@core/drive/layout';
+import type { PartAppearance } from './appearance';
+
 /** A line or shape of a thing, in its own millimetres, y downwards. `found` is what the facts show on it, `ghost` what is expected. */
 export type DrawnShape = {
   d: string;
@@ -15,6 +18,11 @@ export type ThingPicture = {
 };
 
 const n = (v: number): string => (Math.round(v * 100) / 100).toString();
+
+/** How a kind of thing is drawn, and the wheel of the drive that it is on, for what no catalogue says of it. */
+export type Drawings = Readonly<
+  Record<string, { draw: (appearance: PartAppearance) => ThingPicture; wheel?: (w: Wheel) => boolean }>
+>;
 
 /** A circle, or an arc of it from `a` to `b` degrees, anticlockwise from the right as drawn. */
 export function circle(x: number, y: number, r: number): string {

@@ -1,12 +1,21 @@
 import { toothOutline } from '../ui/drive-shapes';
-import { pointAt, circle, framed, line, rectPath, type DrawnShape, type ThingPicture } from './picture';
+import {
+  pointAt,
+  circle,
+  framed,
+  line,
+  rectPath,
+  type DrawnShape,
+  type ThingPicture,
+  type Drawings,
+} from './picture';
 import type { PartAppearance } from './appearance';
 
 const around = (r: number, spread = 1.25) =>
   framed(-r * spread, -r * spread, 2 * r * spread, 2 * r * spread, 0.02);
 
 /** A smooth guide roller from its face, with its side beside it. */
-export function rollerPicture(appearance: PartAppearance): ThingPicture {
+function rollerPicture(appearance: PartAppearance): ThingPicture {
   const r = (appearance.size('outsideMm') ?? 2 * (appearance.wheel?.outsideMm ?? 30)) / 2;
   const side = r * 1.5;
   return {
@@ -38,7 +47,7 @@ const TOOTH = 0.07;
 const wheelOutline = (teeth: number, r: number): string => toothOutline(teeth, r * (1 + TOOTH), r * TOOTH);
 
 /** A toothed wheel with its own number of teeth, keyway at its mark, slots where it has them, and the damaged teeth. */
-export function sprocketPicture(appearance: PartAppearance): ThingPicture {
+function sprocketPicture(appearance: PartAppearance): ThingPicture {
   const teeth =
     appearance.number('sprocket.tooth_count') ?? appearance.size('teeth') ?? appearance.wheel?.teeth ?? TEETH;
   const r = 40;
@@ -73,7 +82,7 @@ export function sprocketPicture(appearance: PartAppearance): ThingPicture {
   };
 }
 
-export function phaserPicture(appearance: PartAppearance): ThingPicture {
+function phaserPicture(appearance: PartAppearance): ThingPicture {
   const teeth = appearance.size('teeth') ?? appearance.wheel?.teeth ?? TEETH;
   const r = 40;
   return {
@@ -99,7 +108,7 @@ export function phaserPicture(appearance: PartAppearance): ThingPicture {
   };
 }
 
-export function damperPicture(): ThingPicture {
+function damperPicture(): ThingPicture {
   const r = 60;
   return {
     box: around(r, 1.1),
@@ -122,7 +131,7 @@ export function damperPicture(): ThingPicture {
 
 const WINDOWS = 24;
 /** A sensor ring with as many windows as were counted, else as the catalogue has. */
-export function ringPicture(appearance: PartAppearance): ThingPicture {
+function ringPicture(appearance: PartAppearance): ThingPicture {
   const windows = appearance.number('ring.windows') ?? appearance.size('windows') ?? WINDOWS;
   const r = 45;
   return {
@@ -144,7 +153,7 @@ export function ringPicture(appearance: PartAppearance): ThingPicture {
 }
 
 /** A water pump from the side: wheel, shaft, weep hole, impeller. */
-export function pumpPicture(appearance: PartAppearance): ThingPicture {
+function pumpPicture(appearance: PartAppearance): ThingPicture {
   const teeth = appearance.wheel?.teeth;
   const r = 30;
   const blades = [0, 72, 144, 216, 288].map((deg): DrawnShape => {
@@ -172,3 +181,13 @@ export function pumpPicture(appearance: PartAppearance): ThingPicture {
     words: [],
   };
 }
+
+/** By kind of part. */
+export const ROUND_DRAWINGS: Drawings = {
+  roller: { draw: rollerPicture, wheel: (w) => w.role === 'idler' && w.teeth === undefined },
+  sprocket: { draw: sprocketPicture, wheel: (w) => w.role === 'cam' },
+  phaser: { draw: phaserPicture, wheel: (w) => w.role === 'cam' },
+  damper: { draw: damperPicture, wheel: (w) => w.role === 'crank' },
+  ring: { draw: ringPicture, wheel: (w) => w.role === 'crank' },
+  pump: { draw: pumpPicture, wheel: (w) => w.role === 'pump' },
+};

@@ -11,6 +11,7 @@ import {
   type DrawnShape,
   type ThingPicture,
   type Zone,
+  type Drawings,
 } from './picture';
 
 /** Drawn where the catalogue gives no dimension, mm. */
@@ -18,7 +19,7 @@ const ROLLER_MM = 30;
 const BODY_MM = 55;
 
 /** A tensioner by its kind; of an open design, the body alone. */
-export function tensionerPicture(appearance: PartAppearance): ThingPicture {
+function tensionerPicture(appearance: PartAppearance): ThingPicture {
   const { carrier } = appearance;
   if (!carrier) return plain(appearance);
   if (carrier.kind === 'arm' && carrierKind(carrier) === 'plunger') return plunger(appearance, carrier);
@@ -189,3 +190,8 @@ function plain(appearance: PartAppearance): ThingPicture {
     words: [],
   };
 }
+
+/** By kind of part. */
+export const TENSIONER_DRAWING: Drawings = {
+  tensioner: { draw: tensionerPicture, wheel: (w) => w.role === 'tensioner' },
+};

@@ -1,30 +1,21 @@
-import { AROUND } from './around-pictures';
-import { boltPicture, cassettePicture, guidePicture } from './long-pictures';
-import type { ThingPicture } from './picture';
-import {
-  damperPicture,
-  phaserPicture,
-  pumpPicture,
-  ringPicture,
-  rollerPicture,
-  sprocketPicture,
-} from './round-pictures';
-import type { PartAppearance } from './appearance';
-import { tensionerPicture } from './tensioner-picture';
+import type { ExaminedThing } from '@core/answer/examined';
+import type { DriveAnswer } from '@core/answer/drive-answer';
+import type { State } from '@core/facts/state';
+import { appearanceOf } from './appearance';
+import { AROUND_DRAWINGS } from './around-pictures';
+import { LONG_DRAWINGS } from './long-pictures';
+import type { Drawings, ThingPicture } from './picture';
+import { ROUND_DRAWINGS } from './round-pictures';
+import { TENSIONER_DRAWING } from './tensioner-picture';
 
-const BY_KIND: Readonly<Record<string, (appearance: PartAppearance) => ThingPicture>> = {
-  tensioner: tensionerPicture,
-  guide: guidePicture,
-  cassette: cassettePicture,
-  bolt: boltPicture,
-  roller: rollerPicture,
-  sprocket: sprocketPicture,
-  phaser: phaserPicture,
-  damper: damperPicture,
-  ring: ringPicture,
-  pump: pumpPicture,
-};
+const BY_KIND: Drawings = { ...TENSIONER_DRAWING, ...LONG_DRAWINGS, ...ROUND_DRAWINGS, ...AROUND_DRAWINGS };
 
-/** The drawing of a thing; none of a belt or chain, which is shown unrolled, tooth by tooth. */
-export const thingPicture = (appearance: PartAppearance): ThingPicture | undefined =>
-  BY_KIND[appearance.kind]?.(appearance) ?? AROUND[appearance.kind];
+/** The drawing of a thing with what was found on it; none of a belt or chain, which is shown unrolled, tooth by tooth. */
+export function thingPicture(
+  thing: ExaminedThing,
+  state: State,
+  drive: DriveAnswer | undefined,
+): ThingPicture | undefined {
+  const drawing = BY_KIND[thing.kind];
+  return drawing?.draw(appearanceOf(thing, state, drive, drawing.wheel));
+}

@@ -1,8 +1,8 @@
 import * as z from 'zod';
 import '@core/quantity/plain-schemas';
+import { KINDS } from '@core/facts/kinds';
 import type { TilePicture } from '../ui/tile-drawing';
 import shapes from './shapes.json';
-import tiles from './tiles.json';
 
 const MarkSchema = z.strictObject({
   d: z.string().optional(),
@@ -16,7 +16,9 @@ const ShapesSchema = z.strictObject({
 /** Bases and marks that grades are drawn with, in a box of 64 by 40. */
 export const SHAPES = ShapesSchema.parse(shapes);
 /** How the grades of each observable are drawn: a base, then marks on it, by name. */
-export const TILES = z.record(z.string(), z.record(z.string(), z.string())).parse(tiles);
+export const TILES: Readonly<Record<string, Readonly<Record<string, string>>>> = Object.fromEntries(
+  [...KINDS.values()].flatMap((k) => Object.entries(k.tiles ?? {})),
+);
 
 /** The drawing of one grade; none where it has no look of its own. */
 export function tilePicture(observable: string, grade: string): TilePicture | undefined {

@@ -1,3 +1,4 @@
+import { stationName } from '@core/facts/stations';
 import { must, nth } from '@core/quantity/must';
 import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces';
 import type { Answers } from '@core/answer/answers';
@@ -26,7 +27,6 @@ import {
 import { elongationWords } from '../messages/reuse';
 import { freeSeatWords, goWords, offsetWords, signed, offsetVerdictWords } from '../messages/drive-results';
 import { factWords, valueWords, nameWords } from '../messages/facts';
-import { STATION_WORDS } from '../messages/reading';
 import { causePart, decidedPart } from './cause-part';
 import { fittingPart, piecesPart } from './fitting-part';
 import { toldPart } from './told-part';
@@ -224,7 +224,7 @@ function factTable(state: State, context: SentenceContext, name: Namer): Content
     const o = context.registry.get(meaningOf(f).key);
     const value = valueWords(f, context, name);
     return [
-      o ? STATION_WORDS[o.station] : '',
+      o ? stationName(o.station) : '',
       nameWords(f, context),
       value,
       f.how,

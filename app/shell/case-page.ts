@@ -10,11 +10,11 @@ import {
 import { RouterLink, RouterLinkActive, RouterOutlet } from '@angular/router';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
 import { failedOf } from '@core/answer/answers';
-import { sealedNow } from '@core/claim/seal';
-import { STATIONS } from '@core/facts/observable';
+import { standingAt } from '@core/answer/standing';
+import { type Station, stationName, STATIONS } from '@core/facts/stations';
 import { textOf } from '@core/facts/read';
 import { CaseDesk } from '../data/case-desk';
-import { STATION_WORDS } from '../messages/reading';
+import { standingWords } from '../messages/waits';
 import { CaseExports } from '../commands/case-exports';
 import { Wedge } from '../commands/wedge';
 import { DeskSettingsStore } from '../data/desk-settings';
@@ -128,7 +128,7 @@ export class CasePage {
   });
   protected readonly files = inject(CaseExports);
   protected readonly settings = inject(DeskSettingsStore);
-  protected readonly stations = STATIONS.map((key) => ({ key, word: STATION_WORDS[key] }));
+  protected readonly stations = STATIONS.map((key) => ({ key, word: stationName(key) }));
 
   constructor() {
     // Calipers and scanners are listened to while a case is open.
@@ -154,20 +154,8 @@ export class CasePage {
     return this.desk.current()?.answers?.drive ? 'to scale' : 'not known yet';
   }
 
-  protected lackOf(station: (typeof STATIONS)[number]): string {
+  protected lackOf(station: Station): string {
     const view = this.desk.current();
-    const a = view?.answers;
-    if (!view || !a) return '';
-    const n = a.lacks[station].length;
-    if (station === 'examine' || station === 'fit') {
-      const inspections = a.inspections[station];
-      const of = inspections.looked + inspections.open.length + inspections.notSent.length;
-      return `${inspections.looked} of ${of} looked at`;
-    }
-    if (n > 0) return `lacks ${n}`;
-    if (station === 'cause') return textOf(view.state, 'cause.decided') ? 'decided' : 'nothing to weigh';
-    if (station === 'settle')
-      return sealedNow(a.seals) ? 'sealed' : a.seals.length ? 'issue again' : 'nothing to settle';
-    return '✓ all needed is here';
+    return view?.answers ? standingWords(standingAt(station, view.answers, view.state)) : '';
   }
 }

@@ -1,7 +1,8 @@
 import { packId } from '@core/catalogue/version';
 import { sealedNow } from '@core/claim/seal';
 import type { Fact, Said } from '@core/facts/fact';
-import { type CaseKind, optionsOf, STATIONS, type Station } from '@core/facts/observable';
+import { type CaseKind, optionsOf } from '@core/facts/observable';
+import { STATIONS, type Station } from '@core/facts/stations';
 import { allStanding, factsOf, standing, textOf } from '@core/facts/read';
 import { reduce, type State } from '@core/facts/state';
 import { plainText, isStructured } from '@core/facts/value';

@@ -4,7 +4,7 @@ import { type InspectionAnswer, inspectionsOf, type PossibleInspection } from '@
 import { EXAMINATIONS } from '@core/examination/examination-data';
 import type { Catalogue } from '@core/catalogue/find-records';
 import type { Kit, Part } from '@core/catalogue/pack';
-import { KINDS } from '@core/facts/kinds';
+import { KINDS, sentKey } from '@core/facts/kinds';
 import { optionsOf, type Registry } from '@core/facts/observable';
 import { factsOf, filedObservables, has, listOf, measuredOf, placedOf, textOf } from '@core/facts/read';
 import type { State } from '@core/facts/state';
@@ -42,7 +42,7 @@ function isHere(kind: string, state: State): boolean {
   const sent = listOf(state, 'parts.sent');
   return (
     (KINDS.get(kind)?.box === true && sent.length > 0) ||
-    sent.includes(KINDS.get(kind)?.sentAs ?? kind) ||
+    sent.includes(sentKey(kind)) ||
     (EXAMINATIONS.get(kind)?.inspections ?? []).some(({ key }) => filedObservables(state).has(key))
   );
 }
@@ -66,7 +66,7 @@ export function examined(
   const boxParts = new Set(optionsOf(must(registry.get('parts.sent'))).map((o) => o.key));
   const boxFiled = has(state, 'parts.sent');
   const out: Examined = { things: [], others: [] };
-  for (const { kind, wording, part, rare, sentAs } of KINDS.values()) {
+  for (const { kind, wording, part, rare } of KINDS.values()) {
     const possible = possibleToInspect.get(kind) ?? [];
     if (possible.length === 0) continue;
     const further = part ? named.filter((t) => t.kind === kind && t.id !== kind).map((t) => t.id) : [];
@@ -74,8 +74,8 @@ export function examined(
       if (rare) out.others.push(kind);
       continue;
     }
-    const inBox = boxParts.has(sentAs ?? kind);
-    const sent = listOf(state, 'parts.sent').includes(sentAs ?? kind);
+    const inBox = boxParts.has(sentKey(kind));
+    const sent = listOf(state, 'parts.sent').includes(sentKey(kind));
     for (const about of [undefined, ...further]) {
       const inspections = inspectionsOf(possible, state, about);
       const parts = newParts(cat, kit, kind, textOf(state, THING.number, about ?? kind));

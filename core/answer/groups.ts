@@ -1,5 +1,6 @@
 import { KINDS } from '@core/facts/kinds';
-import type { Observable, Registry, Station } from '@core/facts/observable';
+import type { Observable, Registry } from '@core/facts/observable';
+import type { Station } from '@core/facts/stations';
 import { GROUPS } from '@core/facts/registry';
 import { applies, type Possible } from './applies';
 import type { NamedThing } from './things';

@@ -1,5 +1,6 @@
-import { KINDS } from '@core/facts/kinds';
-import { optionsOf, type Registry, type Station } from '@core/facts/observable';
+import { sentKey } from '@core/facts/kinds';
+import { optionsOf, type Registry } from '@core/facts/observable';
+import { type Station } from '@core/facts/stations';
 import { filedObservables, has, listOf } from '@core/facts/read';
 import type { State } from '@core/facts/state';
 import { applies, type Possible } from './applies';
@@ -27,7 +28,7 @@ export function countInspections(
   const sent = new Set(listOf(state, 'parts.sent'));
   // What belongs to the vehicle or the claim cannot be missing from the box.
   const missing = (kind: string) => {
-    const part = KINDS.get(kind)?.sentAs ?? kind;
+    const part = sentKey(kind);
     return parts.has(part) && !sent.has(part);
   };
   const filed = filedObservables(state);

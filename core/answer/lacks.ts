@@ -1,10 +1,5 @@
-import {
-  type CaseKind,
-  type Observable,
-  type Registry,
-  STATIONS,
-  type Station,
-} from '@core/facts/observable';
+import { type CaseKind, type Observable, type Registry } from '@core/facts/observable';
+import { STATIONS, type Station } from '@core/facts/stations';
 import { has, wasAsked } from '@core/facts/read';
 import type { State } from '@core/facts/state';
 import type { Identification } from '@core/match/identify';

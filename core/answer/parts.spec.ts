@@ -5,8 +5,9 @@ import { catalogueOf, stagesFor } from '@core/catalogue/find-records';
 import { tensionerAnswers } from '@core/examination/tensioners';
 import { declaring, fileFact, type NewFact } from '@core/facts/change';
 import type { Author, Fact } from '@core/facts/fact';
-import { KINDS } from '@core/facts/kinds';
-import { optionsOf, STATIONS } from '@core/facts/observable';
+import { KINDS, sentKey } from '@core/facts/kinds';
+import { optionsOf } from '@core/facts/observable';
+import { STATIONS } from '@core/facts/stations';
 import { GROUPS } from '@core/facts/registry';
 import { reduce } from '@core/facts/state';
 import { answersFor } from './answers';
@@ -78,7 +79,10 @@ describe('the box', () => {
     // its keys are those that the box can hold
     const box = new Set(optionsOf(registry.get('parts.sent')!).map((o) => o.key));
     for (const k of KINDS.values())
-      if (k.sentAs !== undefined) expect(box.has(k.sentAs)).withContext(k.kind).toBeTrue();
+      if (k.part)
+        expect(box.has(sentKey(k.kind)))
+          .withContext(k.kind)
+          .toBeTrue();
   });
 
   it('counts looks thing by thing: every mark of the drive, every further part, every placed look once', () => {

@@ -1,6 +1,6 @@
 import * as z from 'zod';
 import '@core/quantity/plain-schemas';
-import data from './data/examination.json';
+import { KINDS } from '@core/facts/kinds';
 
 const InspectionSchema = z.strictObject({
   /** Observable that the inspection fills. */
@@ -16,18 +16,16 @@ const InspectionSchema = z.strictObject({
 });
 export type Inspection = Readonly<z.infer<typeof InspectionSchema>>;
 
-const ExaminationSchema = z.strictObject({
-  kind: z.string(),
+export type Examination = {
+  kind: string;
   /** What cannot be claimed when it did not come. */
-  without: z.string().optional(),
-  inspections: z.array(InspectionSchema),
-});
-export type Examination = Readonly<z.infer<typeof ExaminationSchema>>;
+  without?: string | undefined;
+  inspections: readonly Inspection[];
+};
 
 /** How each kind of thing is examined, in the order of the work. */
 export const EXAMINATIONS: ReadonlyMap<string, Examination> = new Map(
-  z
-    .array(ExaminationSchema)
-    .parse(data)
-    .map((e) => [e.kind, e]),
+  [...KINDS.values()].flatMap(({ kind, without, inspections }) =>
+    inspections ? [[kind, { kind, without, inspections: z.array(InspectionSchema).parse(inspections) }]] : [],
+  ),
 );

@@ -193,10 +193,12 @@ export function completions(
   const scored: { o: Observable; score: number }[] = [];
   for (const o of registry.values()) {
     if (!onLine(o) || !applies(o)) continue;
-    const names = [...o.aliases, o.wording].map(fold);
-    const starts = names.some((n) => n.startsWith(typed) || typed.startsWith(n + ' '));
-    const word = names.some((n) => n.split(' ').some((w) => w.startsWith(typed)));
-    if (starts || word) scored.push({ o, score: starts ? 0 : 1 });
+    const starts = (n: string) => n.startsWith(typed) || typed.startsWith(n + ' ');
+    const inside = (n: string) => n.split(' ').some((w) => w.startsWith(typed));
+    const [names, whole] = [o.aliases.map(fold), fold(o.wording)];
+    // What it is called on the line comes before what it is called on paper.
+    const score = names.some(starts) ? 0 : starts(whole) ? 1 : [whole, ...names].some(inside) ? 2 : undefined;
+    if (score !== undefined) scored.push({ o, score });
   }
   return scored
     .sort((a, b) => a.score - b.score)

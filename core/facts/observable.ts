@@ -3,6 +3,7 @@ import '@core/quantity/plain-schemas';
 import { DIMENSIONS } from '@core/quantity/units';
 import { PROVENANCES } from './fact';
 import { PLACED_ON } from './place';
+import { STATIONS } from './stations';
 
 const Option = z.strictObject({
   key: z.string(),
@@ -68,16 +69,13 @@ const ValueTypeSchema = z.discriminatedUnion('kind', [
 export const CASE_KINDS = ['question', 'return', 'claim'] as const;
 export type CaseKind = (typeof CASE_KINDS)[number];
 
-export const STATIONS = ['call', 'identify', 'fit', 'examine', 'cause', 'settle'] as const;
-export type Station = (typeof STATIONS)[number];
-
 /** A thing that can be known. Screens render these, the fact line parses them, the cause engine weighs them. */
 export const ObservableSchema = z.strictObject({
   key: z.string(),
   wording: z.string(),
   /** Words that call it up on the fact line. */
   aliases: z.array(z.string()),
-  /** Kind of thing that it is about (data/kinds.json). */
+  /** Kind of thing that it is about (`kinds/`). */
   part: z.string(),
   station: z.enum(STATIONS),
   /** Groups of stations in which it is shown (data/groups.json); of returned parts their kind is the group. */

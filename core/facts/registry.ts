@@ -1,11 +1,21 @@
 import * as z from 'zod';
 import '@core/quantity/plain-schemas';
 import groups from './data/groups.json';
-import data from './data/observables.json';
-import { type Observable, ObservableSchema, type Registry, registryOf, STATIONS } from './observable';
+import { KINDS, PARTS_SENT } from './kinds';
+import { type Observable, ObservableSchema, type Registry, registryOf } from './observable';
+import { STATIONS } from './stations';
 
-/** The observables that ship. */
-export const OBSERVABLES: readonly Observable[] = z.array(ObservableSchema).parse(data);
+/** An observable whose options are the parts that there are: they are said once, at their kinds. */
+const OfParts = z.looseObject({ type: z.looseObject({ options: z.literal('parts') }) });
+const filled = (row: unknown): unknown => {
+  const found = OfParts.safeParse(row);
+  return found.success ? { ...found.data, type: { ...found.data.type, options: PARTS_SENT } } : row;
+};
+
+/** The observables that ship, kind by kind. */
+export const OBSERVABLES: readonly Observable[] = z
+  .array(ObservableSchema)
+  .parse([...KINDS.values()].flatMap((k) => k.observables.map(filled)));
 
 const GroupSchema = z.strictObject({ key: z.string(), station: z.enum(STATIONS), wording: z.string() });
 export type Group = Readonly<z.infer<typeof GroupSchema>>;
@@ -17,6 +27,5 @@ export function registryWith(base: readonly Observable[], more: readonly Observa
   return registryOf([...base, ...more]);
 }
 
-/** Kinds that an observable cannot be about without saying which one: there is no first wheel, bank or old part. */
-const NAMED = new Set(['wheel', 'bank', 'stage', 'step', 'old', 'fault']);
-export const needsThing = (o: Pick<Observable, 'part'>): boolean => NAMED.has(o.part);
+/** Whether an observable cannot be filed without saying of which thing: there is no first wheel, bank or old part. */
+export const needsThing = (o: Pick<Observable, 'part'>): boolean => KINDS.get(o.part)?.named === true;

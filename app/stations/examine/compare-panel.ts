@@ -9,7 +9,6 @@ import { CaseDesk } from '../../data/case-desk';
 import type { Session } from '../../entry/session';
 import { loopPicture } from '../../part-drawings/long-pictures';
 import type { ThingPicture } from '../../part-drawings/picture';
-import { appearanceOf } from '../../part-drawings/appearance';
 import { thingPicture } from '../../part-drawings/thing-picture';
 import { newWords } from '../../messages/compare';
 import { ExamineStore, thingId } from './examine-store';
@@ -146,8 +145,7 @@ export class CompareThingsPanel {
 
   private pictureOf(thing: ExaminedThing, state: State): ThingPicture | undefined {
     const drive = this.desk.current()?.answers?.drive;
-    if (thing.kind !== 'belt' && thing.kind !== 'chain')
-      return thingPicture(appearanceOf(thing, state, drive));
+    if (thing.kind !== 'belt' && thing.kind !== 'chain') return thingPicture(thing, state, drive);
     const count = drive?.stages.find((s) => s.layout.kind === thing.kind)?.layout.count;
     const found = placedOf(state, MAPPED[thing.kind], thing.about);
     return count === undefined

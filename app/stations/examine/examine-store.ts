@@ -3,7 +3,7 @@ import type { LimitedInspection, ExaminedThing } from '@core/answer/examined';
 import { nextInspection, restAt, normalGrade } from '@core/examination/examination';
 import { declaring } from '@core/facts/change';
 import type { Observable } from '@core/facts/observable';
-import { KINDS } from '@core/facts/kinds';
+import { KINDS, sentKey } from '@core/facts/kinds';
 import { listOf, observed } from '@core/facts/read';
 import { silent } from '@core/facts/silence';
 import { Notices } from '../../commands/notices';
@@ -116,7 +116,7 @@ export class ExamineStore {
   async came(kind: string, here: boolean): Promise<void> {
     const state = this.desk.current()?.state;
     if (!state) return;
-    const key = KINDS.get(kind)?.sentAs ?? kind;
+    const key = sentKey(kind);
     const others = listOf(state, 'parts.sent').filter((k) => k !== key);
     const done = await this.told(
       this.desk.file({ key: 'parts.sent', value: here ? [...others, key] : others, how: 'seen' }),

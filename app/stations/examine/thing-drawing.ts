@@ -2,7 +2,6 @@ import { nth } from '@core/quantity/must';
 import { ChangeDetectionStrategy, Component, computed, inject, input, output } from '@angular/core';
 import type { ExaminedThing } from '@core/answer/examined';
 import { CaseDesk } from '../../data/case-desk';
-import { appearanceOf } from '../../part-drawings/appearance';
 import { thingPicture } from '../../part-drawings/thing-picture';
 import { INSPECTION_MARKS } from '../../messages/examination';
 import { ThingFigure } from './thing-figure';
@@ -79,7 +78,7 @@ export class ThingDrawing {
   private readonly desk = inject(CaseDesk);
   protected readonly picture = computed(() => {
     const view = this.desk.current();
-    return view && thingPicture(appearanceOf(this.thing(), view.state, view.answers?.drive));
+    return view && thingPicture(this.thing(), view.state, view.answers?.drive);
   });
   protected readonly spots = computed((): Spot[] => {
     const p = this.picture();

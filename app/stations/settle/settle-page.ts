@@ -6,7 +6,8 @@ import type { SealCheck } from '@core/claim/seal';
 import { recordFault } from '@core/answer/decide';
 import { has } from '@core/facts/read';
 import { CaseDesk } from '../../data/case-desk';
-import { CaseExports } from '../../commands/case-exports';
+import { CASE_FORMATS, CaseExports } from '../../commands/case-exports';
+import type { CaseFormat } from '../../commands/formats/format';
 import { Commands } from '../../commands/commands';
 import { DeskSettingsStore } from '../../data/desk-settings';
 import { CaseSentences } from '../../commands/case-sentences';
@@ -67,6 +68,7 @@ export class SettlePage {
   private readonly settings = inject(DeskSettingsStore);
   private readonly voice = inject(CaseSentences).voice;
   private readonly files = inject(CaseExports);
+  protected readonly formats = CASE_FORMATS;
   private readonly commands = inject(Commands);
   protected readonly busy = this.commands.making;
   protected readonly answers = computed(() => this.desk.current()?.answers);
@@ -146,14 +148,9 @@ export class SettlePage {
     void this.commands.report();
   }
 
-  protected export(): void {
+  protected export(format: CaseFormat): void {
     const view = this.desk.current();
-    if (view) this.files.export(view);
-  }
-
-  protected bundle(): void {
-    const view = this.desk.current();
-    if (view) void this.files.exportBundle(view);
+    if (view) void this.files.export(view, format);
   }
 
   private factText(id: string): string {
