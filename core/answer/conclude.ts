@@ -4,9 +4,9 @@ import type { Registry } from '@core/facts/observable';
 
 /** An inspection on the bench that would settle something, and what it is worth. */
 type Wanted = OpenInspection & { bits: number };
-/** What would settle most on this bench, by worth; and what cannot be had since a thing did not come. */
-/** A check that can be made; `first`: looks that it would destroy, to be made before it. They count into its minutes. */
+/** A check that can be made; `first`: inspections that it would destroy, to be made before it. They count into its minutes. */
 type PossibleCheck = CheckAnswer & { first: OpenInspection[] };
+/** What would settle most on this bench, by worth; and what cannot be had since a thing did not come. */
 export type ToConclude = {
   wanted: Wanted[];
   lost: { kind: string; wording: string; bits: number }[];
@@ -27,7 +27,7 @@ export function toConclude(
   const lost = new Map<string, { kind: string; wording: string; bits: number }>();
   const possible: PossibleCheck[] = [];
   for (const check of checks) {
-    const { bits, inspections: inspections } = check;
+    const { bits, inspections } = check;
     const first = new Map<string, OpenInspection>();
     let here = true;
     for (const inspection of inspections) {

@@ -5,7 +5,7 @@ import type { CaseView } from '../../data/case-view';
 /** What lies beside a case in its file: files that are not in this browser, and the digest of its report. */
 export type Beside = { missing?: readonly string[]; report?: string | undefined };
 /** What the desk lends to a format. */
-export type Lent = {
+type Lent = {
   /** The case as its open file; undefined where it cannot be written, which is said. */
   file: (view: CaseView, beside?: Beside) => CaseFile | undefined;
   kept: (hash: string) => Promise<FileRecord | undefined>;
