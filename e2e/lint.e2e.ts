@@ -138,6 +138,9 @@ test('what stands is read through its own room, and a measured value meets a lim
       'no-restricted-syntax',
       1,
     ],
+    ['core/facts/read.ts', 'export const k = new WeakMap<object, string>();\n', 'no-restricted-syntax', 1],
+    ['app/fitting/step-picture.ts', 'export const k = new WeakMap();\n', 'no-restricted-syntax', 1],
+    ['core/quantity/keep.ts', 'export const k = new WeakMap<object, string>();\n', 'no-restricted-syntax', 0],
   ] as const)
     expect(await against(file, text, rule), `${file}: ${text}`).toBe(count);
 });

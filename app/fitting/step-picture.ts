@@ -1,3 +1,4 @@
+import { oncePer } from '@core/quantity/keep';
 import { must, nth } from '@core/quantity/must';
 import { carriedCentre, type Carrier, limitsOf, angleAtReading } from '@core/drive/carrier';
 import { type Layout, tensionerIndex } from '@core/drive/layout';
@@ -43,17 +44,11 @@ type Ground = {
   textMm: number;
   base: readonly StepShape[];
 };
-const grounds = new WeakMap<Layout, Ground | null>();
-
 /** What stands still in all pictures of a stage. */
-function groundOf(layout: Layout): Ground | undefined {
-  const known = grounds.get(layout);
-  if (known !== undefined) return known ?? undefined;
+const groundOf = oncePer((layout: Layout): Ground | undefined => {
   const solved = solveDrive(layout);
-  const made = solved.ok ? makeGround(layout, solved.value.circles, solved.value.path) : null;
-  grounds.set(layout, made);
-  return made ?? undefined;
-}
+  return solved.ok ? makeGround(layout, solved.value.circles, solved.value.path) : undefined;
+});
 
 function makeGround(layout: Layout, circles: readonly Circle[], path: Path): Ground {
   const room = boxOf(layout, circles, MARGIN);

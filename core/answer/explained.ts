@@ -1,8 +1,9 @@
+import { lastPer } from '@core/quantity/keep';
 import { explain, type Explanation } from '@core/cause/explain';
 import type { Ranking } from '@core/cause/rank';
 import type { Answers } from './answers';
 
-const known = new WeakMap<Ranking, { explanation: Explanation | undefined }>();
+const kept = lastPer<Ranking, { explanation: Explanation | undefined }>();
 
 /** Why the leader leads. It takes longer than the ranking and is worked out only where it is read, once for a ranking. */
 export function explained({
@@ -10,7 +11,9 @@ export function explained({
   causes,
   findings,
 }: Pick<Answers, 'ranking' | 'causes' | 'findings'>): Explanation | undefined {
-  let made = known.get(ranking);
-  if (!made) known.set(ranking, (made = { explanation: explain(causes, findings) }));
-  return made.explanation;
+  return kept(
+    ranking,
+    () => true,
+    () => ({ explanation: explain(causes, findings) }),
+  ).explanation;
 }

@@ -1,3 +1,4 @@
+import { oncePer } from '@core/quantity/keep';
 import { type CaseKind, type Observable, type Registry } from '@core/facts/observable';
 import { STATIONS, type Station } from '@core/facts/stations';
 import { has, wasAsked } from '@core/facts/read';
@@ -24,12 +25,7 @@ export function lacking(
   return lacks;
 }
 
-const needed = new WeakMap<Registry, readonly Observable[]>();
 /** The few observables of a registry that any kind of case needs. */
-function neededOf(registry: Registry): readonly Observable[] {
-  const known = needed.get(registry);
-  if (known) return known;
-  const made = [...registry.values()].filter((o) => (o.needed?.length ?? 0) > 0);
-  needed.set(registry, made);
-  return made;
-}
+const neededOf = oncePer((registry: Registry): readonly Observable[] =>
+  [...registry.values()].filter((o) => (o.needed?.length ?? 0) > 0),
+);

@@ -1,3 +1,4 @@
+import { oncePer } from '@core/quantity/keep';
 import { APART, type CauseData } from '@core/cause/cause-data';
 import { own } from '@core/quantity/own';
 import type { CaseSummary } from './case-summary';
@@ -16,19 +17,15 @@ export type LookAlike = {
 };
 
 type Grades = ReadonlyMap<string, ReadonlySet<string>>;
-const known = new WeakMap<readonly string[], Grades>();
 /** Of each finding its abnormal grades; none of one that was looked at and is sound. Read once for the same list of signs. */
-function gradesOf(signs: readonly string[]): Grades {
-  const before = known.get(signs);
-  if (before) return before;
+const gradesOf = oncePer((signs: readonly string[]): Grades => {
   const out = new Map<string, Set<string>>();
   for (const { finding, grade } of signs.map(readSign)) {
     const grades = out.get(finding) ?? new Set();
     out.set(finding, grade === undefined ? grades : grades.add(grade));
   }
-  known.set(signs, out);
   return out;
-}
+});
 
 /**
  * Settled cases nearest by their findings: each that both show counts by how rarely it shows at large, −log2 of its share, since what is rare tells more; what the one shows and the

@@ -1,3 +1,4 @@
+import { oncePer } from '@core/quantity/keep';
 import { attributeObservables } from '@core/catalogue/attribute-observables';
 import { featureObservables } from '@core/catalogue/feature-observables';
 import type { Catalogue } from '@core/catalogue/find-records';
@@ -26,57 +27,41 @@ export type World = {
 /** The knowledge that ships. */
 export const SHIPPED: Knowledge = { observables: OBSERVABLES, causes: CAUSES, faults: FAULTS };
 
-const within = <K extends object, V extends object>(map: WeakMap<K, V>, key: K, make: () => V): V => {
-  const known = map.get(key);
-  if (known) return known;
-  const made = make();
-  map.set(key, made);
-  return made;
-};
-const knowing = new WeakMap<CauseData, Knowledge>([[CAUSES, SHIPPED]]);
-/** What ships, but for what the house knows of causes. */
-export function knowledgeOf(causes: CauseData): Knowledge {
-  return within(knowing, causes, () => ({ ...SHIPPED, causes }));
-}
+/** What ships, but for what this desk knows of causes. */
+export const knowledgeOf = oncePer(
+  (causes: CauseData): Knowledge => (causes === CAUSES ? SHIPPED : { ...SHIPPED, causes }),
+);
 
 /** What a case is judged by beside its catalogue. */
 export type Judging = Pick<World, 'knowledge' | 'policy'>;
 
-const worlds = new WeakMap<Catalogue, WeakMap<Knowledge, WeakMap<Policy, World>>>();
+const worlds = oncePer((catalogue: Catalogue) =>
+  oncePer((knowledge: Knowledge) => oncePer((policy: Policy): World => ({ catalogue, knowledge, policy }))),
+);
 /** The world of a catalogue, by what ships unless the house judges otherwise; one and the same for the same of each. */
 export function worldOf(
   catalogue: Catalogue,
   { knowledge = SHIPPED, policy = SHIPPED_POLICY }: Partial<Judging> = {},
 ): World {
-  const byKnowledge = within(worlds, catalogue, () => new WeakMap<Knowledge, WeakMap<Policy, World>>());
-  const byRules = within(byKnowledge, knowledge, () => new WeakMap<Policy, World>());
-  return within(byRules, policy, () => ({ catalogue, knowledge, policy }));
+  return worlds(catalogue)(knowledge)(policy);
 }
 
-const registries = new WeakMap<readonly Observable[], WeakMap<Catalogue, Registry>>();
+const registries = oncePer((observables: readonly Observable[]) =>
+  oncePer(
+    (catalogue: Catalogue): Registry =>
+      registryWith(observables, [...featureObservables(catalogue.pack.features), ...attributeObservables()]),
+  ),
+);
 /** What can be observed in a world: the house's observables, the catalogue's features, the dimensions of parts. */
 export function registryFor({ catalogue, knowledge }: Pick<World, 'catalogue' | 'knowledge'>): Registry {
   // what is known of causes does not bear on what can be observed
-  const own = within(registries, knowledge.observables, () => new WeakMap<Catalogue, Registry>());
-  return within(own, catalogue, () =>
-    registryWith(knowledge.observables, [
-      ...featureObservables(catalogue.pack.features),
-      ...attributeObservables(),
-    ]),
-  );
+  return registries(knowledge.observables)(catalogue);
 }
 
 /** Parts of a world, each with the digest of its content (SHA-256, canonical JSON). */
 export type WorldName = { catalogue: string; knowledge: string; rules: string };
 
-const digests = new WeakMap<object, string>();
-const digestOf = (content: object): string => {
-  const known = digests.get(content);
-  if (known !== undefined) return known;
-  const made = contentDigest(content);
-  digests.set(content, made);
-  return made;
-};
+const digestOf = oncePer((content: object): string => contentDigest(content));
 
 /** Digest of knowledge and rules: summaries made under others are made anew. */
 export const knowledgeDigest = (k: Knowledge = SHIPPED, r: Policy = SHIPPED_POLICY): string =>

@@ -1,3 +1,4 @@
+import { oncePerName } from '@core/quantity/keep';
 import { must } from '@core/quantity/must';
 import { distance } from 'fastest-levenshtein';
 import type { Layout } from '@core/drive/layout';
@@ -72,17 +73,13 @@ export function catalogueOf(pack: Pack): Catalogue {
   });
 }
 
-const stageCache = new WeakMap<Catalogue, Map<string, readonly Stage[]>>();
+const stagesKept = oncePerName<Catalogue, readonly Stage[]>();
 /** The stages of a variant's drive, the one at the crank first; none when the layout or a stage is not there. */
 export function stagesFor(cat: Catalogue, layout: string): readonly Stage[] {
-  const cache = stageCache.get(cat) ?? new Map<string, readonly Stage[]>();
-  stageCache.set(cat, cache);
-  const known = cache.get(layout);
-  if (known) return known;
-  const stages = stagesOf(cat.pack.layouts, layout);
-  const made = stages.ok ? stages.value : [];
-  cache.set(layout, made);
-  return made;
+  return stagesKept(cat, layout, () => {
+    const stages = stagesOf(cat.pack.layouts, layout);
+    return stages.ok ? stages.value : [];
+  });
 }
 
 /** An object whose properties are computed once, at their first reading. */

@@ -1,3 +1,4 @@
+import { oncePer, oncePerName } from '@core/quantity/keep';
 import { nth } from '@core/quantity/must';
 import * as z from 'zod';
 import '@core/quantity/plain-schemas';
@@ -129,16 +130,12 @@ export const weighedFindings = (data: Pick<CauseData, 'findings'>): string[] => 
 export const numberedFindings = (data: Pick<CauseData, 'findings'>): ReadonlySet<string> =>
   listed(data).numbers;
 
-const lists = new WeakMap<object, { all: string[]; numbers: ReadonlySet<string> }>();
-function listed({ findings }: Pick<CauseData, 'findings'>): { all: string[]; numbers: ReadonlySet<string> } {
-  const known = lists.get(findings);
-  if (known) return known;
+const lists = oncePer((findings: CauseData['findings']): { all: string[]; numbers: ReadonlySet<string> } => {
   const all = [...findings.map((f) => f.finding), ...Object.values(APART).map((a) => a.finding)];
   const numbers = new Set(findings.flatMap((f) => (f.edges ? [f.finding] : [])));
-  const made = { all, numbers };
-  lists.set(findings, made);
-  return made;
-}
+  return { all, numbers };
+});
+const listed = ({ findings }: Pick<CauseData, 'findings'>) => lists(findings);
 
 /** Observables that a finding takes. */
 export function inputsOf(data: Pick<CauseData, 'findings'>, finding: string): readonly string[] {
@@ -156,18 +153,14 @@ export function causesFor(
   arrival?: string,
 ): CauseData {
   const key = `${arrival ?? ''}: ${has === undefined ? '*' : [...has].sort().join(' ')}`;
-  const known = filtered.get(data)?.get(key);
-  if (known) return known;
-  const made = filter(data, has, arrival);
-  filtered.set(data, (filtered.get(data) ?? new Map<string, CauseData>()).set(key, made));
-  return made;
+  return filtered(data, key, () => filter(data, has, arrival));
 }
 
 /** However common, a cause stays a share. */
 export const MOST_COMMON = 0.9;
 
 /** One and the same for drives that have the same, so that what is made of it is made once. */
-const filtered = new WeakMap<CauseData, Map<string, CauseData>>();
+const filtered = oncePerName<CauseData, CauseData>();
 function filter(data: CauseData, has: ReadonlySet<string> | undefined, arrival = ''): CauseData {
   const word = kindWord(has);
   const tilts = [word, arrival].flatMap((when) => {

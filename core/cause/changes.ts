@@ -1,3 +1,4 @@
+import { lastPer } from '@core/quantity/keep';
 import { found, nth, num } from '@core/quantity/must';
 import Papa from 'papaparse';
 import * as z from 'zod';
@@ -51,15 +52,17 @@ export function takingBack(
   return [...places].map((place) => ({ place, value: before.get(place)?.value ?? null, ground }));
 }
 
-const made = new WeakMap<readonly Change[], { of: CauseData; knowledge: CauseData }>();
+const kept = lastPer<readonly Change[], { of: CauseData; knowledge: CauseData }>();
 /** The knowledge as the house sees it: one and the same for the same list of changes. They have been checked. */
 export function knowledgeWith(shipped: CauseData, changes: readonly Change[]): CauseData {
-  const before = made.get(changes);
-  if (before?.of === shipped) return before.knowledge;
-  const values = new Map([...holding(changes)].map(([place, c]) => [place, found(c.value)] as const));
-  const knowledge = withNumbers(shipped, values);
-  made.set(changes, { of: shipped, knowledge });
-  return knowledge;
+  return kept(
+    changes,
+    (before) => before.of === shipped,
+    () => {
+      const values = new Map([...holding(changes)].map(([place, c]) => [place, found(c.value)] as const));
+      return { of: shipped, knowledge: withNumbers(shipped, values) };
+    },
+  ).knowledge;
 }
 
 /** Checks changes on top of each other: every place has to be there, every number within its range, and what comes of them whole. */

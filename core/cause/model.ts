@@ -1,3 +1,4 @@
+import { oncePer } from '@core/quantity/keep';
 import { doubleAt, must, nth } from '@core/quantity/must';
 import type { CauseData, CauseEntry, FindingSpec } from './cause-data';
 
@@ -37,13 +38,8 @@ export type CauseModel = {
 const NO_FAULT = 'no fault found';
 export const isQuiet = (c: CauseEntry): boolean => c.family === NO_FAULT;
 
-const made = new WeakMap<CauseData, CauseModel>();
 /** The model of a set of knowledge, made once. */
-export function modelOf(data: CauseData): CauseModel {
-  let model = made.get(data);
-  if (!model) made.set(data, (model = make(data)));
-  return model;
-}
+export const modelOf = oncePer((data: CauseData): CauseModel => make(data));
 
 function make(data: CauseData): CauseModel {
   const at = new Map(data.mechanisms.map((m, i) => [m.key, i]));

@@ -1,3 +1,4 @@
+import { oncePer } from '@core/quantity/keep';
 import type { CauseData } from './cause-data';
 
 /** What a number of the knowledge is. Shares lie between 0 and 1; shapes and kilometres of a life and factors are above 0. */
@@ -15,11 +16,8 @@ export type KnowledgeNumber = {
 
 const placeOf = (...parts: string[]): string => parts.join('/');
 
-const known = new WeakMap<CauseData, ReadonlyMap<string, KnowledgeNumber>>();
 /** Every number that a body of knowledge weighs by, by its place, in the order of the data. */
-export function numbersOf(data: CauseData): ReadonlyMap<string, KnowledgeNumber> {
-  const before = known.get(data);
-  if (before) return before;
+export const numbersOf = oncePer((data: CauseData): ReadonlyMap<string, KnowledgeNumber> => {
   const out = new Map<string, KnowledgeNumber>();
   const put = (of: string, entry: string, kind: NumberKind, about: string[], value: number) => {
     const place = placeOf(of, entry, kind, ...about);
@@ -39,9 +37,8 @@ export function numbersOf(data: CauseData): ReadonlyMap<string, KnowledgeNumber>
     for (const [g, v] of Object.entries(f.off)) put('findings', f.finding, 'off', [g], v);
   for (const [when, families] of Object.entries(data.tilts))
     for (const [family, v] of Object.entries(families)) put('tilts', when, 'tilt', [family], v);
-  known.set(data, out);
   return out;
-}
+});
 
 /** A share of something, between 0 and 1; a life and a factor are none. */
 export const isShare = ({ kind }: Pick<KnowledgeNumber, 'kind'>): boolean =>

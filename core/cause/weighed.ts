@@ -1,3 +1,4 @@
+import { lastPer } from '@core/quantity/keep';
 import { doubleAt } from '@core/quantity/must';
 import type { Finding } from '@core/examination/finding';
 import { once } from '@core/quantity/once';
@@ -19,24 +20,28 @@ export type Weighed = {
   readonly without: () => readonly Without[];
 };
 
-const known = new WeakMap<readonly Finding[], Weighed>();
+const kept = lastPer<readonly Finding[], Weighed>();
 /** Weighs findings, once for the same list of them and the same knowledge. */
 export function weigh(data: CauseData, findings: readonly Finding[]): Weighed {
-  const before = known.get(findings);
-  if (before?.model.data === data) return before;
+  return kept(
+    findings,
+    (before) => before.model.data === data,
+    () => weighAnew(data, findings),
+  );
+}
+
+function weighAnew(data: CauseData, findings: readonly Finding[]): Weighed {
   const model = modelOf(data);
   const evidence = evidenceOf(model, findings);
   const conditioned = condition(model, evidence.observed);
   const logs = scores(model, evidence, conditioned);
-  const made: Weighed = {
+  return {
     model,
     evidence,
     conditioned,
     logs,
     without: once(() => leftOut(model, evidence, conditioned, logs)),
   };
-  known.set(findings, made);
-  return made;
 }
 
 function leftOut(

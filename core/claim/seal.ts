@@ -1,3 +1,4 @@
+import { lastPer } from '@core/quantity/keep';
 import { contentDigest, factsDigest } from '@core/facts/digest';
 import type { Author, Fact } from '@core/facts/fact';
 import { standing } from '@core/facts/read';
@@ -69,21 +70,21 @@ export function checkSeals(state: State): SealCheck[] {
   });
 }
 
-const verified = new WeakMap<Fact, { facts: readonly Fact[]; verdict: 'intact' | 'altered' }>();
+const verified = lastPer<Fact, { facts: readonly Fact[]; verdict: 'intact' | 'altered' }>();
 
 function verify(seal: Fact, byId: ReadonlyMap<string, Fact>): 'intact' | 'altered' | 'void' {
   const ids = seal.basis ?? [];
   if (ids.length === 0) return 'void';
   const facts = ids.flatMap((id) => byId.get(id) ?? []);
   // A digest over the very same facts is not computed twice.
-  const known = verified.get(seal);
-  if (known?.facts.length === facts.length && facts.every((f, i) => f === known.facts[i]))
-    return known.verdict;
+  const same = (known: { facts: readonly Fact[] }) =>
+    known.facts.length === facts.length && facts.every((f, i) => f === known.facts[i]);
   // Issues of earlier makes sealed the facts alone.
   const holds = () => sealDigest(facts, seal) === seal.value || factsDigest(facts) === seal.value;
-  const verdict = facts.length === ids.length && holds() ? 'intact' : 'altered';
-  verified.set(seal, { facts, verdict });
-  return verdict;
+  return verified(seal, same, () => ({
+    facts,
+    verdict: facts.length === ids.length && holds() ? 'intact' : 'altered',
+  })).verdict;
 }
 
 /** The newest issue, when it covers everything that is known and nothing of it was altered. */

@@ -1,3 +1,4 @@
+import { oncePer } from '@core/quantity/keep';
 import { nth } from '@core/quantity/must';
 import { backOf, carrierKind, readingUnit } from './carrier';
 import { isMarked } from './judge-marks';
@@ -109,15 +110,8 @@ function addSeat(has: Set<Has>, w: Wheel): void {
   if (w.seat === 'taper' || w.seat === 'friction') has.add(w.seat);
 }
 
-const meets = new WeakMap<ValveGeometry, boolean>();
 /** True when no whole turn of the crank is free of every valve. */
-function canMeet(g: ValveGeometry): boolean {
-  const known = meets.get(g);
-  if (known !== undefined) return known;
-  const made = safeCrankRanges(g).roomMm.some((mm) => mm <= 0);
-  meets.set(g, made);
-  return made;
-}
+const canMeet = oncePer((g: ValveGeometry): boolean => safeCrankRanges(g).roomMm.some((mm) => mm <= 0));
 
 function addCarrier(
   has: Set<Has>,

@@ -182,7 +182,7 @@ function sheetFault({ sheetFaults }: ExaminationContext): Finding[] {
 }
 
 /** Past when time or distance surely is; within only when both are known to be. */
-function intervalRun({ interval, usage: usage }: ExaminationContext): Finding[] {
+function intervalRun({ interval, usage }: ExaminationContext): Finding[] {
   if (!interval) return [];
   const { distance, time } = usage;
   const far = distance && (judged(distance.km, distance.u, (km) => km > interval.km) ?? 'unsure');
@@ -193,7 +193,7 @@ function intervalRun({ interval, usage: usage }: ExaminationContext): Finding[] 
 }
 
 /** A difference of two readings within their own noise may be nothing at all: it is no finding. */
-function distanceRun({ usage: usage }: ExaminationContext): Finding[] {
+function distanceRun({ usage }: ExaminationContext): Finding[] {
   const { distance, atMost } = usage;
   if (distance && surelyAbove({ value: distance.km, u: distance.u }, 0))
     return [{ finding: 'distance.run', value: { x: distance.km, u: distance.u }, facts: distance.facts }];
@@ -202,7 +202,7 @@ function distanceRun({ usage: usage }: ExaminationContext): Finding[] {
 }
 
 /** Whole months say no more than that it was between them and one more. */
-function timeRun({ usage: usage }: ExaminationContext): Finding[] {
+function timeRun({ usage }: ExaminationContext): Finding[] {
   const { time, atMost } = usage;
   if (time)
     return [{ finding: 'time.run', value: { from: time.months, to: time.months + 1 }, facts: time.facts }];

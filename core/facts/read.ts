@@ -1,3 +1,4 @@
+import { oncePer } from '@core/quantity/keep';
 import { must } from '@core/quantity/must';
 import type { Fact, Said, SaidFact } from './fact';
 import { KINDS } from './kinds';
@@ -184,12 +185,8 @@ export function statusOf(state: State, fact: Fact): 'stands' | 'rival' | 'aside'
   return state.retracted.has(fact.id) ? 'aside' : standsOrRival(state, fact);
 }
 
-const rivalIds = new WeakMap<State, ReadonlySet<string>>();
-function standsOrRival(state: State, fact: Fact): 'stands' | 'rival' {
-  let ids = rivalIds.get(state);
-  if (!ids) {
-    ids = new Set(state.slots.all().flatMap((s) => s.rivals.map((f) => f.id)));
-    rivalIds.set(state, ids);
-  }
-  return ids.has(fact.id) ? 'rival' : 'stands';
-}
+const rivalIds = oncePer(
+  (state: State): ReadonlySet<string> => new Set(state.slots.all().flatMap((s) => s.rivals.map((f) => f.id))),
+);
+const standsOrRival = (state: State, fact: Fact): 'stands' | 'rival' =>
+  rivalIds(state).has(fact.id) ? 'rival' : 'stands';

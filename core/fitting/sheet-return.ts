@@ -1,3 +1,4 @@
+import { oncePer } from '@core/quantity/keep';
 import { must, nth } from '@core/quantity/must';
 import * as z from 'zod';
 import '@core/quantity/plain-schemas';
@@ -46,16 +47,10 @@ export const ReturnSchema = z.strictObject({
 export type SheetReturn = z.infer<typeof ReturnSchema>;
 
 /** Digest by which a sheet is known: its steps as they read, with what they ask. Numbers of steps are part of it. */
-export const sheetDigest = (sheet: Pick<Sheet, 'steps'>): string => {
-  const known = digests.get(sheet.steps);
-  if (known !== undefined) return known;
-  const made = contentDigest(
-    sheet.steps.map((s) => [s.id, s.text, s.proof?.text ?? '', s.proof?.asks ?? [], s.tool ?? null]),
-  );
-  digests.set(sheet.steps, made);
-  return made;
-};
-const digests = new WeakMap<object, string>();
+export const sheetDigest = (sheet: Pick<Sheet, 'steps'>): string => stepsDigest(sheet.steps);
+const stepsDigest = oncePer((steps: Sheet['steps']) =>
+  contentDigest(steps.map((s) => [s.id, s.text, s.proof?.text ?? '', s.proof?.asks ?? [], s.tool ?? null])),
+);
 
 /** Short digest of a case's id, as codes carry it. @param digits as the code's edition has them */
 export const caseMark = (caseId: string, digits = 10): string => contentDigest(caseId).slice(0, digits);

@@ -1,3 +1,4 @@
+import { oncePerName } from '@core/quantity/keep';
 import { nth } from '@core/quantity/must';
 import { type Gate, type PlacedStep, type StepSpot, expandProcedure } from '@core/catalogue/expand-procedure';
 import type { Catalogue } from '@core/catalogue/find-records';
@@ -55,7 +56,7 @@ export type Sheet = {
 };
 
 const NONE: Omit<Sheet, 'status' | 'name'> = { steps: [], gates: [], shapedBy: [] };
-const sheets = new WeakMap<Catalogue, Map<string, Sheet>>();
+const sheets = oncePerName<Catalogue, Sheet>();
 
 /**
  * The fitting sheet of a design: its procedure's steps that this drive and this house have, written from its layout, in an
@@ -67,13 +68,9 @@ export function sheetFor(
   stages: readonly Stage[],
   policy: Policy = SHIPPED_POLICY,
 ): Sheet {
-  const known = sheets.get(cat) ?? new Map<string, Sheet>();
-  sheets.set(cat, known);
   const layouts = stages.map((s) => s.layout.id).join();
   const name = JSON.stringify([variant.id, variant.procedure, layouts, policy.chosen]);
-  const made = known.get(name) ?? makeSheet(cat, variant, stages, policy);
-  known.set(name, made);
-  return made;
+  return sheets(cat, name, () => makeSheet(cat, variant, stages, policy));
 }
 
 /** Builds the sheet anew. */

@@ -1,3 +1,4 @@
+import { oncePer } from '@core/quantity/keep';
 import { must, nth } from '@core/quantity/must';
 import type { Placeholder } from '@core/catalogue/placeholders';
 import type { StepSpot } from '@core/catalogue/expand-procedure';
@@ -33,20 +34,15 @@ type Computed = {
   phases: readonly CamPhase[];
   safe: string | undefined;
 };
-const kept = new WeakMap<Layout, Computed>();
-function computed(layout: Layout): Computed {
-  const known = kept.get(layout);
-  if (known) return known;
+const computed = oncePer((layout: Layout): Computed => {
   const solved = solveDrive(layout);
   const all = solved.ok ? markPhases(layout, solved.value).sort((a, b) => b.wheel - a.wheel) : [];
-  const made = {
+  return {
     all,
     phases: all.filter((p) => isMarked(nth(layout.wheels, p.wheel))),
     safe: layout.valves && safeWords(safeCrankRanges(layout.valves).ranges),
   };
-  kept.set(layout, made);
-  return made;
-}
+});
 
 /**
  * Values at a place of a drive.

@@ -1,3 +1,4 @@
+import { oncePer } from '@core/quantity/keep';
 import { type Catalogue, foldCode, stagesFor } from '@core/catalogue/find-records';
 import type { Engine, Variant } from '@core/catalogue/pack';
 import { isMarked } from '@core/drive/judge-marks';
@@ -32,12 +33,8 @@ type Known = {
   vehicles: readonly VehicleEntry[];
 };
 
-const known = new WeakMap<Catalogue, Known>();
-
 /** Codes, families and vehicles of a catalogue by their folded names, made once. */
-export function knownOf(cat: Catalogue): Known {
-  const before = known.get(cat);
-  if (before) return before;
+export const knownOf = oncePer((cat: Catalogue): Known => {
   const codes = new Map<string, CodeEntry>();
   const put = (kind: CodeEntry['kind'], code: string, means: string) => {
     const folded = foldCode(code);
@@ -72,15 +69,13 @@ export function knownOf(cat: Catalogue): Known {
   for (const c of cat.pack.cross) put('cross', c.number, c.names);
   let longest = 0;
   for (const code of codes.keys()) longest = Math.max(longest, code.length);
-  const made: Known = {
+  return {
     codes,
     longest,
     families,
     vehicles: [...vehicles.values()].sort((a, b) => b.stems.length - a.stems.length),
   };
-  known.set(cat, made);
-  return made;
-}
+});
 
 export type MarkedWheel = { id: string; words: string[] };
 /** Marked wheels of an engine's designs, and of every drive of the catalogue while the engine is open. */

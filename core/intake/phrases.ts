@@ -1,24 +1,17 @@
+import { oncePer, oncePerName } from '@core/quantity/keep';
 import { nth } from '@core/quantity/must';
 import { stemsOf, phraseAt, type Token } from './text';
 
 /** Where one of several phrases stands. */
 export type FoundPhrase = { at: number; n: number; phrase: string };
 
-const cache = new Map<string, readonly string[]>();
-const stems = (phrase: string): readonly string[] => {
-  const known = cache.get(phrase);
-  if (known) return known;
-  const made = stemsOf(phrase);
-  cache.set(phrase, made);
-  return made;
-};
+/** Phrases come from data and from the catalogue: there are so many and no more. */
+const stemsKept = oncePerName<typeof stemsOf, readonly string[]>();
+const stems = (phrase: string): readonly string[] => stemsKept(stemsOf, phrase, () => stemsOf(phrase));
 
 type Entry = { phrase: string; own: readonly string[] };
-const indexes = new WeakMap<readonly string[], ReadonlyMap<string, readonly Entry[]>>();
 /** Phrases of a list by their first word, the longest first; made once for a list. */
-function indexOf(phrases: readonly string[]): ReadonlyMap<string, readonly Entry[]> {
-  const known = indexes.get(phrases);
-  if (known) return known;
+const indexOf = oncePer((phrases: readonly string[]): ReadonlyMap<string, readonly Entry[]> => {
   const made = new Map<string, Entry[]>();
   for (const phrase of phrases) {
     const own = stems(phrase);
@@ -29,9 +22,8 @@ function indexOf(phrases: readonly string[]): ReadonlyMap<string, readonly Entry
     made.set(first, list);
   }
   for (const list of made.values()) list.sort((a, b) => b.own.length - a.own.length);
-  indexes.set(phrases, made);
   return made;
-}
+});
 
 /** Every place where a phrase stands, the longest phrase at each place. */
 export function findPhrases(tokens: readonly Token[], phrases: readonly string[]): FoundPhrase[] {

@@ -1,3 +1,4 @@
+import { oncePer } from '@core/quantity/keep';
 import { nth } from '@core/quantity/must';
 import type { Observable } from '@core/facts/observable';
 import { optionsOf } from '@core/facts/observable';
@@ -34,24 +35,20 @@ export function readChoices(tokens: readonly Token[], ctx: IntakeContext): Propo
 }
 
 type States = readonly { option: string; words: readonly string[]; alone: readonly string[] }[];
-const lexicons = new WeakMap<Observable, States>();
 
 /** What says each option of an observable; made once. */
-function statesOf(o: Observable): States {
-  const known = lexicons.get(o);
-  if (known) return known;
-  const states = optionsOf(o)
-    .filter((x) => x.key !== 'unknown')
-    .map((x) => ({
-      option: x.key,
-      words: [...(WORDS.states[o.key]?.[x.key] ?? []), ...(x.also ?? []), ...heads(x.wording)].filter(
-        (w) => !/^(yes|no|none|never)$/i.test(w),
-      ),
-      alone: WORDS.alone[o.key]?.[x.key] ?? [],
-    }));
-  lexicons.set(o, states);
-  return states;
-}
+const statesOf = oncePer(
+  (o: Observable): States =>
+    optionsOf(o)
+      .filter((x) => x.key !== 'unknown')
+      .map((x) => ({
+        option: x.key,
+        words: [...(WORDS.states[o.key]?.[x.key] ?? []), ...(x.also ?? []), ...heads(x.wording)].filter(
+          (w) => !/^(yes|no|none|never)$/i.test(w),
+        ),
+        alone: WORDS.alone[o.key]?.[x.key] ?? [],
+      })),
+);
 
 function readChoice(o: Observable, tokens: readonly Token[]): Proposal[] {
   const states = statesOf(o);

@@ -1,7 +1,8 @@
+import { oncePer } from '@core/quantity/keep';
 import { nth } from '@core/quantity/must';
 import { readValue, type ReadContext } from '@core/facts/read-value';
 import { needsThing } from '@core/facts/registry';
-import type { Observable } from '@core/facts/observable';
+import type { Observable, Registry } from '@core/facts/observable';
 import { findCode, nearestCodes } from '@core/catalogue/find-records';
 import type { IntakeContext } from './context';
 import type { Proposal } from './proposal';
@@ -12,7 +13,7 @@ const LABELLED = /(?:^|[\n;]|\.\s)\s*([\p{L}][\p{L} ,’'-]{1,40}?)\s*:\s*([^\n;
 /** What a form says, by the names of its fields as the registry has them. */
 export function readLabelled(text: string, ctx: IntakeContext): Proposal[] {
   const out: Proposal[] = [];
-  const names = namesOf(ctx);
+  const names = namesOf(ctx.registry);
   const values = contextOf(ctx);
   for (const m of text.matchAll(LABELLED)) {
     const o = names.get(nth(m, 1).trim().toLowerCase());
@@ -31,18 +32,14 @@ export function readLabelled(text: string, ctx: IntakeContext): Proposal[] {
   return out;
 }
 
-const made = new WeakMap<object, Map<string, Observable>>();
-function namesOf(ctx: IntakeContext): ReadonlyMap<string, Observable> {
-  const known = made.get(ctx.registry);
-  if (known) return known;
+const namesOf = oncePer((registry: Registry): ReadonlyMap<string, Observable> => {
   const names = new Map<string, Observable>();
-  for (const o of ctx.registry.values())
+  for (const o of registry.values())
     if ((!o.hidden || o.line) && !needsThing(o) && o.place === undefined)
       for (const n of [o.wording, ...o.aliases])
         if (!names.has(n.toLowerCase())) names.set(n.toLowerCase(), o);
-  made.set(ctx.registry, names);
   return names;
-}
+});
 
 function contextOf({ catalogue, notation, today }: IntakeContext): ReadContext {
   const codes = (table: string): Iterable<string> =>

@@ -1,3 +1,4 @@
+import { oncePer } from '@core/quantity/keep';
 import * as z from 'zod';
 import '@core/quantity/plain-schemas';
 import type { Observable } from '@core/facts/observable';
@@ -61,12 +62,9 @@ const WordsSchema = z.strictObject({
 /** The reader's own words; everything else it knows from the registry and the catalogue. */
 export const WORDS = WordsSchema.parse(data);
 
-const subjects = new WeakMap<Observable, readonly string[]>();
 /** Names of what an observable is about: its own, its aliases of more than two letters, and the reader's. */
-export function namesOfSubject(o: Observable): readonly string[] {
-  const known = subjects.get(o);
-  if (known) return known;
-  const made = [...(WORDS.subjects[o.key] ?? []), o.wording, ...o.aliases.filter((a) => a.length > 2)];
-  subjects.set(o, made);
-  return made;
-}
+export const namesOfSubject = oncePer((o: Observable): readonly string[] => [
+  ...(WORDS.subjects[o.key] ?? []),
+  o.wording,
+  ...o.aliases.filter((a) => a.length > 2),
+]);

@@ -1,6 +1,7 @@
 import * as z from 'zod';
 import '@core/quantity/plain-schemas';
 import { asStructured, type StructuredAs } from '@core/facts/value';
+import { oncePerName } from '@core/quantity/keep';
 import { own } from '@core/quantity/own';
 import choices from './data/questions.json';
 import data from './data/figures.json';
@@ -113,17 +114,15 @@ const DEFAULTS: Readonly<Record<string, string>> = Object.fromEntries(
 /** Policy as shipped. */
 export const SHIPPED_POLICY: Policy = { ...FIGURES, chosen: DEFAULTS };
 
-const made = new Map<string, Policy>();
+const kept = oncePerName<Policy, Policy>();
 /** Rules with some answers of the house's own; one and the same object for the same answers. Unknown ones are left out. */
 export function policyWith(answers: Readonly<Record<string, string>>): Policy {
   const ours = ownAnswers(answers);
   if (Object.keys(ours).length === 0) return SHIPPED_POLICY;
-  const name = JSON.stringify(ours);
-  const known = made.get(name);
-  if (known) return known;
-  const policy: Policy = { ...FIGURES, chosen: { ...DEFAULTS, ...ours } };
-  made.set(name, policy);
-  return policy;
+  return kept(SHIPPED_POLICY, JSON.stringify(ours), () => ({
+    ...FIGURES,
+    chosen: { ...DEFAULTS, ...ours },
+  }));
 }
 
 /** Answers that are known and not as they ship, in the order of the questions. */
