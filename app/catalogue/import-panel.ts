@@ -123,7 +123,7 @@ export class ImportPanel {
   }
 
   protected picked(files: File[]): void {
-    void this.imports.read(files);
+    this.imports.read(files);
   }
 
   protected async take(): Promise<void> {

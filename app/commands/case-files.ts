@@ -1,4 +1,5 @@
 import { inject, Injectable, signal } from '@angular/core';
+import { Subject } from 'rxjs';
 import { Router } from '@angular/router';
 import { summaryOf } from '@core/answer/case-summary';
 import { worldOf } from '@core/answer/world';
@@ -21,7 +22,7 @@ import { Packs } from '../data/packs';
 import type { FileRecord } from '../records/records';
 import { troubleSentence } from '../data/store-trouble';
 import { caseFileSentence } from '../messages/case-file';
-import { WorkerClient, type WorkerError } from '../threads/worker-client';
+import { resultOf, WorkerClient, type WorkerError } from '../threads/worker-client';
 import type { DeskCame, DeskCameError, IntakeJobs } from '../workers/intake.protocol';
 import { Notices } from './notices';
 
@@ -46,15 +47,15 @@ export class CaseFiles {
   /** Opens a case file, a bundle or a desk file: all of it, or nothing and the reason. Read in a thread, which can be stopped. */
   async open(file: File): Promise<void> {
     const begins = await file.slice(0, LOOKED_AT).text();
-    const stop = new AbortController();
-    const line = this.work.start(`Reading ${file.name}`, () => stop.abort());
+    const stop = new Subject<void>();
+    const line = this.work.start(`Reading ${file.name}`, () => stop.next());
     // A thread for each file: what ends one leaves the others alone.
     const client = new WorkerClient<IntakeJobs>(
       () => new Worker(new URL('../workers/intake.worker', import.meta.url), { type: 'module' }),
     );
     try {
-      if (!isZip(file.name) && saysDesk(begins)) await this.openDesk(file, client, stop.signal, line);
-      else await this.openCase(file, client, stop.signal, line);
+      if (!isZip(file.name) && saysDesk(begins)) await this.openDesk(file, client, stop, line);
+      else await this.openCase(file, client, stop, line);
     } finally {
       line.end();
       client.dispose();
@@ -64,11 +65,11 @@ export class CaseFiles {
   private async openCase(
     file: File,
     client: WorkerClient<IntakeJobs>,
-    signal: AbortSignal,
+    stop$: Subject<void>,
     line: WorkLine,
   ): Promise<void> {
     const { name } = file;
-    const came = await client.ask('case', { name, blob: file }, { signal });
+    const came = await resultOf(client.job('case', { name, blob: file }), { stop$ });
     line.end();
     if (!came.ok) return this.unread(name, came.error);
     if (!came.value.ok) return this.notices.refuse(caseFileSentence(name, came.value.error));
@@ -86,13 +87,13 @@ export class CaseFiles {
   private async openDesk(
     file: File,
     client: WorkerClient<IntakeJobs>,
-    signal: AbortSignal,
+    stop$: Subject<void>,
     line: WorkLine,
   ): Promise<void> {
     const { name } = file;
-    const came = await client.ask('desk', file, {
-      signal,
-      progress: ({ done, of }) => line.done(done, of),
+    const came = await resultOf(client.job('desk', file), {
+      stop$,
+      tell: ({ done, of }) => line.done(done, of),
     });
     // Stopped as it was being written, it may be here all the same: the rack looks again.
     if (!came.ok) this.repository.tell({ grown: [], summaries: [], packs: [], extracts: [], allHeads: true });

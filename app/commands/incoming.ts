@@ -63,7 +63,7 @@ export class Incoming {
     }
     if (tables.length > 0) {
       await this.router.navigate(['/catalogue']);
-      await this.imports.read(tables);
+      this.imports.read(tables);
     }
     if (belong.length === 0) return;
     if (!inHand) await this.commands.newCase();

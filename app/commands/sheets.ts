@@ -1,5 +1,6 @@
 import { must } from '@core/quantity/must';
 import { inject, Injectable, signal } from '@angular/core';
+import { Subject } from 'rxjs';
 import { rulesEntry } from '@core/answer/sealing';
 import { has, textOf } from '@core/facts/read';
 import { sentEntry } from '@core/fitting/sheet-return';
@@ -10,7 +11,7 @@ import { Clock } from '../data/clock';
 import { DeskSettingsStore } from '../data/desk-settings';
 import { troubleSentence } from '../data/store-trouble';
 import type { SheetPaper } from '../report/sheet-paper';
-import { WorkerClient } from '../threads/worker-client';
+import { resultOf, WorkerClient } from '../threads/worker-client';
 import type { PaperJobs } from '../report/paper.protocol';
 import { download } from '../report/download';
 import { Notices } from './notices';
@@ -25,7 +26,7 @@ export class Sheets {
   private readonly client = new WorkerClient<PaperJobs>(
     () => new Worker(new URL('../report/paper.worker', import.meta.url), { type: 'module' }),
   );
-  private stop: AbortController | undefined;
+  private readonly stop = new Subject<void>();
   /** True while a PDF is being set. */
   readonly making = signal(false);
   /** Share of it that is drawn. */
@@ -38,10 +39,9 @@ export class Sheets {
     if (!paper) return;
     this.making.set(true);
     this.share.set(0);
-    this.stop = new AbortController();
-    const made = await this.client.ask('sheet', paper, {
-      progress: (p) => this.share.set(p),
-      signal: this.stop.signal,
+    const made = await resultOf(this.client.job('sheet', paper), {
+      tell: (p) => this.share.set(p),
+      stop$: this.stop,
     });
     this.making.set(false);
     if (made.ok) {
@@ -52,7 +52,7 @@ export class Sheets {
   }
 
   cancel(): void {
-    this.stop?.abort();
+    this.stop.next();
     this.client.dispose();
   }
 

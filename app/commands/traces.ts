@@ -1,5 +1,5 @@
 import { DestroyRef, inject, Injectable } from '@angular/core';
-import { WorkerClient } from '../threads/worker-client';
+import { resultOf, WorkerClient } from '../threads/worker-client';
 import type { StretchAsk, TraceAsk, TraceJobs } from '../workers/trace.protocol';
 
 /** The thread that reads captures. */
@@ -13,12 +13,9 @@ export class Traces {
     inject(DestroyRef).onDestroy(() => this.client.dispose());
   }
 
-  read(ask: TraceAsk, progress: (share: number) => void, signal: AbortSignal) {
-    return this.client.ask('read', ask, { progress, signal });
-  }
+  /** Reads a capture, telling how much of it is read. */
+  readonly read = (ask: TraceAsk) => this.client.job('read', ask);
 
   /** A stretch of what was last read for a slot, channel by channel. */
-  stretch(ask: StretchAsk, signal: AbortSignal) {
-    return this.client.ask('stretch', ask, { signal });
-  }
+  readonly stretch = (ask: StretchAsk) => resultOf(this.client.job('stretch', ask));
 }

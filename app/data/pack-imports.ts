@@ -1,5 +1,7 @@
 import { inject, Injectable, signal } from '@angular/core';
-import { WorkerClient } from '../threads/worker-client';
+import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
+import { EMPTY, Subject, switchMap } from 'rxjs';
+import { resultOf, WorkerClient } from '../threads/worker-client';
 import type { ImportPreview, ImportProgress, PackJobs } from '../workers/pack-import.protocol';
 import { FactRepository } from './fact-repository';
 
@@ -14,19 +16,29 @@ export class PackImports {
   readonly preview = signal<ImportPreview | undefined>(undefined);
   readonly failure = signal<string | undefined>(undefined);
 
-  async read(files: File[]): Promise<void> {
+  /** Files to be read; undefined for none any more. The last ones count. */
+  private readonly chosen = new Subject<File[] | undefined>();
+
+  constructor() {
+    const read$ = this.chosen.pipe(switchMap((files) => (files ? this.client.job('read', files) : EMPTY)));
+    read$.pipe(takeUntilDestroyed()).subscribe((e) => {
+      if (e.is === 'progress') return this.progress.set(e.progress);
+      if (e.result.ok) {
+        this.progress.set(undefined);
+        this.preview.set(e.result.value);
+      } else if (e.result.error.code === 'failed') this.fail(e.result.error.detail);
+    });
+  }
+
+  read(files: File[]): void {
     this.cancel();
     this.progress.set({ step: 'opening', done: 0, total: 1 });
-    const read = await this.client.ask('read', files, { progress: (p) => this.progress.set(p) });
-    if (read.ok) {
-      this.progress.set(undefined);
-      this.preview.set(read.value);
-    } else if (read.error.code === 'failed') this.fail(read.error.detail);
+    this.chosen.next(files);
   }
 
   /** Takes the pack that was shown in; its id. */
   async take(): Promise<string | undefined> {
-    const taken = await this.client.ask('take', undefined);
+    const taken = await resultOf(this.client.job('take', undefined));
     if (!taken.ok) {
       this.fail(taken.error.detail);
       return undefined;
@@ -38,6 +50,7 @@ export class PackImports {
 
   /** Ends the thread. Nothing has been written until a pack is taken. */
   cancel(): void {
+    this.chosen.next(undefined);
     this.client.dispose();
     this.progress.set(undefined);
     this.preview.set(undefined);

@@ -1,7 +1,8 @@
 import { inject, Injectable } from '@angular/core';
+import { Subject } from 'rxjs';
 import { knowledgeDigest } from '@core/answer/world';
 import type { DeskJobs } from '../workers/desk.protocol';
-import { WorkerClient } from '../threads/worker-client';
+import { resultOf, WorkerClient } from '../threads/worker-client';
 import { FactRepository, type News } from './fact-repository';
 import { RecordWork, type WorkLine } from './record-work';
 
@@ -16,7 +17,8 @@ export class SummaryKeeper {
   private readonly client = new WorkerClient<DeskJobs>(
     () => new Worker(new URL('../workers/desk.worker', import.meta.url), { type: 'module' }),
   );
-  private stop: AbortController | undefined;
+  /** Ends the reading that goes on. */
+  private stop: Subject<void> | undefined;
   /** Cases that got facts while the thread works: it may have read them before, and makes their summaries once more. */
   private readonly grown = new Set<string>();
 
@@ -35,13 +37,13 @@ export class SummaryKeeper {
 
   /** True when all heads were made, or those of the cases named. Stopped, it goes on at the next opening. */
   async rebuild(only?: readonly string[]): Promise<boolean> {
-    this.stop?.abort();
-    const stop = new AbortController();
+    this.stop?.next();
+    const stop = new Subject<void>();
     this.stop = stop;
     this.grown.clear();
     const line = this.work.start(
       only ? 'Reading cases again that were left behind' : 'Reading all cases anew',
-      () => stop.abort(),
+      () => stop.next(),
     );
     const made = await this.ask(stop, line, only);
     line.end();
@@ -55,13 +57,13 @@ export class SummaryKeeper {
 
   /** All heads, and then those of cases that grew meanwhile, until none did. */
   private async ask(
-    stop: AbortController,
+    stop: Subject<void>,
     line: WorkLine,
     only: readonly string[] | undefined,
   ): Promise<boolean> {
-    const made = await this.client.ask('rebuild', only, {
-      signal: stop.signal,
-      progress: (n) => line.done(n),
+    const made = await resultOf(this.client.job('rebuild', only), {
+      stop$: stop,
+      tell: (n) => line.done(n),
     });
     if (!made.ok) return false;
     for (const d of made.value.damaged) this.repository.setAside(d);

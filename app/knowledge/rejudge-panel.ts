@@ -112,6 +112,6 @@ export class RejudgePanel {
 
   protected judge(): void {
     const now = this.ownNumbers.changes();
-    void this.rejudging.judge(this.against() === 'shipped' ? [] : beforeLast(now), now);
+    this.rejudging.judge(this.against() === 'shipped' ? [] : beforeLast(now), now);
   }
 }

@@ -1,4 +1,5 @@
-import { WorkerClient, serveJobs, type Thread } from './worker-client';
+import { Subject } from 'rxjs';
+import { resultOf, WorkerClient, serveJobs, type Thread } from './worker-client';
 
 type Sums = {
   add: { input: number[]; progress: number; output: number };
@@ -45,8 +46,8 @@ describe('the client to a thread', () => {
     const far: number[] = [];
     const client = new WorkerClient<Sums>(() => threadOf().thread);
     const [a, b] = await Promise.all([
-      client.ask('add', [1, 2, 3], { progress: (n) => far.push(n) }),
-      client.ask('add', [10]),
+      resultOf(client.job('add', [1, 2, 3]), { tell: (n) => far.push(n) }),
+      resultOf(client.job('add', [10])),
     ]);
     expect([a, b]).toEqual([
       { ok: true, value: 6 },
@@ -58,38 +59,41 @@ describe('the client to a thread', () => {
 
   it('gives errors as values: what fails there, a job that nobody knows, what cannot be sent', async () => {
     const client = new WorkerClient<Sums>(() => threadOf().thread);
-    expect(await client.ask('fail', undefined)).toEqual({
+    expect(await resultOf(client.job('fail', undefined))).toEqual({
       ok: false,
       error: { code: 'failed', detail: 'no such sum' },
     });
     for (const name of ['none', 'constructor', '__proto__'])
-      expect(await client.ask(name as 'wait', undefined)).toEqual(
+      expect(await resultOf(client.job(name as 'wait', undefined))).toEqual(
         jasmine.objectContaining({ ok: false, error: jasmine.objectContaining({ code: 'failed' }) }),
       );
-    const unsendable = await client.ask('add', [(() => 1) as never]);
+    const unsendable = await resultOf(client.job('add', [(() => 1) as never]));
     expect(unsendable.ok).toBeFalse();
-    expect((await client.ask('add', [4])).ok).toBeTrue();
+    expect((await resultOf(client.job('add', [4]))).ok).toBeTrue();
     client.dispose();
   });
 
   it('cancels one question at once, tells the thread, and leaves the others', async () => {
     const t = threadOf();
     const client = new WorkerClient<Sums>(() => t.thread);
-    const stop = new AbortController();
-    const waiting = client.ask('wait', undefined, { signal: stop.signal });
-    const other = client.ask('add', [5]);
+    const stop = new Subject<void>();
+    const waiting = resultOf(client.job('wait', undefined), { stop$: stop });
+    const other = resultOf(client.job('add', [5]));
     await other;
-    stop.abort();
+    stop.next();
     expect(await waiting).toEqual({ ok: false, error: { code: 'cancelled', detail: '' } });
     expect(await other).toEqual({ ok: true, value: 5 });
-    expect(await client.ask('add', [1], { signal: stop.signal })).toEqual(
-      jasmine.objectContaining({ error: { code: 'cancelled', detail: '' } }),
-    );
-    await client.ask('add', [1]);
-    expect(t.asked.filter((m) => (m as { cancel?: true }).cancel)).toEqual([{ id: 1, cancel: true }]);
+    // Nobody listens: nothing is begun, and what is begun by one who leaves is told to stop.
+    client.job('add', [1]);
+    client.job('wait', undefined).subscribe().unsubscribe();
+    await resultOf(client.job('add', [1]));
+    expect(t.asked.filter((m) => (m as { cancel?: true }).cancel)).toEqual([
+      { id: 1, cancel: true },
+      { id: 3, cancel: true },
+    ]);
     // an answer that comes too late is nobody's
     t.release();
-    await client.ask('add', [2]);
+    await resultOf(client.job('add', [2]));
     client.dispose();
   });
 
@@ -99,14 +103,14 @@ describe('the client to a thread', () => {
       threads.push(threadOf());
       return threads.at(-1)!.thread;
     });
-    const first = client.ask('wait', undefined);
+    const first = resultOf(client.job('wait', undefined));
     client.dispose();
     expect(await first).toEqual({ ok: false, error: { code: 'ended', detail: 'put away' } });
     expect(threads[0]!.ended()).toBeTrue();
-    const second = client.ask('wait', undefined);
+    const second = resultOf(client.job('wait', undefined));
     (threads[1]!.thread.onerror as (e: { message: string }) => void)({ message: 'out of memory' });
     expect(await second).toEqual({ ok: false, error: { code: 'ended', detail: 'out of memory' } });
-    expect(await client.ask('add', [7])).toEqual({ ok: true, value: 7 });
+    expect(await resultOf(client.job('add', [7]))).toEqual({ ok: true, value: 7 });
     expect(threads.length).toBe(3);
     client.dispose();
   });

@@ -15,7 +15,7 @@ export function oncePer<K extends object, V>(make: (of: K) => V): (of: K) => V {
 
 /** What is worked out once for each name under an object. */
 export function oncePerName<K extends object, V>(): (of: K, name: string, make: () => V) => V {
-  const names = oncePer((_: K) => new Map<string, { value: V }>());
+  const names = oncePer<K, Map<string, { value: V }>>(() => new Map());
   return (of, name, make) => {
     const under = names(of);
     let known = under.get(name);

@@ -55,8 +55,8 @@ export class TracePage {
     e.stopPropagation();
     const other =
       this.store.against() !== 'catalogue' && this.store.mine().read && !this.store.reference().read;
-    void this.store.open(other ? 'reference' : 'mine', nth(files, 0));
-    if (files[1]) void this.store.open('reference', files[1]);
+    this.store.open(other ? 'reference' : 'mine', nth(files, 0));
+    if (files[1]) this.store.open('reference', files[1]);
   }
 
   protected sayTeeth(which: 'zCrank' | 'zCam', text: string): void {

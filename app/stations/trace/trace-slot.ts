@@ -153,8 +153,8 @@ export class TraceSlot {
   }
 
   protected chosen(files: readonly File[]): void {
-    if (files[0]) void this.store.open(this.slot(), files[0]);
-    if (files[1] && this.slot() === 'mine') void this.store.open('reference', files[1]);
+    if (files[0]) this.store.open(this.slot(), files[0]);
+    if (files[1] && this.slot() === 'mine') this.store.open('reference', files[1]);
   }
 
   protected fromCase(file: FileRef): void {
@@ -182,6 +182,6 @@ export class TraceSlot {
         'The simulated capture box does not answer. Start the desk’s server, or open a file.',
       );
     const name = `capture-${engine}-${fault}.csv`;
-    await this.store.open(this.slot(), new File([await answer.blob()], name, { type: 'text/csv' }));
+    this.store.open(this.slot(), new File([await answer.blob()], name, { type: 'text/csv' }));
   }
 }

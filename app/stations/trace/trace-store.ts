@@ -1,5 +1,7 @@
 import { num } from '@core/quantity/must';
 import { computed, inject, Injectable, signal } from '@angular/core';
+import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
+import { EMPTY, map, type ObservedValueOf, Subject, switchMap } from 'rxjs';
 import type { FileRef } from '@core/facts/fact';
 import { allStanding } from '@core/facts/read';
 import { wheelsCounted } from '@core/answer/trace-answer';
@@ -40,6 +42,10 @@ type Side = Pick<TraceRead, 'wheel' | 'slots' | 'even' | 'crankKind'> & {
 
 const CAPTURE = /\.(csv|tsv|txt|asc|dat|zip)$/i;
 
+/** A file that is to be read, with what is said of it instead of found. */
+type Wish = { file: File; said: SaidOfCapture };
+type ReadingEvent = ObservedValueOf<ReturnType<Traces['read']>>;
+
 /** Two captures side by side: of the engine in question, and what it is held against. */
 @Injectable()
 export class TraceStore {
@@ -55,10 +61,36 @@ export class TraceStore {
     mine: signal<number | undefined>(undefined),
     reference: signal<number | undefined>(undefined),
   };
-  private readonly stops: Partial<Record<CaptureSlot, AbortController>> = {};
+  /** What is to be read for each slot, or nothing any more: the last wish counts, the reading before is cancelled. */
+  private readonly wanted = {
+    mine: new Subject<Wish | undefined>(),
+    reference: new Subject<Wish | undefined>(),
+  };
   /** Teeth of the drive where no case says them. */
   readonly typed = signal({ zCrank: 20, zCam: 40 });
   private readonly chosen = signal<Against | undefined>(undefined);
+
+  constructor() {
+    for (const slot of ['mine', 'reference'] as const)
+      this.wanted[slot]
+        .pipe(
+          switchMap((wish) => {
+            if (!wish) return EMPTY;
+            const { roles, ...rest } = wish.said;
+            const { file } = wish;
+            const ask = {
+              slot,
+              blob: file,
+              name: file.name,
+              ...rest,
+              ...(roles ? { roles: rolesOf(roles) } : {}),
+            };
+            return this.traces.read(ask).pipe(map((event) => [wish, event] as const));
+          }),
+          takeUntilDestroyed(),
+        )
+        .subscribe(([wish, event]) => this.hear(slot, wish, event));
+  }
 
   readonly share = (slot: CaptureSlot): number | undefined => this.shares[slot]();
   private readonly rules = computed(() => this.desk.current()?.answers?.policy ?? SHIPPED_POLICY);
@@ -137,8 +169,8 @@ export class TraceStore {
   }
 
   /** Reads a file into a slot; what was said of the one before is forgotten. */
-  open(slot: CaptureSlot, file: File): Promise<void> {
-    return this.read(slot, file, {});
+  open(slot: CaptureSlot, file: File): void {
+    this.read(slot, file, {});
   }
 
   /** Reads a capture that lies with the case. */
@@ -151,52 +183,38 @@ export class TraceStore {
   /** Says something of a capture and reads it again. */
   say(slot: CaptureSlot, said: SaidOfCapture): void {
     const { file } = this.slots[slot]();
-    if (file) void this.read(slot, file, said);
+    if (file) this.read(slot, file, said);
   }
 
   cancel(slot: CaptureSlot): void {
-    this.stops[slot]?.abort();
+    if (this.shares[slot]() === undefined) return;
+    this.wanted[slot].next(undefined);
+    this.shares[slot].set(undefined);
+    this.slots[slot].set({ said: {} });
   }
 
   /** A stretch of a slot's recording, channel by channel. */
   async stretch(slot: CaptureSlot, from: number, to: number, columns: number): Promise<Float32Array[]> {
-    const got = await this.traces.stretch({ slot, from, to, columns }, new AbortController().signal);
+    const got = await this.traces.stretch({ slot, from, to, columns });
     return got.ok ? got.value : [];
   }
 
-  private async read(slot: CaptureSlot, file: File, said: SaidOfCapture): Promise<void> {
-    this.stops[slot]?.abort();
-    const stop = (this.stops[slot] = new AbortController());
-    const state = this.slots[slot];
-    const share = this.shares[slot];
-    share.set(0);
-    state.set({ file, said });
-    const { roles, ...rest } = said;
-    const ask = { slot, blob: file, name: file.name, ...rest, ...(roles ? { roles: rolesOf(roles) } : {}) };
-    const read = await this.traces.read(
-      ask,
-      (part) => {
-        if (this.stops[slot] === stop) share.set(part);
-      },
-      stop.signal,
-    );
-    if (this.stops[slot] !== stop) return;
-    share.set(undefined);
-    if (!read.ok)
-      state.set(
-        read.error.code === 'cancelled'
-          ? { said: {} }
-          : {
-              file,
-              said,
-              failure: { code: 'failed', words: `${file.name} could not be read: ${read.error.detail}` },
-            },
-      );
-    else if (read.value.ok) state.set({ file, said, read: read.value.value });
-    else {
-      const { error } = read.value;
-      state.set({ file, said, failure: { code: error.code, words: failureWords(file.name, error) } });
-    }
+  private read(slot: CaptureSlot, file: File, said: SaidOfCapture): void {
+    this.shares[slot].set(0);
+    this.slots[slot].set({ file, said });
+    this.wanted[slot].next({ file, said });
+  }
+
+  private hear(slot: CaptureSlot, { file, said }: Wish, event: ReadingEvent): void {
+    if (event.is === 'progress') return this.shares[slot].set(event.progress);
+    this.shares[slot].set(undefined);
+    const { result } = event;
+    if (result.ok && result.value.ok) return this.slots[slot].set({ file, said, read: result.value.value });
+    const failure =
+      !result.ok || result.value.ok
+        ? { code: 'failed', words: `${file.name} could not be read: ${result.ok ? '' : result.error.detail}` }
+        : { code: result.value.error.code, words: failureWords(file.name, result.value.error) };
+    this.slots[slot].set({ file, said, failure });
   }
 }
 
