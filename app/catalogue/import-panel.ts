@@ -1,3 +1,4 @@
+import { counted } from '../language/plural';
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { NzProgressModule } from 'ng-zorro-antd/progress';
 import { NzTableModule } from 'ng-zorro-antd/table';
@@ -30,7 +31,7 @@ import { FileButton } from '../ui/file-button';
       } @else if (imports.preview(); as p) {
         @if (p.issueCount) {
           <p role="alert">
-            <b>▲ {{ p.issueCount }} {{ p.issueCount === 1 ? 'fault' : 'faults' }}. Nothing was changed.</b>
+            <b>▲ {{ counted(p.issueCount, 'fault', 'faults') }}. Nothing was changed.</b>
             Mend the file and choose it again.
           </p>
           <ol class="faults" aria-label="Faults">
@@ -114,6 +115,7 @@ import { FileButton } from '../ui/file-button';
   `,
 })
 export class ImportPanel {
+  protected readonly counted = counted;
   protected readonly imports = inject(PackImports);
   private readonly notices = inject(Notices);
   protected readonly sentences = computed(() => (this.imports.preview()?.issues ?? []).map(issueSentence));

@@ -1,3 +1,4 @@
+import { counted, plural } from '../language/plural';
 import { inject, Injectable, signal } from '@angular/core';
 import { Subject } from 'rxjs';
 import { Router } from '@angular/router';
@@ -77,7 +78,7 @@ export class CaseFiles {
     if (uncleaned.length > 0)
       void this.notices.say(
         'warning',
-        `${list(uncleaned)} came with more than what draws ${uncleaned.length === 1 ? 'it' : 'them'}: where it was taken may be in it, and goes out again with the case.`,
+        `${list(uncleaned)} came with more than what draws ${plural(uncleaned.length, 'it', 'them')}: where it was taken may be in it, and goes out again with the case.`,
       );
     if (read.digest === 'altered') this.altered.set({ name, read, files });
     else if (await this.take(name, read.file, files)) this.welcome(name, read, refs);
@@ -191,7 +192,7 @@ export class CaseFiles {
         : `the digest of its ${list(read.covers)} is verified; the file is of an earlier make, and the rest of it is under none. The case is on the rack.`;
     const lacking =
       files > 0 && !isZip(name)
-        ? ` Its facts point to ${files} ${files === 1 ? 'file' : 'files'}, which only a bundle brings along.`
+        ? ` Its facts point to ${counted(files, 'file', 'files')}, which only a bundle brings along.`
         : '';
     void this.notices.say('success', `${name}: ${verified}${lacking}`);
   }

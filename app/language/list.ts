@@ -1,4 +1,6 @@
-/** "a, b and c". */
-export function list(words: readonly string[], last = 'and'): string {
-  return words.length < 2 ? words.join('') : `${words.slice(0, -1).join(', ')} ${last} ${words.at(-1)}`;
-}
+const AND = new Intl.ListFormat('en-GB', { type: 'conjunction' });
+const OR = new Intl.ListFormat('en-GB', { type: 'disjunction' });
+
+/** "a, b and c", or "a, b or c". */
+export const list = (words: readonly string[], last: 'and' | 'or' = 'and'): string =>
+  (last === 'and' ? AND : OR).format(words);

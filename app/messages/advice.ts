@@ -1,3 +1,4 @@
+import { counted, plural } from '../language/plural';
 import { nth } from '@core/quantity/must';
 import type { Advice, CallerQuestion, Lead, Reason, SettingOf } from '@core/advice/advice';
 import { CAUTIONS } from '@core/advice/cautions';
@@ -41,7 +42,7 @@ const INTERFERENCE = {
 export function standsWords(teeth: number): string {
   const n = formatNumber(Math.abs(teeth), 2);
   if (Number(n) === 0) return 'in line';
-  return `${n} ${Number(n) === 1 ? 'tooth' : 'teeth'} ${teeth > 0 ? 'ahead' : 'behind'}`;
+  return `${n} ${plural(Number(n), 'tooth', 'teeth')} ${teeth > 0 ? 'ahead' : 'behind'}`;
 }
 
 /** The sentence to read out first. */
@@ -80,7 +81,7 @@ export function leadWords(lead: Lead, v: SentenceContext): string {
     case 'marks':
       return `${goWords(lead.go, lead.seen, lead.of)}.`;
     case 'marks_unseen':
-      return `Go or no go follows from ${lead.of} ${lead.of === 1 ? 'mark' : 'marks'}; none was told yet.`;
+      return `Go or no go follows from ${counted(lead.of, 'mark', 'marks')}; none was told yet.`;
     case 'no_marks':
       return 'This drive is not in the catalogue with its geometry, so its marks cannot be judged.';
     case 'torques':
@@ -151,7 +152,7 @@ export function reasonWords(r: Reason, v: SentenceContext): string {
     case 'turn_first':
       return r.turns === undefined
         ? `It counts once it was turned by hand ${r.least} turns and stands so again.`
-        : `It was turned ${r.turns} ${r.turns === 1 ? 'turn' : 'turns'} by hand; turn ${r.least} and look again.`;
+        : `It was turned ${counted(r.turns, 'turn', 'turns')} by hand; turn ${r.least} and look again.`;
     case 'designs':
       return `${r.names.length} designs are still possible.`;
     case 'interference':

@@ -202,10 +202,9 @@ export function contradictionWords(c: Contradiction, v: SentenceContext): string
     case 'outlier':
       return `${said(c.facts[0])} does not belong with its other readings. It is kept: take it again, or strike it.`;
     case 'rivals':
-      return `${name(nth(c.facts, 0))}: ${list(
-        c.facts.map((f) => `${valueWords(f, v, (_t, k) => k)} (${f.by})`),
-        'against',
-      )}. File what holds; it settles them.`;
+      return `${name(nth(c.facts, 0))}: ${c.facts
+        .map((f) => `${valueWords(f, v, (_t, k) => k)} (${f.by})`)
+        .join(' against ')}. File what holds; it settles them.`;
   }
 }
 

@@ -1,3 +1,4 @@
+import { counted } from '../language/plural';
 import type { DamageMap } from '@core/examination/damage-map';
 import { list } from '../language/list';
 import { lower } from '../language/lower';
@@ -10,7 +11,7 @@ export function damageWords(m: DamageMap): string[] {
   const s = m.spacing;
   if (s.verdict === 'too_few')
     out.push(
-      `${s.marks} ${s.marks === 1 ? 'mark' : 'marks'}: too few to say whether they repeat; it takes ${s.least}.`,
+      `${counted(s.marks, 'mark', 'marks')}: too few to say whether they repeat; it takes ${s.least}.`,
     );
   if (s.verdict === 'none')
     out.push(

@@ -1,3 +1,4 @@
+import { counted, plural } from '../language/plural';
 import { nth } from '@core/quantity/must';
 import type { CentresError } from '@core/drive/fit-centres';
 import type { CoolingError, HeatEffect, Ready } from '@core/drive/heat';
@@ -36,9 +37,9 @@ export function offsetVerdictWords(v: OffsetVerdict): string {
     case 'as_predicted':
       return '✓ as this drive must show';
     case 'teeth_out':
-      return `✕ ${v.teeth} ${v.teeth === 1 ? 'tooth' : 'teeth'} out, ${v.sense}`;
+      return `✕ ${counted(v.teeth, 'tooth', 'teeth')} out, ${v.sense}`;
     case 'teeth_and_rest':
-      return `✕ ${v.teeth} ${v.teeth === 1 ? 'tooth' : 'teeth'} out, ${v.sense}, and a rest of ${signed(v.restTeeth)} teeth that needs a reason of its own`;
+      return `✕ ${counted(v.teeth, 'tooth', 'teeth')} out, ${v.sense}, and a rest of ${signed(v.restTeeth)} teeth that needs a reason of its own`;
     case 'fraction':
       return `▲ off by a fraction (${signed(v.offTeeth)} teeth, ${v.sense}): stack height, seat or elongation`;
     case 'outside':
@@ -53,7 +54,7 @@ export function patternWords(layout: Layout, p: OffsetPattern): string {
     case 'as_predicted':
       return 'Every mark looked at stands as this drive must show it.';
     case 'at_driver':
-      return `All stand the same ${p.teeth} ${p.teeth === 1 ? 'tooth' : 'teeth'} ${p.sense}: the ${layout.kind} sits wrong at ${wheelName(layout, 0)}.`;
+      return `All stand the same ${counted(p.teeth, 'tooth', 'teeth')} ${p.sense}: the ${layout.kind} sits wrong at ${wheelName(layout, 0)}.`;
     case 'from_wheel':
       return `It is wrong from ${wheelName(layout, p.wheel)} on: lay the ${layout.kind} on again from there, that one first.`;
     case 'teeth_and_rest':
@@ -153,7 +154,7 @@ export function freeSeatWords(free: readonly FreeSeat[]): string {
   if (free.length === 0) return '';
   const by = list([...new Set(free.map((f) => SEATS[f.by]))]);
   const [has, their, shafts] = free.length === 1 ? ['stands', 'its', 'shaft'] : ['stand', 'their', 'shafts'];
-  return `${list(free.map((f) => f.name))} ${has} on ${their} ${shafts} by ${by}: the ${free.length === 1 ? 'mark speaks' : 'marks speak'} for the ${free.length === 1 ? 'wheel' : 'wheels'} alone. Go counts once ${their} ${shafts} ${free.length === 1 ? 'was' : 'were'} locked while what holds ${free.length === 1 ? 'it' : 'them'} was tightened.`;
+  return `${list(free.map((f) => f.name))} ${has} on ${their} ${shafts} by ${by}: the ${plural(free.length, 'mark speaks', 'marks speak')} for the ${plural(free.length, 'wheel', 'wheels')} alone. Go counts once ${their} ${shafts} ${plural(free.length, 'was', 'were')} locked while what holds ${plural(free.length, 'it', 'them')} was tightened.`;
 }
 
 /** Go or no go, with how many of the drive's marks were looked at. */

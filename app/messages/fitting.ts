@@ -1,3 +1,4 @@
+import { plural } from '../language/plural';
 import { nth } from '@core/quantity/must';
 import { FAULTS } from '@core/claim/faults';
 import type { FaultShown, Fitted, Oddity } from '@core/fitting/fitted';
@@ -99,7 +100,7 @@ export function wayBackWords({ back }: Pick<Fitted, 'back'>, sheet: Pick<Sheet, 
   const number = (id: string) => sheet.steps.find((s) => s.id === id)?.number;
   if (way && way.undo.length > 0)
     out.push(
-      `Take it down: undo ${way.undo.length === 1 ? 'step' : 'steps'} ${list(way.undo.map((id) => String(number(id))))}${way.undo.length === 1 ? '' : ', in this order'}; then start again at ${stepName(sheet, way.startAt)}.`,
+      `Take it down: undo ${plural(way.undo.length, 'step', 'steps')} ${list(way.undo.map((id) => String(number(id))))}${plural(way.undo.length, '', ', in this order')}; then start again at ${stepName(sheet, way.startAt)}.`,
     );
   else if (way) out.push(`Do ${stepName(sheet, way.startAt)} now.`);
   if (way && way.spent.length > 0) out.push(`It takes ${list([...new Set(way.spent.map((s) => s.needs))])}.`);

@@ -1,3 +1,4 @@
+import { counted } from '../language/plural';
 import type { Proposal } from '@core/intake/proposal';
 import type { TextError } from '@core/intake/read-text';
 import { formatNumber } from '@core/quantity/format-quantity';
@@ -26,4 +27,4 @@ export function doubtWords(p: Proposal): string {
 }
 
 /** How many facts a press files. */
-export const countWords = (n: number): string => `File ${n} ${n === 1 ? 'fact' : 'facts'}`;
+export const countWords = (n: number): string => `File ${counted(n, 'fact', 'facts')}`;

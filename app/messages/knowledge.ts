@@ -1,3 +1,4 @@
+import { counted } from '../language/plural';
 import { nth } from '@core/quantity/must';
 import type { CauseData } from '@core/cause/cause-data';
 import type { Change, ChangeProblem, ChangesFileError } from '@core/cause/changes';
@@ -115,7 +116,7 @@ export const changeWords = (c: Change, n: KnowledgeNumber | undefined): string =
 
 /** With what a verdict was made. */
 export function editionWords(edition: number, changed: number): string {
-  const house = changed === 0 ? '' : `, ${changed} ${changed === 1 ? 'number' : 'numbers'} of its own`;
+  const house = changed === 0 ? '' : `, ${counted(changed, 'number', 'numbers')} of its own`;
   return `Knowledge, edition ${edition}${house}`;
 }
 

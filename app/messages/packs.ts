@@ -57,10 +57,7 @@ function reasonWords(r: IssueReason): string {
     case 'unknown_placeholder':
       return `{${r.name}} is nothing that a layout can fill in.`;
     case 'other_kind_of_drive':
-      return `the procedure ${r.procedure} is for another kind of drive: this one has no ${list(
-        r.lacks.map((x) => x.replace(/_/g, ' ')),
-        'and no',
-      )}.`;
+      return `the procedure ${r.procedure} is for another kind of drive: it lacks ${list(r.lacks.map((x) => x.replace(/_/g, ' ')))}.`;
     case 'law_broken':
       return `${lawWords(r.law, r.thing)} (law “${r.law.replace(/_/g, ' ')}”).`;
     case 'torque_unreadable':

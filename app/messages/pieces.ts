@@ -1,3 +1,4 @@
+import { counted } from '../language/plural';
 import { halfOf } from '@core/quantity/judge';
 import type { PieceBalance } from '@core/examination/piece-balance';
 import { formatNumber } from '@core/quantity/format-quantity';
@@ -14,7 +15,7 @@ export function balanceWords(b: PieceBalance): string {
   const places = b.by === 'mass' ? 1 : 0;
   const verb = VERB[b.by][b.pieces === 1 ? 0 : 1];
   const show = (v: number) => formatNumber(v, places);
-  const figures = `${b.pieces} ${b.pieces === 1 ? 'piece' : 'pieces'} ${verb} ${show(b.returned)} ${UNIT[b.by]}, ${show(b.missing)} ± ${show(halfOf(b.u))} ${UNIT[b.by]} less than a new one`;
+  const figures = `${counted(b.pieces, 'piece', 'pieces')} ${verb} ${show(b.returned)} ${UNIT[b.by]}, ${show(b.missing)} ± ${show(halfOf(b.u))} ${UNIT[b.by]} less than a new one`;
   switch (b.verdict) {
     case 'missing':
       return `▲ A piece is missing: ${figures}.`;

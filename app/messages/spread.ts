@@ -1,3 +1,4 @@
+import { counted, plural } from '../language/plural';
 import type { SpreadAnswer } from '@core/examination/spread-answer';
 import { formatNumber } from '@core/quantity/format-quantity';
 
@@ -9,7 +10,7 @@ export function spreadWords(s: SpreadAnswer): string {
     const a = s.answer;
     switch (a.verdict) {
       case 'too_few':
-        return `${a.marks} damaged ${a.marks === 1 ? 'tooth' : 'teeth'}: too few to say whether they lie to one side; it takes ${a.least}.`;
+        return `${a.marks} damaged ${plural(a.marks, 'tooth', 'teeth')}: too few to say whether they lie to one side; it takes ${a.least}.`;
       case 'one_side':
         return `The ${a.marks} damaged teeth lie to one side, about tooth ${a.tooth} (chance does as well in ${share(a.p)}): look at runout and seat.`;
       case 'around':
@@ -18,7 +19,7 @@ export function spreadWords(s: SpreadAnswer): string {
   }
   const a = s.answer;
   if (a.verdict === 'too_few')
-    return `${a.readings} ${a.readings === 1 ? 'station' : 'stations'}: it takes ${a.least} to say how it changes along the guide.`;
+    return `${counted(a.readings, 'station', 'stations')}: it takes ${a.least} to say how it changes along the guide.`;
   const figures = `${signed(a.per100)} mm per 100 mm from the pivot, 95 % from ${signed(a.low)} to ${signed(a.high)}`;
   switch (a.verdict) {
     case 'to_end':

@@ -1,3 +1,4 @@
+import { counted, plural } from '../language/plural';
 import { nth } from '@core/quantity/must';
 import { hasAll } from '@core/drive/drive-has';
 import { formatNumber } from '@core/quantity/format-quantity';
@@ -36,12 +37,12 @@ export function readWords(t: TraceRead): string[] {
     ...(t.even ? ['▲ The crank wheel has no gap: an offset shows only up to whole teeth of it.'] : []),
     ...(t.gaps.length > 0
       ? [
-          `▲ ${t.gaps.length} ${t.gaps.length === 1 ? 'gap' : 'gaps'} in time, the first behind sample ${nth(t.gaps, 0).after}.`,
+          `▲ ${counted(t.gaps.length, 'gap', 'gaps')} in time, the first behind sample ${nth(t.gaps, 0).after}.`,
         ]
       : []),
     ...(t.refused.length > 0
       ? [
-          `▲ Left out, since they are no rows of numbers: ${t.refused.length === 1 ? 'line' : 'lines'} ${list(t.refused.slice(0, 5).map(String))}.`,
+          `▲ Left out, since they are no rows of numbers: ${plural(t.refused.length, 'line', 'lines')} ${list(t.refused.slice(0, 5).map(String))}.`,
         ]
       : []),
     ...t.cams.flatMap((c) =>
@@ -53,8 +54,8 @@ export function readWords(t: TraceRead): string[] {
 /** Teeth that were put right in reading. */
 function repairedWords({ lost, double }: Pick<TraceRead, 'lost' | 'double'>): string {
   const said = [
-    ...(lost > 0 ? [`${lost} ${lost === 1 ? 'tooth' : 'teeth'} lost`] : []),
-    ...(double > 0 ? [`${double} ${double === 1 ? 'edge' : 'edges'} too many`] : []),
+    ...(lost > 0 ? [`${counted(lost, 'tooth', 'teeth')} lost`] : []),
+    ...(double > 0 ? [`${counted(double, 'edge', 'edges')} too many`] : []),
   ];
   return said.length === 0 ? '' : `, ${list(said)}`;
 }
@@ -200,7 +201,7 @@ export function togetherWords(t: Together, names: readonly string[], unit: LoopU
     case 'crank':
       return `All cams are ${many(t.teeth, unit)} ${side(t.teeth)}: it was lost at the crank.`;
     case 'apart':
-      return `Only ${list(t.cams.map((i) => nth(names, i)))} ${t.cams.length === 1 ? 'is' : 'are'} out, the others stand as they should: it was lost there, not at the crank.`;
+      return `Only ${list(t.cams.map((i) => nth(names, i)))} ${plural(t.cams.length, 'is', 'are')} out, the others stand as they should: it was lost there, not at the crank.`;
     case 'open':
       return undefined;
   }

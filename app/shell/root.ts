@@ -1,3 +1,4 @@
+import { counted } from '../language/plural';
 import {
   ChangeDetectionStrategy,
   Component,
@@ -71,7 +72,7 @@ const READ_ONLY: ReadonlySet<StoreTrouble['code']> = new Set(['newer', 'forbidde
     @if (repository.damaged().length; as n) {
       <hs-state
         kind="failed"
-        [title]="n + (n === 1 ? ' record is' : ' records are') + ' damaged and set aside; the rest works.'"
+        [title]="counted(n, 'record is', 'records are') + ' damaged and set aside; the rest works.'"
       >
         <button nz-button (click)="commands.exportDamaged()">Take out as JSON</button>
       </hs-state>
@@ -146,6 +147,7 @@ const READ_ONLY: ReadonlySet<StoreTrouble['code']> = new Set(['newer', 'forbidde
   `,
 })
 export class Root {
+  protected readonly counted = counted;
   protected readonly setup = inject(Setup);
   protected readonly repository = inject(FactRepository);
   private readonly database = inject(Database);

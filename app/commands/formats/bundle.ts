@@ -1,3 +1,4 @@
+import { plural } from '../../language/plural';
 import { BUNDLE, bundlePath, filesOf } from '@core/claim/bundle';
 import { hashOf } from '../../records/hash';
 import { type CaseFormat, jsonBlob } from './format';
@@ -28,7 +29,7 @@ export const CASE_BUNDLE: CaseFormat = {
       content: new Blob([zipSync(entries, { level: 6 })], { type: 'application/zip' }),
       ...(missing.length > 0
         ? {
-            remark: `${missing.map((m) => m.name).join(', ')} ${missing.length === 1 ? 'is' : 'are'} not in this browser, and so not in the bundle. It says so.`,
+            remark: `${missing.map((m) => m.name).join(', ')} ${plural(missing.length, 'is', 'are')} not in this browser, and so not in the bundle. It says so.`,
           }
         : {}),
     };

@@ -1,3 +1,4 @@
+import { counted } from '../../language/plural';
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import { askedThisMonth, earlierCases, type Shared } from '@core/answer/earlier';
@@ -85,7 +86,7 @@ export class BeforeCard {
   });
   protected readonly note = computed(() => {
     const n = askedThisMonth(this.earlier(), this.clock.today());
-    return n === 0 ? '' : `${n} ${n === 1 ? 'call' : 'calls'} about the same of this engine within a month ·`;
+    return n === 0 ? '' : `${counted(n, 'call', 'calls')} about the same of this engine within a month ·`;
   });
   protected readonly shown = computed(() =>
     this.earlier()

@@ -1,3 +1,4 @@
+import { counted } from '../../language/plural';
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import type { LimitedInspection, ExaminedThing } from '@core/answer/examined';
@@ -160,7 +161,7 @@ export class CompareThingsPanel {
   private says(state: State, about: string | undefined): string {
     const o = this.inspection().observable;
     const places = o.place ? placedOf(state, o.key, about).length : 0;
-    if (places > 0) return `${places} ${places === 1 ? 'place' : 'places'}`;
+    if (places > 0) return `${counted(places, 'place', 'places')}`;
     const fact = filedOf(state, o.key, about);
     return fact ? this.session().show(o, fact.value, fact.u) : 'not looked at';
   }
