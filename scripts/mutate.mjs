@@ -58,7 +58,7 @@ async function mutate(room) {
     disableTypeChecks: false,
     allowConsoleColors: false,
     tempDirName: join('dist', 'mutants'),
-    ignorePatterns: ['/app', '/docs', '/e2e', '/dist', '/test-results', '/.angular'],
+    ignorePatterns: ['/app/*', '!/app/workers', '/docs', '/e2e', '/dist', '/test-results', '/.angular'],
     reporters: ['json'],
     jsonReporter: { fileName: report },
     logLevel: 'error',

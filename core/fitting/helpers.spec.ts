@@ -139,7 +139,7 @@ function roomAgain(g: ValveGeometry, s: Shafts): number {
 describe('the way back of lost timing', () => {
   it('ends at every mark, turns cams only where no valve can reach a piston, and touches nothing on the way', () => {
     expect(geometries.length).toBeGreaterThan(8);
-    let [found, refused] = [0, 0];
+    let [found, refused, long] = [0, 0, 0];
     fc.assert(
       fc.property(
         fc.constantFrom(...geometries),
@@ -162,6 +162,10 @@ describe('the way back of lost timing', () => {
           const least = Math.min(LEAST, roomAgain(g, { crankDeg: 0, cams: {} }));
           let at = now;
           for (const m of r.value.moves) {
+            // The other way round is as long as what is left of a turn, never more.
+            const period = m.turn === 'crank' ? 360 : 720;
+            expect(Math.abs(m.byDeg)).toBeLessThanOrEqual(period);
+            if (Math.abs(m.byDeg) > period / 2) long++;
             for (let k = 0; k <= Math.abs(m.byDeg); k++) {
               const by = Math.sign(m.byDeg) * k;
               const s =
@@ -187,6 +191,7 @@ describe('the way back of lost timing', () => {
     );
     expect(found).toBeGreaterThan(10);
     expect(found + refused).toBe(150);
+    expect(long).toBeGreaterThan(0);
   });
 
   it('is computed or refused for every engine of the catalogue, from any place; where two valves cross, by the order of the cams', () => {
