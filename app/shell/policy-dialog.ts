@@ -20,8 +20,8 @@ import { Segmented } from '../ui/segmented';
   template: `
     <hs-modal title="Policy" [width]="920" [open]="commands.overlay() === 'policy'" (closed)="close()">
       <p class="quiet">
-        They shape sheets and advice, and are printed on them. A case keeps those that its sheet was sent or
-        its report was issued by. ◦ marks the default.
+        What is decided here shapes sheets and advice, and is printed on them. A case keeps the policy that
+        its sheet was sent or its report was issued by. ◦ marks the default.
       </p>
       @if (kept(); as k) {
         <p class="caution">

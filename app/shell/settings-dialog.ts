@@ -40,7 +40,7 @@ import { Segmented } from '../ui/segmented';
           [value]="value().distance"
           (picked)="form.controls.distance.setValue($event)"
         />
-        <label for="settings-step">Labels round down to</label>
+        <label for="settings-step">Labels round down to, {{ value().distance }}</label>
         <nz-input-number
           nzId="settings-step"
           formControlName="labelStep"
