@@ -86,3 +86,43 @@ describe('what came in', () => {
     expect(of('4006381333931')).toBeUndefined();
   });
 });
+
+describe('a vehicle in a message', () => {
+  const vehicle = (text: string) => {
+    const read = readText(text, ctx);
+    const found = 'proposals' in read ? read.proposals.find((p) => p.key === 'vehicle.name') : undefined;
+    return found && [found.value, found.sure];
+  };
+
+  it('is sure by its whole name, the longest of them; likely by maker and the first word, or by its model with an article', () => {
+    expect(vehicle('Oldhaven Saltway Pickup, belt is off')).toEqual(['Oldhaven Saltway Pickup', 'sure']);
+    expect(vehicle('an Oldhaven Saltway came in')).toEqual(['Oldhaven Saltway', 'sure']);
+    expect(vehicle('the Quillon Haymaker rattles when cold')).toEqual([
+      'Quillon Haymaker orchard truck',
+      'likely',
+    ]);
+    expect(vehicle('my saltway rattles when cold')).toEqual(['Oldhaven Saltway', 'likely']);
+    expect(vehicle('Saltway rattles when cold')).toEqual(['Oldhaven Saltway', 'likely']);
+  });
+
+  it('is none where the word is not called one: small and bare, or a part of a longer name', () => {
+    expect(vehicle('it stands at saltway rattling')).toBeUndefined();
+    expect(vehicle('Saltway Bus Depot wants a kit')).toBeUndefined();
+    expect(vehicle('the belt is off')).toBeUndefined();
+  });
+});
+
+describe('a file of numbers', () => {
+  const rows = (n: number) => Array.from({ length: n }, (_, i) => `${i};${i * 2}`).join('\n');
+  const kind = (begins: string) => recognise({ name: 'x.csv', type: '', begins });
+
+  it('is a recording from eight rows on, behind at most eight lines of headings', () => {
+    expect(kind(`t;v\n${rows(8)}\n`)).toBe('capture');
+    expect(kind(`t;v\n${rows(7)}\n`)).toBe('text');
+    const head = (n: number) => Array.from({ length: n }, (_, i) => `Heading ${'a'.repeat(i)}`).join('\n');
+    expect(kind(`${head(8)}\n${rows(9)}\n`)).toBe('capture');
+    expect(kind(`${head(9)}\n${rows(9)}\n`)).toBe('text');
+    // One column alone is a list, not a recording.
+    expect(kind(`${Array.from({ length: 12 }, (_, i) => i).join('\n')}\n`)).toBe('text');
+  });
+});
