@@ -6,18 +6,21 @@ import { join, resolve } from 'node:path';
 import { pathToFileURL } from 'node:url';
 
 const root = resolve(import.meta.dirname, '..');
-export const outfile = join(root, 'dist', 'node', 'core-specs.mjs');
+const outfile = (part) => join(root, 'dist', 'node', `core-specs${part}.mjs`);
 
-/** Bundles the specs whose path holds one of the words, all of them without words; how many there are. */
-export async function bundleSpecs(words) {
-  const specs = readdirSync(join(root, 'core'), { recursive: true })
+/** Specs whose path holds one of the words, all of them without words. */
+export const specsOf = (words) =>
+  readdirSync(join(root, 'core'), { recursive: true })
     .map((f) => String(f).replaceAll('\\', '/'))
     .filter((f) => f.endsWith('.spec.ts') && (words.length === 0 || words.some((w) => f.includes(w))))
     .sort();
+
+/** Bundles specs. @param part tells one bundle from others beside it */
+export async function bundleSpecs(specs, part = '') {
   mkdirSync(join(root, 'dist', 'node'), { recursive: true });
   await build({
     stdin: { contents: specs.map((f) => `import './core/${f}';`).join('\n'), resolveDir: root },
-    outfile,
+    outfile: outfile(part),
     bundle: true,
     platform: 'node',
     format: 'esm',
@@ -27,11 +30,10 @@ export async function bundleSpecs(words) {
     sourcemap: 'inline',
     logLevel: 'warning',
   });
-  return specs.length;
 }
 
 /** Runs what was bundled; calls `failed` for every spec that fails. */
-export async function runSpecs(failed) {
+export async function runSpecs(failed, part = '') {
   const jasmine = createRequire(import.meta.url)('jasmine-core').boot();
   const env = jasmine.getEnv();
   env.configure({ random: false });
@@ -47,7 +49,7 @@ export async function runSpecs(failed) {
       }
     },
   });
-  await import(pathToFileURL(outfile).href);
+  await import(pathToFileURL(outfile(part)).href);
   const { overallStatus } = await env.execute();
   return { ...count, ok: overallStatus === 'passed' };
 }

@@ -97,9 +97,9 @@ describe('a cam against its crank', () => {
       });
     });
 
-  it('covers the truth with its interval in 90 to 99 of a hundred of 500 repeats, and its error stays near the limit', async () => {
+  it('covers the truth with its interval in 90 to 99 of a hundred of 250 repeats, and its error stays near the limit', async () => {
     let [inside, squares, limits] = [0, 0, 0];
-    const N = 500;
+    const N = 250;
     for (let k = 0; k < N; k++) {
       if (k % 25 === 0) await breathe();
       const late = ((k * 7) % 41) - 20;
