@@ -97,14 +97,15 @@ export class CaseFiles {
       tell: ({ done, of }) => line.done(done, of),
     });
     // Stopped as it was being written, it may be here all the same: the rack looks again.
-    if (!came.ok) this.repository.tell({ grown: [], summaries: [], packs: [], extracts: [], allHeads: true });
+    if (!came.ok)
+      this.repository.tell({ grown: [], summaries: [], packs: [], extracts: [], allSummaries: true });
     if (!came.ok) return this.unread(name, came.error);
     if (!came.value.ok) {
       if (came.value.error.code !== 'cut') this.notices.refuse(deskFileSentence(name, came.value.error));
       return;
     }
     const { cases } = came.value.value;
-    this.repository.tell({ grown: cases, summaries: [], packs: [], extracts: [], allHeads: true });
+    this.repository.tell({ grown: cases, summaries: [], packs: [], extracts: [], allSummaries: true });
     this.rescued(name, came.value.value);
   }
 

@@ -36,7 +36,7 @@ export class Setup {
       await this.packs.load();
       await this.loadEarlier();
       await this.repository.recallLeftOver();
-      await this.keepHeads();
+      await this.keepSummaries();
     } catch (e) {
       this.failure.set(
         e instanceof DOMException
@@ -87,8 +87,8 @@ export class Setup {
       await this.repository.keepSetting(setting, 'here');
   }
 
-  /** Looks, once the rack is there, whether its heads say what today's knowledge says. */
-  private async keepHeads(): Promise<void> {
+  /** Looks, once the rack is there, whether its summaries say what today's knowledge says. */
+  private async keepSummaries(): Promise<void> {
     const { SummaryKeeper } = await import('../data/summary-keeper');
     await this.injector.get(SummaryKeeper).check();
   }

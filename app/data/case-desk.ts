@@ -158,7 +158,7 @@ export class CaseDesk {
     return id === undefined ? ok([]) : this.extend(id, build(id));
   }
 
-  /** The one way in which a case grows. Its answers and its head follow when the facts are on the disk. */
+  /** The one way in which a case grows. Its answers and its summary follow when the facts are on the disk. */
   private async extend(id: string, build: Build): Promise<Filed> {
     const view = this.current();
     const before = view?.id === id && view.failure === undefined ? view : undefined;
@@ -204,7 +204,7 @@ export class CaseDesk {
     const summary = this.summaryOf(right);
     const kept = this.cases.summaries().find((h) => h.id === summary.id);
     if (grown || canonical(kept) !== canonical(summary))
-      void this.repository.keepHeads([{ summary, facts: right.state.log.length }]);
+      void this.repository.keepSummaries([{ summary, facts: right.state.log.length }]);
   }
 
   private summaryOf(view: CaseView): CaseSummary {

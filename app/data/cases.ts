@@ -4,7 +4,7 @@ import type { CaseSummary } from '@core/answer/case-summary';
 import { Database } from './database';
 import { FactRepository } from './fact-repository';
 
-/** The rack: a head of every case, newest first. Nothing here is computed; opening a case is the desk's work. */
+/** The rack: a summary of every case, newest first. Nothing here is computed; opening a case is the desk's work. */
 @Injectable({ providedIn: 'root' })
 export class Cases {
   private readonly database = inject(Database);
@@ -16,7 +16,7 @@ export class Cases {
 
   constructor() {
     this.repository.news$.subscribe((news) => {
-      if (news.allHeads) void this.load();
+      if (news.allSummaries) void this.load();
       else this.put(news.summaries);
     });
   }

@@ -25,8 +25,8 @@ export type News = {
   extracts: readonly string[];
   /** A setting that windows share was written: read it again. */
   setting?: string;
-  /** Heads of many cases were made anew: read them again. */
-  allHeads?: true;
+  /** Summaries of many cases were made anew: read them again. */
+  allSummaries?: true;
   /** Another window wrote it. */
   elsewhere?: true;
 };
@@ -38,7 +38,7 @@ export type Addition = {
   files?: readonly FileRecord[];
   packs?: readonly Pack[];
   extract?: { case: string; pack: Pack } | undefined;
-  /** Heads of cases that come whole, made already. */
+  /** Summaries of cases that come whole, made already. */
   summaries?: readonly CaseSummary[];
 };
 
@@ -97,7 +97,7 @@ export class FactRepository implements OnDestroy {
   /**
    * Writes further facts of a case, made by `build` from what stands in the store at the time: whatever other windows do, a
    * correction corrects what stands. What the caller has seen is not read again where it is still all there is. Resolves when
-   * they are on the disk, with all facts of the case; its head is then behind until it is kept.
+   * they are on the disk, with all facts of the case; its summary is then behind until it is kept.
    * @param seen facts of the case as the caller knows them
    */
   extend(
@@ -127,7 +127,7 @@ export class FactRepository implements OnDestroy {
   }
 
   /**
-   * Adds facts, files and packs in one transaction: all or nothing, and nothing that cannot stand with what is here. Heads of
+   * Adds facts, files and packs in one transaction: all or nothing, and nothing that cannot stand with what is here. Summaries of
    * cases that grew and brought none are made by `headFor` afterwards.
    */
   async add(
@@ -179,15 +179,17 @@ export class FactRepository implements OnDestroy {
     if (!added.ok) return added;
     const late = [...added.value].filter(([id]) => headFor && !summaries.some((h) => h.id === id));
     const made = late.map(([id, all]) => ({ summary: must(headFor)(id, all), facts: all.length }));
-    if (made.length > 0) await this.keepHeads(made);
+    if (made.length > 0) await this.keepSummaries(made);
     return ok([...summaries, ...made.map((m) => m.summary)]);
   }
 
   /**
-   * Keeps heads, each made from so many facts. The rack shows them at once, here and in other windows; they are written after
+   * Keeps summaries, each made from so many facts. The rack shows them at once, here and in other windows; they are written after
    * that. Where more was filed meanwhile, what is kept of it is shown instead.
    */
-  keepHeads(made: readonly { summary: CaseSummary; facts: number }[]): Promise<Result<true, StoreTrouble>> {
+  keepSummaries(
+    made: readonly { summary: CaseSummary; facts: number }[],
+  ): Promise<Result<true, StoreTrouble>> {
     const show = (summaries: readonly CaseSummary[]) =>
       this.tell({ grown: [], summaries, packs: [], extracts: [] });
     show(made.map((m) => m.summary));
@@ -201,7 +203,7 @@ export class FactRepository implements OnDestroy {
     }, QUIET);
   }
 
-  /** Cases whose head is behind: somebody closed the browser between a filing and its head. */
+  /** Cases whose summary is behind: somebody closed the browser between a filing and its summary. */
   behind(): Promise<readonly string[]> {
     return this.database.read((db) => db.getAllKeys('behind'));
   }
@@ -298,7 +300,7 @@ function fitting(facts: readonly Fact[]): readonly Fact[] {
 
 /** Facts that are read at once when all are wanted. */
 const PIECE = 8000;
-/** What nobody filed, heads and settings, neither tells trouble nor takes back what was told of a filing. */
+/** What nobody filed, summaries and settings, neither tells trouble nor takes back what was told of a filing. */
 const QUIET = true;
 /** The transaction as a whole tells what failed. */
 const ignored = () => undefined;

@@ -63,11 +63,11 @@ describe('records', () => {
     expect(filed.ok && filed.value.fresh.length).toBe(1);
     expect(await repository.behind()).toEqual(['demo-2041']);
     expect(head()).toEqual([]);
-    // a head of fewer facts than there are by now leaves it behind
+    // a summary of fewer facts than there are by now leaves it behind
     const old = rack()
       .summaries()
       .find((h) => h.id === 'demo-2041')!;
-    await repository.keepHeads([{ summary: old, facts: 1 }]);
+    await repository.keepSummaries([{ summary: old, facts: 1 }]);
     expect(await repository.behind()).toEqual(['demo-2041']);
     await keeper.check();
     await until(() => head().length === 1);

@@ -6,7 +6,7 @@ import { resultOf, WorkerClient } from '../threads/worker-client';
 import { FactRepository, type News } from './fact-repository';
 import { RecordWork, type WorkLine } from './record-work';
 
-/** Under this name the record store says with which knowledge the heads were made, and whether packs came since. */
+/** Under this name the record store says with which knowledge the summaries were made, and whether packs came since. */
 const MADE_WITH = 'heads';
 
 /** Sees to it that the summaries on the rack say what today's knowledge and catalogues say. A thread makes them anew. */
@@ -35,7 +35,7 @@ export class SummaryKeeper {
     }
   }
 
-  /** True when all heads were made, or those of the cases named. Stopped, it goes on at the next opening. */
+  /** True when all summaries were made, or those of the cases named. Stopped, it goes on at the next opening. */
   async rebuild(only?: readonly string[]): Promise<boolean> {
     this.stop?.next();
     const stop = new Subject<void>();
@@ -51,11 +51,11 @@ export class SummaryKeeper {
     this.stop = undefined;
     this.client.dispose();
     if (made && !only) await this.repository.keepSetting(MADE_WITH, knowledgeDigest());
-    this.repository.tell({ grown: [], summaries: [], packs: [], extracts: [], allHeads: true });
+    this.repository.tell({ grown: [], summaries: [], packs: [], extracts: [], allSummaries: true });
     return made;
   }
 
-  /** All heads, and then those of cases that grew meanwhile, until none did. */
+  /** All summaries, and then those of cases that grew meanwhile, until none did. */
   private async ask(
     stop: Subject<void>,
     line: WorkLine,

@@ -7,7 +7,7 @@ export type DrawnShape = {
   look: 'body' | 'fine' | 'found' | 'ghost' | 'window' | 'hatch';
   title?: string;
 };
-/** A place on a thing that looks are made at. */
+/** A place on a thing that inspections are made at. */
 export type Zone = { key: string; x: number; y: number };
 type Word = { x: number; y: number; text: string };
 export type ThingPicture = {

@@ -40,7 +40,7 @@ export interface Records extends DBSchema {
   facts: { key: [string, string]; value: Fact; indexes: { id: string } };
   /** What the rack shows of each case: made from facts after they are written, and made anew at will. */
   heads: { key: string; value: CaseSummary };
-  /** Cases whose head is behind their facts, with how many facts they had: written with the facts, gone with the head. */
+  /** Cases whose summary is behind their facts, with how many facts they had: written with the facts, gone with the summary. */
   behind: { key: string; value: number };
   /** Files that facts point to, by the SHA-256 of their content. */
   files: { key: string; value: FileRecord };
@@ -59,7 +59,7 @@ export const VERSION = 5;
 /** Everything of one case. */
 export const ofCase = (id: string): IDBKeyRange => IDBKeyRange.bound([id], [id, []]);
 
-type Heads = {
+type SummaryStore = {
   get(key: string): Promise<CaseSummary | undefined>;
   put(value: CaseSummary): Promise<unknown>;
 };
@@ -68,11 +68,11 @@ type Marks = {
   delete(key: string): Promise<unknown>;
 };
 /**
- * Puts heads, each made from so many facts, and takes away the mark of those that are not behind any more. Where more was
- * filed since, whoever did it keeps the head; what is kept of such cases comes back.
+ * Puts summaries, each made from so many facts, and takes away the mark of those that are not behind any more. Where more was
+ * filed since, whoever did it keeps the summary; what is kept of such cases comes back.
  */
 export async function putSummaries(
-  heads: Heads,
+  heads: SummaryStore,
   behind: Marks,
   made: readonly { summary: CaseSummary; facts: number }[],
 ): Promise<CaseSummary[]> {

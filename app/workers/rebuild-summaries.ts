@@ -12,7 +12,7 @@ export type RebuildLine = { progress: (done: number) => void; cancelled: () => b
 
 /**
  * Makes the summaries of cases anew from their facts: of those named, else of all in the order of their ids. Facts that are damaged are left out and
- * told; a head without facts is left as it is. Cancelled between two batches, whole cases are done.
+ * told; a summary without facts is left as it is. Cancelled between two batches, whole cases are done.
  */
 export async function rebuildSummaries(
   db: IDBPDatabase<Records>,
@@ -53,7 +53,7 @@ async function worldsIn(db: IDBPDatabase<Records>): Promise<Worlds> {
   };
 }
 
-/** A few cases. What is filed between reading and writing marks the head as behind. */
+/** A few cases. What is filed between reading and writing marks the summary as behind. */
 async function rebuildSome(
   db: IDBPDatabase<Records>,
   ids: readonly string[],

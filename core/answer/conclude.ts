@@ -16,7 +16,7 @@ export type ToConclude = {
 
 /**
  * What is missing to conclude, of what is looked at on the bench: each open inspection once, with the worth of the best check that it is part of; checks come in the order of their bits per
- * minute. Of a thing that did not come no look is proposed; what its best one would have been worth is told.
+ * minute. Of a thing that did not come no inspection is proposed; what its best one would have been worth is told.
  */
 export function toConclude(
   checks: readonly CheckAnswer[],

@@ -12,7 +12,7 @@ const LEAST = 2;
 const MONTH = 31;
 
 export type Earlier = { summary: CaseSummary; shares: Shared[] };
-/** The case in hand as it is compared; `asked` are words of its questions, as heads hold them. */
+/** The case in hand as it is compared; `asked` are words of its questions, as summaries hold them. */
 export type Mine = {
   id: string;
   who?: string | undefined;

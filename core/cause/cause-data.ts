@@ -56,7 +56,7 @@ const FindingSchema = z.strictObject({
   inputs: z.array(z.string()).optional(),
   /** Grades that need no explanation. */
   sound: z.array(z.string()).min(1),
-  /** Abnormal grades, each with its share where no mechanism is at work: mistaken looks, other sources. */
+  /** Abnormal grades, each with its share where no mechanism is at work: mistaken inspections, other sources. */
   off: Shares,
   /** A number is read by bands between these edges, each a grade. */
   edges: z.array(z.number()).min(2).optional(),
@@ -94,7 +94,7 @@ export const CauseDataSchema = z.strictObject({
       wording: z.string(),
     }),
   ),
-  /** What sinks a cause whatever else speaks for it: a denial, or any abnormal look where nothing is to be wrong. */
+  /** What sinks a cause whatever else speaks for it: a denial, or any abnormal inspection where nothing is to be wrong. */
   bars: z
     .array(
       z.strictObject({

@@ -9,7 +9,7 @@ export type Drawn = { cause: string | undefined; findings: Finding[] };
 /** How far the truth is from the knowledge: noise on the log-odds of every share; share of the inspections that are made. */
 export type Drift = { noise: number; looked: number };
 
-/** Draws a return: its cause by the priors, its mechanisms and looks by shares that are off by chance, some looks made and others not. */
+/** Draws a return: its cause by the priors, its mechanisms and findings by shares that are off by chance, some inspections made and others not. */
 export function drawReturn(data: CauseData, seed: number, drift: Drift): Drawn {
   const random = randomFrom(seed);
   const model = modelOf(data);

@@ -47,7 +47,7 @@ export type DecidedOn = {
 
 /**
  * Measured or seen, on the returned parts or the fitting (a reading of the vehicle or a paper proves nothing about either),
- * and speaking for the fault: an abnormal look, or a finding that makes what is accused likelier. What was not examined,
+ * and speaking for the fault: an abnormal inspection, or a finding that makes what is accused likelier. What was not examined,
  * could not be told, or looked sound opens no gate.
  */
 function speaksFor(f: Fact, registry: Registry, accused: readonly RankedCause[], nats: number): boolean {

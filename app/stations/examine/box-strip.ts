@@ -5,7 +5,7 @@ import { Pick } from '../../ui/pick';
 import { tagWords } from '../../messages/examination';
 import { ExamineStore, thingId } from './examine-store';
 
-/** Marks on a tag at most: beyond it one mark stands for several looks. */
+/** Marks on a tag at most: beyond it one mark stands for several inspections. */
 const MARKS = 12;
 
 /** What came in the box and what did not, as tags; the one in hand is raised. Arrows walk, and so do Page up and down on the bench. */

@@ -130,7 +130,7 @@ export class ExaminePage {
     this.open(key);
   }
 
-  /** Another thing in hand, and the hand at its look: what had the focus is gone with the thing before. */
+  /** Another thing in hand, and the hand at its inspection: what had the focus is gone with the thing before. */
   private next(by: 1 | -1): void {
     this.store.step(by);
     const inspection = this.store.inspection();

@@ -53,7 +53,7 @@ export class ExamineStore {
     if (hand) this.wished.update((m) => new Map(m).set(thingId(hand), key));
   }
 
-  /** Takes the thing that an inspection belongs to in hand, at that look. */
+  /** Takes the thing that an inspection belongs to in hand, at that inspection. */
   go(key: string, about?: string): void {
     const thing = this.things().find(
       (t) => t.about === about && t.inspections.some((l) => l.inspection.key === key),
@@ -88,7 +88,7 @@ export class ExamineStore {
     );
   }
 
-  /** Passes looks over that can no longer be made; one undo takes them all back. */
+  /** Passes inspections over that can no longer be made; one undo takes them all back. */
   async passAllOver(wished: readonly Observable[]): Promise<void> {
     const { about } = this.hand() ?? {};
     await this.told(

@@ -145,7 +145,7 @@ export class InspectionPanel {
   readonly thing = input.required<ExaminedThing>();
   readonly inspection = input.required<LimitedInspection>();
   readonly session = input.required<Session>();
-  /** Another look is gone to. */
+  /** Another inspection is gone to. */
   readonly opened = output<string>();
   protected readonly store = inject(ExamineStore);
   private readonly injector = inject(Injector);
