@@ -131,6 +131,32 @@ describe('what a part’s own figures put into a step', () => {
     expect(with_).toBeGreaterThan(0);
   });
 
+  it('is a cold engine within so many degrees of its surroundings, to either side', () => {
+    const { stages } = designs[0]!;
+    const { numbers } = valuesAt(stages, { stage: 0 }, SHIPPED_POLICY, NO_DESIGN);
+    expect([numbers['cold_from'], numbers['cold_to']]).toEqual([
+      -SHIPPED_POLICY.coldWithinK,
+      SHIPPED_POLICY.coldWithinK,
+    ]);
+    expect(numbers['cold_from']!).toBeLessThan(0);
+  });
+
+  it('is a reading asked for in the unit of the tensioner’s own scale, inside its window', () => {
+    const units = new Set<string>();
+    for (const { v, stages, sheet } of designs)
+      for (const s of sheet.steps)
+        for (const ask of s.proof?.asks ?? []) {
+          if (ask.quantity !== 'length' && ask.quantity !== 'angle') continue;
+          const carrier = stages[s.spot.stage]!.layout.wheels.find((w) => w.role === 'tensioner')?.carrier;
+          if (!carrier || ask.from === undefined || ask.to === undefined) continue;
+          units.add(ask.unit);
+          expect(ask.unit).toBe(ask.quantity === 'length' ? 'mm' : '°');
+          expect(ask.from).withContext(`${v.id} ${s.id}`).toBeLessThan(ask.to);
+        }
+    expect([...units].every((u) => u === 'mm' || u === '°')).toBeTrue();
+    expect(units.size).toBe(2);
+  });
+
   it('is a torque asked for within what a wrench may be off, about the step’s own', () => {
     let asked = 0;
     for (const { v, sheet } of designs)
