@@ -116,8 +116,8 @@ export const changeWords = (c: Change, n: KnowledgeNumber | undefined): string =
 
 /** With what a verdict was made. */
 export function editionWords(edition: number, changed: number): string {
-  const house = changed === 0 ? '' : `, ${counted(changed, 'number', 'numbers')} of its own`;
-  return `Knowledge, edition ${edition}${house}`;
+  const own = changed === 0 ? '' : `, ${counted(changed, 'number', 'numbers')} of its own`;
+  return `Knowledge, edition ${edition}${own}`;
 }
 
 export function rejudgedWords({ before, after }: Rejudged): string {

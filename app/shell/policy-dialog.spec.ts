@@ -7,7 +7,7 @@ import { DeskPolicy } from '../data/desk-policy';
 import { closeDesk, openDesk, paint, until } from '../testing/demo-desk';
 import { PolicyDialog } from './policy-dialog';
 
-describe('house rules', () => {
+describe('policy', () => {
   let desk: CaseDesk;
   beforeEach(async () => (desk = await openDesk()));
   afterEach(closeDesk);

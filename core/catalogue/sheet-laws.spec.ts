@@ -9,13 +9,13 @@ import { orderSteps } from './step-order';
 const cat = catalogueOf(demoPack());
 const stagesOf = (id: string) => stagesFor(cat, cat.variants.get(id)!.layout!);
 /** The steps of a design in the order in which its sheet has them. */
-function stepsOf(id: string, house = POLICIES[0]!): PlacedStep[] {
+function stepsOf(id: string, policy = POLICIES[0]!): PlacedStep[] {
   const v = cat.variants.get(id)!;
   const { steps, gates } = expandProcedure(
     cat.procedures.get(v.procedure!)!,
     cat.procedures,
     stagesOf(id),
-    house,
+    policy,
   );
   return orderSteps(steps, gates)!;
 }
@@ -39,10 +39,10 @@ describe('laws of hands and matter', () => {
   it('hold on the sheet of every design, under every answer of the house', () => {
     let [sheets, effects] = [0, 0];
     for (const id of cat.variants.keys())
-      for (const house of POLICIES) {
-        const steps = stepsOf(id, house);
+      for (const policy of POLICIES) {
+        const steps = stepsOf(id, policy);
         expect(brokenLaws(steps, stagesOf(id)))
-          .withContext(`${id} ${JSON.stringify(house)}`)
+          .withContext(`${id} ${JSON.stringify(policy)}`)
           .toEqual([]);
         sheets++;
         effects += steps.reduce((n, s) => n + (s.does?.length ?? 0), 0);

@@ -70,7 +70,7 @@ const WAYS: readonly {
 ];
 
 /** Every guide of which a new one was weighed or outlined, and its pieces were. */
-export function pieceBalances(state: State, registry: Registry, house: PieceLimits): PieceBalance[] {
+export function pieceBalances(state: State, registry: Registry, policy: PieceLimits): PieceBalance[] {
   return WAYS.flatMap((way) =>
     thingsWith(state, way.fresh).flatMap((about): PieceBalance[] => {
       const thing = about === '' ? undefined : about;
@@ -83,7 +83,7 @@ export function pieceBalances(state: State, registry: Registry, house: PieceLimi
           about,
           by: way.by,
           pieces: pieces.length,
-          ...balanceOf(fresh, read, way.common(house), way.least(house)),
+          ...balanceOf(fresh, read, way.common(policy), way.least(policy)),
           facts: [...fresh.facts.map((f) => f.id), ...pieces.map((p) => p.fact.id)],
         },
       ];

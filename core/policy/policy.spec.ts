@@ -13,7 +13,7 @@ const answers = fc
     ),
   );
 
-describe('house rules', () => {
+describe('policy', () => {
   it('come back as they were kept, and are one thing for the same answers', () => {
     fc.assert(
       fc.property(answers, (chosen) => {

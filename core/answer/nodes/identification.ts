@@ -10,7 +10,7 @@ import { registryFor } from '../world';
 
 export const registry = node({}, (_, world) => registryFor(world));
 
-/** Policy by which the case is judged: those that it keeps, else those of today. */
+/** Policy by which the case is judged: the one that it keeps, else the one of today. */
 export const policy = node(
   {},
   (_, { policy }, state): Policy => policyFrom(valueOf(state, 'case.rules')) ?? policy,
