@@ -53,6 +53,7 @@ function towardsEnd(f: (t: number) => number, a: Sample, b: Sample): Sample[] {
 
 /** Adds the top or bottom between neighbours of each sample that stands above or below both. */
 function withExtrema(f: (t: number) => number, points: Sample[], width: number, closed: boolean): Sample[] {
+  if (points.length === 0) return [];
   const out: Sample[] = [];
   const turn = closed ? must(points.at(-1)).t - nth(points, 0).t : 0;
   const far = Math.abs(width) * 1.5;
