@@ -3,9 +3,10 @@ import { nth } from '@core/quantity/must';
 import { hasAll } from '@core/drive/drive-has';
 import { formatNumber } from '@core/quantity/format-quantity';
 import type { BoxFault } from '@core/simulate/capture-box';
+import type { ClockError } from '@core/trace/clock';
 import type { CompareError, Shift } from '@core/trace/compare';
 import type { LoopUnit } from '@core/trace/drive-teeth';
-import type { Together, TraceVerdict, Wheels, WholeTeeth } from '@core/trace/verdict';
+import { TELLS, type Together, type TraceVerdict, type Wheels, type WholeTeeth } from '@core/trace/verdict';
 import type { TraceFailure, TraceRead } from '../workers/trace.protocol';
 import { list } from '../language/list';
 
@@ -34,7 +35,7 @@ export function readWords(t: TraceRead): string[] {
   return [
     `${formatNumber(t.samples, 0)} samples, ${formatNumber(t.stepS * 1e6, 1)} µs apart; ${SEPARATORS[h.separator] ?? h.separator} between columns, decimal ${h.decimal === ',' ? 'comma' : 'point'}${h.time === undefined ? ', time from the heading or as given' : `, time in ${h.timeUnit}`}.`,
     `Crank: ${t.channels[t.roles.crank]}, a ${t.crankKind === 'square' ? 'square wave' : 'swing that grows with speed'} on a wheel ${t.wheel}, ${t.turns} turns${repairedWords(t)}. Cam: ${list(cams)}${speed === undefined ? '' : `, ${speed}`}.`,
-    ...(t.even ? ['▲ The crank wheel has no gap: an offset shows only up to whole teeth of it.'] : []),
+    ...periodWords(t.period),
     ...(t.gaps.length > 0
       ? [
           `▲ ${counted(t.gaps.length, 'gap', 'gaps')} in time, the first behind sample ${nth(t.gaps, 0).after}.`,
@@ -51,6 +52,16 @@ export function readWords(t: TraceRead): string[] {
   ];
 }
 
+/** What a wheel that looks the same after part of a turn leaves open. */
+function periodWords(period: number): string[] {
+  if (period >= 360) return [];
+  return period < TELLS
+    ? ['▲ The crank wheel has no gap: an offset shows only up to whole teeth of it.']
+    : [
+        `▲ The crank wheel looks the same after ${formatNumber(period, 0)}°: an offset shows only up to that, far more than a belt or chain can lose.`,
+      ];
+}
+
 /** Teeth that were put right in reading. */
 function repairedWords({ lost, double }: Pick<TraceRead, 'lost' | 'double'>): string {
   const said = [
@@ -61,7 +72,7 @@ function repairedWords({ lost, double }: Pick<TraceRead, 'lost' | 'double'>): st
 }
 
 const CAM_TROUBLE: Readonly<Record<string, string>> = {
-  too_few_cycles: 'fewer than three whole cycles; record longer, or crank it again.',
+  too_few_cycles: 'less than one whole cycle, two turns of the crank; record longer, or crank it again.',
   no_cam_edges: 'no edge comes back cycle by cycle; look whether the cam sensor was connected.',
   constant: 'the signal does not change; look at the probe.',
   no_edges: 'hardly an edge; look at the probe and its range.',
@@ -105,8 +116,17 @@ export function failureWords(name: string, e: TraceFailure): string {
     case 'crank':
       return e.error.code === 'too_few_teeth'
         ? `${name}, ${e.name}: ${e.error.teeth} teeth are too few. Record some seconds of cranking.`
-        : `${name}, ${e.name}: the teeth are those of no wheel that was tried (best ${formatNumber(100 * e.error.fits, 0)} %). Say which wheel it is, or record it longer and at an even speed.`;
+        : wheelTrouble(`${name}, ${e.name}`, e.error);
   }
+}
+
+/** Why the teeth of a crank were not read as a wheel. */
+function wheelTrouble(where: string, e: Exclude<ClockError, { code: 'too_few_teeth' }>): string {
+  if (e.code === 'rival_wheels')
+    return `${where}: the teeth may be those of a wheel ${e.notation} or ${e.rival}, and the capture does not decide. Say which it is.`;
+  return e.better === undefined
+    ? `${where}: the teeth are not those of a wheel ${e.notation} (${formatNumber(100 * e.fits, 0)} % of them fit). Say which wheel it is, or record it longer and at an even speed.`
+    : `${where}: the teeth are not those of a wheel ${e.notation}, they are those of a wheel ${e.better}. Another engine, another sensor wheel, or the wheel that was said is not this one.`;
 }
 
 export function compareTrouble(e: CompareError): string {

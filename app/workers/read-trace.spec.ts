@@ -18,7 +18,7 @@ describe('the thread that reads captures', () => {
       { ...quiet, progress: (s) => shares.push(s) },
     );
     if (!r.ok) return fail(JSON.stringify(r.error));
-    expect([r.value.wheel, r.value.even, r.value.cams.length]).toEqual(['60-2', false, 1]);
+    expect([r.value.wheel, r.value.period, r.value.cams.length]).toEqual(['60-2', 360, 1]);
     expect(shares.at(-1)).toBe(1);
     // one cycle, no step without a value, every edge of the cam in it
     expect(r.value.view.cams[0]!.length).toBe((2 * 720) / VIEW_STEP);

@@ -63,9 +63,8 @@ export async function traceOf(
     value: {
       name,
       wheel: clock.wheel.notation,
-      slots: clock.wheel.teeth.length,
       teeth: fromFirstTooth(clock.wheel),
-      even: clock.even,
+      period: clock.period,
       crankKind,
       lost: clock.lost,
       double: clock.double,

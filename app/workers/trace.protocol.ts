@@ -9,10 +9,10 @@ import type { Roles, Trace, TraceError } from '@core/trace/trace';
 export type TraceRead = {
   name: string;
   wheel: string;
-  slots: number;
   /** Slots of the wheel around a turn from where angles begin: true where there is a tooth. */
   teeth: readonly boolean[];
-  even: boolean;
+  /** Degrees of the crank after which its wheel looks the same, so that offsets hold only up to them: 360 with a gap that stands once. */
+  period: number;
   crankKind: Trace['crankKind'];
   lost: number;
   double: number;

@@ -157,9 +157,18 @@ function timeColumn(
   });
 }
 
-/** A column of marks: called so. */
-const isMarker = (name: string | undefined, values: readonly number[]): boolean =>
-  /mark|event|trigger|flag/i.test(name ?? '') && new Set(values).size <= FEW;
+/** A column of marks, called so, or one that counts: whole numbers, one more each row until they begin again. */
+function isMarker(name: string | undefined, values: readonly number[]): boolean {
+  if (/mark|event|trigger|flag/i.test(name ?? '') && new Set(values).size <= FEW) return true;
+  const steps = values.slice(1).map((x, i) => x - num(values, i));
+  const counts = steps.filter((s) => s === 1).length;
+  return (
+    values.length > FEW + 1 &&
+    values.every(Number.isInteger) &&
+    counts >= 0.75 * steps.length &&
+    steps.every((s) => s === 1 || s < 0)
+  );
+}
 
 /** Seconds from sample to sample, where a heading says an interval or a rate. */
 function stepIn(text: string): number | undefined {

@@ -3,6 +3,7 @@ import { student975 } from '@core/quantity/student';
 import { wrapped } from './cycle';
 import type { CamEdge, CamPattern } from './pattern';
 import type { Trace } from './trace';
+import { fromFirstTooth } from './wheel';
 
 /** How a cam stands against another capture of it. Crank degrees; positive: its edges come later, the cam is late. */
 export type Shift = {
@@ -17,7 +18,7 @@ export type Shift = {
   reversed: boolean;
   /** One of the cams moves against its crank while it is recorded. */
   moving: boolean;
-  /** Without a gap the shift holds only up to whole teeth of the crank wheel: this many degrees. */
+  /** The shift holds only up to so many degrees: a tooth of a crank wheel without a gap, half a turn of one with two alike. */
   modulo?: number;
 };
 export type CompareError =
@@ -25,7 +26,7 @@ export type CompareError =
   | { code: 'other_pattern'; edges: number; reference: number }
   /** The crank wheels differ, so that their first teeth are not the same place. */
   | { code: 'other_wheel'; wheel: string; reference: string }
-  /** One crank signal is a square wave and the other a swing: they are read from other places of a tooth. */
+  /** One signal is a square wave and the other a swing: they are read from other places of a tooth. */
   | { code: 'other_sensor' };
 export type Compared = { ok: true; value: Shift } | { ok: false; error: CompareError };
 
@@ -33,10 +34,12 @@ export type Compared = { ok: true; value: Shift } | { ok: false; error: CompareE
 const TOGETHER = 5;
 /** Largest shift that is looked for, crank degrees either way. */
 const FARTHEST = 60;
-/** An edge is left out when it lies off the others by so many times their own spread, and by so much, degrees. */
+/** An edge is left out when it lies off the others by so many times what they are known to, and by so much, degrees. */
 const OUT = { times: 5, deg: 0.6 };
 /** What a clock cannot do better than, standard, degrees. */
-const FLOOR = 0.01;
+const FLOOR = 0.006;
+/** Agreement of so many edges is taken for granted beside that of those that are there. */
+const BEFORE = 4;
 
 const median = (xs: readonly number[]): number => {
   const s = [...xs].sort((a, b) => a - b);
@@ -83,16 +86,18 @@ function bestFit(of: readonly CamEdge[], to: readonly CamEdge[], period: number)
 }
 
 /**
- * How far a cam signal stands from a reference, crank degrees: the shift that brings most edges together, one bad edge left out, as the mean over the edges, with a 95 % interval from the
- * cycles of both (Student's t, with the degrees of freedom of Welch 1947). Which of two turns a cycle begins with cannot be told, so shifts are sought about whole turns.
- * @param pitch degrees of a tooth of a crank wheel without a gap, by which angles are ambiguous
+ * How far a cam signal stands from a reference, crank degrees: the shift that brings most edges together, then the mean of the
+ * edges' own shifts, each weighed by how well it is known; edges that lie off are left out. The 95 % interval is Student's, with
+ * the freedom of Welch (1947) of both captures' spreads, widened where the edges agree less than they are known.
+ * Which of two turns a cycle begins with cannot be told, so shifts are sought about whole turns.
+ * @param period degrees up to which angles are ambiguous; 360 with one gap
  */
-export function comparePatterns(of: CamPattern, reference: CamPattern, pitch?: number): Compared {
-  const upright = bestFit(of.edges, reference.edges, pitch ?? 360);
+export function comparePatterns(of: CamPattern, reference: CamPattern, period = 360): Compared {
+  const upright = bestFit(of.edges, reference.edges, period);
   const turned = bestFit(
     of.edges.map((e) => ({ ...e, rising: !e.rising })),
     reference.edges,
-    pitch ?? 360,
+    period,
   );
   // Upside down only when that is far better: with few edges both may do.
   const reversed =
@@ -105,63 +110,105 @@ export function comparePatterns(of: CamPattern, reference: CamPattern, pitch?: n
       error: { code: 'other_pattern', edges: of.edges.length, reference: reference.edges.length },
     };
   const shifts = fit.matches.map((m) => fit.shift + m.off);
+  const own = fit.matches.map(({ at, to }) => Math.hypot(seOf(at), seOf(to), FLOOR));
   const middle = median(shifts);
-  const se = (e: CamEdge) => e.sd / Math.sqrt(e.cycles);
-  const edges = fit.matches.map((m, i) => {
-    const own = Math.hypot(se(m.at), se(m.to), FLOOR);
-    const far = Math.abs(num(shifts, i) - middle);
-    return {
-      deg: m.at.deg,
-      rising: m.at.rising,
-      shift: wrapped(num(shifts, i), pitch ?? 360),
-      out: fit.matches.length > 2 && far > OUT.deg && far > OUT.times * own,
-    };
-  });
-  const used = edges
-    .map((e, i) => ({ e, m: nth(fit.matches, i), s: num(shifts, i) }))
-    .filter((x) => !x.e.out);
-  const mean = used.reduce((s, x) => s + x.s, 0) / used.length;
-  const deg = wrapped(mean, pitch ?? 360);
-  const [a, b] = [of, reference].map((p) => spreadOf(p, used.length)) as [Spread, Spread];
-  const variance = a.variance + b.variance;
-  const nu = variance > 0 ? variance ** 2 / (a.variance ** 2 / a.nu + b.variance ** 2 / b.nu) : Infinity;
-  const half = Math.hypot(student975(Math.min(nu, 200)) * Math.sqrt(variance), 2 * FLOOR);
+  const out = shifts.map(
+    (s, i) => shifts.length > 2 && Math.abs(s - middle) > Math.max(OUT.deg, OUT.times * num(own, i)),
+  );
+  const used = shifts.flatMap((s, i) =>
+    out[i] ? [] : [{ s, w: num(own, i) ** -2, m: nth(fit.matches, i) }],
+  );
+  const weight = used.reduce((t, x) => t + x.w, 0);
+  const mean = used.reduce((t, x) => t + x.w * x.s, 0) / weight;
+  const deg = wrapped(mean, period);
+  const half = halfInterval(of, reference, used, mean);
   return {
     ok: true,
     value: {
       deg,
       low: deg - half,
       high: deg + half,
-      edges,
+      edges: fit.matches.map((m, i) => ({
+        deg: m.at.deg,
+        rising: m.at.rising,
+        shift: wrapped(num(shifts, i), period),
+        out: out[i] ?? false,
+      })),
       aligned: mean - deg,
       reversed,
       moving: of.moving || reference.moving,
-      ...(pitch === undefined ? {} : { modulo: pitch }),
+      ...(period >= 360 ? {} : { modulo: period }),
     },
   };
 }
 
+/** Standard uncertainty of an edge's place: the spread of one reading over the root of their number. */
+const seOf = (e: CamEdge): number => e.sd / Math.sqrt(e.cycles);
+
+type Used = { s: number; w: number; m: Match };
+/** Half the 95 % interval of a weighed mean of shifts. */
+function halfInterval(of: CamPattern, reference: CamPattern, used: readonly Used[], mean: number): number {
+  const [a, b] = [spreadOf(of, used, (x) => x.m.at), spreadOf(reference, used, (x) => x.m.to)];
+  const known = a.variance + b.variance;
+  // How the edges of one cam agree among each other says how well they are known, with what their readings said before.
+  const spare = used.length - 1;
+  const chi = used.reduce((t, x) => t + x.w * (x.s - mean) ** 2, 0);
+  const wider = (chi + BEFORE) / (spare + BEFORE);
+  const nu = known > 0 ? known ** 2 / (a.variance ** 2 / a.nu + b.variance ** 2 / b.nu) : Infinity;
+  return Math.hypot(student975(Math.min(nu + spare, 200)) * Math.sqrt(known * wider), 2 * FLOOR);
+}
+
 /** What two captures need to be alike in before their cams can be compared. */
-type Comparable = Pick<Trace, 'crankKind'> & { wheel: string; slots: number; even: boolean };
+export type Comparable = Pick<Trace, 'crankKind'> & {
+  wheel: string;
+  teeth: readonly boolean[];
+  period: number;
+};
 
 /** A cam of one capture against that of another, where the same is read of both cranks. */
 export function compareCams(
   a: Comparable & { pattern: CamPattern },
   b: Comparable & { pattern: CamPattern },
 ): Compared {
-  if (a.wheel !== b.wheel)
+  if (a.teeth.length !== b.teeth.length || a.teeth.some((t, i) => t !== b.teeth[i]))
     return { ok: false, error: { code: 'other_wheel', wheel: a.wheel, reference: b.wheel } };
-  if (a.crankKind !== b.crankKind) return { ok: false, error: { code: 'other_sensor' } };
-  return comparePatterns(a.pattern, b.pattern, a.even ? 360 / a.slots : undefined);
+  if (a.crankKind !== b.crankKind || a.pattern.kind !== b.pattern.kind)
+    return { ok: false, error: { code: 'other_sensor' } };
+  return comparePatterns(a.pattern, b.pattern, a.period);
+}
+
+/** What of a trace a comparison of its cams takes. */
+export const comparable = ({ clock, crankKind }: Trace): Comparable => ({
+  crankKind,
+  wheel: clock.wheel.notation,
+  teeth: fromFirstTooth(clock.wheel),
+  period: clock.period,
+});
+
+/** A cam of one trace against one of another, by their order. */
+export function compareTraces(a: Trace, cam: number, b: Trace, other: number): Compared {
+  const [p, q] = [a.cams[cam]?.pattern, b.cams[other]?.pattern];
+  if (!p || !q)
+    return {
+      ok: false,
+      error: { code: 'other_pattern', edges: p?.edges.length ?? 0, reference: q?.edges.length ?? 0 },
+    };
+  return compareCams({ ...comparable(a), pattern: p }, { ...comparable(b), pattern: q });
 }
 
 type Spread = { variance: number; nu: number };
-/** Variance of a pattern's mean over its cycles: what its cycles wander, which holds whatever its edges share. */
-function spreadOf({ cycles, edges }: CamPattern, used: number): Spread {
-  const n = cycles.length;
+/** Variance of a pattern's share in a mean over its edges. */
+function spreadOf(
+  { cycles, freedom, edges }: CamPattern,
+  used: readonly Used[],
+  edgeOf: (x: Used) => CamEdge,
+): Spread {
   // Edges that a design names were not recorded: they are off together by what it gives them.
-  if (n === 0) return { variance: Math.max(...edges.map((e) => e.sd ** 2)), nu: Infinity };
-  const wander = cycles.reduce((s, c) => s + c * c, 0) / Math.max(1, n - 1);
-  const own = edges.reduce((s, e) => s + e.sd ** 2, 0) / Math.max(1, edges.length) / used;
-  return { variance: Math.max(wander, own) / n, nu: n - 1 };
+  if (cycles.length === 0) return { variance: Math.max(...edges.map((e) => e.sd ** 2)), nu: Infinity };
+  const weight = used.reduce((t, x) => t + x.w, 0);
+  const own = used.reduce((t, x) => t + (x.w / weight) ** 2 * seOf(edgeOf(x)) ** 2, 0);
+  // What whole cycles wander holds whatever their edges share.
+  const n = cycles.length;
+  const wander = n < 4 ? 0 : cycles.reduce((s, c) => s + c * c, 0) / (n - 1) / n;
+  return wander > own ? { variance: wander, nu: n - 1 } : { variance: own, nu: Math.max(1, freedom + 4) };
 }

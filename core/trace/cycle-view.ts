@@ -1,5 +1,5 @@
 import { doubleAt, floatAt, nth } from '@core/quantity/must';
-import { angleAt } from './clock';
+import { angleNear, CUBIC } from './angle';
 import { CYCLE } from './cycle';
 import type { CamPattern } from './pattern';
 import type { Capture } from './read-capture';
@@ -20,7 +20,7 @@ export function cycleView(capture: Capture, { clock, roles }: Trace): CycleView 
   let hint = 0;
   const first = clock.times.findIndex((_, i) => doubleAt(clock.degrees, i) >= from - 30);
   for (let i = Math.max(0, Math.floor((clock.times[Math.max(0, first)] ?? 0) / capture.stepS)); ; i++) {
-    const a = angleAt(clock, i * capture.stepS, hint);
+    const a = angleNear(clock, i * capture.stepS, CUBIC, hint);
     if (!a || a.deg >= from + CYCLE) break;
     hint = a.at;
     if (a.deg < from) continue;

@@ -1,7 +1,7 @@
 import { err, ok, type Result } from '@core/quantity/result';
 import type { Layout } from '@core/drive/layout';
 import type { CamPattern } from './pattern';
-import { isEven, readWheel, type ToothWheel, type WheelError } from './wheel';
+import { fromFirstTooth, periodDeg, readWheel, type ToothWheel, type WheelError } from './wheel';
 
 /** What a loop is counted in. */
 export type LoopUnit = 'tooth' | 'link';
@@ -29,8 +29,9 @@ export function driveTeeth(layouts: readonly Layout[]): DriveTeeth | undefined {
 /** What the sensors of a drive show when it is set right, as its design says. */
 export type KnownGood = {
   wheel: string;
-  slots: number;
-  even: boolean;
+  teeth: readonly boolean[];
+  /** Degrees after which the wheel looks the same. */
+  period: number;
   crankKind: 'square' | 'swing';
   cams: { id: string; pattern: CamPattern }[];
 };
@@ -48,7 +49,9 @@ export function knownGood(layouts: readonly Layout[], u: number): Result<KnownGo
           {
             id: w.id,
             pattern: {
+              kind: 'square' as const,
               edges: w.signal.map((e) => ({ ...e, sd: u, cycles: 1 })),
+              freedom: 0,
               cycles: [],
               moving: false,
             },
@@ -61,8 +64,8 @@ export function knownGood(layouts: readonly Layout[], u: number): Result<KnownGo
       ? undefined
       : {
           wheel: wheel.notation,
-          slots: wheel.teeth.length,
-          even: isEven(wheel),
+          teeth: fromFirstTooth(wheel),
+          period: periodDeg(wheel),
           crankKind: reluctor.kind,
           cams,
         },

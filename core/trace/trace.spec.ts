@@ -1,11 +1,12 @@
 import { type CaptureOf, simulateCapture } from '@core/simulate/capture';
 import { breathe } from '@core/quantity/breathe.fixture';
-import { numbered } from './numbering';
+import { readPair } from './pairs.fixture';
+import { spreadOfSteps, stepSpread, teethOf } from './teeth';
 import { compareCams, comparePatterns } from './compare';
 import { findEdges } from './edges';
-import { pitchOf, readTrace, type Trace } from './trace';
+import { periodOf, readTrace, type Trace } from './trace';
 import { traceVerdict } from './verdict';
-import { readWheel, USUAL_WHEELS } from './wheel';
+import { arrangementsOf, fromFirstTooth, periodDeg, readWheel, USUAL_WHEELS } from './wheel';
 
 const CAM = [
   { deg: 40, rising: true },
@@ -17,7 +18,7 @@ const CAM = [
   { deg: 600, rising: true },
   { deg: 690, rising: false },
 ];
-const teethOf = (notation: string) => {
+const slotsOf = (notation: string) => {
   const w = readWheel(notation);
   if (!w.ok) throw new Error(notation);
   return w.value.teeth;
@@ -26,7 +27,7 @@ type Of = Partial<CaptureOf> & { wheel?: string };
 const simulated = ({ wheel = '60-2', ...more }: Of) =>
   simulateCapture({
     seed: 1,
-    teeth: teethOf(wheel),
+    teeth: slotsOf(wheel),
     cam: CAM,
     late: 0,
     rpm: 250,
@@ -62,7 +63,7 @@ const good = (of: Of, alone?: string): Trace & { limit: number } => {
 const between = (a: Trace, b: Trace) => {
   const [p, q] = [a.cams[0]!.pattern, b.cams[0]!.pattern];
   if (!p || !q) throw new Error('no pattern');
-  const c = comparePatterns(p, q, pitchOf(a));
+  const c = comparePatterns(p, q, periodOf(a));
   if (!c.ok) throw new Error(c.error.code);
   return c.value;
 };
@@ -85,41 +86,45 @@ describe('a cam against its crank', () => {
     it(`on a wheel ${wheel} is read in ${WAYS.length} kinds of capture, the wheel found, within one and a half times the limit of the generator`, () => {
       WAYS.forEach((way, k) => {
         const late = [18, -18, 4.5, 0, 36][k % 5]!;
-        const [a, b] = [good({ ...way, wheel, seed: 10 + k }), good({ ...way, wheel, late, seed: 60 + k })];
+        // thirty less two may be sixty less two and two at half the speed: that one is told
+        const told = wheel === '30-2' ? wheel : undefined;
+        const [a, b] = [
+          good({ ...way, wheel, seed: 10 + k }, told),
+          good({ ...way, wheel, late, seed: 60 + k }, told),
+        ];
         expect(a.clock.wheel.notation).withContext(JSON.stringify(way)).toBe(wheel);
         const shift = between(b, a);
-        const over = pitchOf(a) ?? 720;
+        const over = periodOf(a);
         const error = ((((shift.deg - late) % over) + 1.5 * over) % over) - over / 2;
         expect(Math.abs(error))
           .withContext(`${JSON.stringify(way)} ${shift.deg}`)
-          .toBeLessThan(1.5 * Math.hypot(a.limit, b.limit) + 0.02);
+          .toBeLessThan(1.5 * Math.hypot(a.limit, b.limit) + 0.08);
         expect(shift.reversed).toBeFalse();
       });
     });
 
-  it('covers the truth with its interval in 90 to 99 of a hundred of 250 repeats, and its error stays near the limit', async () => {
-    let [inside, squares, limits] = [0, 0, 0];
-    const N = 250;
+  it('is read in 97 of a hundred pairs of every wheel, sensor and fault: near enough, by an interval that holds, and never a tooth off', async () => {
+    const N = 160;
+    const all: ReturnType<typeof readPair>[] = [];
     for (let k = 0; k < N; k++) {
-      if (k % 25 === 0) await breathe();
-      const late = ((k * 7) % 41) - 20;
-      const of: Of = {
-        rateHz: 5000,
-        cycles: 6,
-        wheel: k % 2 ? '60-2' : '36-1',
-        crank: k % 3 ? 'square' : 'swing',
-        noise: 0.03,
-      };
-      const [a, b] = [good({ ...of, seed: 1000 + 2 * k }), good({ ...of, late, seed: 1001 + 2 * k })];
-      const s = between(b, a);
-      if (s.low <= late && late <= s.high) inside++;
-      squares += (s.deg - late) ** 2;
-      // the limit is one of 95 %, two standard deviations
-      limits += (a.limit ** 2 + b.limit ** 2) / 4;
+      if (k % 10 === 0) await breathe();
+      all.push(readPair(k, true));
     }
-    expect(inside / N).toBeGreaterThanOrEqual(0.9);
-    expect(inside / N).toBeLessThanOrEqual(0.995);
-    expect(Math.sqrt(squares / limits)).toBeLessThan(1.5);
+    const read = all.flatMap((p) => (p.read ? [p] : []));
+    expect(read.length).toBeGreaterThanOrEqual(0.97 * N);
+    expect(read.filter((p) => p.falseTooth)).toEqual([]);
+    // 95 of a hundred are meant: of so many, 90 to 99 are within chance
+    const held = read.filter((p) => Math.abs(p.off) <= p.half).length / read.length;
+    expect(held).toBeGreaterThanOrEqual(0.9);
+    expect(held).toBeLessThanOrEqual(0.995);
+    // half an interval is about two standard uncertainties
+    for (const sensors of new Set(read.map((p) => p.sensors))) {
+      const some = read.filter((p) => p.sensors === sensors);
+      const rms = Math.sqrt(some.reduce((t, p) => t + (p.off / (p.half / 2)) ** 2, 0) / some.length);
+      expect(rms).withContext(sensors).toBeLessThan(2);
+    }
+    const near = read.filter((p) => Math.abs(p.off) < 0.25).length / read.length;
+    expect(near).toBeGreaterThan(0.93);
   });
 
   it('never claims a wrong whole tooth: of 200 offsets each claim is the truth, and what lies between is a fraction', () => {
@@ -164,29 +169,73 @@ describe('a cam against its crank', () => {
     expect(a.cams[0]!.pattern!.moving).toBeFalse();
   });
 
-  it('takes second edges of a tooth out and counts them, wherever they come', () => {
-    const s = simulated({ seed: 12 });
-    const found = findEdges(s.crank);
-    if (!found.ok) return fail('no edges');
+  it('numbers teeth through second edges, lost teeth and drop-outs, wherever they come, and counts them', () => {
+    const { crank } = simulated({ seed: 12 });
+    const found = findEdges(crank);
+    const wheel = readWheel('60-2');
+    if (!found.ok || !wheel.ok) return fail('no edges');
     const { falling } = found.value;
-    const twice = Float64Array.from(
-      [...falling].flatMap((t, i) => (i % 37 === 5 || i === 0 ? [t, t + 3] : [t])),
+    const sigma = stepSpread(spreadOfSteps(falling));
+    const clean = teethOf(falling, wheel.value, sigma)!;
+    expect([clean.lost, clean.double, clean.edge.length]).toEqual([0, 0, falling.length]);
+    const placeOf = new Map([...clean.edge].map((e, i) => [falling[e]!, clean.slot[i]!]));
+    const broken = [...falling].flatMap((t, i) =>
+      i % 41 === 20 || (i > 100 && i < 108) ? [] : i % 37 === 5 ? [t, t + 3] : [t],
     );
-    const [clean, mended] = [numbered(falling), numbered(twice)];
-    expect(mended.double).toBe(twice.length - falling.length);
-    expect(mended.kept).toEqual(clean.kept);
-    expect(mended.slots).toEqual(clean.slots);
+    const times = Float64Array.from(broken);
+    const mended = teethOf(times, wheel.value, sigma)!;
+    const extra = times.filter((t) => !placeOf.has(t)).length;
+    expect(mended.double).toBe(extra);
+    expect(mended.lost).toBe(falling.length - (times.length - extra));
+    // each tooth that is left has the place that it had among all, turn for turn
+    // of two edges of one tooth either may be taken
+    const placeAt = (i: number) => {
+      const t = times[mended.edge[i]!]!;
+      return placeOf.get(t) ?? placeOf.get(t - 3)!;
+    };
+    const turn = mended.slot[0]! - placeAt(0);
+    expect(turn % 60).toBe(0);
+    for (let i = 0; i < mended.edge.length; i++) expect(mended.slot[i]! - turn).toBe(placeAt(i));
+  });
+
+  it('is of no wheel that is not there: told a wrong one it names the right one, told nothing it names rivals', () => {
+    const error = (of: Of, alone?: string) => {
+      const { read } = traced(of, alone);
+      return read.ok
+        ? read.value.clock.wheel.notation
+        : 'error' in read.error
+          ? read.error.error
+          : read.error;
+    };
+    for (const [there, said] of [
+      ['60-2', '36-1'],
+      ['36-1', '60-2'],
+      ['36-2', '24'],
+      ['48-2', '60-2'],
+    ] as const)
+      expect(error({ wheel: there }, said))
+        .withContext(`${said} for ${there}`)
+        .toEqual(jasmine.objectContaining({ code: 'wheel_does_not_match', notation: said, better: there }));
+    // thirty less two looks like sixty less two and two at half the speed
+    const twice = [...slotsOf('30-2'), ...slotsOf('30-2')];
+    const pulsing = { seed: 3, cam: CAM.slice(0, 4) };
+    expect(error({ ...pulsing, wheel: twice.map(Number).join('') })).toBe('60-2-2');
+    const same = [...pulsing.cam, ...pulsing.cam.map((e) => ({ ...e, deg: e.deg + 360 }))];
+    expect(error({ ...pulsing, cam: same, wheel: twice.map(Number).join('') })).toEqual({
+      code: 'rival_wheels',
+      notation: '30-2',
+      rival: '60-2-2',
+    });
   });
 
   it('is compared only where the same was read of both cranks', () => {
     const cam = (of: Of) => {
       const t = good(of);
-      const { notation: wheel, teeth } = t.clock.wheel;
       return {
         crankKind: t.crankKind,
-        wheel,
-        slots: teeth.length,
-        even: t.clock.even,
+        wheel: t.clock.wheel.notation,
+        teeth: fromFirstTooth(t.clock.wheel),
+        period: t.clock.period,
         pattern: t.cams[0]!.pattern!,
       };
     };
@@ -197,6 +246,7 @@ describe('a cam against its crank', () => {
     expect(code({ seed: 1 }, { seed: 2 })).toBe('ok');
     expect(code({ seed: 1 }, { seed: 2, wheel: '36-1' })).toBe('other_wheel');
     expect(code({ seed: 1 }, { seed: 2, crank: 'swing' })).toBe('other_sensor');
+    expect(code({ seed: 1 }, { seed: 2, camKind: 'swing' })).toBe('other_sensor');
     expect(
       code({ seed: 1 }, { seed: 2, cam: CAM.slice(0, 2).map((e, i) => ({ ...e, deg: 100 + 190 * i })) }),
     ).toBe('other_pattern');
@@ -214,7 +264,7 @@ describe('a cam against its crank', () => {
       const { read } = traced(of, alone);
       return read.ok ? read.value.cams[0]?.error : read.error;
     };
-    expect(error({ cycles: 1 })).toEqual(jasmine.objectContaining({ code: 'too_few_cycles' }));
+    expect(error({ cycles: 0.7 })).toEqual(jasmine.objectContaining({ code: 'too_few_cycles' }));
     expect(error({}, '36-1')).toEqual(
       jasmine.objectContaining({
         code: 'crank',
@@ -241,6 +291,26 @@ describe('a wheel', () => {
     expect(teeth('1110111101')).toEqual([10, 8]);
     for (const bad of ['', 'x', '4', '60-60', '36-0', '999'])
       expect(teeth(bad)).withContext(bad).toBe('no_wheel');
+  });
+
+  it('says how wide its gaps are, not where: every arrangement once, turned alike', () => {
+    const all = (notation: string) => {
+      const w = readWheel(notation);
+      return w.ok ? arrangementsOf(w.value) : [];
+    };
+    expect(all('60-2').length).toBe(1);
+    // fifty-six teeth in two runs, the longer first or as long
+    expect(all('60-2-2').length).toBe(28);
+    // thirty in three runs around: necklaces of compositions, by Burnside (406 + 2)/3 turns, one of them its own image
+    expect(all('36-2-2-2').length).toBe((406 - 1) / 3 + 1);
+    for (const w of all('36-2-2-2')) {
+      expect(w.teeth.filter(Boolean).length).toBe(30);
+      expect(w.teeth[0] && !w.teeth[35]).toBeTrue();
+    }
+    const periods = all('60-2-2').map((w) => periodDeg(w));
+    expect(periods.filter((p) => p === 180).length).toBe(1);
+    expect(periods.filter((p) => p === 360).length).toBe(27);
+    expect(periodDeg({ teeth: slotsOf('24') })).toBe(15);
   });
 });
 

@@ -1,6 +1,6 @@
 import { nth, num } from '@core/quantity/must';
-import { type ClockError, type AngleClock, crankClock } from './clock';
-import { type EdgeError, type Edges, findEdges } from './edges';
+import { type AngleClock, type ClockError, crankClocks } from './clock';
+import { type EdgeError, type EdgeReading, type Edges, findEdges } from './edges';
 import { camPattern, type CamPattern, type PatternError } from './pattern';
 import type { Capture } from './read-capture';
 import { readWheel, type ToothWheel, USUAL_WHEELS } from './wheel';
@@ -29,52 +29,89 @@ const WHEELS: readonly ToothWheel[] = USUAL_WHEELS.flatMap((w) => {
 });
 
 /**
- * Reads crank and cam of a capture. The crank is the channel with most edges, the others are cams, unless it is said; its wheel is the usual one that fits, unless it is said. What is said of channels that this capture has not is passed over.
+ * Reads crank and cam of a capture. The crank is the channel with most edges that is a wheel, the others are cams, unless it is said; its wheel is the likeliest of the usual ones, unless it is said. What is said of channels that this capture has not is passed over.
  */
 export function readTrace(capture: Capture, wheel?: ToothWheel, said?: Roles): TraceReading {
   const { channels, stepS } = capture;
   if (channels.length < 2 || said?.cams.length === 0)
     return { ok: false, error: { code: 'one_channel', channels: channels.length } };
   const edges = channels.map((c) => findEdges(c.samples));
+  const clocksAt = (k: number): Clocks => {
+    const e = nth(edges, k);
+    return e.ok ? crankClocks(e.value, stepS, WHEELS, wheel) : e;
+  };
   const count = (k: number) => {
     const e = nth(edges, k);
     return e.ok ? e.value.falling.length : 0;
   };
   const order = channels.map((_, k) => k).sort((a, b) => count(b) - count(a));
-  const there = said && Math.max(said.crank, ...said.cams) < channels.length;
-  const roles = (there ? said : undefined) ?? {
-    crank: num(order, 0),
-    cams: order.slice(1).sort((a, b) => a - b),
+  const there = said && Math.max(said.crank, ...said.cams) < channels.length ? said : undefined;
+  const first = there?.crank ?? num(order, 0);
+  const read = clocksAt(first);
+  // Where the crank shows another wheel than was said it is the crank all the same.
+  const isCrank = read.ok || 'better' in read.error;
+  const other = isCrank ? undefined : order.find((k) => k !== first && clocksAt(k).ok);
+  const name = nth(channels, first).name;
+  if (there && other !== undefined)
+    return { ok: false, error: { code: 'swapped', name, crank: nth(channels, other).name } };
+  const at = other ?? first;
+  const [clocks, crank] = [at === first ? read : clocksAt(at), nth(edges, at)];
+  if (!clocks.ok || !crank.ok) return { ok: false, error: failureOf(name, read) };
+  const roles = there ?? { crank: at, cams: channels.flatMap((_, k) => (k === at ? [] : [k])) };
+  const sure = byCams(
+    clocks.value.map((clock) => ({
+      clock,
+      cams: roles.cams.map((k) => camOf(nth(channels, k).name, nth(edges, k), clock, stepS)),
+    })),
+  );
+  if (!sure.ok)
+    return { ok: false, error: { code: 'crank', name: nth(channels, at).name, error: sure.error } };
+  const { clock, cams } = sure.value;
+  return {
+    ok: true,
+    value: { roles, clock, crankKind: crank.value.kind, cams: cams.map(({ steady: _, ...cam }) => cam) },
   };
-  const crank = nth(edges, roles.crank);
-  const name = nth(channels, roles.crank).name;
-  if (!crank.ok) return { ok: false, error: { code: 'channel', name, error: crank.error } };
-  const clock = crankClock(crank.value, stepS, wheel ? [wheel] : WHEELS);
-  if (!clock.ok) {
-    const other = order.find((k) => {
-      const e = nth(edges, k);
-      return k !== roles.crank && e.ok && crankClock(e.value, stepS, wheel ? [wheel] : WHEELS).ok;
-    });
-    return {
-      ok: false,
-      error:
-        other === undefined
-          ? { code: 'crank', name, error: clock.error }
-          : { code: 'swapped', name, crank: nth(channels, other).name },
-    };
-  }
-  const seconds = (samples: Float64Array) => samples.map((s) => s * stepS);
-  const cams = roles.cams.map((k): Trace['cams'][number] => {
-    const e = nth(edges, k);
-    if (!e.ok) return { name: nth(channels, k).name, error: e.error };
-    const read = camPattern(clock.value, seconds(e.value.rising), seconds(e.value.falling));
-    return read.ok
-      ? { name: nth(channels, k).name, pattern: read.value }
-      : { name: nth(channels, k).name, error: read.error };
-  });
-  return { ok: true, value: { roles, clock: clock.value, crankKind: crank.value.kind, cams } };
 }
 
-/** Degrees of a tooth of the crank's wheel, by which angles are ambiguous when it has no gap. */
-export const pitchOf = ({ clock }: Trace): number | undefined =>
-  clock.even ? 360 / clock.wheel.teeth.length : undefined;
+type Clocks = ReturnType<typeof crankClocks> | Extract<EdgeReading, { ok: false }>;
+type Cam = Trace['cams'][number] & { steady: number };
+
+function camOf(name: string, e: EdgeReading, clock: AngleClock, stepS: number): Cam {
+  if (!e.ok) return { name, error: e.error, steady: 0 };
+  const read = camPattern(clock, e.value, stepS);
+  return read.ok
+    ? { name, pattern: read.value, steady: read.steady }
+    : { name, error: read.error, steady: 0 };
+}
+
+/** A cam comes back alike in each cycle of the right wheel: so steady it has to be, and under the others it must not. */
+const STEADY = 0.85;
+
+type Candidate = { clock: AngleClock; cams: Cam[] };
+/** The clock that the cams bear out, where the crank alone leaves several. */
+function byCams(
+  all: readonly Candidate[],
+): { ok: true; value: Candidate } | { ok: false; error: ClockError } {
+  const [first, second] = all;
+  if (!first) return { ok: false, error: { code: 'too_few_teeth', teeth: 0 } };
+  if (!second) return { ok: true, value: first };
+  const steady = all.filter((c) => c.cams.some((cam) => cam.steady >= STEADY));
+  if (steady.length === 1) return { ok: true, value: nth(steady, 0) };
+  const [a, b] = steady.length > 1 ? [nth(steady, 0), nth(steady, 1)] : [first, second];
+  return {
+    ok: false,
+    error: { code: 'rival_wheels', notation: a.clock.wheel.notation, rival: b.clock.wheel.notation },
+  };
+}
+
+/** Why a channel gave no clock. */
+function failureOf(name: string, read: Clocks): TraceError {
+  if (read.ok) return { code: 'channel', name, error: { code: 'constant' } };
+  const { error } = read;
+  return error.code === 'constant' || error.code === 'no_edges'
+    ? { code: 'channel', name, error }
+    : { code: 'crank', name, error };
+}
+
+/** Degrees by which angles are ambiguous: a tooth of a crank wheel without a gap, half a turn of one with two alike, else a turn. */
+export const periodOf = ({ clock }: Trace): number => clock.period;

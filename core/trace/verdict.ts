@@ -23,6 +23,9 @@ export type TraceVerdict =
 
 export type Wheels = { sensorSlots: number; zCrank: number; zCam: number };
 
+/** A wheel that looks the same only after so many degrees tells which offset it is, since none is that large. */
+export const TELLS = 120;
+
 /** Largest offset that is thought of where a wheel has no gap, degrees; most whole teeth that are thought of. */
 const THOUGHT_OF = { deg: 45, teeth: 8 };
 
@@ -67,7 +70,8 @@ export function traceVerdict(
   const spoken = spokenOf(shift, wheels);
   if (shift.moving) return { verdict: 'cannot_tell', why: 'moving', spoken, couldBe: [] };
   const { modulo, low, high } = shift;
-  if (modulo !== undefined) {
+  // Two gaps alike leave half a turn open: no belt or chain was lost by so much.
+  if (modulo !== undefined && modulo < TELLS) {
     const most = Math.floor(THOUGHT_OF.deg / modulo);
     const couldBe = Array.from({ length: 2 * most + 1 }, (_, k) => shift.deg + (k - most) * modulo).sort(
       (a, b) => Math.abs(a) - Math.abs(b),

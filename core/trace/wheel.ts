@@ -6,7 +6,17 @@ export type ToothWheel = { notation: string; teeth: readonly boolean[] };
 export type WheelError = { code: 'no_wheel'; text: string };
 
 /** Wheels that are tried when nobody says which one it is. */
-export const USUAL_WHEELS = ['60-2', '36-1', '36-2', '36-2-2-2', '24'] as const;
+export const USUAL_WHEELS = [
+  '60-2',
+  '36-1',
+  '36-2',
+  '36-2-2-2',
+  '60-2-2',
+  '48-2',
+  '30-2',
+  '12-1',
+  '24',
+] as const;
 /** A wheel with several gaps has runs of teeth that differ by so many, so that each gap can be told. */
 const RUN_STEP = 2;
 
@@ -38,9 +48,6 @@ export function readWheel(text: string): Result<ToothWheel, WheelError> {
   return ok({ notation: said, teeth });
 }
 
-/** True when the wheel has no gap by which a turn could be told from the next tooth. */
-export const isEven = (w: ToothWheel): boolean => w.teeth.every(Boolean);
-
 /** Slot of the first tooth behind a gap, where angles begin; the first slot of a wheel without one. */
 export function firstTooth({ teeth }: ToothWheel): number {
   const n = teeth.length;
@@ -54,4 +61,62 @@ export function firstTooth({ teeth }: ToothWheel): number {
 export function fromFirstTooth(wheel: ToothWheel): boolean[] {
   const first = firstTooth(wheel);
   return [...wheel.teeth.slice(first), ...wheel.teeth.slice(0, first)];
+}
+
+/** Slots by which the wheel has to be turned to look the same: all of them with gaps that stand once, one without a gap. */
+export function periodSlots({ teeth }: Pick<ToothWheel, 'teeth'>): number {
+  const n = teeth.length;
+  for (let by = 1; by < n; by++)
+    if (n % by === 0 && teeth.every((t, i) => t === teeth[(i + by) % n])) return by;
+  return n;
+}
+
+/** Degrees of the crank after which the wheel looks the same: 360 with a gap that stands once, a pitch without a gap, half a turn with two alike. */
+export const periodDeg = (w: Pick<ToothWheel, 'teeth'>): number => (periodSlots(w) * 360) / w.teeth.length;
+
+/** Arrangements of more gaps than this are not gone through. */
+const MOST_GAPS = 3;
+const arranged = new Map<string, readonly ToothWheel[]>();
+
+/**
+ * All wheels that a notation may mean: it says how wide its gaps are, not where they stand. Each begins with the first tooth
+ * behind a gap, turned alike in every capture, so that two captures of one wheel have one zero. A pattern is itself alone.
+ */
+export function arrangementsOf(wheel: ToothWheel): readonly ToothWheel[] {
+  const [slots, ...gaps] = /^\d{1,3}(?:-\d){2,}$/.test(wheel.notation)
+    ? wheel.notation.split('-').map(Number)
+    : [];
+  if (slots === undefined || gaps.length > MOST_GAPS) return [wheel];
+  const known = arranged.get(wheel.notation);
+  if (known) return known;
+  const found = new Map<string, boolean[]>();
+  const place = (runs: number[], left: number): void => {
+    if (runs.length === gaps.length - 1) {
+      const teeth = [...runs, left].flatMap((r, i) => [
+        ...Array<boolean>(r).fill(true),
+        ...Array<boolean>(num(gaps, i)).fill(false),
+      ]);
+      const turned = foremost(teeth);
+      found.set(turned.map(Number).join(''), turned);
+      return;
+    }
+    for (let r = 1; r <= left - (gaps.length - 1 - runs.length); r++) place([...runs, r], left - r);
+  };
+  place([], slots - gaps.reduce((a, b) => a + b, 0));
+  const all = [...found.values()].map((teeth): ToothWheel => ({ notation: wheel.notation, teeth }));
+  arranged.set(wheel.notation, all);
+  return all;
+}
+
+/** The same wheel begun at the tooth behind a gap from which its slots come first in order. */
+export function foremost(teeth: readonly boolean[]): boolean[] {
+  const n = teeth.length;
+  let best: { text: string; teeth: boolean[] } | undefined;
+  for (let k = 0; k < n; k++) {
+    if (!teeth[k] || teeth[(k + n - 1) % n]) continue;
+    const turned = [...teeth.slice(k), ...teeth.slice(0, k)];
+    const text = turned.map(Number).join('');
+    if (!best || text > best.text) best = { text, teeth: turned };
+  }
+  return best?.teeth ?? [...teeth];
 }

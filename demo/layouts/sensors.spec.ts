@@ -6,7 +6,7 @@ import { driveTeeth, type KnownGood, knownGood } from '@core/trace/drive-teeth';
 import { CaptureReader } from '@core/trace/read-capture';
 import { readTrace } from '@core/trace/trace';
 import { togetherOf, traceVerdict } from '@core/trace/verdict';
-import { readWheel } from '@core/trace/wheel';
+import { fromFirstTooth, readWheel } from '@core/trace/wheel';
 import { demoPack } from '../catalogue';
 
 const pack = demoPack();
@@ -34,7 +34,7 @@ function said({ v, layouts }: (typeof drives)[number], fault: (typeof BOX_FAULTS
   const { clock, crankKind, cams } = trace.value;
   return cams.map((cam, i) => {
     const { notation, teeth: slots } = clock.wheel;
-    const mine = { wheel: notation, slots: slots.length, even: clock.even, crankKind };
+    const mine = { wheel: notation, teeth: fromFirstTooth(clock.wheel), period: clock.period, crankKind };
     const c = compareCams({ ...mine, pattern: cam.pattern! }, { ...good, pattern: good.cams[i]!.pattern });
     if (!c.ok) throw new Error(`${v.id} ${fault}: ${c.error.code}`);
     const at = { sensorSlots: slots.length, zCrank: teeth.zCrank, zCam: teeth.cams[i]!.teeth };
@@ -60,7 +60,7 @@ describe('the edges that the catalogue names', () => {
   it('are met by a good engine, and an engine that is one late at the crank is told so, on every engine', () => {
     for (const drive of engines) {
       const [good, late] = [said(drive, 'good'), said(drive, 'one_late')];
-      const even = goodOf(drive.layouts).even;
+      const even = goodOf(drive.layouts).period < 120;
       for (const v of good)
         expect(v.verdict)
           .withContext(drive.v.id)

@@ -35,7 +35,7 @@ export type SlotState = {
   said: SaidOfCapture;
 };
 /** Cams of one side of a comparison. */
-type Side = Pick<TraceRead, 'wheel' | 'slots' | 'even' | 'crankKind'> & {
+type Side = Pick<TraceRead, 'wheel' | 'teeth' | 'period' | 'crankKind'> & {
   /** By the place among the drive's cams. */
   cams: { at: number; pattern: CamPattern }[];
 };
@@ -152,7 +152,7 @@ export class TraceStore {
       const [cam, name] = [at, cams[at]?.name ?? camName(at)];
       const c = compareCams({ ...mine, pattern }, { ...other, pattern: ref });
       if (!c.ok) return [{ cam, name, error: c.error }];
-      const wheels = wheelsCounted(this.teeth(), mine.slots, cams[at]?.id);
+      const wheels = wheelsCounted(this.teeth(), mine.teeth.length, cams[at]?.id);
       if (!wheels) return [];
       const said = traceVerdict(c.value, wheels, this.rules().traceToleranceDeg);
       return [{ cam, name, shift: c.value, wheels, said }];
