@@ -1,3 +1,4 @@
+import { existsSync } from 'node:fs';
 import { resolve } from 'node:path';
 import { isMainThread, workerData } from 'node:worker_threads';
 import { CAPTURE_THREAD, serveCaptures } from '../server/capture-threads';
@@ -10,6 +11,7 @@ import { examineBench } from './examine-bench';
 import { handBench } from './hand-bench';
 import { intakeBench } from './intake-bench';
 import { loadBench } from './load-bench';
+import { generatedPairs, pairsBench } from './pairs-bench';
 import { traceBench } from './trace-bench';
 import { traceScreenBench } from './trace-screen-bench';
 import { print } from './measure';
@@ -28,15 +30,21 @@ const BENCHES = {
   screen: () => screenBench(root, benchLayoutFile()),
   trace: async () => [...traceBench(), ...(await traceScreenBench(root))],
   examine: () => examineBench(root),
+  pairs: generatedPairs,
   hand: () => handBench(root),
   desk: () => deskBench(root),
 };
+/** Minutes long: only when it is named. */
+const LONG = new Set(['pairs']);
 async function run(): Promise<void> {
   // npm run bench -- desk answers: only those
   const wanted = process.argv.slice(2).filter((a) => a in BENCHES);
+  // npm run bench -- trace some/folder: a folder of captures whose truth is known
+  const folder = process.argv.slice(2).find((a) => !(a in BENCHES) && existsSync(a));
+  if (folder !== undefined) return print(pairsBench(folder));
   console.log('Medians on this machine, now; the ratio is what compares across machines.\n');
   for (const [name, bench] of Object.entries(BENCHES))
-    if (wanted.length === 0 || wanted.includes(name)) print(await bench());
+    if (wanted.includes(name) || (wanted.length === 0 && !LONG.has(name))) print(await bench());
 }
 
 // The server makes captures in a thread of the very program that it runs in.
