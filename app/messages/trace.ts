@@ -33,7 +33,7 @@ export function readWords(t: TraceRead): string[] {
   const cams = t.roles.cams.map((k) => nth(t.channels, k));
   const speed = speedWords(t.speed);
   return [
-    `${formatNumber(t.samples, 0)} samples, ${formatNumber(t.stepS * 1e6, 1)} µs apart; ${SEPARATORS[h.separator] ?? h.separator} between columns, decimal ${h.decimal === ',' ? 'comma' : 'point'}${h.time === undefined ? ', time from the heading or as given' : `, time in ${h.timeUnit}`}.`,
+    `${formatNumber(t.samples, 0)} samples, ${formatNumber(t.stepS * 1e6, 1)} µs apart; ${SEPARATORS[h.separator] ?? h.separator} between columns, decimal ${h.decimal === ',' ? 'comma' : 'point'}${timeWords(h)}.`,
     `Crank: ${t.channels[t.roles.crank]}, a ${t.crankKind === 'square' ? 'square wave' : 'swing that grows with speed'} on a wheel ${t.wheel}, ${t.turns} turns${repairedWords(t)}. Cam: ${list(cams)}${speed === undefined ? '' : `, ${speed}`}.`,
     ...periodWords(t.period),
     ...(t.gaps.length > 0
@@ -50,6 +50,14 @@ export function readWords(t: TraceRead): string[] {
       c.error === undefined ? [] : [`▲ ${c.name}: ${CAM_TROUBLE[c.error] ?? c.error}`],
     ),
   ];
+}
+
+/** Where the time comes from, and in which unit. */
+function timeWords({ time, timeUnit, unitOpen }: TraceRead['head']): string {
+  if (time === undefined) return ', time from the heading or as given';
+  return unitOpen
+    ? `, time without a unit, taken for ${timeUnit}: only so does the engine turn as engines do`
+    : `, time in ${timeUnit}`;
 }
 
 /** What a wheel that looks the same after part of a turn leaves open. */
@@ -74,7 +82,7 @@ function repairedWords({ lost, double }: Pick<TraceRead, 'lost' | 'double'>): st
 const CAM_TROUBLE: Readonly<Record<string, string>> = {
   too_few_cycles: 'less than one whole cycle, two turns of the crank; record longer, or crank it again.',
   no_cam_edges: 'no edge comes back cycle by cycle; look whether the cam sensor was connected.',
-  constant: 'the signal does not change; look at the probe.',
+  constant: 'the signal does not change; look at the probe, and whether the engine turned.',
   no_edges: 'hardly an edge; look at the probe and its range.',
 };
 
@@ -83,6 +91,8 @@ export function failureWords(name: string, e: TraceFailure): string {
   switch (e.code) {
     case 'empty':
       return `${name} is empty.`;
+    case 'binary':
+      return `${name} is no text: it is a device’s own format. Export the recording as a table (CSV) of time and volts there.`;
     case 'no_time':
       return `${name} has no column of time and no sample interval in its heading. Type the interval and open it again.`;
     case 'one_column':

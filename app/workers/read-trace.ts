@@ -2,6 +2,7 @@ import { nth } from '@core/quantity/must';
 import { cycleView } from '@core/trace/cycle-view';
 import { speedOf } from '@core/trace/clock';
 import { type Capture, CaptureReader } from '@core/trace/read-capture';
+import { inUnitOfTime } from '@core/trace/time-unit';
 import { readTrace } from '@core/trace/trace';
 import { fromFirstTooth, readWheel } from '@core/trace/wheel';
 import type { TraceAsk, TraceReply } from './trace.protocol';
@@ -49,15 +50,15 @@ export async function traceOf(
       line.progress(read / blob.size);
     }
   }
-  const capture = reader.finish();
-  if (!capture.ok) return capture;
-  keep(capture.value);
+  const table = reader.finish();
+  if (!table.ok) return table;
   const named = wheel === undefined ? undefined : readWheel(wheel);
   if (named && !named.ok) return { ok: false, error: named.error };
-  const traced = readTrace(capture.value, named?.value, saidRoles);
+  const { capture, trace: traced } = inUnitOfTime(table.value, (c) => readTrace(c, named?.value, saidRoles));
+  keep(capture);
   if (!traced.ok) return traced;
   const { clock, roles, crankKind, cams } = traced.value;
-  const { channels, gaps, refused, head } = capture.value;
+  const { channels, gaps, refused, head } = capture;
   return {
     ok: true,
     value: {
@@ -77,13 +78,13 @@ export async function traceOf(
         ...(c.error ? { error: c.error.code } : {}),
       })),
       samples: nth(channels, 0).samples.length,
-      startS: capture.value.startS,
-      stepS: capture.value.stepS,
+      startS: capture.startS,
+      stepS: capture.stepS,
       speed: speedOf(clock),
       gaps,
       refused,
       head,
-      view: cycleView(capture.value, traced.value),
+      view: cycleView(capture, traced.value),
     },
   };
 }

@@ -6,6 +6,8 @@ export type CaptureHeader = {
   separator: string;
   decimal: '.' | ',';
   timeUnit: string;
+  /** The column of time names no unit, and none was said: it is decided by what speed an engine can turn. */
+  unitOpen?: true;
   units: string[];
   time: string | undefined;
 };
@@ -26,6 +28,8 @@ export type Dialect = {
 };
 type DialectError =
   | { code: 'empty' }
+  /** Bytes that no text has: a device's own format. */
+  | { code: 'binary' }
   | { code: 'one_column' }
   | { code: 'not_rows'; line: number; text: string };
 
@@ -47,6 +51,7 @@ export type VoltUnit = (typeof VOLT_UNITS)[number];
 const VOLTS: Readonly<Record<string, number>> = { v: 1, mv: 1e-3, volt: 1, volts: 1 };
 const ROW = /^[-+\d.,;\teE" ]+$/;
 const LOOKED_AT = 60;
+const LOOKED_FOR_TEXT = 4096;
 /** A marker column holds no more different values than this. */
 const FEW = 2;
 
@@ -56,6 +61,7 @@ export function dialectOf(
   said: { timeUnit?: TimeUnit; voltUnit?: VoltUnit } = {},
 ): Result<Dialect, DialectError> {
   const bom = bytes[0] === 0xef && bytes[1] === 0xbb && bytes[2] === 0xbf ? 3 : 0;
+  if (bytes.subarray(0, LOOKED_FOR_TEXT).some((b) => b === 0)) return err({ code: 'binary' });
   const text = new TextDecoder('latin1').decode(bytes.subarray(bom));
   const lines = text.split(/\r\n|\r|\n/);
   const first = lines.findIndex(
@@ -79,13 +85,14 @@ export function dialectOf(
   const values = (k: number) => usual.map((r) => number(r[k] ?? '')).filter(Number.isFinite);
   const names = heads.find((r) => r.some((c) => nameOf(c) !== '' && unitOf(nameOf(c)) === undefined)) ?? [];
   const unit = (k: number) => heads.map((r) => unitOf(r[k] ?? '')).find((u) => u !== undefined);
-  const time = timeColumn(width, values, names, unit);
   const stepS = stepIn(about);
+  const time = timeColumn(width, values, names, unit, stepS);
   const columns = Array.from({ length: width }, (_, k) => k).filter(
     (k) => k !== time && values(k).length > 0 && !isMarker(names[k], values(k)),
   );
   if (columns.length === 0) return err({ code: 'one_column' });
-  const timeUnit = said.timeUnit ?? (time === undefined ? undefined : unit(time)) ?? 's';
+  const unitSaid = said.timeUnit ?? (time === undefined ? undefined : unit(time));
+  const timeUnit = unitSaid ?? 's';
   const voltUnit = (k: number) => said.voltUnit ?? unit(k) ?? 'v';
   const channels = columns.map((at) => ({
     at,
@@ -107,6 +114,7 @@ export function dialectOf(
       separator,
       decimal: comma ? ',' : '.',
       timeUnit,
+      ...(time !== undefined && unitSaid === undefined ? { unitOpen: true as const } : {}),
       units: columns.map(voltUnit),
       time: time === undefined ? undefined : nameOf(names[time]) || `column ${time + 1}`,
     },
@@ -137,12 +145,13 @@ function unitOf(cell: string): string | undefined {
 }
 const nameOf = (cell: string | undefined): string => (cell ?? '').replace(/[[(][^\])]*[\])]/, '').trim();
 
-/** The time: a column called so, else the first that grows evenly. */
+/** The time: a column called so, else the first that grows evenly. Where the heading says an interval, only one that grows by just that: another is a signal that happens to rise. */
 function timeColumn(
   width: number,
   values: (k: number) => number[],
   names: readonly string[],
   unit: (k: number) => string | undefined,
+  stepS: number | undefined,
 ): number | undefined {
   const all = Array.from({ length: width }, (_, k) => k);
   const named = all.find(
@@ -153,6 +162,8 @@ function timeColumn(
     const v = values(k);
     const steps = v.slice(1).map((x, i) => x - num(v, i));
     const mean = steps.reduce((a, b) => a + b, 0) / steps.length;
+    if (stepS !== undefined && !Object.values(TIMES).some((f) => Math.abs((mean * f) / stepS - 1) < 0.02))
+      return false;
     return steps.length >= 5 && mean > 0 && steps.every((s) => s >= 0 && s < 4 * mean);
   });
 }
@@ -170,10 +181,12 @@ function isMarker(name: string | undefined, values: readonly number[]): boolean 
   );
 }
 
+const HERTZ: Readonly<Record<string, number>> = { k: 1e3, K: 1e3, M: 1e6, m: 1e6 };
 /** Seconds from sample to sample, where a heading says an interval or a rate. */
 function stepIn(text: string): number | undefined {
-  const step = /(?:interval|step|dt)\D{0,12}?([\d.,]+(?:e-?\d+)?)\s*(s|ms|us|µs|ns)\b/i.exec(text);
+  const step =
+    /(?:interval|intervall|step|\bdt)\D{0,12}?([\d.,]*\d(?:e[-+]?\d+)?)[\s;,]*(s|ms|us|µs|ns)\b/i.exec(text);
   if (step) return Number(nth(step, 1).replace(',', '.')) * (TIMES[nth(step, 2).toLowerCase()] ?? 1);
-  const rate = /(?:rate|frequency)\D{0,12}?([\d.,]+)\s*(k?)hz/i.exec(text);
-  return rate ? 1 / (Number(nth(rate, 1).replace(',', '.')) * (rate[2] ? 1000 : 1)) : undefined;
+  const rate = /(?:rate|frequency|frequenz)\D{0,12}?([\d.,]*\d)[\s;,]*([kM]?)hz/i.exec(text);
+  return rate ? 1 / (Number(nth(rate, 1).replace(',', '.')) * (HERTZ[rate[2] ?? ''] ?? 1)) : undefined;
 }

@@ -1,10 +1,12 @@
 import { simulateCapture } from '@core/simulate/capture';
 import { BOX_DIALECTS, boxCapture, camOf } from '@core/simulate/capture-box';
 import { type CaptureDialect, writeCapture } from '@core/simulate/capture-file';
+import { speedOf } from './clock';
 import { comparePatterns } from './compare';
 import { wrapped } from './cycle';
 import { CaptureReader } from './read-capture';
 import { periodOf, readTrace, type Roles, type Trace } from './trace';
+import { inUnitOfTime } from './time-unit';
 import { readWheel, type ToothWheel, USUAL_WHEELS } from './wheel';
 
 const plain: CaptureDialect = { separator: ',', decimal: '.', heading: 'one', time: 's', volts: 'V' };
@@ -100,5 +102,82 @@ describe('captures of every dialect, wheel and fault', () => {
         .toThrowError(/"swapped".*/);
       expect(traced(text, { crank: 0, cams: [2] }).cams.length).toBe(1);
     }
+  });
+});
+
+describe('how a file says its time', () => {
+  const sim = simulateCapture({
+    seed: 21,
+    teeth: Array.from({ length: 36 }, (_, i) => i < 35),
+    cam: camOf('time'),
+    late: 0,
+    rpm: 240,
+    ripple: 0.1,
+    cycles: 2,
+    rateHz: 10_000,
+    crank: 'square',
+    noise: 0.03,
+    jitterDeg: 0,
+  });
+  const rows = (column?: (i: number) => string) =>
+    Array.from(sim.crank, (v, i) =>
+      [...(column ? [column(i)] : []), v.toFixed(3), sim.cam[i]!.toFixed(3)].join(';'),
+    ).join('\n');
+  const capture = (text: string) => {
+    const reader = new CaptureReader();
+    reader.push(new TextEncoder().encode(text));
+    const read = reader.finish();
+    if (!read.ok) throw new Error(JSON.stringify(read.error));
+    return read.value;
+  };
+
+  it('by a line in words, in other tongues and with any separator', () => {
+    for (const line of [
+      'Abtastintervall; 100; us',
+      'Interval = 100 us',
+      'dt = 1.000e-04 s',
+      'Sample interval: 0,1 ms',
+      'Sample rate: 10 kHz',
+      '# rate; 10000; Hz',
+    ])
+      expect(capture(`${line}\nCrank;Cam\n${rows()}`).stepS)
+        .withContext(line)
+        .toBeCloseTo(1e-4, 12);
+  });
+
+  it('by an interval in the heading: a signal that rises is no time then, a column that counts no channel', () => {
+    const read = capture(`Interval = 100 us\nA;B;C\n${rows((i) => (0.1 + i * 1e-6).toFixed(6))}`);
+    expect(read.head.time).toBeUndefined();
+    expect(read.channels.length).toBe(3);
+    const timed = capture(`Interval = 100 us\nA;B;C\n${rows((i) => (i * 0.1).toFixed(1))}`);
+    expect(timed.head.time).toBeDefined();
+    const counted = capture(`Interval = 100 us\nN;B;C\n${rows((i) => String(i % 7))}`);
+    expect(counted.channels.map((c) => c.name)).toEqual(['B', 'C']);
+  });
+
+  it('without a unit: in the one in which an engine turns as engines do', () => {
+    for (const [perS, unit, places] of [
+      [1, 's', 6],
+      [1e3, 'ms', 3],
+      [1e6, 'µs', 0],
+    ] as const) {
+      const read = capture(`Time;Crank;Cam\n${rows((i) => (i * 1e-4 * perS).toFixed(places))}`);
+      expect(read.head.unitOpen).toBeTrue();
+      const timed = inUnitOfTime(read, (c) => readTrace(c));
+      expect(timed.capture.head.timeUnit).toBe(unit);
+      expect(timed.capture.stepS).toBeCloseTo(1e-4, 9);
+      if (!timed.trace.ok) return fail(timed.trace.error.code);
+      for (const { rpm } of speedOf(timed.trace.value.clock)) expect(Math.abs(rpm - 240)).toBeLessThan(40);
+    }
+    expect(
+      capture(`Time (ms);Crank;Cam\n${rows((i) => (i * 0.1).toFixed(1))}`).head.unitOpen,
+    ).toBeUndefined();
+  });
+
+  it('not at all in a device’s own format, which is told at once', () => {
+    const reader = new CaptureReader();
+    reader.push(new Uint8Array([0x42, 0x10, 0, 0, 7, 0, 0, 0, ...new Array<number>(40_000).fill(3)]));
+    const read = reader.finish();
+    expect(!read.ok && read.error.code).toBe('binary');
   });
 });

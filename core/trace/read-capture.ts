@@ -19,6 +19,7 @@ export type Capture = {
 };
 export type CaptureError =
   | { code: 'empty' }
+  | { code: 'binary' }
   /** Neither a column that grows evenly nor a heading with a sample interval: it has to be given. */
   | { code: 'no_time' }
   | { code: 'one_column' }
