@@ -6,6 +6,7 @@ import type { BoxFault } from '@core/simulate/capture-box';
 import type { ClockError } from '@core/trace/clock';
 import type { CompareError, Shift } from '@core/trace/compare';
 import type { LoopUnit } from '@core/trace/drive-teeth';
+import type { ToldError, ToldOffset } from '@core/trace/told-offset';
 import { TELLS, type Together, type TraceVerdict, type Wheels, type WholeTeeth } from '@core/trace/verdict';
 import type { TraceFailure, TraceRead } from '../workers/trace.protocol';
 import { list } from '../language/list';
@@ -87,7 +88,8 @@ const CAM_TROUBLE: Readonly<Record<string, string>> = {
 };
 
 /** Why a capture could not be read, and what to try. */
-export function failureWords(name: string, e: TraceFailure): string {
+/** @param byCatalogue the wheel that the drive names, where nobody said another */
+export function failureWords(name: string, e: TraceFailure, byCatalogue?: string): string {
   switch (e.code) {
     case 'empty':
       return `${name} is empty.`;
@@ -126,14 +128,36 @@ export function failureWords(name: string, e: TraceFailure): string {
     case 'crank':
       return e.error.code === 'too_few_teeth'
         ? `${name}, ${e.name}: ${e.error.teeth} teeth are too few. Record some seconds of cranking.`
-        : wheelTrouble(`${name}, ${e.name}`, e.error);
+        : wheelTrouble(`${name}, ${e.name}`, e.error, byCatalogue);
   }
 }
 
+/** What an offset that was told lacks. */
+export function toldTrouble(e: ToldError): string {
+  switch (e.code) {
+    case 'no_figure':
+      return 'A figure with degrees or teeth is missing: “2.75 teeth of the 60 wheel late”, “16 degrees crank late”.';
+    case 'no_side':
+      return 'Late or early?';
+    case 'which_teeth':
+      return 'Teeth of which wheel? “… of the 60 wheel”; without it degrees of the crank.';
+  }
+}
+
+/** The arithmetic of an offset that was told. */
+export const toldWords = ({ deg: v, u }: ToldOffset): string =>
+  `${deg(v)} of the crank ${side(v)}, good to ${formatNumber(2 * u, 1)}° as it was told.`;
+
 /** Why the teeth of a crank were not read as a wheel. */
-function wheelTrouble(where: string, e: Exclude<ClockError, { code: 'too_few_teeth' }>): string {
+function wheelTrouble(
+  where: string,
+  e: Exclude<ClockError, { code: 'too_few_teeth' }>,
+  byCatalogue: string | undefined,
+): string {
   if (e.code === 'rival_wheels')
     return `${where}: the teeth may be those of a wheel ${e.notation} or ${e.rival}, and the capture does not decide. Say which it is.`;
+  if (byCatalogue !== undefined && e.better !== undefined)
+    return `${where}: by the catalogue this drive’s crank wheel is ${byCatalogue}, but the capture shows ${e.better}. It is of another engine, or the sensor wheel was changed; say the wheel to read it all the same.`;
   return e.better === undefined
     ? `${where}: the teeth are not those of a wheel ${e.notation} (${formatNumber(100 * e.fits, 0)} % of them fit). Say which wheel it is, or record it longer and at an even speed.`
     : `${where}: the teeth are not those of a wheel ${e.notation}, they are those of a wheel ${e.better}. Another engine, another sensor wheel, or the wheel that was said is not this one.`;
@@ -238,18 +262,31 @@ export function togetherWords(t: Together, names: readonly string[], unit: LoopU
 }
 
 /** The arithmetic, line by line, as one would say it on the telephone. */
-export function arithmeticWords(v: TraceVerdict, w: Wheels, s: Shift, u: Units): string[] {
+/** @param open the designs that are left differ in their teeth: no line counts them */
+export function arithmeticWords(v: TraceVerdict, w: Wheels, s: Shift, u: Units, open = false): string[] {
   const { crankDeg, camDeg, sensorTeeth, atCrank, atCam, low, high } = v.spoken;
   const used = s.edges.filter((e) => !e.out).length;
   return [
     `${used} cam edges stand ${deg(crankDeg)} of the crank ${side(crankDeg)}, 95 % from ${formatNumber(low, 2)}° to ${formatNumber(high, 2)}°${s.edges.length > used ? `; ${s.edges.length - used} left out, off the others` : ''}.`,
     `${deg(crankDeg)} of the crank ÷ 2 = ${deg(camDeg)} of the cam.`,
-    `${deg(crankDeg)} ÷ (360° ÷ ${w.sensorSlots}) = ${formatNumber(Math.abs(sensorTeeth), 2)} teeth of the sensor’s wheel.`,
-    `${deg(crankDeg)} ÷ (360° ÷ ${w.zCrank}) = ${formatNumber(Math.abs(atCrank), 2)} ${PLURAL[u.crank]} at the crank.`,
-    `${deg(crankDeg)} ÷ (720° ÷ ${w.zCam}) = ${formatNumber(Math.abs(atCam), 2)} ${PLURAL[u.cam]} at the cam.`,
+    ...(w.sensorSlots === undefined || sensorTeeth === undefined
+      ? []
+      : [
+          `${deg(crankDeg)} ÷ (360° ÷ ${w.sensorSlots}) = ${formatNumber(Math.abs(sensorTeeth), 2)} teeth of the sensor’s wheel.`,
+        ]),
+    ...(open
+      ? []
+      : [
+          `${deg(crankDeg)} ÷ (360° ÷ ${w.zCrank}) = ${formatNumber(Math.abs(atCrank), 2)} ${PLURAL[u.crank]} at the crank.`,
+          `${deg(crankDeg)} ÷ (720° ÷ ${w.zCam}) = ${formatNumber(Math.abs(atCam), 2)} ${PLURAL[u.cam]} at the cam.`,
+        ]),
     ...(s.reversed ? ['▲ The cam signal is upside down against the good one: polarity, and no offset.'] : []),
   ];
 }
+
+/** What an offset says while the designs that are left do not say the same of it. */
+export const byDesignWords = ({ deg: v }: Pick<Shift, 'deg'>): string =>
+  `${deg(v)} of the crank ${side(v)}: what that is depends on the design.`;
 
 /** Where the cursor stands, and how far from the mark. @param z teeth of the drive at the crank */
 export function cursorWords(at: number, mark: number | undefined, z: number, unit: LoopUnit): string {

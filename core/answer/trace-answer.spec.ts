@@ -3,7 +3,8 @@ import { catalogueOf } from '@core/catalogue/find-records';
 import type { Fact } from '@core/facts/fact';
 import { reduce } from '@core/facts/state';
 import { answersFor } from './answers';
-import { isOffset, traceFacts } from './trace-answer';
+import { toldOffset } from '@core/trace/told-offset';
+import { isOffset, toldFacts, traceFacts } from './trace-answer';
 import { worldOf } from './world';
 
 const scenario = demoScenario();
@@ -69,5 +70,34 @@ describe('a capture held against the drive', () => {
     expect(open.trace).toEqual({ facts: jasmine.any(Array) as unknown as string[] });
     expect(open.findings.some((f) => f.finding === 'trace.shift')).toBeFalse();
     expect(answersFor(world, reduce([])).trace).toBeUndefined();
+  });
+});
+
+describe('before and after a repair', () => {
+  it('are two states: the one after proves the repair, and the fault is named as before it was there', () => {
+    const was = traced(18);
+    const before = of('demo-2036', ...was);
+    const both = of('demo-2036', ...was, fact('trace.offset_after', 0.3, 0.2));
+    expect(both.trace).toEqual(before.trace!);
+    expect(both.traceAfter?.said?.verdict).toBe('in_tolerance');
+    expect(before.traceAfter).toBeUndefined();
+    const ranks = (a: typeof both) => a.ranking.causes.map((c) => [c.cause.key, c.probability]);
+    expect(ranks(both)).toEqual(ranks(before));
+    // alone it says nothing of what was wrong
+    const after = of('demo-2036', fact('trace.offset_after', 0.3, 0.2));
+    expect(ranks(after)).toEqual(ranks(of('demo-2036')));
+  });
+
+  it('can be told without a file: with the teeth of the drive’s own wheel, judged as a capture is', () => {
+    const told = toldOffset('3 teeth of the 60 wheel late', '60-2');
+    if (!told.ok) return fail(told.error.code);
+    const facts = toldFacts(told.value, 'on the telephone', 'came');
+    expect(facts.every((f) => f.how === 'reported' && f.files === undefined)).toBeTrue();
+    const { trace } = of('demo-2036', ...facts.map((f) => fact(f.key, f.value, f.u)));
+    expect(trace?.said?.verdict === 'whole' && trace.said.at[0]).toEqual({ wheel: 'crank', teeth: 1 });
+    expect(trace!.said!.spoken.sensorTeeth).toBeCloseTo(3, 9);
+    // degrees alone are judged too: the drive says its wheel
+    const { trace: bare } = of('demo-2036', fact('trace.offset', 18, 0.5));
+    expect(bare?.said?.verdict).toBe('whole');
   });
 });

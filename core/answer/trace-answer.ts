@@ -8,41 +8,54 @@ import type { State } from '@core/facts/state';
 import type { Policy } from '@core/policy/policy';
 import { highest, lowest, uOfHalf } from '@core/quantity/judge';
 import type { Shift } from '@core/trace/compare';
-import { type DriveTeeth, driveTeeth } from '@core/trace/drive-teeth';
+import { type DriveTeeth, driveTeeth, reluctorOf } from '@core/trace/drive-teeth';
+import type { ToldOffset } from '@core/trace/told-offset';
 import { traceVerdict, type TraceVerdict, type Wheels } from '@core/trace/verdict';
 import { readWheel } from '@core/trace/wheel';
 
 /** What a capture said of the cam, held against this drive; without wheels nothing is said while the design is open. */
 export type TraceAnswer = { facts: string[]; wheels?: Wheels; said?: TraceVerdict };
 
-const [OFFSET, WHEEL, CAM] = ['trace.offset', 'trace.wheel', 'trace.cam'];
+/** Two states of one engine: as it came, which stays evidence of what was wrong, and after the repair, which proves it. */
+export const OFFSETS = { came: 'trace.offset', repaired: 'trace.offset_after' } as const;
+export type StateOfEngine = keyof typeof OFFSETS;
+const [WHEEL, CAM] = ['trace.wheel', 'trace.cam'];
 
 /** True when an answer is an offset that may be filed: not up to whole teeth, and not of a cam that moves. */
 export const isOffset = (v: TraceVerdict): boolean => v.verdict !== 'cannot_tell' || v.why === 'wide';
 
-/** What a capture said, as facts with their file. @param note what it was held against @param cam which cam of the drive, where it has several */
+/** What a capture said, as facts with their file. @param note what it was held against @param cam which cam of the drive, where it has several @param of which state of the engine it shows */
 export const traceFacts = (
   { deg, low, high }: Pick<Shift, 'deg' | 'low' | 'high'>,
   wheel: string,
   files: readonly FileRef[],
   note: string,
   cam?: string,
+  of: StateOfEngine = 'came',
 ): NewFact[] => [
-  { key: OFFSET, value: deg, u: uOfHalf((high - low) / 2), how: 'measured', files, note },
+  { key: OFFSETS[of], value: deg, u: uOfHalf((high - low) / 2), how: 'measured', files, note },
   { key: WHEEL, value: wheel, how: 'measured' },
   ...(cam === undefined ? [] : [{ key: CAM, value: cam, how: 'measured' as const }]),
+];
+
+/** An offset that was told, as facts: reported, without a file. @param text as it was told */
+export const toldFacts = ({ deg, u, wheel }: ToldOffset, text: string, of: StateOfEngine): NewFact[] => [
+  { key: OFFSETS[of], value: deg, u, how: 'reported', note: text },
+  ...(wheel === undefined ? [] : [{ key: WHEEL, value: wheel, how: 'reported' as const }]),
 ];
 
 /** The wheels that an offset is counted at: those of the crank and of the cam that is named, or of any where all have the same teeth. */
 export function wheelsCounted(
   teeth: DriveTeeth | undefined,
-  sensorSlots: number,
+  sensorSlots: number | undefined,
   cam: string | undefined,
 ): Wheels | undefined {
   const zCam =
     teeth?.cams.find((c) => c.id === cam)?.teeth ??
     (new Set(teeth?.cams.map((c) => c.teeth)).size === 1 ? nth(must(teeth).cams, 0).teeth : undefined);
-  return teeth && zCam !== undefined ? { zCrank: teeth.zCrank, zCam, sensorSlots } : undefined;
+  return teeth && zCam !== undefined
+    ? { zCrank: teeth.zCrank, zCam, ...(sensorSlots === undefined ? {} : { sensorSlots }) }
+    : undefined;
 }
 
 export function traceAnswer(
@@ -50,15 +63,15 @@ export function traceAnswer(
   registry: Registry,
   layouts: readonly Layout[],
   policy: Policy,
+  of: StateOfEngine = 'came',
 ): TraceAnswer | undefined {
-  const read = measuredOf(state, registry, OFFSET);
+  const read = measuredOf(state, registry, OFFSETS[of]);
   if (!read) return undefined;
-  const wheel = readWheel(textOf(state, WHEEL) ?? '');
+  const wheel = readWheel(textOf(state, WHEEL) ?? reluctorOf(layouts) ?? '');
   const named = [WHEEL, CAM].flatMap((key) => standing(state, key) ?? []);
   const facts = [...read.facts, ...named].map((f) => f.id);
-  const wheels = wheel.ok
-    ? wheelsCounted(driveTeeth(layouts), wheel.value.teeth.length, textOf(state, CAM))
-    : undefined;
+  const slots = wheel.ok ? wheel.value.teeth.length : undefined;
+  const wheels = wheelsCounted(driveTeeth(layouts), slots, textOf(state, CAM));
   if (!wheels) return { facts };
   const shift = { deg: read.value, low: lowest(read), high: highest(read) };
   const said = traceVerdict({ ...shift, moving: false }, wheels, policy.traceToleranceDeg);

@@ -10,6 +10,7 @@ import { readLabelled } from './read-labelled';
 import { readFeatures } from './read-features';
 import { readAsked, readLots, readSent } from './read-lists';
 import { readMarks } from './read-marks';
+import { readOffset } from './read-offset';
 import { readBare, readDistances, readMeasured } from './read-numbers';
 import { readPeople } from './read-people';
 import { type Token, tokensOf } from './text';
@@ -58,6 +59,7 @@ export function readText(text: string, ctx: IntakeContext): TextRead | TextError
       ? []
       : [
           ...readMarks(words, ctx, engine),
+          ...readOffset(text, tokens, ctx, engine),
           ...readFeatures(words, ctx, engine),
           ...readChoices(words, ctx),
           ...readSent(text, words),

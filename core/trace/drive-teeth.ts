@@ -36,6 +36,10 @@ export type KnownGood = {
   cams: { id: string; pattern: CamPattern }[];
 };
 
+/** The crank sensor's wheel that a drive names. */
+export const reluctorOf = (layouts: readonly Layout[]): string | undefined =>
+  layouts.flatMap((l) => l.wheels).find((w) => w.reluctor)?.reluctor?.notation;
+
 /** The edges that the catalogue gives for a drive; none where it gives none. @param u of an edge, standard, crank degrees */
 export function knownGood(layouts: readonly Layout[], u: number): Result<KnownGood | undefined, WheelError> {
   const reluctor = layouts.flatMap((l) => l.wheels).find((w) => w.reluctor)?.reluctor;

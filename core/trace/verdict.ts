@@ -5,7 +5,8 @@ type Spoken = {
   crankDeg: number;
   camDeg: number;
   /** Teeth of the sensor's wheel, and teeth or links of the drive at the crank and at the cam. */
-  sensorTeeth: number;
+  /** None where nobody says the sensor's wheel. */
+  sensorTeeth?: number;
   atCrank: number;
   atCam: number;
   low: number;
@@ -21,7 +22,7 @@ export type TraceVerdict =
   | { verdict: 'fraction'; spoken: Spoken }
   | { verdict: 'cannot_tell'; why: 'wide' | 'no_gap' | 'moving'; spoken: Spoken; couldBe: number[] };
 
-export type Wheels = { sensorSlots: number; zCrank: number; zCam: number };
+export type Wheels = { sensorSlots?: number; zCrank: number; zCam: number };
 
 /** A wheel that looks the same only after so many degrees tells which offset it is, since none is that large. */
 export const TELLS = 120;
@@ -36,7 +37,7 @@ const THOUGHT_OF = { deg: 45, teeth: 8 };
 const spokenOf = ({ deg, low, high }: Pick<Shift, 'deg' | 'low' | 'high'>, w: Wheels): Spoken => ({
   crankDeg: deg,
   camDeg: deg / 2,
-  sensorTeeth: (deg * w.sensorSlots) / 360,
+  ...(w.sensorSlots === undefined ? {} : { sensorTeeth: (deg * w.sensorSlots) / 360 }),
   atCrank: (deg * w.zCrank) / 360,
   atCam: (deg * w.zCam) / 720,
   low,

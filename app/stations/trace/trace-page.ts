@@ -8,10 +8,11 @@ import { Notices } from '../../commands/notices';
 import { CaseDesk } from '../../data/case-desk';
 import { troubleSentence } from '../../data/store-trouble';
 import { Segmented } from '../../ui/segmented';
-import { againstWords } from '../../messages/trace';
-import { TraceSays } from './trace-says';
+import { againstWords, traceVerdictWords } from '../../messages/trace';
+import { type Filing, TraceSays } from './trace-says';
 import { TraceSlot } from './trace-slot';
-import { type Against, type ComparedCam, TraceStore } from './trace-store';
+import { type Against, TraceStore } from './trace-store';
+import { FILED, TraceTold } from './trace-told';
 import { TraceView } from './trace-view';
 
 /** Teeth that a wheel of a drive may have. */
@@ -25,7 +26,7 @@ const TITLES: Readonly<Record<Against, string>> = {
 /** The trace bench: a capture of crank and cam, held against the catalogue or another one, answered in teeth and degrees. */
 @Component({
   selector: 'hs-trace-page',
-  imports: [NzInputDirective, Segmented, TraceSays, TraceSlot, TraceView],
+  imports: [NzInputDirective, Segmented, TraceSays, TraceSlot, TraceTold, TraceView],
   providers: [TraceStore],
   changeDetection: ChangeDetectionStrategy.OnPush,
   host: { '(dragover)': '$event.preventDefault()', '(drop)': 'dropped($event)' },
@@ -48,6 +49,19 @@ export class TracePage {
     () => this.store.catalogue()?.cams.reduce((n, c) => n + c.pattern.edges.length, 0) ?? 0,
   );
 
+  /** What stands with the case: as it came, and after the repair. */
+  protected readonly filed = computed(() => {
+    const a = this.desk.current()?.answers;
+    const { unit, cams } = this.store.teeth();
+    const units = { crank: unit, cam: cams[0]?.unit ?? unit };
+    return [
+      { of: 'As it came', answer: a?.trace },
+      { of: 'After the repair', answer: a?.traceAfter },
+    ].flatMap(({ of, answer }) =>
+      answer?.said ? [`${of}: ${traceVerdictWords(answer.said, units, this.store.has())}`] : [],
+    );
+  });
+
   protected dropped(e: DragEvent): void {
     const files = [...(e.dataTransfer?.files ?? [])];
     if (files.length === 0) return;
@@ -67,16 +81,16 @@ export class TracePage {
   }
 
   /** Keeps the capture with the case and files what it says of a cam. */
-  protected async file(c: ComparedCam): Promise<void> {
+  protected async file({ cam: c, of }: Filing): Promise<void> {
     const mine = this.store.mine();
     if (!c.shift || !mine.file || !mine.read) return;
     const files = await this.attachments.attach([mine.file]);
     const other =
       this.store.against() === 'catalogue' ? 'the catalogue' : (this.store.reference().read?.name ?? '');
     const cam = this.store.known()?.cams[c.cam]?.id;
-    const facts = traceFacts(c.shift, mine.read.wheel, files, againstWords(c.shift, other), cam);
+    const facts = traceFacts(c.shift, mine.read.wheel, files, againstWords(c.shift, other), cam, of);
     const done = await this.desk.fileAll(facts);
     if (!done.ok) this.notices.refuse(troubleSentence(done.error));
-    else void this.notices.say('success', 'Filed: it weighs in Cause.');
+    else void this.notices.say('success', FILED[of]);
   }
 }

@@ -1,9 +1,11 @@
 import { ChangeDetectionStrategy, Component, computed, inject, output } from '@angular/core';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
-import { isOffset } from '@core/answer/trace-answer';
+import { isOffset, OFFSETS, type StateOfEngine } from '@core/answer/trace-answer';
+import { has } from '@core/facts/read';
 import { CaseDesk } from '../../data/case-desk';
 import {
   arithmeticWords,
+  byDesignWords,
   compareTrouble,
   movedWords,
   togetherWords,
@@ -11,6 +13,9 @@ import {
   traceVerdictWords,
 } from '../../messages/trace';
 import { type ComparedCam, TraceStore } from './trace-store';
+
+/** A cam that is to be filed, and of which state of the engine. */
+export type Filing = { cam: ComparedCam; of: StateOfEngine };
 
 /** What the captures say, cam by cam and of all together, with the arithmetic line by line. */
 @Component({
@@ -37,15 +42,22 @@ import { type ComparedCam, TraceStore } from './trace-store';
               <li>{{ l }}</li>
             }
           </ol>
+          @for (d of a.designs; track d.design) {
+            <p>{{ d.design }}: {{ d.said }}</p>
+          }
           @if (a.files) {
-            <button
-              nz-button
-              nzSize="small"
-              [nzType]="$first ? 'primary' : 'default'"
-              (click)="file.emit(a.of)"
-            >
-              File it with the capture
-            </button>
+            <div class="files">
+              @for (f of filings(); track f.of) {
+                <button
+                  nz-button
+                  nzSize="small"
+                  [nzType]="$first ? 'primary' : 'default'"
+                  (click)="file.emit({ cam: a.of, of: f.of })"
+                >
+                  {{ f.label }}
+                </button>
+              }
+            </div>
           }
         </section>
       }
@@ -56,7 +68,12 @@ import { type ComparedCam, TraceStore } from './trace-store';
       display: grid;
       gap: 8px;
     }
-    div {
+    .files {
+      display: flex;
+      flex-wrap: wrap;
+      gap: 4px;
+    }
+    div:not(.files) {
       display: grid;
       grid-template-columns: repeat(auto-fit, minmax(300px, 1fr));
       gap: 8px;
@@ -82,7 +99,14 @@ import { type ComparedCam, TraceStore } from './trace-store';
 export class TraceSays {
   private readonly store = inject(TraceStore);
   private readonly desk = inject(CaseDesk);
-  readonly file = output<ComparedCam>();
+  readonly file = output<Filing>();
+  /** A capture behind one that is filed is likely that of after the repair; either can be said. */
+  protected readonly filings = computed(() => {
+    const state = this.desk.current()?.state;
+    const came = { of: 'came' as const, label: 'File it as it came, with the capture' };
+    const repaired = { of: 'repaired' as const, label: 'File it as after the repair' };
+    return state && has(state, OFFSETS.came) ? [repaired, came] : [came, repaired];
+  });
 
   protected readonly all = computed(() => {
     const together = this.store.together();
@@ -95,7 +119,7 @@ export class TraceSays {
   });
   protected readonly answers = computed(() =>
     this.store.compared().map((of) => {
-      if (of.error) return { of, said: compareTrouble(of.error), lines: [], files: false };
+      if (of.error) return { of, said: compareTrouble(of.error), lines: [], designs: [], files: false };
       const units = this.unitsOf(of);
       const before = this.store.against() === 'before';
       const against = (side: 'before' | 'after') => {
@@ -104,10 +128,18 @@ export class TraceSays {
       };
       return {
         of,
-        said: before ? movedWords(of.said, units) : traceVerdictWords(of.said, units, this.store.has()),
+        said: of.byDesign
+          ? byDesignWords(of.shift)
+          : before
+            ? movedWords(of.said, units)
+            : traceVerdictWords(of.said, units, this.store.has()),
+        designs: (of.byDesign ?? []).map((d) => ({
+          design: d.design,
+          said: traceVerdictWords(d.said, units, this.store.has()),
+        })),
         before: against('before'),
         after: against('after'),
-        lines: arithmeticWords(of.said, of.wheels, of.shift, units),
+        lines: arithmeticWords(of.said, of.wheels, of.shift, units, of.byDesign !== undefined),
         // What a repair moved is no offset of the engine: before and after are filed against the catalogue or a good one.
         files: this.desk.current() !== undefined && !before && isOffset(of.said),
       };

@@ -15,7 +15,7 @@ import { Pick } from '../../ui/pick';
 import { camName, failureWords, FAULT_WORDS, readWords } from '../../messages/trace';
 import type { CaptureSlot } from '../../workers/trace.protocol';
 import { type ChannelRole, partOf, type SaidRoles, withPart } from './said-roles';
-import { type SaidOfCapture, TraceStore } from './trace-store';
+import { FOUND, type SaidOfCapture, TraceStore } from './trace-store';
 
 const OTHER = 'other';
 /** What can be mended by saying more of the file. */
@@ -55,14 +55,23 @@ export class TraceSlot {
   );
 
   private readonly typesWheel = signal(false);
-  protected readonly wheels = [
-    { key: '', wording: 'found by itself' },
-    ...USUAL_WHEELS.map((w) => ({ key: w, wording: w })),
-    { key: OTHER, wording: 'another' },
-  ];
+  protected readonly wheels = computed(() => {
+    const named = this.store.wheel();
+    return [
+      ...(named === undefined
+        ? [{ key: '', wording: 'found by itself' }]
+        : [
+            { key: '', wording: `${named}, by the catalogue` },
+            { key: FOUND, wording: 'found by itself' },
+          ]),
+      ...USUAL_WHEELS.map((w) => ({ key: w, wording: w })),
+      { key: OTHER, wording: 'another' },
+    ];
+  });
   protected readonly wheel = computed(() => {
     const said = this.state().said.wheel;
-    if (this.typesWheel() || (said !== undefined && !USUAL_WHEELS.some((w) => w === said))) return OTHER;
+    if (this.typesWheel() || (said !== undefined && said !== FOUND && !USUAL_WHEELS.some((w) => w === said)))
+      return OTHER;
     return said ?? '';
   });
   protected readonly another = OTHER;

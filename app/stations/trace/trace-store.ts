@@ -7,10 +7,12 @@ import { allStanding } from '@core/facts/read';
 import { wheelsCounted } from '@core/answer/trace-answer';
 import { SHIPPED_POLICY } from '@core/policy/policy';
 import { compareCams, type CompareError, type Shift } from '@core/trace/compare';
-import { type DriveTeeth, driveTeeth, knownGood } from '@core/trace/drive-teeth';
+import { type DriveTeeth, driveTeeth, knownGood, reluctorOf } from '@core/trace/drive-teeth';
 import type { CamPattern } from '@core/trace/pattern';
 import type { SaidOfFile } from '@core/trace/read-capture';
+import { toldOffset } from '@core/trace/told-offset';
 import { type Together, togetherOf, traceVerdict, type TraceVerdict, type Wheels } from '@core/trace/verdict';
+import { readWheel } from '@core/trace/wheel';
 import { Attachments } from '../../commands/attachments';
 import { Traces } from '../../commands/traces';
 import { CaseDesk } from '../../data/case-desk';
@@ -24,7 +26,14 @@ export type Against = 'catalogue' | 'good' | 'before';
 /** A cam of both captures: how it stands, or why that cannot be said. `cam`: its place among the drive's. */
 export type ComparedCam = { cam: number; name: string } & (
   | { error: CompareError; shift?: undefined }
-  | { error?: undefined; shift: Shift; wheels: Wheels; said: TraceVerdict }
+  | {
+      error?: undefined;
+      shift: Shift;
+      wheels: Wheels;
+      said: TraceVerdict;
+      /** What each design that is left makes of it, where they do not agree. */
+      byDesign?: { design: string; wheels: Wheels; said: TraceVerdict }[];
+    }
 );
 /** What is said of a capture instead of found. */
 export type SaidOfCapture = SaidOfFile & { wheel?: string; roles?: SaidRoles };
@@ -40,6 +49,8 @@ type Side = Pick<TraceRead, 'wheel' | 'teeth' | 'period' | 'crankKind'> & {
   cams: { at: number; pattern: CamPattern }[];
 };
 
+/** The wheel is to be found in the capture, whatever the drive says. */
+export const FOUND = 'found';
 const CAPTURE = /\.(csv|tsv|txt|asc|dat|zip)$/i;
 
 /** A file that is to be read, with what is said of it instead of found. */
@@ -78,11 +89,15 @@ export class TraceStore {
             if (!wish) return EMPTY;
             const { roles, ...rest } = wish.said;
             const { file } = wish;
+            const { wheel: named, ...others } = rest;
+            // The drive's own wheel, unless another is said or it is to be found by itself.
+            const wheel = named === FOUND ? undefined : (named ?? this.wheel());
             const ask = {
               slot,
               blob: file,
               name: file.name,
-              ...rest,
+              ...others,
+              ...(wheel === undefined ? {} : { wheel }),
               ...(roles ? { roles: rolesOf(roles) } : {}),
             };
             return this.traces.read(ask).pipe(map((event) => [wish, event] as const));
@@ -96,24 +111,40 @@ export class TraceStore {
   private readonly rules = computed(() => this.desk.current()?.answers?.policy ?? SHIPPED_POLICY);
   readonly mine = this.slots.mine.asReadonly();
   readonly reference = this.slots.reference.asReadonly();
-  private readonly layouts = computed(
-    () => this.desk.current()?.answers?.drive?.stages.map((s) => s.layout) ?? [],
-  );
-  /** What the case's drive says of itself; none while its design is open. */
-  readonly known = computed(() => driveTeeth(this.layouts()));
+  /** Designs of the case that are still possible. */
+  private readonly designs = computed(() => {
+    const a = this.desk.current()?.answers;
+    return (a?.identification?.possible ?? []).map((v, i) => ({
+      name: v.name,
+      layouts: (a?.possible.designs[i] ?? []).map((s) => s.layout),
+    }));
+  });
+  /** What the case's drive says of its teeth: all designs that are left alike. */
+  readonly known = computed(() => agreed(this.designs().map((d) => driveTeeth(d.layouts))));
+  /** Designs that differ in their teeth, each with its own; none where they agree. */
+  readonly differing = computed(() => {
+    const all = this.designs().flatMap(({ name, layouts }) => {
+      const teeth = driveTeeth(layouts);
+      return teeth ? [{ name, teeth }] : [];
+    });
+    return this.known() === undefined ? all : [];
+  });
+  /** The crank sensor's wheel by the catalogue, where all designs have one. */
+  readonly wheel = computed(() => agreed(this.designs().map((d) => reluctorOf(d.layouts))));
   readonly teeth = computed((): DriveTeeth => {
     const { zCrank, zCam } = this.typed();
     const cam = { id: '', name: camName(0), teeth: zCam, unit: 'tooth' as const };
-    return this.known() ?? { zCrank, unit: 'tooth', cams: [cam] };
+    return this.known() ?? this.differing()[0]?.teeth ?? { zCrank, unit: 'tooth', cams: [cam] };
   });
   readonly catalogue = computed((): Side | undefined => {
-    const good = knownGood(this.layouts(), this.rules().traceDesignU);
-    if (!good.ok || !good.value) return undefined;
-    const cams = good.value.cams.map((c) => ({
+    const all = this.designs().map((d) => knownGood(d.layouts, this.rules().traceDesignU));
+    const good = agreed(all.map((g) => (g.ok ? g.value : undefined)));
+    if (!good) return undefined;
+    const cams = good.cams.map((c) => ({
       at: this.teeth().cams.findIndex((k) => k.id === c.id),
       pattern: c.pattern,
     }));
-    return { ...good.value, cams };
+    return { ...good, cams };
   });
   readonly against = computed((): Against => {
     const chosen = this.chosen();
@@ -155,9 +186,42 @@ export class TraceStore {
       const wheels = wheelsCounted(this.teeth(), mine.teeth.length, cams[at]?.id);
       if (!wheels) return [];
       const said = traceVerdict(c.value, wheels, this.rules().traceToleranceDeg);
-      return [{ cam, name, shift: c.value, wheels, said }];
+      const byDesign = this.eachDesign(c.value, mine.teeth.length, at);
+      return [{ cam, name, shift: c.value, wheels, said, ...(byDesign ? { byDesign } : {}) }];
     });
   }
+
+  /** What each design makes of an offset, where the designs that are left differ and do not say the same of it. */
+  private eachDesign(shift: Parameters<typeof traceVerdict>[0], slots: number | undefined, at: number) {
+    const all = this.differing().flatMap(({ name, teeth }) => {
+      const wheels = wheelsCounted(teeth, slots, teeth.cams[at]?.id);
+      return wheels
+        ? [{ design: name, wheels, said: traceVerdict(shift, wheels, this.rules().traceToleranceDeg) }]
+        : [];
+    });
+    const alike = new Set(all.map(({ said }) => JSON.stringify([said.verdict, 'at' in said ? said.at : []])));
+    return alike.size > 1 ? all : undefined;
+  }
+
+  /** What was told on the telephone, as it was typed. */
+  readonly tellText = signal('');
+  /** The offset that was told, judged like one of a capture; or what it lacks. */
+  readonly told = computed(() => {
+    const text = this.tellText().trim();
+    if (text === '') return undefined;
+    const told = toldOffset(text, this.wheel());
+    if (!told.ok) return told;
+    const wheel = readWheel(told.value.wheel ?? this.wheel() ?? '');
+    const slots = wheel.ok ? wheel.value.teeth.length : undefined;
+    const wheels = wheelsCounted(this.teeth(), slots, undefined);
+    const { deg, u } = told.value;
+    const shift = { deg, low: deg - 2 * u, high: deg + 2 * u, moving: false };
+    const said = wheels && traceVerdict(shift, wheels, this.rules().traceToleranceDeg);
+    return {
+      ok: true as const,
+      value: { told: told.value, wheels, said, byDesign: this.eachDesign(shift, slots, 0) },
+    };
+  });
 
   /** Place among the drive's cams of each cam of a slot's capture. */
   placesOf(slot: CaptureSlot): number[] {
@@ -213,9 +277,21 @@ export class TraceStore {
     const failure =
       !result.ok || result.value.ok
         ? { code: 'failed', words: `${file.name} could not be read: ${result.ok ? '' : result.error.detail}` }
-        : { code: result.value.error.code, words: failureWords(file.name, result.value.error) };
+        : {
+            code: result.value.error.code,
+            words: failureWords(
+              file.name,
+              result.value.error,
+              said.wheel === undefined ? this.wheel() : undefined,
+            ),
+          };
     this.slots[slot].set({ file, said, failure });
   }
+}
+
+/** What all of several say; nothing where they differ or one says nothing. */
+function agreed<T>(all: readonly (T | undefined)[]): T | undefined {
+  return new Set(all.map((x) => JSON.stringify(x))).size === 1 ? all[0] : undefined;
 }
 
 /** Place among the drive's cams of each cam of a capture: as it was said, or in the order of the channels. */

@@ -76,6 +76,14 @@ export const trace = orElse(
   () => undefined,
 );
 
+/** What one after the repair said: another state of the engine, and no evidence of what was wrong. */
+export const traceAfter = orElse(
+  node({ registry, policy, drive }, ({ registry, policy, drive }, _, state) =>
+    traceAnswer(state, registry, drive?.stages.map((s) => s.layout) ?? [], policy, 'repaired'),
+  ),
+  () => undefined,
+);
+
 /** How plungers sank under a constant load. */
 export const leaks = orElse(
   node({ policy }, ({ policy }, _, state) => leakAnswers(state, policy)),
