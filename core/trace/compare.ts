@@ -170,11 +170,22 @@ export function compareCams(
   a: Comparable & { pattern: CamPattern },
   b: Comparable & { pattern: CamPattern },
 ): Compared {
-  if (a.teeth.length !== b.teeth.length || a.teeth.some((t, i) => t !== b.teeth[i]))
+  const turn = turnBetween(a.teeth, b.teeth);
+  if (turn === undefined)
     return { ok: false, error: { code: 'other_wheel', wheel: a.wheel, reference: b.wheel } };
   if (a.crankKind !== b.crankKind || a.pattern.kind !== b.pattern.kind)
     return { ok: false, error: { code: 'other_sensor' } };
-  return comparePatterns(a.pattern, b.pattern, a.period);
+  const by = (turn * 360) / a.teeth.length;
+  const edges = b.pattern.edges.map((e) => ({ ...e, deg: e.deg - by }));
+  return comparePatterns(a.pattern, { ...b.pattern, edges }, a.period);
+}
+
+/** Slots by which one wheel has to be turned to be the other; none where they differ. Where a wheel begins is a matter of how it is written. */
+function turnBetween(a: readonly boolean[], b: readonly boolean[]): number | undefined {
+  const n = a.length;
+  if (b.length !== n) return undefined;
+  const found = a.findIndex((_, by) => a.every((t, i) => t === b[(i + by) % n]));
+  return found < 0 ? undefined : found;
 }
 
 /** What of a trace a comparison of its cams takes. */

@@ -11,7 +11,7 @@ const STRAIGHT = 0.6;
 /** A crossing that took so many times as long as the middle one of its direction is no tooth: a spike, and long after it the next swing. */
 const SLOW = 2.5;
 /** Directions whose crossings take so nearly as long as each other, as a share, are not told apart by them. */
-const AS_SHARP = 0.12;
+const AS_SHARP = 0.2;
 /** A way that has fewer crossings by more than this share lost them in gaps. */
 const FEWER = 0.01;
 

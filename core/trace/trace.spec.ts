@@ -103,29 +103,26 @@ describe('a cam against its crank', () => {
       });
     });
 
-  it('is read in 97 of a hundred pairs of every wheel, sensor and fault: near enough, by an interval that holds, and never a tooth off', async () => {
-    const N = 160;
-    const all: ReturnType<typeof readPair>[] = [];
-    for (let k = 0; k < N; k++) {
-      if (k % 10 === 0) await breathe();
-      all.push(readPair(k, true));
-    }
-    const read = all.flatMap((p) => (p.read ? [p] : []));
-    expect(read.length).toBeGreaterThanOrEqual(0.97 * N);
-    expect(read.filter((p) => p.falseTooth)).toEqual([]);
-    // 95 of a hundred are meant: of so many, 90 to 99 are within chance
-    const held = read.filter((p) => Math.abs(p.off) <= p.half).length / read.length;
-    expect(held).toBeGreaterThanOrEqual(0.9);
-    expect(held).toBeLessThanOrEqual(0.995);
-    // half an interval is about two standard uncertainties
-    for (const sensors of new Set(read.map((p) => p.sensors))) {
-      const some = read.filter((p) => p.sensors === sensors);
-      const rms = Math.sqrt(some.reduce((t, p) => t + (p.off / (p.half / 2)) ** 2, 0) / some.length);
-      expect(rms).withContext(sensors).toBeLessThan(2);
-    }
-    const near = read.filter((p) => Math.abs(p.off) < 0.25).length / read.length;
-    expect(near).toBeGreaterThan(0.93);
-  });
+  for (const part of [0, 1, 2, 3])
+    it(`is read in pairs of every wheel, sensor and fault: near enough, by an interval that holds, never a tooth off (${part + 1} of 4)`, async () => {
+      const N = 40;
+      const all: ReturnType<typeof readPair>[] = [];
+      for (let k = 0; k < N; k++) {
+        if (k % 10 === 0) await breathe();
+        all.push(readPair(part * N + k, true));
+      }
+      const read = all.flatMap((p) => (p.read ? [p] : []));
+      // one in sixty is refused
+      expect(read.length).toBeGreaterThanOrEqual(N - 3);
+      expect(read.filter((p) => p.falseTooth)).toEqual([]);
+      // 95 of a hundred are meant: of forty, four more or less are within chance
+      expect(read.filter((p) => Math.abs(p.off) <= p.half).length).toBeGreaterThanOrEqual(read.length - 6);
+      // half an interval is about two standard uncertainties
+      const rms = Math.sqrt(read.reduce((t, p) => t + (p.off / (p.half / 2)) ** 2, 0) / read.length);
+      expect(rms).toBeLessThan(2);
+      expect(rms).toBeGreaterThan(0.4);
+      expect(read.filter((p) => Math.abs(p.off) > 0.25).length).toBeLessThanOrEqual(4);
+    });
 
   it('never claims a wrong whole tooth: of 200 offsets each claim is the truth, and what lies between is a fraction', () => {
     let [claims, fractions] = [0, 0];
