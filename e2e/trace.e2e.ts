@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import AxeBuilder from '@axe-core/playwright';
 import { expect, type Page, test } from '@playwright/test';
-import { boxCapture, type BoxDialect, type BoxFault } from '../core/simulate/capture-box';
+import { type BoxAsk, boxCapture, type BoxDialect, type BoxFault } from '../core/simulate/capture-box';
 import { knownGood } from '../core/trace/drive-teeth';
 import { readWheel } from '../core/trace/wheel';
 import type { Pack } from '../core/catalogue/pack';
@@ -20,10 +20,12 @@ const teeth = () => {
   if (!wheel?.ok) throw new Error('the engine names no wheel');
   return wheel.value.teeth;
 };
-const file = (fault: BoxFault, dialect: BoxDialect, seed: number) => ({
+const file = (fault: BoxFault, dialect: BoxDialect, seed: number, more: Partial<BoxAsk> = {}) => ({
   name: `${fault}.csv`,
   mimeType: 'text/csv',
-  buffer: Buffer.from(boxCapture({ engine: ENGINE, fault, dialect, seed, zCrank: 20, teeth: teeth() })),
+  buffer: Buffer.from(
+    boxCapture({ engine: ENGINE, fault, dialect, seed, zCrank: 20, teeth: teeth(), ...more }),
+  ),
 });
 const capture = (page: Page, of: string) => page.getByLabel(`${of}, capture file`, { exact: true });
 const [MINE, GOOD, BEFORE] = ['The engine in question', 'A good engine', 'This engine before the repair'];
@@ -45,7 +47,7 @@ test('captures lead to one link late, to in tolerance and to a fraction, with th
   await expect(answer.getByRole('listitem')).toHaveCount(5);
   await expect(page.locator('hs-capture-chart canvas')).toBeVisible();
   expect((await new AxeBuilder({ page }).include('main').analyze()).violations.map((v) => v.id)).toEqual([]);
-  await page.getByRole('button', { name: 'File it with the capture' }).click();
+  await page.getByRole('button', { name: 'File it as it came, with the capture' }).click();
   await expect(desk.tape()).toContainText('Cam against crank, by a capture');
   await desk.go('Cause');
   await expect(page.getByText(/Cam against crank by a capture/).first()).toBeVisible();
@@ -63,7 +65,7 @@ test('captures lead to one link late, to in tolerance and to a fraction, with th
   await expect(answer).toContainText('A fraction of a link');
   await mine.setInputFiles(file('phaser', 'bare', 9));
   await expect(answer).toContainText('as a phaser does');
-  await expect(page.getByRole('button', { name: 'File it with the capture' })).toHaveCount(0);
+  await expect(page.getByRole('button', { name: 'File it as it came, with the capture' })).toHaveCount(0);
   // bad input: its sentence, and the other capture stays
   await mine.setInputFiles({ name: 'note.csv', mimeType: 'text/csv', buffer: Buffer.from('not a capture') });
   await expect(page.getByRole('alert')).toContainText('note.csv, line 1');
@@ -118,6 +120,60 @@ test('before and after a repair: what it moved, and what each says against the c
   await expect(answer).toContainText('2 links earlier at the crank');
   await expect(answer.getByText(/^Before the repair: 2 links late/)).toBeVisible();
   await expect(answer.getByText(/^Now: In tolerance/)).toBeVisible();
+
+  // both are kept: the fault stays named in Cause, and the repair is proved beside it
+  await page.getByRole('button', { name: 'File both, before and after' }).click();
+  await expect(desk.tape()).toContainText('Cam against crank after the repair');
+  const filed = page.getByRole('region', { name: 'What is filed' });
+  await expect(filed).toContainText(/As it came: 2 links late/);
+  await expect(filed).toContainText(/After the repair: In tolerance/);
+  await desk.go('Cause');
+  await expect(page.getByText(/Cam against crank by a capture/).first()).toBeVisible();
+});
+
+test('a second of cranking is answered, with the crank’s wires swapped too, and an offset that was told without any capture', async ({
+  page,
+}) => {
+  const desk = new Desk(page);
+  await desk.open('/case/demo-2036/trace');
+  const answer = page.getByRole('region', { name: /^What .* says$/ });
+  // two turns and a half of the crank: what the screen of a small oscilloscope holds
+  await capture(page, MINE).setInputFiles(file('one_late', 'comma', 21, { cycles: 1.3 }));
+  await expect(answer).toContainText('One link late at the crank');
+  await capture(page, MINE).setInputFiles(file('good', 'comma', 22, { cycles: 1.3, crankSwapped: true }));
+  await expect(answer).toContainText('In tolerance');
+  await capture(page, MINE).setInputFiles(file('good', 'comma', 23, { cycles: 0.5 }));
+  await expect(page.getByText(/less than one whole cycle/)).toBeVisible();
+
+  const told = page.getByRole('textbox', { name: 'Told without a capture' });
+  await told.fill('1.8 teeth late');
+  const card = page.getByRole('region', { name: 'Told without a capture' });
+  await expect(card).toContainText('One link late at the crank');
+  await told.fill('1.8 teeth of the 60 wheel late');
+  await expect(card).toContainText('ask which wheel was counted');
+  await told.fill('16 degrees crank');
+  await expect(card).toContainText('Late or early?');
+  await told.fill('18 degrees crank late');
+  await card.getByRole('button', { name: 'File it as told' }).click();
+  await expect(page.getByRole('region', { name: 'What is filed' })).toContainText(
+    'One link late at the crank',
+  );
+});
+
+test('a message that tells teeth of the sensor’s wheel is answered without a file', async ({ page }) => {
+  const desk = new Desk(page);
+  await desk.open();
+  const box = page.getByLabel('What came in?');
+  await box.fill('QU13-STOA. Cam was checked on the scope: 1.8 teeth of the 36 wheel late.');
+  await box.press('Enter');
+  await expect(page.getByRole('group', { name: 'Understood' })).toContainText('Cam against crank');
+  await page.keyboard.press('Enter');
+  await expect(desk.tape()).toContainText('Cam against crank, by a capture');
+  await desk.go('Examine');
+  await page.getByRole('link', { name: 'A capture of crank and cam' }).click();
+  await expect(page.getByRole('region', { name: 'What is filed' })).toContainText(
+    'One link late at the crank',
+  );
 });
 
 test('the simulated box answers without a case, for the teeth that are typed', async ({ page }) => {

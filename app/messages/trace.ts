@@ -148,6 +148,14 @@ export function toldTrouble(e: ToldError): string {
 export const toldWords = ({ deg: v, u }: ToldOffset): string =>
   `${deg(v)} of the crank ${side(v)}, good to ${formatNumber(2 * u, 1)}° as it was told.`;
 
+/** Teeth were told of another wheel than the drive's own. */
+export const otherWheelWords = (told: string | undefined, drive: string | undefined): string[] =>
+  told === undefined || drive === undefined || told === drive
+    ? []
+    : [
+        `▲ By the catalogue this drive’s sensor wheel is ${drive}, not ${told}: ask which wheel was counted, or for degrees of the crank.`,
+      ];
+
 /** Why the teeth of a crank were not read as a wheel. */
 function wheelTrouble(
   where: string,

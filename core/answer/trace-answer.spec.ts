@@ -4,7 +4,7 @@ import type { Fact } from '@core/facts/fact';
 import { reduce } from '@core/facts/state';
 import { answersFor } from './answers';
 import { toldOffset } from '@core/trace/told-offset';
-import { isOffset, toldFacts, traceFacts } from './trace-answer';
+import { isOffset, toldFacts, traceAnswer, traceFacts } from './trace-answer';
 import { worldOf } from './world';
 
 const scenario = demoScenario();
@@ -65,10 +65,19 @@ describe('a capture held against the drive', () => {
     ).toBeFalse();
   });
 
-  it('says nothing while the design is open, and of no drive at all', () => {
-    const open = answersFor(world, reduce([fact('engine.code', 'TE16-CORM'), ...traced(18)]));
-    expect(open.trace).toEqual({ facts: jasmine.any(Array) as unknown as string[] });
-    expect(open.findings.some((f) => f.finding === 'trace.shift')).toBeFalse();
+  it('says of an open design what all that are left have alike, nothing where they differ, and nothing of no drive', () => {
+    const state = reduce([fact('engine.code', 'TE16-CORM'), ...traced(18)]);
+    const open = answersFor(world, state);
+    expect(open.variant).toBeUndefined();
+    expect(open.trace?.said?.verdict).toBe('whole');
+    const [a, b] = open.possible.designs.map((stages) => stages.map((s) => s.layout));
+    const other = b!.map((l) => ({
+      ...l,
+      wheels: l.wheels.map((w) => (w.role === 'crank' ? { ...w, teeth: w.teeth! + 2 } : w)),
+    }));
+    const differing = traceAnswer(state, open.registry, [a!, other], open.policy);
+    expect(differing).toEqual({ facts: jasmine.any(Array) as unknown as string[] });
+    expect(traceAnswer(state, open.registry, [a!, b!], open.policy)).toEqual(open.trace);
     expect(answersFor(world, reduce([])).trace).toBeUndefined();
   });
 });
@@ -78,7 +87,7 @@ describe('before and after a repair', () => {
     const was = traced(18);
     const before = of('demo-2036', ...was);
     const both = of('demo-2036', ...was, fact('trace.offset_after', 0.3, 0.2));
-    expect(both.trace).toEqual(before.trace!);
+    expect(both.trace).toEqual(before.trace);
     expect(both.traceAfter?.said?.verdict).toBe('in_tolerance');
     expect(before.traceAfter).toBeUndefined();
     const ranks = (a: typeof both) => a.ranking.causes.map((c) => [c.cause.key, c.probability]);

@@ -13,7 +13,7 @@ import type { ToldOffset } from '@core/trace/told-offset';
 import { traceVerdict, type TraceVerdict, type Wheels } from '@core/trace/verdict';
 import { readWheel } from '@core/trace/wheel';
 
-/** What a capture said of the cam, held against this drive; without wheels nothing is said while the design is open. */
+/** What a capture said of the cam, held against this drive; nothing is said of wheels in which the designs that are left differ. */
 export type TraceAnswer = { facts: string[]; wheels?: Wheels; said?: TraceVerdict };
 
 /** Two states of one engine: as it came, which stays evidence of what was wrong, and after the repair, which proves it. */
@@ -61,19 +61,23 @@ export function wheelsCounted(
 export function traceAnswer(
   state: State,
   registry: Registry,
-  layouts: readonly Layout[],
+  designs: readonly (readonly Layout[])[],
   policy: Policy,
   of: StateOfEngine = 'came',
 ): TraceAnswer | undefined {
   const read = measuredOf(state, registry, OFFSETS[of]);
   if (!read) return undefined;
-  const wheel = readWheel(textOf(state, WHEEL) ?? reluctorOf(layouts) ?? '');
+  // While several designs are left, what they have alike is enough.
+  const [first, ...others] = designs.map((d) => driveTeeth(d));
+  const teeth = others.every((t) => JSON.stringify(t) === JSON.stringify(first)) ? first : undefined;
+  const wheels = new Set(designs.map((d) => reluctorOf(d)));
+  const wheel = readWheel(textOf(state, WHEEL) ?? (wheels.size === 1 ? [...wheels][0] : undefined) ?? '');
   const named = [WHEEL, CAM].flatMap((key) => standing(state, key) ?? []);
   const facts = [...read.facts, ...named].map((f) => f.id);
   const slots = wheel.ok ? wheel.value.teeth.length : undefined;
-  const wheels = wheelsCounted(driveTeeth(layouts), slots, textOf(state, CAM));
-  if (!wheels) return { facts };
+  const counted = wheelsCounted(teeth, slots, textOf(state, CAM));
+  if (!counted) return { facts };
   const shift = { deg: read.value, low: lowest(read), high: highest(read) };
-  const said = traceVerdict({ ...shift, moving: false }, wheels, policy.traceToleranceDeg);
-  return { facts, wheels, said };
+  const said = traceVerdict({ ...shift, moving: false }, counted, policy.traceToleranceDeg);
+  return { facts, wheels: counted, said };
 }

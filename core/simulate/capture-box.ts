@@ -54,12 +54,16 @@ export type BoxAsk = {
   /** How many cams have a sensor; samples a second. */
   cams?: number;
   rateHz?: number;
+  /** Cycles that are recorded (8); the wires of the crank sensor are on the other way around. */
+  cycles?: number;
+  crankSwapped?: boolean;
 };
 /** A wheel of sixty less two. */
 const USUAL: readonly boolean[] = Array.from({ length: 60 }, (_, i) => i < 58);
 
 /** What an export of a simulated capture box holds: a cranking engine for a few seconds, its crank and its cams. */
-export function boxCapture({ engine, fault, dialect, seed, zCrank, teeth, cams, rateHz }: BoxAsk): string {
+export function boxCapture(ask: BoxAsk): string {
+  const { engine, fault, dialect, seed, zCrank, teeth, cams, rateHz } = ask;
   const tooth = 360 / zCrank;
   const late =
     {
@@ -81,9 +85,10 @@ export function boxCapture({ engine, fault, dialect, seed, zCrank, teeth, cams, 
     others,
     rpm: 240,
     ripple: 0.15,
-    cycles: 8,
+    cycles: ask.cycles ?? 8,
     rateHz: rateHz ?? 10_000,
     crank: 'swing',
+    upsideDown: ask.crankSwapped ?? false,
     noise: 0.04,
     jitterDeg: 0.08,
     hum: 0.05,

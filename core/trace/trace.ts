@@ -48,9 +48,11 @@ export function readTrace(capture: Capture, wheel?: ToothWheel, said?: Roles): T
   const there = said && Math.max(said.crank, ...said.cams) < channels.length ? said : undefined;
   const first = there?.crank ?? num(order, 0);
   const read = clocksAt(first);
-  // Where the crank shows another wheel than was said it is the crank all the same.
-  const isCrank = read.ok || 'better' in read.error;
-  const other = isCrank ? undefined : order.find((k) => k !== first && clocksAt(k).ok);
+  // What shows another wheel than was said is the crank all the same, unless a channel of more edges is the one that was said.
+  const shows = !read.ok && 'better' in read.error;
+  const other = read.ok
+    ? undefined
+    : order.find((k) => k !== first && !(shows && count(k) <= count(first)) && clocksAt(k).ok);
   const name = nth(channels, first).name;
   if (there && other !== undefined)
     return { ok: false, error: { code: 'swapped', name, crank: nth(channels, other).name } };
@@ -69,19 +71,20 @@ export function readTrace(capture: Capture, wheel?: ToothWheel, said?: Roles): T
   const { clock, cams } = sure.value;
   return {
     ok: true,
-    value: { roles, clock, crankKind: crank.value.kind, cams: cams.map(({ steady: _, ...cam }) => cam) },
+    value: { roles, clock, crankKind: crank.value.kind, cams: cams.map((c) => c.cam) },
   };
 }
 
 type Clocks = ReturnType<typeof crankClocks> | Extract<EdgeReading, { ok: false }>;
-type Cam = Trace['cams'][number] & { steady: number };
+/** A cam as it is read under a clock, and how steady it then is. */
+type Cam = { cam: Trace['cams'][number]; steady: number };
 
 function camOf(name: string, e: EdgeReading, clock: AngleClock, stepS: number): Cam {
-  if (!e.ok) return { name, error: e.error, steady: 0 };
+  if (!e.ok) return { cam: { name, error: e.error }, steady: 0 };
   const read = camPattern(clock, e.value, stepS);
   return read.ok
-    ? { name, pattern: read.value, steady: read.steady }
-    : { name, error: read.error, steady: 0 };
+    ? { cam: { name, pattern: read.value }, steady: read.steady }
+    : { cam: { name, error: read.error }, steady: 0 };
 }
 
 /** A cam comes back alike in each cycle of the right wheel: so steady it has to be, and under the others it must not. */

@@ -80,6 +80,27 @@ export class TracePage {
     this.store.typed.update((t) => ({ ...t, [which]: n }));
   }
 
+  /** Keeps both captures with the case and files what each says of a cam against the catalogue: as it came, and after the repair. */
+  protected async fileBoth(cam: number): Promise<void> {
+    const [before, after] = [this.store.reference(), this.store.mine()];
+    const said = this.store.beforeAfter();
+    if (!said || !before.file || !after.file) return;
+    const id = this.store.known()?.cams[cam]?.id;
+    const facts = [];
+    for (const { of, slot, side } of [
+      { of: 'came', slot: before, side: said.before },
+      { of: 'repaired', slot: after, side: said.after },
+    ] as const) {
+      const shift = side.find((c) => c.cam === cam)?.shift;
+      if (!shift || !slot.file || !slot.read) return;
+      const files = await this.attachments.attach([slot.file]);
+      facts.push(...traceFacts(shift, slot.read.wheel, files, againstWords(shift, 'the catalogue'), id, of));
+    }
+    const done = await this.desk.fileAll(facts);
+    if (!done.ok) this.notices.refuse(troubleSentence(done.error));
+    else void this.notices.say('success', FILED.repaired);
+  }
+
   /** Keeps the capture with the case and files what it says of a cam. */
   protected async file({ cam: c, of }: Filing): Promise<void> {
     const mine = this.store.mine();

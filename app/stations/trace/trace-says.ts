@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, output } from '@angular/core';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
 import { isOffset, OFFSETS, type StateOfEngine } from '@core/answer/trace-answer';
-import { has } from '@core/facts/read';
+import { standing } from '@core/facts/read';
 import { CaseDesk } from '../../data/case-desk';
 import {
   arithmeticWords,
@@ -27,7 +27,7 @@ export type Filing = { cam: ComparedCam; of: StateOfEngine };
       <p class="says" aria-live="polite">{{ a }}</p>
     }
     <div>
-      @for (a of answers(); track a.of.cam) {
+      @for (a of answers(); track a.of.cam; let firstCam = $first) {
         <section class="card" [attr.aria-label]="'What ' + a.of.name + ' says'">
           <p class="quiet">{{ a.of.name }}</p>
           <p class="says" aria-live="polite">{{ a.said }}</p>
@@ -45,13 +45,18 @@ export type Filing = { cam: ComparedCam; of: StateOfEngine };
           @for (d of a.designs; track d.design) {
             <p>{{ d.design }}: {{ d.said }}</p>
           }
+          @if (a.both) {
+            <button nz-button nzSize="small" nzType="primary" (click)="fileBoth.emit(a.of.cam)">
+              File both, before and after
+            </button>
+          }
           @if (a.files) {
             <div class="files">
               @for (f of filings(); track f.of) {
                 <button
                   nz-button
                   nzSize="small"
-                  [nzType]="$first ? 'primary' : 'default'"
+                  [nzType]="firstCam && $first ? 'primary' : 'default'"
                   (click)="file.emit({ cam: a.of, of: f.of })"
                 >
                   {{ f.label }}
@@ -100,12 +105,15 @@ export class TraceSays {
   private readonly store = inject(TraceStore);
   private readonly desk = inject(CaseDesk);
   readonly file = output<Filing>();
+  readonly fileBoth = output<number>();
   /** A capture behind one that is filed is likely that of after the repair; either can be said. */
   protected readonly filings = computed(() => {
     const state = this.desk.current()?.state;
     const came = { of: 'came' as const, label: 'File it as it came, with the capture' };
     const repaired = { of: 'repaired' as const, label: 'File it as after the repair' };
-    return state && has(state, OFFSETS.came) ? [repaired, came] : [came, repaired];
+    const filed = state && standing(state, OFFSETS.came);
+    const same = filed?.files?.some((f) => f.name === this.store.mine().read?.name) ?? false;
+    return filed && !same ? [repaired, came] : [came, repaired];
   });
 
   protected readonly all = computed(() => {
@@ -119,7 +127,8 @@ export class TraceSays {
   });
   protected readonly answers = computed(() =>
     this.store.compared().map((of) => {
-      if (of.error) return { of, said: compareTrouble(of.error), lines: [], designs: [], files: false };
+      if (of.error)
+        return { of, said: compareTrouble(of.error), lines: [], designs: [], both: false, files: false };
       const units = this.unitsOf(of);
       const before = this.store.against() === 'before';
       const against = (side: 'before' | 'after') => {
@@ -140,6 +149,12 @@ export class TraceSays {
         before: against('before'),
         after: against('after'),
         lines: arithmeticWords(of.said, of.wheels, of.shift, units, of.byDesign !== undefined),
+        both:
+          this.desk.current() !== undefined &&
+          (['before', 'after'] as const).every((side) => {
+            const c = this.store.beforeAfter()?.[side].find((k) => k.cam === of.cam);
+            return c?.shift !== undefined && isOffset(c.said);
+          }),
         // What a repair moved is no offset of the engine: before and after are filed against the catalogue or a good one.
         files: this.desk.current() !== undefined && !before && isOffset(of.said),
       };

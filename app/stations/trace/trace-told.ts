@@ -5,7 +5,13 @@ import { isOffset, type StateOfEngine, toldFacts } from '@core/answer/trace-answ
 import { Notices } from '../../commands/notices';
 import { CaseDesk } from '../../data/case-desk';
 import { troubleSentence } from '../../data/store-trouble';
-import { byDesignWords, toldTrouble, toldWords, traceVerdictWords } from '../../messages/trace';
+import {
+  byDesignWords,
+  otherWheelWords,
+  toldTrouble,
+  toldWords,
+  traceVerdictWords,
+} from '../../messages/trace';
 import { TraceStore } from './trace-store';
 
 /** An offset told on the telephone, without a capture: read, judged, filed as reported. */
@@ -74,7 +80,11 @@ export class TraceTold {
     const words = (v: NonNullable<typeof said>) => traceVerdictWords(v, units, this.store.has());
     return {
       says: byDesign || !said ? byDesignWords(offset) : words(said),
-      lines: [toldWords(offset), ...(byDesign ?? []).map((d) => `${d.design}: ${words(d.said)}`)],
+      lines: [
+        toldWords(offset),
+        ...otherWheelWords(offset.wheel, this.store.wheel()),
+        ...(byDesign ?? []).map((d) => `${d.design}: ${words(d.said)}`),
+      ],
       files: this.desk.current() !== undefined && (!said || isOffset(said)),
     };
   });

@@ -7,7 +7,7 @@ import { pieceBalances } from '@core/examination/piece-balance';
 import { spreadAnswers } from '@core/examination/spread-answer';
 import { type StackUp, stackUps } from '@core/examination/stack-ups';
 import { thingsOf } from '@core/facts/read';
-import { applies } from '../applies';
+import { applies, type Possible } from '../applies';
 import { type Examined, examined } from '../examined';
 import { type InspectionCount, countInspections } from '../inspection-count';
 import { node, orElse } from '../node';
@@ -68,18 +68,20 @@ export const spreads = orElse(
   () => [],
 );
 
+const layoutsOf = ({ designs }: Possible) => designs.map((stages) => stages.map((s) => s.layout));
+
 /** What a capture of crank and cam said of this drive. */
 export const trace = orElse(
-  node({ registry, policy, drive }, ({ registry, policy, drive }, _, state) =>
-    traceAnswer(state, registry, drive?.stages.map((s) => s.layout) ?? [], policy),
+  node({ registry, policy, possible }, ({ registry, policy, possible }, _, state) =>
+    traceAnswer(state, registry, layoutsOf(possible), policy),
   ),
   () => undefined,
 );
 
 /** What one after the repair said: another state of the engine, and no evidence of what was wrong. */
 export const traceAfter = orElse(
-  node({ registry, policy, drive }, ({ registry, policy, drive }, _, state) =>
-    traceAnswer(state, registry, drive?.stages.map((s) => s.layout) ?? [], policy, 'repaired'),
+  node({ registry, policy, possible }, ({ registry, policy, possible }, _, state) =>
+    traceAnswer(state, registry, layoutsOf(possible), policy, 'repaired'),
   ),
   () => undefined,
 );
