@@ -1,7 +1,7 @@
 import { doubleAt, nth, num } from '@core/quantity/must';
 
 /** Edges of a wheel: seconds and degrees, both growing. */
-export type Placed = { times: Float64Array; degrees: Float64Array };
+export type PlacedEdges = { times: Float64Array; degrees: Float64Array };
 /** How an angle is read from the edges about a time: terms of the polynomial, and edges that it is the least-squares fit of. */
 export type Reach = { terms: number; points: number };
 
@@ -29,7 +29,7 @@ const TRIED = 240;
  * @param hint index of an edge before it, to go on from
  */
 export function angleNear(
-  placed: Placed,
+  placed: PlacedEdges,
   t: number,
   reach: Reach,
   hint = 0,
@@ -45,7 +45,7 @@ export function angleNear(
 
 /** The polynomial through edges about the i-th, at a time. @param without an edge that is left out, or -1 */
 function polynomialAt(
-  { times, degrees }: Placed,
+  { times, degrees }: PlacedEdges,
   t: number,
   i: number,
   reach: Reach,
@@ -105,7 +105,7 @@ function constantTerm(terms: number): number {
 }
 
 /** How far off edges are foretold by those about them, degrees: the mean without the worst fiftieth, so that a misread one does not decide. */
-export function foretold(placed: Placed, reach: Reach, tried = TRIED): number {
+export function foretold(placed: PlacedEdges, reach: Reach, tried = TRIED): number {
   const n = placed.times.length;
   if (reach.points + 2 > n) return Infinity;
   const offs: number[] = [];
@@ -120,7 +120,7 @@ export function foretold(placed: Placed, reach: Reach, tried = TRIED): number {
 }
 
 /** The reach that foretells left-out edges best (cross-validation; Stone 1974), and how far off they then are. */
-export function reachOf(placed: Placed): { reach: Reach; off: number } {
+export function reachOf(placed: PlacedEdges): { reach: Reach; off: number } {
   let best = { reach: CUBIC, off: Infinity };
   for (const reach of REACHES) {
     const off = foretold(placed, reach);

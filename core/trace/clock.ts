@@ -1,8 +1,8 @@
 import { golden } from '@core/drive/roots';
 import { doubleAt, intAt, num } from '@core/quantity/must';
-import { angleNear, CUBIC, foretold, type Placed, type Reach, reachOf } from './angle';
+import { angleNear, CUBIC, foretold, type PlacedEdges, type Reach, reachOf } from './angle';
 import type { Edges } from './edges';
-import { LEAST_TEETH, type Teeth } from './teeth';
+import { LEAST_TEETH, type WheelTeeth } from './teeth';
 import { firstTooth, periodDeg, type ToothWheel } from './wheel';
 import { type Fit, likelyWheels, type WheelChoiceError } from './wheel-choice';
 
@@ -25,7 +25,6 @@ export type ClockError =
   | WheelChoiceError
   /** Two wheels explain the capture nearly alike: it has to be said which it is. */
   | { code: 'rival_wheels'; notation: string; rival: string };
-export type ClockReading = { ok: true; value: AngleClock } | { ok: false; error: ClockError };
 
 /** Directions of a swing that are so near in likelihood are told apart by their shape alone. */
 const ALIKE = 4;
@@ -55,7 +54,7 @@ function clockOf(edges: Edges, fit: Fit, stepS: number): AngleClock | undefined 
   const pitch = 360 / n;
   const period = periodDeg(wheel);
   const zero = firstTooth(wheel);
-  const placed = (all: Float64Array, { edge, slot }: Teeth): Placed => {
+  const placed = (all: Float64Array, { edge, slot }: WheelTeeth): PlacedEdges => {
     const [times, degrees] = [new Float64Array(edge.length), new Float64Array(edge.length)];
     for (let i = 0; i < edge.length; i++) {
       times[i] = doubleAt(all, intAt(edge, i)) * stepS;
@@ -63,7 +62,7 @@ function clockOf(edges: Edges, fit: Fit, stepS: number): AngleClock | undefined 
     }
     return { times, degrees };
   };
-  let own: Placed = placed(edges[led], teeth);
+  let own: PlacedEdges = placed(edges[led], teeth);
   let { reach, off } = reachOf(own);
   const trail = led === 'falling' ? 'rising' : 'falling';
   const trailing = edges.kind === 'square' ? fit[trail] : undefined;
@@ -92,7 +91,12 @@ const WIDTHS = { from: 0.08, to: 0.92, step: 0.07, tried: 60, edges: 4000 };
  * Leading and trailing edges in one row. How far a trailing edge stands behind the leading one of its tooth is the width under
  * which each edge is foretold best by the others.
  */
-function joined(lead: Placed, trail: Placed, pitch: number, period: number): Placed | undefined {
+function joined(
+  lead: PlacedEdges,
+  trail: PlacedEdges,
+  pitch: number,
+  period: number,
+): PlacedEdges | undefined {
   // Which of the turns, or of the teeth of a wheel without a gap, the trailing edges were counted from is told by the leading ones.
   const at = trail.times.length >> 1;
   const first = angleNear(lead, doubleAt(trail.times, at), CUBIC);
@@ -126,7 +130,7 @@ function joined(lead: Placed, trail: Placed, pitch: number, period: number): Pla
 }
 
 /** Two rows of edges as one, by their times; those of the second with so many degrees more. */
-function inOrder(lead: Placed, trail: Placed, turn: number): Placed & { leads: Uint8Array } {
+function inOrder(lead: PlacedEdges, trail: PlacedEdges, turn: number): PlacedEdges & { leads: Uint8Array } {
   const n = lead.times.length + trail.times.length;
   const [times, degrees, leads] = [new Float64Array(n), new Float64Array(n), new Uint8Array(n)];
   for (let i = 0, a = 0, b = 0; i < n; i++) {
@@ -157,7 +161,7 @@ function leading(edges: Edges, fit: Fit): 'falling' | 'rising' | undefined {
 }
 
 /** The direction of the edge that ends the wheel's gaps: in them the rest lasts longer than between teeth, at its level. */
-function endsGap(edges: Edges, wheel: ToothWheel, falling: Teeth): 'falling' | 'rising' | undefined {
+function endsGap(edges: Edges, wheel: ToothWheel, falling: WheelTeeth): 'falling' | 'rising' | undefined {
   // From one falling edge to the next: how long it is low, and high, per slot, over teeth and over gaps.
   const share = { tooth: [] as number[], gap: [] as number[] };
   let k = 0;

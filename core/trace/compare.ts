@@ -189,7 +189,7 @@ function turnBetween(a: readonly boolean[], b: readonly boolean[]): number | und
 }
 
 /** What of a trace a comparison of its cams takes. */
-export const comparable = ({ clock, crankKind }: Trace): Comparable => ({
+const comparable = ({ clock, crankKind }: Trace): Comparable => ({
   crankKind,
   wheel: clock.wheel.notation,
   teeth: fromFirstTooth(clock.wheel),

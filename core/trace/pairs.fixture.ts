@@ -7,7 +7,7 @@ import { readTrace, type Trace } from './trace';
 import { arrangementsOf, periodDeg, readWheel, USUAL_WHEELS } from './wheel';
 
 /** A pair of captures of stand-ins, of one engine, and what came of reading it. Degrees of the crank. */
-export type Pair = { name: string; wheel: string; sensors: string; late: number };
+type Pair = { name: string; wheel: string; sensors: string; late: number };
 export type PairOutcome = Pair &
   ({ read: true; off: number; half: number; falseTooth: boolean } | { read: false; code: string });
 
@@ -25,7 +25,7 @@ const captureOf = (c: CaptureOf): Capture => {
  * The k-th of any number of pairs, the same each time: every usual wheel and pair of sensors, from one and a half cycles on,
  * starters that pulse, speeds that differ and drift, noise, hum, drop-outs, spikes, clipped swings, leads swapped.
  */
-export function pairOf(
+function pairOf(
   k: number,
   seed = 1,
 ): { pair: Pair; test: CaptureOf; good: CaptureOf; teeth: readonly boolean[] } {

@@ -2,7 +2,7 @@ import { doubleAt, intAt, must, num } from '@core/quantity/must';
 import { periodSlots, type ToothWheel } from './wheel';
 
 /** Edges of one direction as teeth of a wheel. */
-export type Teeth = {
+export type WheelTeeth = {
   /** Edges that are teeth: which one of those given, and its slot, counted on over the turns. */
   edge: Int32Array;
   slot: Int32Array;
@@ -173,7 +173,7 @@ export function teethOf(
   times: Float64Array,
   { teeth }: ToothWheel,
   { sigma, likely }: StepSpread,
-): Teeth | undefined {
+): WheelTeeth | undefined {
   const n = teeth.length;
   if (times.length < LEAST_TEETH) return undefined;
   const steps = stepsOf(teeth);
@@ -243,7 +243,11 @@ export function teethOf(
   return { edge, slot, ...counted(slot, times.length, teeth), likelihood: doubleAt(now.score, end) };
 }
 
-function counted(slot: Int32Array, edges: number, teeth: readonly boolean[]): Pick<Teeth, 'lost' | 'double'> {
+function counted(
+  slot: Int32Array,
+  edges: number,
+  teeth: readonly boolean[],
+): Pick<WheelTeeth, 'lost' | 'double'> {
   const n = teeth.length;
   let lost = 0;
   for (let i = 1; i < slot.length; i++)

@@ -1,5 +1,5 @@
 import { intAt } from '@core/quantity/must';
-import { LEAST_TEETH, spreadOfSteps, type StepSpread, stepSpread, type Teeth, teethOf } from './teeth';
+import { LEAST_TEETH, spreadOfSteps, type StepSpread, stepSpread, type WheelTeeth, teethOf } from './teeth';
 import type { Edges } from './edges';
 import { arrangementsOf, foremost, type ToothWheel } from './wheel';
 
@@ -27,8 +27,8 @@ const EXPLAINED = 0.99;
 /** Both directions of a crank signal as teeth of one wheel. */
 export type Fit = {
   wheel: ToothWheel;
-  falling: Teeth | undefined;
-  rising: Teeth | undefined;
+  falling: WheelTeeth | undefined;
+  rising: WheelTeeth | undefined;
   likelihood: number;
 };
 
@@ -89,10 +89,10 @@ function usualRanked(edges: Edges, usual: readonly ToothWheel[], spread: StepSpr
 }
 
 /** Share of what a wheel explains. */
-const fitsOf = ({ edge, lost, double }: Teeth): number => edge.length / (edge.length + lost + double);
+const fitsOf = ({ edge, lost, double }: WheelTeeth): number => edge.length / (edge.length + lost + double);
 
 /** The direction of a fit that explains most. */
-const better = ({ falling, rising }: Fit): Teeth | undefined =>
+const better = ({ falling, rising }: Fit): WheelTeeth | undefined =>
   !falling || (rising && rising.likelihood > falling.likelihood) ? rising : falling;
 
 /**
@@ -142,7 +142,7 @@ export function likelyWheels(
 }
 
 /** True when the wheel went around once at least. */
-const turned = (t: Teeth | undefined, { teeth }: ToothWheel): boolean =>
+const turned = (t: WheelTeeth | undefined, { teeth }: ToothWheel): boolean =>
   t !== undefined && t.slot.length > 1 && intAt(t.slot, t.slot.length - 1) - intAt(t.slot, 0) >= teeth.length;
 
 /** Usual wheels that are the same one twice around. */
