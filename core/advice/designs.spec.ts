@@ -307,6 +307,63 @@ describe('what a caller is still asked for', () => {
     expect(judged).toBeGreaterThan(100);
   });
 
+  it('why is said with the answer: the extension where one was measured, designs and interference only where they are the reason', () => {
+    const chain = [told('engine.code', 'QU13-STOA'), told(featureKey('plunger-cap'), 'screw')];
+    const measured = (key: string, value: number, u: number): NewFact => ({ key, value, u, how: 'measured' });
+    expect(on('reuse', ...chain).because).toEqual([]);
+    const length = [measured('chain.length', 321, 0.1), told('chain.links_over', 40)];
+    expect(on('reuse', ...chain, ...length).because).toEqual([]);
+    const extended = on('reuse', ...chain, ...length, measured('tensioner.extension', 12, 0.2));
+    expect(extended.because.map((b) => b.code)).toEqual(['extension']);
+    const [why] = extended.because;
+    expect(why?.code === 'extension' && why.layout.kind).toBe('chain');
+    for (const { engine: e, c } of open) {
+      const lost = advise('lost', c);
+      expect(lost.because)
+        .withContext(e.code)
+        .toEqual([{ code: 'interference', interference: e.interference }]);
+      // turning free needs nothing more to be known, nor does a range
+      if (lost.standing === 'yes') expect(lost.missing).toEqual([]);
+      const reasons = advise('setting', c).because.map((b) => b.code);
+      expect(reasons.every((r) => r === 'from_computed' || r === 'designs')).toBeTrue();
+    }
+  });
+
+  it('of an engine that nobody knows is the engine; of one without sheet, interval or layout there is no answer', () => {
+    const asked = ['kit', 'setting', 'marks', 'torque', 'also', 'due', 'reuse', 'lost'] as const;
+    for (const question of asked) {
+      const none = on(question, told('engine.code', 'none'));
+      expect([none.standing, none.lead.code, none.missing.map((m) => m.key)])
+        .withContext(question)
+        .toEqual(['open', 'no_engine', ['engine.code']]);
+    }
+    const pack = demoPack();
+    const bare = worldOf(
+      catalogueOf({
+        ...pack,
+        intervals: [],
+        variants: pack.variants.map(
+          (v) => Object.fromEntries(Object.entries(v).filter(([k]) => k !== 'layout')) as Variant,
+        ),
+        procedures: [],
+      }),
+    );
+    const state = reduce(fileFacts(reduce([]), 'c', [engine], author));
+    const c = { world: bare, state, a: answersFor(bare, state), today: '2026-11-25' as const };
+    const codes = (['setting', 'marks', 'torque', 'due', 'lost'] as const).map((q) => {
+      const said = advise(q, c);
+      return [q, said.standing, said.lead.code];
+    });
+    expect(codes).toEqual([
+      ['setting', 'cannot', 'no_setting'],
+      ['marks', 'cannot', 'no_marks'],
+      ['torque', 'cannot', 'no_procedure'],
+      ['due', 'cannot', 'no_interval'],
+      ['lost', 'cannot', 'do_not_turn'],
+    ]);
+    expect(advise('reuse', c).lead.code).toBe('reuse_open');
+  });
+
   it('questions are kept in the order in which they were told, and what is none is dropped', () => {
     const { state } = caseOf(told('call.asked', ['due', 'kit']));
     expect(questionsAsked(state)).toEqual(['due', 'kit']);
