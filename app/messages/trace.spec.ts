@@ -2,14 +2,8 @@ import { stagesOf } from '@core/drive/stages';
 import { driveTeeth } from '@core/trace/drive-teeth';
 import { traceVerdict } from '@core/trace/verdict';
 import { demoPack } from '../../demo/catalogue';
-import {
-  arithmeticWords,
-  cursorWords,
-  movedWords,
-  speedWords,
-  togetherWords,
-  traceVerdictWords,
-} from './trace';
+import { arithmeticWords, cursorWords, movedWords, togetherWords, traceVerdictWords } from './trace';
+import { speedWords } from './capture';
 
 const pack = demoPack();
 const drives = pack.variants.flatMap((v) => {

@@ -1,7 +1,7 @@
 import { zipSync } from 'fflate';
 import { boxCapture } from '@core/simulate/capture-box';
 import { VIEW_STEP } from '@core/trace/cycle-view';
-import { failureWords, readWords } from '../messages/trace';
+import { failureWords, readWords } from '../messages/capture';
 import { traceOf } from './read-trace';
 import type { TraceAsk } from './trace.protocol';
 

@@ -74,7 +74,7 @@ function levelsOf(samples: Float32Array) {
 }
 
 /** Once so many edges were seen, samples are passed over by a part of the shortest rest among them: an engine does not turn so many times as fast at once. */
-const LEAPS = { after: 200, part: 5, most: 16 };
+const LEAPS = { after: 200, part: 5, most: 64 };
 
 function crossings(v: Float32Array, level: number, beyond: number): Pick<Edges, 'rising' | 'falling'> {
   const [rising, falling] = [new Filled(), new Filled()];

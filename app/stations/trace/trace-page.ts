@@ -10,6 +10,7 @@ import { troubleSentence } from '../../data/store-trouble';
 import { Segmented } from '../../ui/segmented';
 import { againstWords, traceVerdictWords } from '../../messages/trace';
 import { type Filing, TraceSays } from './trace-says';
+import { TraceDrive } from './trace-drive';
 import { TraceSlot } from './trace-slot';
 import { type Against, TraceStore } from './trace-store';
 import { FILED, TraceTold } from './trace-told';
@@ -27,7 +28,7 @@ const TITLES: Readonly<Record<Against, string>> = {
 @Component({
   selector: 'hs-trace-page',
   imports: [NzInputDirective, Segmented, TraceSays, TraceSlot, TraceTold, TraceView],
-  providers: [TraceStore],
+  providers: [TraceDrive, TraceStore],
   changeDetection: ChangeDetectionStrategy.OnPush,
   host: { '(dragover)': '$event.preventDefault()', '(drop)': 'dropped($event)' },
   templateUrl: './trace-page.html',

@@ -5,10 +5,7 @@ import { EMPTY, map, type ObservedValueOf, Subject, switchMap } from 'rxjs';
 import type { FileRef } from '@core/facts/fact';
 import { allStanding } from '@core/facts/read';
 import { wheelsCounted } from '@core/answer/trace-answer';
-import { SHIPPED_POLICY } from '@core/policy/policy';
 import { compareCams, type CompareError, type Shift } from '@core/trace/compare';
-import { type DriveTeeth, driveTeeth, knownGood, reluctorOf } from '@core/trace/drive-teeth';
-import type { CamPattern } from '@core/trace/pattern';
 import type { SaidOfFile } from '@core/trace/read-capture';
 import { toldOffset } from '@core/trace/told-offset';
 import { type Together, togetherOf, traceVerdict, type TraceVerdict, type Wheels } from '@core/trace/verdict';
@@ -17,9 +14,11 @@ import { Attachments } from '../../commands/attachments';
 import { Traces } from '../../commands/traces';
 import { CaseDesk } from '../../data/case-desk';
 import { notHereWords } from '../../messages/case-file';
-import { camName, failureWords } from '../../messages/trace';
+import { failureWords } from '../../messages/capture';
+import { camName } from '../../messages/trace';
 import type { CaptureSlot, TraceRead } from '../../workers/trace.protocol';
 import { rolesOf, type SaidRoles } from './said-roles';
+import { type Side, TraceDrive } from './trace-drive';
 
 /** What the capture is held against: what the catalogue names for this drive, a capture of a good engine, or one of this engine before the repair. */
 export type Against = 'catalogue' | 'good' | 'before';
@@ -43,12 +42,6 @@ export type SlotState = {
   file?: File;
   said: SaidOfCapture;
 };
-/** Cams of one side of a comparison. */
-type Side = Pick<TraceRead, 'wheel' | 'teeth' | 'period' | 'crankKind'> & {
-  /** By the place among the drive's cams. */
-  cams: { at: number; pattern: CamPattern }[];
-};
-
 /** The wheel is to be found in the capture, whatever the drive says. */
 export const FOUND = 'found';
 const CAPTURE = /\.(csv|tsv|txt|asc|dat|zip)$/i;
@@ -62,6 +55,7 @@ type ReadingEvent = ObservedValueOf<ReturnType<Traces['read']>>;
 export class TraceStore {
   private readonly traces = inject(Traces);
   private readonly desk = inject(CaseDesk);
+  private readonly drive = inject(TraceDrive);
   private readonly attachments = inject(Attachments);
   private readonly slots = {
     mine: signal<SlotState>({ said: {} }),
@@ -77,8 +71,6 @@ export class TraceStore {
     mine: new Subject<Wish | undefined>(),
     reference: new Subject<Wish | undefined>(),
   };
-  /** Teeth of the drive where no case says them. */
-  readonly typed = signal({ zCrank: 20, zCam: 40 });
   private readonly chosen = signal<Against | undefined>(undefined);
 
   constructor() {
@@ -108,51 +100,20 @@ export class TraceStore {
   }
 
   readonly share = (slot: CaptureSlot): number | undefined => this.shares[slot]();
-  private readonly rules = computed(() => this.desk.current()?.answers?.policy ?? SHIPPED_POLICY);
   readonly mine = this.slots.mine.asReadonly();
   readonly reference = this.slots.reference.asReadonly();
-  /** Designs of the case that are still possible. */
-  private readonly designs = computed(() => {
-    const a = this.desk.current()?.answers;
-    return (a?.identification?.possible ?? []).map((v, i) => ({
-      name: v.name,
-      layouts: (a?.possible.designs[i] ?? []).map((s) => s.layout),
-    }));
-  });
-  /** What the case's drive says of its teeth: all designs that are left alike. */
-  readonly known = computed(() => agreed(this.designs().map((d) => driveTeeth(d.layouts))));
-  /** Designs that differ in their teeth, each with its own; none where they agree. */
-  readonly differing = computed(() => {
-    const all = this.designs().flatMap(({ name, layouts }) => {
-      const teeth = driveTeeth(layouts);
-      return teeth ? [{ name, teeth }] : [];
-    });
-    return this.known() === undefined ? all : [];
-  });
-  /** The crank sensor's wheel by the catalogue, where all designs have one. */
-  readonly wheel = computed(() => agreed(this.designs().map((d) => reluctorOf(d.layouts))));
-  readonly teeth = computed((): DriveTeeth => {
-    const { zCrank, zCam } = this.typed();
-    const cam = { id: '', name: camName(0), teeth: zCam, unit: 'tooth' as const };
-    return this.known() ?? this.differing()[0]?.teeth ?? { zCrank, unit: 'tooth', cams: [cam] };
-  });
-  readonly catalogue = computed((): Side | undefined => {
-    const all = this.designs().map((d) => knownGood(d.layouts, this.rules().traceDesignU));
-    const good = agreed(all.map((g) => (g.ok ? g.value : undefined)));
-    if (!good) return undefined;
-    const cams = good.cams.map((c) => ({
-      at: this.teeth().cams.findIndex((k) => k.id === c.id),
-      pattern: c.pattern,
-    }));
-    return { ...good, cams };
-  });
+  readonly known = this.drive.known;
+  readonly differing = this.drive.differing;
+  readonly wheel = this.drive.wheel;
+  readonly teeth = this.drive.teeth;
+  readonly typed = this.drive.typed;
+  readonly catalogue = this.drive.catalogue;
+  readonly has = this.drive.has;
   readonly against = computed((): Against => {
     const chosen = this.chosen();
     if (chosen !== undefined && (chosen !== 'catalogue' || this.catalogue())) return chosen;
     return this.catalogue() ? 'catalogue' : 'good';
   });
-  /** What the drive has; none while no case says. */
-  readonly has = computed(() => this.desk.current()?.answers?.possible.has);
   /** Captures that lie with the case. */
   readonly kept = computed((): FileRef[] => {
     const state = this.desk.current()?.state;
@@ -185,22 +146,10 @@ export class TraceStore {
       if (!c.ok) return [{ cam, name, error: c.error }];
       const wheels = wheelsCounted(this.teeth(), mine.teeth.length, cams[at]?.id);
       if (!wheels) return [];
-      const said = traceVerdict(c.value, wheels, this.rules().traceToleranceDeg);
-      const byDesign = this.eachDesign(c.value, mine.teeth.length, at);
+      const said = traceVerdict(c.value, wheels, this.drive.rules().traceToleranceDeg);
+      const byDesign = this.drive.eachDesign(c.value, mine.teeth.length, at);
       return [{ cam, name, shift: c.value, wheels, said, ...(byDesign ? { byDesign } : {}) }];
     });
-  }
-
-  /** What each design makes of an offset, where the designs that are left differ and do not say the same of it. */
-  private eachDesign(shift: Parameters<typeof traceVerdict>[0], slots: number | undefined, at: number) {
-    const all = this.differing().flatMap(({ name, teeth }) => {
-      const wheels = wheelsCounted(teeth, slots, teeth.cams[at]?.id);
-      return wheels
-        ? [{ design: name, wheels, said: traceVerdict(shift, wheels, this.rules().traceToleranceDeg) }]
-        : [];
-    });
-    const alike = new Set(all.map(({ said }) => JSON.stringify([said.verdict, 'at' in said ? said.at : []])));
-    return alike.size > 1 ? all : undefined;
   }
 
   /** What was told on the telephone, as it was typed. */
@@ -216,10 +165,10 @@ export class TraceStore {
     const wheels = wheelsCounted(this.teeth(), slots, undefined);
     const { deg, u } = told.value;
     const shift = { deg, low: deg - 2 * u, high: deg + 2 * u, moving: false };
-    const said = wheels && traceVerdict(shift, wheels, this.rules().traceToleranceDeg);
+    const said = wheels && traceVerdict(shift, wheels, this.drive.rules().traceToleranceDeg);
     return {
       ok: true as const,
-      value: { told: told.value, wheels, said, byDesign: this.eachDesign(shift, slots, 0) },
+      value: { told: told.value, wheels, said, byDesign: this.drive.eachDesign(shift, slots, 0) },
     };
   });
 
@@ -287,11 +236,6 @@ export class TraceStore {
           };
     this.slots[slot].set({ file, said, failure });
   }
-}
-
-/** What all of several say; nothing where they differ or one says nothing. */
-function agreed<T>(all: readonly (T | undefined)[]): T | undefined {
-  return new Set(all.map((x) => JSON.stringify(x))).size === 1 ? all[0] : undefined;
 }
 
 /** Place among the drive's cams of each cam of a capture: as it was said, or in the order of the channels. */
