@@ -98,9 +98,14 @@ describe('captures of every dialect, wheel and fault', () => {
       });
       expect(shifts[0]).toBeCloseTo(18, 0);
       expect(shifts[1]).toBeCloseTo(0, 0);
-      expect(() => traced(text, { crank: 1, cams: [0] }))
-        .withContext(dialect)
-        .toThrowError(/"swapped".*/);
+      for (const notation of [undefined, '60-2', '36-2', '12-1']) {
+        const named = notation === undefined ? undefined : readWheel(notation);
+        const wheel = named?.ok ? named.value : undefined;
+        // a cam that passes for a wheel, or not, is never the crank, whatever wheel is told
+        expect(() => traced(text, { crank: 1, cams: [0] }, wheel))
+          .withContext(`${dialect} ${notation}`)
+          .toThrowError(notation === undefined || notation === '60-2' ? /"swapped".*/ : /"crank"|"swapped"/);
+      }
       expect(traced(text, { crank: 0, cams: [2] }).cams.length).toBe(1);
     }
   });

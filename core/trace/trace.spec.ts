@@ -82,9 +82,10 @@ describe('a cam against its crank', () => {
     { rpm: 160, ripple: 0.25 },
     { rpm: 800, ripple: 0.05, rateHz: 50_000 },
   ];
-  for (const wheel of USUAL_WHEELS)
-    it(`on a wheel ${wheel} is read in ${WAYS.length} kinds of capture, the wheel found, within one and a half times the limit of the generator`, () => {
+  for (const [w, wheel] of USUAL_WHEELS.entries())
+    it(`on a wheel ${wheel} is read in every second of ${WAYS.length} kinds of capture, the wheel found, within one and a half times the limit of the generator`, () => {
       WAYS.forEach((way, k) => {
+        if ((k + w) % 2 === 1) return;
         const late = [18, -18, 4.5, 0, 36][k % 5]!;
         // thirty less two may be sixty less two and two at half the speed: that one is told
         const told = wheel === '30-2' ? wheel : undefined;
@@ -105,7 +106,7 @@ describe('a cam against its crank', () => {
 
   for (const part of [0, 1, 2, 3])
     it(`is read in pairs of every wheel, sensor and fault: near enough, by an interval that holds, never a tooth off (${part + 1} of 4)`, async () => {
-      const N = 40;
+      const N = 24;
       const all: ReturnType<typeof readPair>[] = [];
       for (let k = 0; k < N; k++) {
         if (k % 10 === 0) await breathe();
@@ -113,15 +114,15 @@ describe('a cam against its crank', () => {
       }
       const read = all.flatMap((p) => (p.read ? [p] : []));
       // one in sixty is refused
-      expect(read.length).toBeGreaterThanOrEqual(N - 3);
+      expect(read.length).toBeGreaterThanOrEqual(N - 2);
       expect(read.filter((p) => p.falseTooth)).toEqual([]);
-      // 95 of a hundred are meant: of forty, four more or less are within chance
-      expect(read.filter((p) => Math.abs(p.off) <= p.half).length).toBeGreaterThanOrEqual(read.length - 6);
+      // 95 of a hundred are meant: of so few, three more or less are within chance
+      expect(read.filter((p) => Math.abs(p.off) <= p.half).length).toBeGreaterThanOrEqual(read.length - 4);
       // half an interval is about two standard uncertainties
       const rms = Math.sqrt(read.reduce((t, p) => t + (p.off / (p.half / 2)) ** 2, 0) / read.length);
       expect(rms).toBeLessThan(2);
       expect(rms).toBeGreaterThan(0.4);
-      expect(read.filter((p) => Math.abs(p.off) > 0.25).length).toBeLessThanOrEqual(4);
+      expect(read.filter((p) => Math.abs(p.off) > 0.25).length).toBeLessThanOrEqual(3);
     });
 
   it('never claims a wrong whole tooth: of 200 offsets each claim is the truth, and what lies between is a fraction', () => {

@@ -48,11 +48,15 @@ export function readTrace(capture: Capture, wheel?: ToothWheel, said?: Roles): T
   const there = said && Math.max(said.crank, ...said.cams) < channels.length ? said : undefined;
   const first = there?.crank ?? num(order, 0);
   const read = clocksAt(first);
-  // What shows another wheel than was said is the crank all the same, unless a channel of more edges is the one that was said.
-  const shows = !read.ok && 'better' in read.error;
-  const other = read.ok
-    ? undefined
-    : order.find((k) => k !== first && !(shows && count(k) <= count(first)) && clocksAt(k).ok);
+  // What shows another wheel than was said is the crank all the same, unless a channel of more edges is the one that was said;
+  // and a cam that happens to pass for a wheel is none where another channel is one of far more teeth.
+  const shows = (r: Clocks) => !r.ok && 'better' in r.error;
+  const least = read.ok ? MORE * count(first) : shows(read) ? count(first) : -1;
+  const other = order.find((k) => {
+    if (k === first || count(k) <= least) return false;
+    const r = clocksAt(k);
+    return r.ok || (read.ok && shows(r));
+  });
   const name = nth(channels, first).name;
   if (there && other !== undefined)
     return { ok: false, error: { code: 'swapped', name, crank: nth(channels, other).name } };
@@ -74,6 +78,9 @@ export function readTrace(capture: Capture, wheel?: ToothWheel, said?: Roles): T
     value: { roles, clock, crankKind: crank.value.kind, cams: cams.map((c) => c.cam) },
   };
 }
+
+/** A crank has at least so many times as many edges as a cam. */
+const MORE = 3;
 
 type Clocks = ReturnType<typeof crankClocks> | Extract<EdgeReading, { ok: false }>;
 /** A cam as it is read under a clock, and how steady it then is. */
