@@ -154,7 +154,8 @@ function leading(edges: Edges, fit: Fit): 'falling' | 'rising' | undefined {
   if (!falling || !rising) return falling ? 'falling' : rising ? 'rising' : undefined;
   if (edges.kind === 'swing') {
     // Without a gap both ways go round alike, and only the shape tells the middle of a tooth.
-    const apart = fit.wheel.teeth.every(Boolean) ? 0 : falling.likelihood - rising.likelihood;
+    if (fit.wheel.teeth.every(Boolean)) return edges.quicker ?? 'falling';
+    const apart = falling.likelihood - rising.likelihood;
     return edges.sharp ?? (apart > -ALIKE ? 'falling' : 'rising');
   }
   return endsGap(edges, fit.wheel, falling) ?? 'falling';

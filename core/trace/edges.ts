@@ -10,6 +10,8 @@ export type Edges = {
   falling: Float64Array;
   /** Of a swing: which way it crosses as the middle of a tooth passes, where that can be told. */
   sharp?: 'rising' | 'falling';
+  /** The same by its shape alone, without the crossings that a gap or a drop-out takes. */
+  quicker?: 'rising' | 'falling';
 };
 export type EdgeError = { code: 'constant' } | { code: 'no_edges'; edges: number };
 export type EdgeReading = { ok: true; value: Edges } | { ok: false; error: EdgeError };

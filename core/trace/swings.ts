@@ -1,8 +1,13 @@
 import { doubleAt, floatAt } from '@core/quantity/must';
 import { Filled } from './filled';
 
-/** Crossings of a swing, in samples, and the direction of the sharp one, as a tooth's middle passes the sensor; none where both are alike. */
-export type Swings = { rising: Float64Array; falling: Float64Array; sharp?: 'rising' | 'falling' };
+/** Crossings of a swing, in samples; the direction of the sharp one, as a tooth's middle passes the sensor, and the one that is quicker from peak to peak; none where both are alike. */
+export type Swings = {
+  rising: Float64Array;
+  falling: Float64Array;
+  sharp?: 'rising' | 'falling';
+  quicker?: 'rising' | 'falling';
+};
 
 /** A swing that is lower than this share of the last one is noise in a gap. */
 const SHARE = 0.3;
@@ -52,14 +57,14 @@ export function swingsOf(v: Float32Array, middle: number, least: number): Swings
   const [rise, fall] = [meanOf(took.rising.all), meanOf(took.falling.all)];
   const rising = quick(found.rising.all, took.rising.all, up);
   const falling = quick(found.falling.all, took.falling.all, down);
-  const sharp =
-    sharpOf(rising.length, falling.length) ??
-    (Math.abs(rise - fall) > AS_SHARP * Math.max(rise, fall)
+  const quicker =
+    Math.abs(rise - fall) > AS_SHARP * Math.max(rise, fall)
       ? rise < fall
         ? 'rising'
         : 'falling'
-      : undefined);
-  return { rising, falling, ...(sharp ? { sharp } : {}) };
+      : undefined;
+  const sharp = sharpOf(rising.length, falling.length) ?? quicker;
+  return { rising, falling, ...(sharp ? { sharp } : {}), ...(quicker ? { quicker } : {}) };
 }
 
 /** The crossing that takes long in every gap is none of a tooth's middle: the other way has more of them left. */
