@@ -66,7 +66,7 @@ function clockOf(edges: Edges, fit: Fit, stepS: number): AngleClock | undefined 
   let { reach, off } = reachOf(own);
   const trail = led === 'falling' ? 'rising' : 'falling';
   const trailing = edges.kind === 'square' ? fit[trail] : undefined;
-  if (trailing && trailing.edge.length >= LEAST_TEETH) {
+  if (trailing && trailing.edge.length >= LEAST_TEETH && own.times.length < PLENTY) {
     const both = joined(own, placed(edges[trail], trailing), pitch, period);
     const closer = both && reachOf(both);
     // The widths of teeth may differ: then their other edges are left alone.
@@ -84,6 +84,8 @@ function clockOf(edges: Edges, fit: Fit, stepS: number): AngleClock | undefined 
   };
 }
 
+/** With so many leading edges the others tell nothing more. */
+const PLENTY = 20_000;
 /** Shares of a pitch that are tried as the width of a tooth, from so many edges, of which so many are left out in turn. */
 const WIDTHS = { from: 0.08, to: 0.92, step: 0.07, tried: 60, edges: 4000 };
 
