@@ -57,7 +57,7 @@ export async function traceOf(
   const { capture, trace: traced } = inUnitOfTime(table.value, (c) => readTrace(c, named?.value, saidRoles));
   keep(capture);
   if (!traced.ok) return traced;
-  const { clock, roles, crankKind, cams } = traced.value;
+  const { clock, roles, cams } = traced.value;
   const { channels, gaps, refused, head } = capture;
   return {
     ok: true,
@@ -66,7 +66,7 @@ export async function traceOf(
       wheel: clock.wheel.notation,
       teeth: fromFirstTooth(clock.wheel),
       period: clock.period,
-      crankKind,
+      crankKind: clock.kind,
       lost: clock.lost,
       double: clock.double,
       turns: clock.turns,

@@ -13,7 +13,7 @@ export type TraceRead = {
   teeth: readonly boolean[];
   /** Degrees of the crank after which its wheel looks the same, so that offsets hold only up to them: 360 with a gap that stands once. */
   period: number;
-  crankKind: Trace['crankKind'];
+  crankKind: CamPattern['kind'];
   lost: number;
   double: number;
   turns: number;

@@ -92,6 +92,9 @@ describe('before and after a repair', () => {
     expect(before.traceAfter).toBeUndefined();
     const ranks = (a: typeof both) => a.ranking.causes.map((c) => [c.cause.key, c.probability]);
     expect(ranks(both)).toEqual(ranks(before));
+    // another cam read after the repair is another reading, and leaves the first one's cam alone
+    const files = traceFacts({ deg: 0.3, low: 0, high: 0.6 }, '60-2', [], 'x', 'other', 'repaired');
+    expect(files.map((f) => f.key)).toEqual(['trace.offset_after', 'trace.wheel', 'trace.cam_after']);
     // alone it says nothing of what was wrong
     const after = of('demo-2036', fact('trace.offset_after', 0.3, 0.2));
     expect(ranks(after)).toEqual(ranks(of('demo-2036')));

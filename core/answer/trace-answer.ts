@@ -6,6 +6,7 @@ import type { Registry } from '@core/facts/observable';
 import { measuredOf, standing, textOf } from '@core/facts/read';
 import type { State } from '@core/facts/state';
 import type { Policy } from '@core/policy/policy';
+import { agreed } from '@core/quantity/agreed';
 import { highest, lowest, uOfHalf } from '@core/quantity/judge';
 import type { Shift } from '@core/trace/compare';
 import { type DriveTeeth, driveTeeth, reluctorOf } from '@core/trace/drive-teeth';
@@ -19,7 +20,9 @@ export type TraceAnswer = { facts: string[]; wheels?: Wheels; said?: TraceVerdic
 /** Two states of one engine: as it came, which stays evidence of what was wrong, and after the repair, which proves it. */
 export const OFFSETS = { came: 'trace.offset', repaired: 'trace.offset_after' } as const;
 export type StateOfEngine = keyof typeof OFFSETS;
-const [WHEEL, CAM] = ['trace.wheel', 'trace.cam'];
+/** The sensor's wheel is the engine's in both states; which cam was read is a matter of each. */
+const WHEEL = 'trace.wheel';
+const CAMS = { came: 'trace.cam', repaired: 'trace.cam_after' } as const;
 
 /** True when an answer is an offset that may be filed: not up to whole teeth, and not of a cam that moves. */
 export const isOffset = (v: TraceVerdict): boolean => v.verdict !== 'cannot_tell' || v.why === 'wide';
@@ -35,7 +38,7 @@ export const traceFacts = (
 ): NewFact[] => [
   { key: OFFSETS[of], value: deg, u: uOfHalf((high - low) / 2), how: 'measured', files, note },
   { key: WHEEL, value: wheel, how: 'measured' },
-  ...(cam === undefined ? [] : [{ key: CAM, value: cam, how: 'measured' as const }]),
+  ...(cam === undefined ? [] : [{ key: CAMS[of], value: cam, how: 'measured' as const }]),
 ];
 
 /** An offset that was told, as facts: reported, without a file. @param text as it was told */
@@ -68,14 +71,12 @@ export function traceAnswer(
   const read = measuredOf(state, registry, OFFSETS[of]);
   if (!read) return undefined;
   // While several designs are left, what they have alike is enough.
-  const [first, ...others] = designs.map((d) => driveTeeth(d));
-  const teeth = others.every((t) => JSON.stringify(t) === JSON.stringify(first)) ? first : undefined;
-  const wheels = new Set(designs.map((d) => reluctorOf(d)));
-  const wheel = readWheel(textOf(state, WHEEL) ?? (wheels.size === 1 ? [...wheels][0] : undefined) ?? '');
-  const named = [WHEEL, CAM].flatMap((key) => standing(state, key) ?? []);
+  const teeth = agreed(designs.map((d) => driveTeeth(d)));
+  const wheel = readWheel(textOf(state, WHEEL) ?? agreed(designs.map((d) => reluctorOf(d))) ?? '');
+  const named = [WHEEL, CAMS[of]].flatMap((key) => standing(state, key) ?? []);
   const facts = [...read.facts, ...named].map((f) => f.id);
   const slots = wheel.ok ? wheel.value.teeth.length : undefined;
-  const counted = wheelsCounted(teeth, slots, textOf(state, CAM));
+  const counted = wheelsCounted(teeth, slots, textOf(state, CAMS[of]));
   if (!counted) return { facts };
   const shift = { deg: read.value, low: lowest(read), high: highest(read) };
   const said = traceVerdict({ ...shift, moving: false }, counted, policy.traceToleranceDeg);

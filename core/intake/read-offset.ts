@@ -1,3 +1,4 @@
+import { agreed } from '@core/quantity/agreed';
 import { reluctorOf } from '@core/trace/drive-teeth';
 import { toldOffset } from '@core/trace/told-offset';
 import { stagesFor } from '@core/catalogue/find-records';
@@ -33,8 +34,9 @@ export function readOffset(
 
 /** The crank sensor's wheel of an engine, where all of its designs have one. */
 function wheelOf({ catalogue }: IntakeContext, engine: string): string | undefined {
-  const wheels = (catalogue.variantsOf.get(engine) ?? []).map((v) =>
-    v.layout === undefined ? undefined : reluctorOf(stagesFor(catalogue, v.layout).map((s) => s.layout)),
+  return agreed(
+    (catalogue.variantsOf.get(engine) ?? []).map((v) =>
+      v.layout === undefined ? undefined : reluctorOf(stagesFor(catalogue, v.layout).map((s) => s.layout)),
+    ),
   );
-  return new Set(wheels).size === 1 ? wheels[0] : undefined;
 }

@@ -9,6 +9,8 @@ import { type Fit, likelyWheels, type WheelChoiceError } from './wheel-choice';
 /** A crank's angle over time, from the teeth of its wheel. */
 export type AngleClock = {
   wheel: ToothWheel;
+  /** Signal of the crank sensor. */
+  kind: Edges['kind'];
   /** Seconds of each edge, and its angle, degrees, growing over the turns; nought is the first tooth behind the first gap of the wheel. */
   times: Float64Array;
   degrees: Float64Array;
@@ -75,6 +77,7 @@ function clockOf(edges: Edges, fit: Fit, stepS: number): AngleClock | undefined 
   const span = intAt(teeth.slot, teeth.slot.length - 1) - intAt(teeth.slot, 0);
   return {
     wheel,
+    kind: edges.kind,
     ...own,
     reach,
     period,

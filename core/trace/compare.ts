@@ -159,8 +159,9 @@ function halfInterval(of: CamPattern, reference: CamPattern, used: readonly Used
 }
 
 /** What two captures need to be alike in before their cams can be compared. */
-export type Comparable = Pick<Trace, 'crankKind'> & {
+export type Comparable = {
   wheel: string;
+  crankKind: CamPattern['kind'];
   teeth: readonly boolean[];
   period: number;
 };
@@ -189,8 +190,8 @@ function turnBetween(a: readonly boolean[], b: readonly boolean[]): number | und
 }
 
 /** What of a trace a comparison of its cams takes. */
-const comparable = ({ clock, crankKind }: Trace): Comparable => ({
-  crankKind,
+const comparable = ({ clock }: Trace): Comparable => ({
+  crankKind: clock.kind,
   wheel: clock.wheel.notation,
   teeth: fromFirstTooth(clock.wheel),
   period: clock.period,

@@ -5,7 +5,7 @@ import { speedOf } from './clock';
 import { comparePatterns } from './compare';
 import { wrapped } from './cycle';
 import { CaptureReader } from './read-capture';
-import { periodOf, readTrace, type Roles, type Trace } from './trace';
+import { readTrace, type Roles, type Trace } from './trace';
 import { inUnitOfTime } from './time-unit';
 import { readWheel, type ToothWheel, USUAL_WHEELS } from './wheel';
 
@@ -76,7 +76,7 @@ describe('captures of every dialect, wheel and fault', () => {
           traced(writeCapture(bad, dialect), undefined, told),
         ];
         expect(b.clock.wheel.notation).withContext(JSON.stringify(fault)).toBe(notation);
-        const pitch = periodOf(a);
+        const pitch = a.clock.period;
         const c = comparePatterns(b.cams[0]!.pattern!, a.cams[0]!.pattern!, pitch);
         if (!c.ok) return fail(c.error.code);
         expect(Math.abs(wrapped(c.value.deg - late, pitch)))

@@ -1,18 +1,9 @@
 import { floatAt } from '@core/quantity/must';
 import { Filled } from './filled';
-import { swingsOf } from './swings';
+import { type Swings, swingsOf } from './swings';
 
-/** Edges of a signal, in samples from the first one, between samples where the level is crossed. */
-export type Edges = {
-  /** A square wave between two levels, or a swing about nought whose height grows with speed. */
-  kind: 'square' | 'swing';
-  rising: Float64Array;
-  falling: Float64Array;
-  /** Of a swing: which way it crosses as the middle of a tooth passes, where that can be told. */
-  sharp?: 'rising' | 'falling';
-  /** The same by its shape alone, without the crossings that a gap or a drop-out takes. */
-  quicker?: 'rising' | 'falling';
-};
+/** Edges of a signal, in samples from the first one, between samples where the level is crossed: of a square wave between two levels, or of a swing about nought whose height grows with speed. */
+export type Edges = Swings & { kind: 'square' | 'swing' };
 export type EdgeError = { code: 'constant' } | { code: 'no_edges'; edges: number };
 export type EdgeReading = { ok: true; value: Edges } | { ok: false; error: EdgeError };
 

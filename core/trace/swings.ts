@@ -1,11 +1,13 @@
 import { doubleAt, floatAt } from '@core/quantity/must';
 import { Filled } from './filled';
 
-/** Crossings of a swing, in samples; the direction of the sharp one, as a tooth's middle passes the sensor, and the one that is quicker from peak to peak; none where both are alike. */
+/** Crossings of a signal, in samples. */
 export type Swings = {
   rising: Float64Array;
   falling: Float64Array;
+  /** Of a swing: which way it crosses as the middle of a tooth passes, where that can be told. */
   sharp?: 'rising' | 'falling';
+  /** The same by its shape alone, quicker from peak to peak, without the crossings that a gap or a drop-out takes. */
   quicker?: 'rising' | 'falling';
 };
 

@@ -230,7 +230,8 @@ export function teethOf(
         }
         const share = step / (d * pitch);
         if (share > THOUGHT_OF.to) continue;
-        if (share < THOUGHT_OF.from) break;
+        // Edges at one time, of a file that is no recording, are no step.
+        if (!(share >= THOUGHT_OF.from)) break;
         if (next.takes(q, score + lost + fits(share), t, pitch * (1 + FOLLOWS * (share - 1))))
           next.node[q] = ways.add(i, d, node);
       }

@@ -1,10 +1,11 @@
+import fc from 'fast-check';
 import { type CaptureOf, simulateCapture } from '@core/simulate/capture';
 import { breathe } from '@core/quantity/breathe.fixture';
 import { readPair } from './pairs.fixture';
 import { spreadOfSteps, stepSpread, teethOf } from './teeth';
 import { compareCams, comparePatterns } from './compare';
 import { findEdges } from './edges';
-import { periodOf, readTrace, type Trace } from './trace';
+import { readTrace, type Trace } from './trace';
 import { traceVerdict } from './verdict';
 import { arrangementsOf, fromFirstTooth, periodDeg, readWheel, USUAL_WHEELS } from './wheel';
 
@@ -63,7 +64,7 @@ const good = (of: Of, alone?: string): Trace & { limit: number } => {
 const between = (a: Trace, b: Trace) => {
   const [p, q] = [a.cams[0]!.pattern, b.cams[0]!.pattern];
   if (!p || !q) throw new Error('no pattern');
-  const c = comparePatterns(p, q, periodOf(a));
+  const c = comparePatterns(p, q, a.clock.period);
   if (!c.ok) throw new Error(c.error.code);
   return c.value;
 };
@@ -95,7 +96,7 @@ describe('a cam against its crank', () => {
         ];
         expect(a.clock.wheel.notation).withContext(JSON.stringify(way)).toBe(wheel);
         const shift = between(b, a);
-        const over = periodOf(a);
+        const over = a.clock.period;
         const error = ((((shift.deg - late) % over) + 1.5 * over) % over) - over / 2;
         expect(Math.abs(error))
           .withContext(`${JSON.stringify(way)} ${shift.deg}`)
@@ -196,6 +197,25 @@ describe('a cam against its crank', () => {
     for (let i = 0; i < mended.edge.length; i++) expect(mended.slot[i]! - turn).toBe(placeAt(i));
   });
 
+  it('are given up without harm, whatever edges there are, also several at one time', () => {
+    const wheel = readWheel('36-1');
+    if (!wheel.ok) return fail('no wheel');
+    fc.assert(
+      fc.property(fc.array(fc.integer({ min: 0, max: 40 }), { maxLength: 60 }), (steps) => {
+        let t = 0;
+        const times = Float64Array.from(steps, (s) => (t += s));
+        const teeth = teethOf(times, wheel.value, stepSpread(spreadOfSteps(times)));
+        if (times.length < 8) expect(teeth).toBeUndefined();
+        else expect(teeth!.edge.length + teeth!.double).toBe(times.length);
+        // slots only grow, and each is one of a tooth
+        teeth?.slot.forEach((s, i) => {
+          if (i > 0) expect(s).toBeGreaterThan(teeth.slot[i - 1]!);
+          expect(wheel.value.teeth[((s % 36) + 36) % 36]).toBeTrue();
+        });
+      }),
+    );
+  });
+
   it('is of no wheel that is not there: told a wrong one it names the right one, told nothing it names rivals', () => {
     const error = (of: Of, alone?: string) => {
       const { read } = traced(of, alone);
@@ -230,7 +250,7 @@ describe('a cam against its crank', () => {
     const cam = (of: Of) => {
       const t = good(of);
       return {
-        crankKind: t.crankKind,
+        crankKind: t.clock.kind,
         wheel: t.clock.wheel.notation,
         teeth: fromFirstTooth(t.clock.wheel),
         period: t.clock.period,

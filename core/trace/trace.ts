@@ -1,6 +1,6 @@
 import { nth, num } from '@core/quantity/must';
 import { type AngleClock, type ClockError, crankClocks } from './clock';
-import { type EdgeError, type EdgeReading, type Edges, findEdges } from './edges';
+import { type EdgeError, type EdgeReading, findEdges } from './edges';
 import { camPattern, type CamPattern, type PatternError } from './pattern';
 import type { Capture } from './read-capture';
 import { readWheel, type ToothWheel, USUAL_WHEELS } from './wheel';
@@ -10,8 +10,6 @@ export type Roles = { crank: number; cams: number[] };
 export type Trace = {
   roles: Roles;
   clock: AngleClock;
-  /** Signal of the crank sensor. */
-  crankKind: Edges['kind'];
   /** Of each cam, by the channel's name; why it has none. */
   cams: { name: string; pattern?: CamPattern; error?: PatternError | EdgeError }[];
 };
@@ -36,9 +34,12 @@ export function readTrace(capture: Capture, wheel?: ToothWheel, said?: Roles): T
   if (channels.length < 2 || said?.cams.length === 0)
     return { ok: false, error: { code: 'one_channel', channels: channels.length } };
   const edges = channels.map((c) => findEdges(c.samples));
+  const read = new Map<number, Clocks>();
   const clocksAt = (k: number): Clocks => {
     const e = nth(edges, k);
-    return e.ok ? crankClocks(e.value, stepS, WHEELS, wheel) : e;
+    const clocks = read.get(k) ?? (e.ok ? crankClocks(e.value, stepS, WHEELS, wheel) : e);
+    read.set(k, clocks);
+    return clocks;
   };
   const count = (k: number) => {
     const e = nth(edges, k);
@@ -47,22 +48,22 @@ export function readTrace(capture: Capture, wheel?: ToothWheel, said?: Roles): T
   const order = channels.map((_, k) => k).sort((a, b) => count(b) - count(a));
   const there = said && Math.max(said.crank, ...said.cams) < channels.length ? said : undefined;
   const first = there?.crank ?? num(order, 0);
-  const read = clocksAt(first);
+  const own = clocksAt(first);
   // What shows another wheel than was said is the crank all the same, unless a channel of more edges is the one that was said;
   // and a cam that happens to pass for a wheel is none where another channel is one of far more teeth.
   const shows = (r: Clocks) => !r.ok && 'better' in r.error;
-  const least = read.ok ? MORE * count(first) : shows(read) ? count(first) : -1;
+  const least = own.ok ? MORE * count(first) : shows(own) ? count(first) : -1;
   const other = order.find((k) => {
     if (k === first || count(k) <= least) return false;
     const r = clocksAt(k);
-    return r.ok || (read.ok && shows(r));
+    return r.ok || (own.ok && shows(r));
   });
   const name = nth(channels, first).name;
   if (there && other !== undefined)
     return { ok: false, error: { code: 'swapped', name, crank: nth(channels, other).name } };
   const at = other ?? first;
-  const [clocks, crank] = [at === first ? read : clocksAt(at), nth(edges, at)];
-  if (!clocks.ok || !crank.ok) return { ok: false, error: failureOf(name, read) };
+  const clocks = clocksAt(at);
+  if (!clocks.ok) return { ok: false, error: failureOf(name, clocks.error) };
   const roles = there ?? { crank: at, cams: channels.flatMap((_, k) => (k === at ? [] : [k])) };
   const sure = byCams(
     clocks.value.map((clock) => ({
@@ -75,7 +76,7 @@ export function readTrace(capture: Capture, wheel?: ToothWheel, said?: Roles): T
   const { clock, cams } = sure.value;
   return {
     ok: true,
-    value: { roles, clock, crankKind: crank.value.kind, cams: cams.map((c) => c.cam) },
+    value: { roles, clock, cams: cams.map((c) => c.cam) },
   };
 }
 
@@ -115,13 +116,7 @@ function byCams(
 }
 
 /** Why a channel gave no clock. */
-function failureOf(name: string, read: Clocks): TraceError {
-  if (read.ok) return { code: 'channel', name, error: { code: 'constant' } };
-  const { error } = read;
-  return error.code === 'constant' || error.code === 'no_edges'
+const failureOf = (name: string, error: EdgeError | ClockError): TraceError =>
+  error.code === 'constant' || error.code === 'no_edges'
     ? { code: 'channel', name, error }
     : { code: 'crank', name, error };
-}
-
-/** Degrees by which angles are ambiguous: a tooth of a crank wheel without a gap, half a turn of one with two alike, else a turn. */
-export const periodOf = ({ clock }: Trace): number => clock.period;

@@ -31,10 +31,15 @@ function said({ v, layouts }: (typeof drives)[number], fault: (typeof BOX_FAULTS
   const capture = reader.finish();
   const trace = capture.ok ? readTrace(capture.value) : undefined;
   if (!trace?.ok) throw new Error(`${v.id} ${fault}: ${JSON.stringify(trace?.error)}`);
-  const { clock, crankKind, cams } = trace.value;
+  const { clock, cams } = trace.value;
   return cams.map((cam, i) => {
     const { notation, teeth: slots } = clock.wheel;
-    const mine = { wheel: notation, teeth: fromFirstTooth(clock.wheel), period: clock.period, crankKind };
+    const mine = {
+      wheel: notation,
+      teeth: fromFirstTooth(clock.wheel),
+      period: clock.period,
+      crankKind: clock.kind,
+    };
     const c = compareCams({ ...mine, pattern: cam.pattern! }, { ...good, pattern: good.cams[i]!.pattern });
     if (!c.ok) throw new Error(`${v.id} ${fault}: ${c.error.code}`);
     const at = { sensorSlots: slots.length, zCrank: teeth.zCrank, zCam: teeth.cams[i]!.teeth };

@@ -1,5 +1,6 @@
 import { computed, inject, Injectable, signal } from '@angular/core';
 import { wheelsCounted } from '@core/answer/trace-answer';
+import { agreed } from '@core/quantity/agreed';
 import { SHIPPED_POLICY } from '@core/policy/policy';
 import { type DriveTeeth, driveTeeth, knownGood, reluctorOf } from '@core/trace/drive-teeth';
 import type { CamPattern } from '@core/trace/pattern';
@@ -69,9 +70,4 @@ export class TraceDrive {
     const alike = new Set(all.map(({ said }) => JSON.stringify([said.verdict, 'at' in said ? said.at : []])));
     return alike.size > 1 ? all : undefined;
   }
-}
-
-/** What all of several say; nothing where they differ or one says nothing. */
-function agreed<T>(all: readonly (T | undefined)[]): T | undefined {
-  return new Set(all.map((x) => JSON.stringify(x))).size === 1 ? all[0] : undefined;
 }

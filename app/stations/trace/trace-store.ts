@@ -5,6 +5,7 @@ import { EMPTY, map, type ObservedValueOf, Subject, switchMap } from 'rxjs';
 import type { FileRef } from '@core/facts/fact';
 import { allStanding } from '@core/facts/read';
 import { wheelsCounted } from '@core/answer/trace-answer';
+import { highest, lowest } from '@core/quantity/judge';
 import { compareCams, type CompareError, type Shift } from '@core/trace/compare';
 import type { SaidOfFile } from '@core/trace/read-capture';
 import { toldOffset } from '@core/trace/told-offset';
@@ -164,7 +165,8 @@ export class TraceStore {
     const slots = wheel.ok ? wheel.value.teeth.length : undefined;
     const wheels = wheelsCounted(this.teeth(), slots, undefined);
     const { deg, u } = told.value;
-    const shift = { deg, low: deg - 2 * u, high: deg + 2 * u, moving: false };
+    const measured = { value: deg, u };
+    const shift = { deg, low: lowest(measured), high: highest(measured), moving: false };
     const said = wheels && traceVerdict(shift, wheels, this.drive.rules().traceToleranceDeg);
     return {
       ok: true as const,
