@@ -17,6 +17,7 @@ import { traceScreenBench } from './trace-screen-bench';
 import { print } from './measure';
 import { screenBench } from './screen-bench';
 import { sheetBench } from './sheet-bench';
+import { storiesBench } from './stories-bench';
 
 const root = resolve('dist/app');
 const BENCHES = {
@@ -39,8 +40,9 @@ const LONG = new Set(['pairs']);
 async function run(): Promise<void> {
   // npm run bench -- desk answers: only those
   const wanted = process.argv.slice(2).filter((a) => a in BENCHES);
-  // npm run bench -- trace some/folder: a folder of captures whose truth is known
+  // npm run bench -- trace some/folder: a folder of captures whose truth is known; cause some/stories.json: stories
   const folder = process.argv.slice(2).find((a) => !(a in BENCHES) && existsSync(a));
+  if (folder?.endsWith('.json')) return print(storiesBench(folder));
   if (folder !== undefined) return print(pairsBench(folder));
   console.log('Medians on this machine, now; the ratio is what compares across machines.\n');
   for (const [name, bench] of Object.entries(BENCHES))

@@ -4,7 +4,7 @@ import type { Reread } from '@core/answer/sealing';
 import type { SignParts } from '@core/answer/signs';
 import type { Contradiction } from '@core/answer/contradictions';
 import type { DecideError } from '@core/answer/decide';
-import type { Finding, FindingValue } from '@core/examination/finding';
+import type { Finding, FindingValue, Grades, NumberFound } from '@core/examination/finding';
 import { type FindingEntry, FINDINGS } from '@core/examination/finding-data';
 import type { UsageSinceFitting } from '@core/examination/context';
 import type { NoCause } from '@core/cause/cause-data';
@@ -68,16 +68,28 @@ function ofFirst(
   const o = v.registry.get(finding);
   const name = derived?.wording ?? (o && (alone ? inspectionWords(o) : o.wording)) ?? finding;
   if (value === undefined) return lower(name);
-  if (typeof value === 'string') {
-    const own =
-      derived?.values?.[value] ?? AGAINST_NEW[value] ?? FAULTS.find((f) => f.code === value)?.wording;
-    return `${name}: ${own ?? (o && optionsOf(o).find((x) => x.key === value)?.wording) ?? value}`;
-  }
+  const gradeWords = (grade: string): string =>
+    derived?.values?.[grade] ??
+    AGAINST_NEW[grade] ??
+    FAULTS.find((f) => f.code === grade)?.wording ??
+    (o && optionsOf(o).find((x) => x.key === grade)?.wording) ??
+    grade;
+  if (typeof value === 'string') return `${name}: ${gradeWords(value)}`;
+  if ('grades' in value) return `${name}: ${eitherWords(value, gradeWords)}`;
   return `${name}: ${numberWords(value, (x, u) => figure(x, u, derived, o, v))}`;
 }
 
+/** What a reading may be, the likeliest first: "slack (82 %), as intended (18 %)". */
+function eitherWords({ grades }: Grades, say: (grade: string) => string): string {
+  const all = Object.values(grades).reduce((a, b) => a + b, 0);
+  return Object.entries(grades)
+    .sort(([, a], [, b]) => b - a)
+    .map(([g, p]) => `${say(g)} (${percent(p / all)})`)
+    .join(', ');
+}
+
 /** "8,300 ± 700 km"; "at most 4 months"; "1 to 2 mm". */
-function numberWords(v: Exclude<FindingValue, string>, say: (x: number, u: number) => string): string {
+function numberWords(v: NumberFound, say: (x: number, u: number) => string): string {
   if ('x' in v) return say(v.x, v.u);
   return v.from <= 0 ? `at most ${say(v.to, 0)}` : `${say(v.from, 0)} to ${say(v.to, 0)}`;
 }

@@ -10,6 +10,12 @@ import { isInspected, subjectsOf } from './subjects';
 
 /** A check worth making: the inspections still to be made for it, and the minutes that they take. */
 export type CheckAnswer = Check & { minutes: number; inspections: OpenInspection[] };
+/** Minutes that any look takes before it begins: to find the part, the light, the gauge. */
+const TO_BEGIN = 2;
+/** What a check settles a minute. */
+export const worthOf = ({ settles, minutes }: Pick<CheckAnswer, 'settles' | 'minutes'>): number =>
+  settles / (minutes + TO_BEGIN);
+
 /** An observable still to be filed, of a thing where it has no first one. */
 export type OpenInspection = { key: string; about: string | undefined; minutes: number };
 
@@ -38,7 +44,7 @@ export function checkList(
       const mine = must(looks.get(c.finding));
       return { ...c, minutes: mine.reduce((sum, m) => sum + m.minutes, 0), inspections: mine };
     })
-    .sort((a, b) => b.bits / b.minutes - a.bits / a.minutes);
+    .sort((a, b) => worthOf(b) - worthOf(a));
 }
 
 const openOf = (o: Observable, state: State, drive: Possible): OpenInspection[] =>

@@ -1,4 +1,4 @@
-import type { CheckAnswer, OpenInspection } from './checks';
+import { type CheckAnswer, type OpenInspection, worthOf } from './checks';
 import type { Examined } from './examined';
 import type { Registry } from '@core/facts/observable';
 
@@ -58,6 +58,6 @@ export function toConclude(
     const minutes = before.reduce((sum, f) => sum + f.minutes, check.minutes);
     if (here) possible.push({ ...check, minutes, first: before });
   }
-  possible.sort((a, b) => b.bits / b.minutes - a.bits / a.minutes);
+  possible.sort((a, b) => worthOf(b) - worthOf(a));
   return { wanted, lost: [...lost.values()].sort((a, b) => b.bits - a.bits), possible };
 }

@@ -3,7 +3,7 @@ import type { UsageSinceFitting } from '@core/examination/context';
 import type { Registry } from '@core/facts/observable';
 import { measuredOf, type Reading, standing, textOf } from '@core/facts/read';
 import type { State } from '@core/facts/state';
-import { highest } from '@core/quantity/judge';
+import { highest, surelyBelow } from '@core/quantity/judge';
 
 /** What ran since the fitting. Readings or days that run backwards give nothing; that they do is told as a contradiction. */
 export function usageSinceFitting(state: State, registry: Registry): UsageSinceFitting {
@@ -11,10 +11,12 @@ export function usageSinceFitting(state: State, registry: Registry): UsageSinceF
   const then = measuredOf(state, registry, 'kit.fitted_odometer');
   const usage: UsageSinceFitting = {};
   const km = now && then && now.value - then.value;
-  if (now && then && km !== undefined && km >= 0)
+  const u = now && then ? Math.hypot(now.u, then.u) : 0;
+  // backwards by no more than both readings may be off is a short run
+  if (now && then && km !== undefined && !surelyBelow({ value: km, u }, 0))
     usage.distance = {
-      km,
-      u: Math.hypot(now.u, then.u),
+      km: Math.max(0, km),
+      u,
       facts: [now.fact.id, then.fact.id],
     };
   else if (now && then) usage.back = true;

@@ -33,13 +33,12 @@ export function suspects(
   const shown = new Set(fitted?.faults.map((f) => f.step));
   const found = sheet.steps.flatMap((step): (Suspect & { keys: string[] })[] => {
     const codes = [...new Set(Object.values(step.faults ?? {}))];
-    const keys = [...new Set(codes.flatMap((c) => names[c] ?? []))].filter((k) => likely.has(k));
+    const of = (code: string) => (names[code] ?? []).filter((k) => likely.has(k));
+    const keys = [...new Set(codes.flatMap(of))];
     if (keys.length === 0) return [];
     const said = fitted?.said.get(step.id)?.state;
     const state = shown.has(step.id) ? 'shown' : said === 'done' ? 'confirmed' : 'open';
-    return [
-      { step, codes: codes.filter((c) => likely.has(names[c] ?? '')), causes: keys, keys, share: 0, state },
-    ];
+    return [{ step, codes: codes.filter((c) => of(c).length > 0), causes: keys, keys, share: 0, state }];
   });
   const total = new Map<string, number>();
   for (const s of found) for (const k of s.keys) total.set(k, (total.get(k) ?? 0) + left[s.state]);

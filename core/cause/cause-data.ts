@@ -37,6 +37,8 @@ const CauseSchema = z.strictObject({
   life: Life,
   /** How surely it sets off each mechanism, from what comes first to what follows. */
   works: Shares,
+  /** By finding the grades that show the cause itself, and not only what comes of it. */
+  seen: z.record(z.string(), z.array(z.string()).min(1)).optional(),
 });
 export type CauseEntry = z.infer<typeof CauseSchema>;
 
@@ -58,11 +60,23 @@ const FindingSchema = z.strictObject({
   sound: z.array(z.string()).min(1),
   /** Abnormal grades, each with its share where no mechanism is at work: mistaken inspections, other sources. */
   off: Shares,
+  /** Abnormal grades that ordinary use comes to as well: they need no fault. */
+  ordinary: z.array(z.string()).optional(),
   /** A number is read by bands between these edges, each a grade. */
   edges: z.array(z.number()).min(2).optional(),
   grades: z.array(z.string()).optional(),
 });
 export type FindingSpec = z.infer<typeof FindingSchema>;
+
+const JudgementSchema = z.strictObject({
+  /** How often what was seen of a cause itself is no such cause: a mistaken look. */
+  deceives: Share,
+  /** With nothing abnormal, how much likelier each sound inspection makes it that nothing is wrong, and all together at most. */
+  soundLook: z.strictObject({ each: z.number().min(1), most: z.number().min(1) }),
+  /** On so few findings or fewer no cause is surer than this, unless it was seen itself. */
+  few: z.strictObject({ findings: z.number().int().positive(), most: Share }),
+});
+export type Judgement = z.infer<typeof JudgementSchema>;
 
 export const CauseDataSchema = z.strictObject({
   edition: z.number().int().positive(),
@@ -72,7 +86,14 @@ export const CauseDataSchema = z.strictObject({
   /** Two causes at once are as much rarer than their shares alone would make them; odds against one cause from which they are said. */
   pair: z.strictObject({ penalty: Share, odds: z.number().gt(1) }),
   /** A fault that the fitting sheet shows: how often with its cause, and at large; the cause that each code is. */
-  sheet: z.strictObject({ hit: Share, background: Share, names: z.record(z.string(), z.string()) }),
+  sheet: z.strictObject({
+    hit: Share,
+    background: Share,
+    /** Of each code the causes that it is; the one that the drive at hand can have. */
+    names: z.record(z.string(), z.array(z.string()).min(1)),
+    /** Codes of steps that change nothing by themselves, each with why. */
+    none: z.record(z.string(), z.string().min(20)),
+  }),
   /** Profiles of what is noticed: the share of each symptom. */
   symptoms: z.record(z.string(), Shares),
   /** How much commoner families of causes are on one kind of drive (belt, chain) and in what comes in one way (return, claim) than at large. */
@@ -87,6 +108,20 @@ export const CauseDataSchema = z.strictObject({
   lives: z.strictObject({ atLarge: Life, sure: Share }),
   /** Where nothing is wrong, mechanisms are rarer than at large by this. */
   quiet: Share,
+  /** What holds beside the sums; none of it where it is not given. */
+  judgement: JudgementSchema.optional(),
+  /** Findings that say one and the same in two places: of those of a group that were filed the first counts. */
+  same: z.array(z.array(z.tuple([z.string(), z.string()])).min(2)).optional(),
+  /** What was done to parts after they came off, and what of their findings it leaves: the rest of each says nothing. */
+  screens: z
+    .array(
+      z.strictObject({
+        by: z.tuple([z.string(), z.string()]),
+        findings: z.array(z.string()).min(1),
+        left: Share,
+      }),
+    )
+    .optional(),
   contradictions: z.array(
     z.strictObject({
       a: z.tuple([z.string(), z.string()]),

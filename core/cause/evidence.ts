@@ -1,26 +1,27 @@
 import { must, nth, num } from '@core/quantity/must';
-import type { Finding, FindingValue } from '@core/examination/finding';
+import type { Finding, Grades, NumberFound } from '@core/examination/finding';
 import { normalCdf } from '@core/quantity/normal';
-import { own } from '@core/quantity/own';
-import { APART, type CauseData, type CauseEntry } from './cause-data';
-import { logDistance, logTime } from './life';
+import { type Direct, directEvidence } from './direct';
 import type { CauseModel, FindingNode } from './model';
+import { type Sighting, sightingsOf } from './sightings';
 
 /** A finding as it weighs in the network: how likely the inspection is under each of its states, sound first. */
 export type Observed = { node: FindingNode; finding: Finding; sound: number; grades: Float64Array };
 /** What weighs: on mechanisms, or on causes directly; what no band or grade of the knowledge holds, which is flagged and weighs nothing. */
 export type Evidence = {
   observed: readonly Observed[];
-  /** Natural log of how much likelier each cause makes it than returns at large. */
-  direct: readonly { finding: Finding; nats: Float64Array }[];
+  direct: readonly Direct[];
+  sightings: readonly Sighting[];
   strange: readonly Finding[];
-  /** Natural log by which causes are sunk; none where nothing sinks one. */
-  bars?: Float64Array;
+  /** What says again what another finding says, which counts. */
+  again: readonly { finding: Finding; of: Finding }[];
+  /** All of it, word for word. */
+  findings: readonly Finding[];
 };
 
 /**
  * Findings as evidence. Of several things of a kind what is abnormal speaks, since a cause is at work at one of them; each abnormal grade once. A number is laid in bands by its
- * uncertainty, a bracket by its share. The distance run outweighs the time run, which says no more of the cause.
+ * uncertainty, a bracket by its share, what may be of several grades by how likely each is. The distance run outweighs the time run, which says no more of the cause.
  */
 export function evidenceOf(model: CauseModel, findings: readonly Finding[]): Evidence {
   const strange: Finding[] = [];
@@ -28,37 +29,87 @@ export function evidenceOf(model: CauseModel, findings: readonly Finding[]): Evi
   for (const finding of findings) {
     const node = model.findings.get(finding.finding);
     if (!node) continue;
-    const seen = observe(node, finding);
+    const sharp = observe(node, finding);
+    const seen = sharp && screened(model, sharp, findings);
     if (!seen) strange.push(finding);
     else byName.set(finding.finding, [...(byName.get(finding.finding) ?? []), seen]);
   }
-  const observed = [...byName.values()].flatMap(speaking);
-  const { direct, odd } = directly(model, findings);
-  const bars = barsOf(model, findings, observed);
-  return { observed, direct, strange: [...strange, ...odd], ...(bars ? { bars } : {}) };
+  const all = [...byName.values()].flatMap(speaking);
+  const again = saidAgain(model, all);
+  const repeats = new Set(again.map((a) => a.finding));
+  const observed = again.length === 0 ? all : all.filter((o) => !repeats.has(o.finding));
+  const { direct, odd } = directEvidence(model, findings);
+  return {
+    observed,
+    direct,
+    sightings: sightingsOf(model, findings),
+    strange: [...strange, ...odd],
+    again,
+    findings,
+  };
+}
+
+/** Findings of a group that says one and the same: but for the first of those that were filed. */
+function saidAgain({ data }: CauseModel, observed: readonly Observed[]): Evidence['again'][number][] {
+  return (data.same ?? []).flatMap((group) => {
+    const said = group.flatMap(([finding, grade]) =>
+      observed.filter((o) => o.finding.finding === finding && o.finding.value === grade),
+    );
+    const [first, ...rest] = said;
+    return first === undefined
+      ? []
+      : rest
+          .filter((o) => o.finding.finding !== first.finding.finding)
+          .map((o) => ({ finding: o.finding, of: first.finding }));
+  });
 }
 
 /** A barred cause is left this share of what it would have: it stays in the list, and does not lead. */
 const BARRED = Math.log(1e-6);
 
-function barsOf(
+/** Natural log by which causes are sunk by what denies them; none where nothing does. */
+export function barsOf(
   { causes, data }: CauseModel,
-  findings: readonly Finding[],
-  observed: readonly Observed[],
+  { findings, observed }: Pick<Evidence, 'findings' | 'observed'>,
 ): Float64Array | undefined {
   const sunk = new Set<string>();
   for (const { causes: keys, by } of data.bars ?? []) {
-    const holds =
-      by === 'abnormal'
-        ? observed.some(isAbnormal)
-        : findings.some((f) => f.finding === by.finding && f.value === by.value);
+    const holds = by === 'abnormal' ? observed.some(needsFault) : denied(findings, by);
     if (holds) for (const k of keys) sunk.add(k);
   }
   return sunk.size === 0 ? undefined : Float64Array.from(causes, (c) => (sunk.has(c.key) ? BARRED : 0));
 }
 
+/** Looked at, and nothing but this was found: of several things one that shows otherwise denies nothing. */
+function denied(findings: readonly Finding[], by: { finding: string; value: string }): boolean {
+  const looks = findings.filter((f) => f.finding === by.finding);
+  return looks.length > 0 && looks.every((f) => f.value === by.value);
+}
+
+/** A look at what was changed since it came off: what is left of it, the rest says nothing. */
+function screened({ data }: CauseModel, o: Observed, findings: readonly Finding[]): Observed {
+  const left = (data.screens ?? []).reduce(
+    (p, s) =>
+      s.findings.includes(o.finding.finding) &&
+      findings.some((f) => f.finding === s.by[0] && f.value === s.by[1])
+        ? Math.min(p, s.left)
+        : p,
+    1,
+  );
+  if (left === 1) return o;
+  return { ...o, sound: left * o.sound + 1 - left, grades: o.grades.map((g) => left * g + 1 - left) };
+}
+
 /** Is a value one that needs an explanation, all of it? */
 export const isAbnormal = ({ sound }: Observed): boolean => sound === 0;
+
+/** Is it one that only a fault explains, and not use as well? */
+export const needsFault = (o: Observed): boolean =>
+  isAbnormal(o) && o.node.grades.some((g, i) => must(o.grades[i]) > 0 && !o.node.ordinary.has(g));
+
+/** Does a cause set off a mechanism that shows what was found? */
+export const reaches = (o: Observed, cause: number): boolean =>
+  o.grades.some((p, g) => p > 0 && nth(o.node.reach, g).has(cause));
 
 /** Of looks at several things the abnormal ones, each grade once; else one sound look. */
 function speaking(seen: readonly Observed[]): Observed[] {
@@ -72,100 +123,40 @@ function speaking(seen: readonly Observed[]): Observed[] {
 
 function observe(node: FindingNode, finding: Finding): Observed | undefined {
   const { value } = finding;
-  const grades = new Float64Array(node.grades.length);
-  if (typeof value === 'string') {
-    if (node.spec.sound.includes(value)) return { node, finding, sound: 1, grades };
-    const at = node.grades.indexOf(value);
-    if (at < 0) return undefined;
-    grades[at] = 1;
-    return { node, finding, sound: 0, grades };
-  }
+  if (typeof value === 'string') return byGrades(node, finding, { grades: { [value]: 1 } });
+  if ('grades' in value) return byGrades(node, finding, value);
   const { edges, grades: names } = node.spec;
   if (!edges || !names) return undefined;
+  const shares = names.map(
+    (name, i) => [name, shareIn(value, num(edges, i), num(edges, i + 1), i === names.length - 1)] as const,
+  );
+  const grades: Record<string, number> = {};
+  for (const [name, share] of shares) grades[name] = (grades[name] ?? 0) + share;
+  return shares.reduce((s, [, share]) => s + share, 0) < 1e-6
+    ? undefined
+    : byGrades(node, finding, { grades });
+}
+
+/** Grades by how likely the reading is under each; undefined where the knowledge has none of one of them. */
+function byGrades(node: FindingNode, finding: Finding, value: Grades): Observed | undefined {
+  const grades = new Float64Array(node.grades.length);
   let sound = 0;
-  let all = 0;
-  names.forEach((name, i) => {
-    const share = shareIn(value, num(edges, i), num(edges, i + 1), i === names.length - 1);
-    all += share;
+  for (const [name, p] of Object.entries(value.grades)) {
     const at = node.grades.indexOf(name);
-    if (at < 0) sound += share;
-    else grades[at] = share;
-  });
-  return all < 1e-6 ? undefined : { node, finding, sound, grades };
+    // several sound grades are one state: the likeliest of them says how likely it is
+    if (node.spec.sound.includes(name)) sound = node.spec.edges ? sound + p : Math.max(sound, p);
+    else if (at >= 0) grades[at] = p;
+    else return undefined;
+  }
+  return { node, finding, sound, grades };
 }
 
 /** Share of a number, by its uncertainty or its bracket, that lies in a band. */
-function shareIn(v: Exclude<FindingValue, string>, from: number, to: number, last: boolean): number {
+function shareIn(v: NumberFound, from: number, to: number, last: boolean): number {
   if ('from' in v) {
     const wide = v.to - v.from;
     return wide > 0 ? Math.max(0, Math.min(to, v.to) - Math.max(from, v.from)) / wide : 0;
   }
   if (v.u > 0) return normalCdf((to - v.x) / v.u) - normalCdf((from - v.x) / v.u);
   return v.x >= from && (v.x < to || (last && v.x === to)) ? 1 : 0;
-}
-
-/** What speaks of causes themselves: what was noticed, how far or how long it ran, what the fitting sheet shows. */
-function directly(
-  model: CauseModel,
-  findings: readonly Finding[],
-): { direct: Evidence['direct'][number][]; odd: Finding[] } {
-  const { causes, data } = model;
-  const odd: Finding[] = [];
-  const known = findings.some((f) => f.finding === APART.distance.finding && typeof f.value !== 'string');
-  const weigh = (finding: Finding): ((c: CauseEntry) => number) | undefined => {
-    const { value } = finding;
-    switch (finding.finding) {
-      case APART.symptom.finding:
-        return typeof value === 'string' ? noticed(data, value) : undefined;
-      case APART.distance.finding:
-        if (typeof value === 'string') return undefined;
-        return against(model, finding, (life) => logDistance(value, life));
-      case APART.time.finding:
-        if (typeof value === 'string' || known) return undefined;
-        return against(model, finding, (life) => logTime(value, life, data.yearly));
-      case APART.sheet.finding: {
-        const named = typeof value === 'string' ? own(data.sheet.names, value) : undefined;
-        const nats = Math.log(data.sheet.hit / data.sheet.background);
-        return named === undefined ? undefined : (c) => (c.key === named ? nats : 0);
-      }
-      default:
-        return undefined;
-    }
-  };
-  const direct = findings.flatMap((finding) => {
-    const of = weigh(finding);
-    if (!of) return [];
-    const nats = Float64Array.from(causes, of);
-    return nats.every(Number.isFinite) ? [{ finding, nats }] : (odd.push(finding), []);
-  });
-  return { direct, odd };
-}
-
-/** How much likelier each life makes a run than returns at large have it; kept of the last run, which most facts leave as it was. */
-function against(
-  model: CauseModel,
-  { finding, value }: Finding,
-  log: (life: CauseEntry['life']) => number,
-): (c: CauseEntry) => number {
-  const { atLarge, sure } = model.data.lives;
-  const run = JSON.stringify(value);
-  let known = model.runs.get(finding);
-  if (known?.run !== run) model.runs.set(finding, (known = { run, base: log(atLarge), nats: new Map() }));
-  const { base, nats } = known;
-  return ({ life }) => {
-    // many causes have one and the same life
-    const key = `${life.shape} ${life.scale}`;
-    let mine = nats.get(key);
-    if (mine === undefined) nats.set(key, (mine = Math.log(sure * Math.exp(log(life) - base) + 1 - sure)));
-    return mine;
-  };
-}
-
-/** How much likelier each cause makes a symptom than returns at large, which have the causes' own mixture. */
-function noticed(data: CauseData, symptom: string): ((c: CauseEntry) => number) | undefined {
-  const of = (c: CauseEntry) => own(data.symptoms[c.symptoms], symptom);
-  if (data.causes.length === 0 || data.causes.some((c) => of(c) === undefined)) return undefined;
-  const all = data.causes.reduce((s, c) => s + c.prior, 0);
-  const base = data.causes.reduce((s, c) => s + c.prior * must(of(c)), 0) / all;
-  return (c) => Math.log(must(of(c)) / base);
 }

@@ -12,7 +12,7 @@ import {
   touchesOfBoth,
 } from './infer';
 import { type CauseModel, isQuiet, sharesWith } from './model';
-import { weigh, type Without } from './weighed';
+import { weigh, type Without, withoutFinding } from './weighed';
 
 /** What a finding does between two causes, in decibans: above nought for the leader. */
 export type ExplainedFinding = { finding: Finding; decibans: number };
@@ -115,14 +115,10 @@ function turnsOf(
   let now = evidence;
   const gone: Finding[] = [];
   while (gone.length < MOST_TURNS) {
-    const all = [...now.observed, ...now.direct].filter((x) => speaking.has(x.finding));
+    const all = [...now.observed, ...now.direct, ...now.sightings].filter((x) => speaking.has(x.finding));
     let best: { evidence: Evidence; finding: Finding; lead: number } | undefined;
     for (const x of all) {
-      const next = {
-        ...now,
-        observed: now.observed.filter((o) => o !== x),
-        direct: now.direct.filter((d) => d !== x),
-      };
+      const next = withoutFinding(now, x.finding);
       // of one alone it is known already
       const one = gone.length === 0 ? without.find((w) => w.finding === x.finding) : undefined;
       const causes = one?.causes ?? shares(model, scores(model, next)).causes;
@@ -159,8 +155,13 @@ function pairOf(
         (s, d) => s + Math.max(doubleAt(d.nats, a), doubleAt(d.nats, b)),
         0,
       );
+      const seen = evidence.sightings.reduce(
+        (s, x) =>
+          s - (x.causes.has(a) || x.causes.has(b) ? Math.log(model.data.judgement?.deceives ?? 1) : 0),
+        0,
+      );
       const both = touchesOfBoth(model, a, b);
-      const together = shiftOf(model, conditioned, base, both, sharesWith(model.leaks, both)) + direct;
+      const together = shiftOf(model, conditioned, base, both, sharesWith(model.leaks, both)) + direct + seen;
       const odds = Math.exp(prior(a) + prior(b) + Math.log(pair.penalty) + together - single);
       if (odds > Math.max(pair.odds, best?.odds ?? 0))
         best = { causes: [nth(model.causes, a), nth(model.causes, b)], odds };

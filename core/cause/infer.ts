@@ -2,6 +2,7 @@ import { doubleAt, intAt, must, nth, num } from '@core/quantity/must';
 import { type Factor, type EliminationOrder, planOf, sumBy } from './eliminate';
 import type { Evidence, Observed } from './evidence';
 import type { CauseModel, Touch } from './model';
+import { settled } from './settle';
 
 /**
  * Exact inference in a network of two layers: a cause sets mechanisms off, each for itself; mechanisms show in findings. Where several at work show in one finding it stays sound
@@ -82,7 +83,7 @@ export const summed = (plan: EliminationOrder, sound: Float64Array, p: Float64Ar
   );
 
 /** Of each cause, natural log of how much likelier it makes what was laid than a drive where nothing but leaks is at work. */
-function logLikelihoods(model: CauseModel, conditioned: ConditionedModel): Float64Array {
+export function logLikelihoods(model: CauseModel, conditioned: ConditionedModel): Float64Array {
   const base = baseOf(model, conditioned);
   return Float64Array.from(model.touches, (mine, i) =>
     shiftOf(model, conditioned, base, mine, nth(model.shares, i)),
@@ -157,19 +158,9 @@ export function touchesOfBoth(model: CauseModel, a: number, b: number): Touch[] 
   return [...out].map(([mechanism, p]) => ({ mechanism, p }));
 }
 
-/** What evidence adds to each cause, natural log. @param conditioned its findings laid on the mechanisms, where that was done already */
-export function scores(
-  model: CauseModel,
-  evidence: Evidence,
-  conditioned = condition(model, evidence.observed),
-): Float64Array {
-  const logs = logLikelihoods(model, conditioned);
-  for (const { nats } of evidence.direct)
-    for (let i = 0; i < logs.length; i++) logs[i] = doubleAt(logs, i) + doubleAt(nats, i);
-  if (evidence.bars)
-    for (let i = 0; i < logs.length; i++) logs[i] = doubleAt(logs, i) + doubleAt(evidence.bars, i);
-  return logs;
-}
+/** What evidence adds to each cause, natural log. */
+export const scores = (model: CauseModel, evidence: Evidence): Float64Array =>
+  settled(model, logLikelihoods(model, condition(model, evidence.observed)), evidence);
 
 /** Shares of causes and of none from their logs; they add up to one. */
 export function shares(

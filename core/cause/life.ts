@@ -1,4 +1,4 @@
-import type { FindingValue } from '@core/examination/finding';
+import type { NumberFound } from '@core/examination/finding';
 import { normalDensity, normalQuantile } from '@core/quantity/normal';
 import type { LifeTime } from './cause-data';
 
@@ -40,7 +40,7 @@ export function logLife({ x, u }: { x: number; u: number }, life: LifeTime): num
   return logOf(sum / u);
 }
 
-type Run = Exclude<FindingValue, string>;
+type Run = NumberFound;
 /** Log of how likely a distance run is under a life, km. */
 export const logDistance = (v: Run, life: LifeTime): number =>
   'from' in v ? logOf(survival(v.from, life) - survival(v.to, life)) : logLife(v, life);

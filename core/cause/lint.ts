@@ -116,9 +116,12 @@ function lintCauses(data: CauseData): KnowledgeIssue[] {
           : [{ code: 'unknown', at: `tilts ${when}`, what: 'family', name }],
       ),
     ),
-    ...Object.entries(data.sheet.names).flatMap(([fault, name]): KnowledgeIssue[] =>
-      keys.has(name) ? [] : [{ code: 'unknown', at: `sheet ${fault}`, what: 'cause', name }],
+    ...Object.entries(data.sheet.names).flatMap(([fault, names]) =>
+      names.flatMap((name): KnowledgeIssue[] =>
+        keys.has(name) ? [] : [{ code: 'unknown', at: `sheet ${fault}`, what: 'cause', name }],
+      ),
     ),
+    ...data.causes.flatMap((c) => lintSeen(data, c)),
     ...data.causes.flatMap((c): KnowledgeIssue[] => {
       const at = `cause ${c.key}`;
       return [
@@ -135,9 +138,21 @@ function lintCauses(data: CauseData): KnowledgeIssue[] {
   ];
 }
 
+/** What shows a cause itself has to be a grade of a finding. */
+function lintSeen({ findings }: CauseData, { key, seen }: CauseData['causes'][number]): KnowledgeIssue[] {
+  return Object.entries(seen ?? {}).flatMap(([name, grades]): KnowledgeIssue[] => {
+    const spec = findings.find((f) => f.finding === name);
+    const at = `cause ${key}, seen`;
+    if (!spec) return [{ code: 'unknown', at, what: 'finding', name }];
+    return grades.flatMap((g): KnowledgeIssue[] =>
+      g in spec.off ? [] : [{ code: 'unknown', at: `${at}, ${name}`, what: 'grade', name: g }],
+    );
+  });
+}
+
 /** Causes that set the same mechanisms off as surely, are noticed alike after as long, and are no fault of their own on the sheet. */
 function alike({ causes, sheet }: CauseData): KnowledgeIssue[] {
-  const named = new Set(Object.values(sheet.names));
+  const named = new Set(Object.values(sheet.names).flat());
   return causes.flatMap((a, i) =>
     causes.slice(i + 1).flatMap((b): KnowledgeIssue[] => {
       const keys = new Set([...Object.keys(a.works), ...Object.keys(b.works)]);

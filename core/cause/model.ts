@@ -8,6 +8,10 @@ export type FindingNode = {
   /** Abnormal grades; a finding's sound grades are one state. */
   grades: readonly string[];
   off: Float64Array;
+  /** Of them those that ordinary use comes to as well. */
+  ordinary: ReadonlySet<string>;
+  /** Of each grade the causes that set off a mechanism showing in it. */
+  reach: readonly ReadonlySet<number>[];
   /** Sum of `off`: how often it is abnormal though nothing is at work. */
   off0: number;
   /** Mechanisms that show in it, with the share of each abnormal grade while they are at work, and their sum. */
@@ -68,7 +72,18 @@ function make(data: CauseData): CauseModel {
     });
     const own = { off, off0: total(off), parents };
     const states = Array.from({ length: 2 ** parents.length }, (_, s) => statesOf(own, s));
-    findings.set(spec.finding, { spec, grades, ...own, states });
+    const reach = grades.map(
+      (_, g) =>
+        new Set(parents.flatMap((p) => (doubleAt(p.shows, g) > 0 ? nth(touchedBy, p.mechanism) : []))),
+    );
+    findings.set(spec.finding, {
+      spec,
+      grades,
+      ordinary: new Set(spec.ordinary),
+      reach,
+      ...own,
+      states,
+    });
   }
   return {
     data,

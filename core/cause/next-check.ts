@@ -9,7 +9,17 @@ import { weigh } from './weighed';
 /** Causes below this share are taken as the others are, which expect nothing of an inspection. */
 const NEGLIGIBLE = 1e-5;
 
-export type Check = { finding: string; bits: number };
+/**
+ * `bits`: what it would tell about which cause it is; `settles`: what it would tell about whether it is the leader, bits, all
+ * that is held of causes being doubted (`DOUBT`).
+ */
+export type Check = { finding: string; bits: number; settles: number };
+
+/**
+ * A leader that is nearly sure is still worth proving, and by what proves it or its nearest rivals: shares are taken to this
+ * power and made to add up to one.
+ */
+const DOUBT = 0.5;
 
 /**
  * What each check not yet made would tell about the cause, in bits: the mutual information between the cause as it stands and the check's result (Lindley 1956). What an inspection would
@@ -29,13 +39,23 @@ export function checkWorth(
   const open = (finding: string) => !made.has(finding) && wanted(finding);
   const states = Math.max(1, ...[...model.findings.values()].map((n) => n.states.length));
   const room = new Float64Array(states);
-  const known = { model, conditioned, sums: partSums(model, conditioned), p, none, room };
+  const doubted = doubt(p, none);
+  const leader = p.reduce((best, x, i) => (x > doubleAt(p, best) ? i : best), 0);
+  const known = { model, conditioned, sums: partSums(model, conditioned), p, none, room, doubted, leader };
   const out: Check[] = [];
   for (const [finding, node] of model.findings)
-    if (open(finding)) out.push({ finding, bits: information(known, node, least) });
+    if (open(finding)) out.push({ finding, ...information(known, node) });
   if (open(APART.symptom.finding))
-    out.push({ finding: APART.symptom.finding, bits: ofSymptom(model, p, none) });
-  return out.filter((c) => c.bits >= least).sort((a, b) => b.bits - a.bits);
+    out.push({ finding: APART.symptom.finding, bits: ofSymptom(model, p, none), settles: 0 });
+  return out
+    .filter((c) => c.bits >= least || c.settles >= least)
+    .sort((a, b) => b.bits - a.bits || b.settles - a.settles);
+}
+
+function doubt(p: Float64Array, none: number): { causes: Float64Array; none: number } {
+  const raised = p.map((x) => (x >= NEGLIGIBLE ? x ** DOUBT : 0));
+  const all = raised.reduce((a, b) => a + b, none ** DOUBT);
+  return { causes: raised.map((x) => x / all), none: none ** DOUBT / all };
 }
 
 type Known = {
@@ -44,17 +64,18 @@ type Known = {
   sums: PartSums;
   p: Float64Array;
   none: number;
+  doubted: { causes: Float64Array; none: number };
+  leader: number;
   /** Room for the weights of the states of an inspection's parents, while they are worked out. */
   room: Float64Array;
 };
 
-/** Bits that an inspection would tell. Only causes that touch what shows in it expect anything else of it than the others do. */
+/** What an inspection would tell. Only causes that touch what shows in it expect anything else of it than the others do. */
 function information(
-  { model, conditioned, sums, p, none, room }: Known,
+  { model, conditioned, sums, p, none, room, doubted, leader }: Known,
   node: FindingNode,
-  least: number,
-): number {
-  if (node.parents.length === 0) return 0;
+): Omit<Check, 'finding'> {
+  if (node.parents.length === 0) return { bits: 0, settles: 0 };
   const touching = new Set<number>();
   for (const { mechanism } of node.parents) {
     const part = intAt(conditioned.partOf, mechanism);
@@ -63,10 +84,6 @@ function information(
   }
   let others = none;
   p.forEach((x, i) => (others += touching.has(i) ? 0 : x));
-  // an inspection cannot tell more than which of its causes it is
-  let most = surprise(others);
-  for (const i of touching) most += surprise(doubleAt(p, i));
-  if (most < least) return 0;
   const around = aroundOf(conditioned, sums, node);
   const states = nth(around.states, 0).length;
   const ps = [others];
@@ -76,10 +93,34 @@ function information(
     expected(conditioned, around, room, i, nth(model.shares, i), qs, ps.length * states);
     ps.push(doubleAt(p, i));
   }
-  return mutual(ps, qs, states);
+  return { bits: mutual(ps, qs, states), settles: ofLeader([...touching], qs, states, doubted, leader) };
 }
 
-const surprise = (p: number): number => (p > 0 ? -p * Math.log2(p) : 0);
+/** Bits between whether it is the leader and what comes of an inspection. Rows: the others together, then each that touches it. */
+function ofLeader(
+  touching: readonly number[],
+  qs: Float64Array,
+  states: number,
+  { causes, none }: Known['doubted'],
+  leader: number,
+): number {
+  const mine = touching.indexOf(leader) + 1;
+  const rest = new Float64Array(states);
+  const lead = doubleAt(causes, leader);
+  let others = none + causes.reduce((a, b) => a + b, 0);
+  const add = (row: number, share: number) => {
+    for (let s = 0; s < states; s++) rest[s] = doubleAt(rest, s) + share * doubleAt(qs, row * states + s);
+  };
+  touching.forEach((i, k) => {
+    others -= doubleAt(causes, i);
+    if (i !== leader) add(k + 1, doubleAt(causes, i));
+  });
+  add(0, Math.max(0, mine === 0 ? others - lead : others));
+  const both = Float64Array.from({ length: 2 * states }, (_, k) =>
+    k < states ? doubleAt(qs, mine * states + k) : doubleAt(rest, k - states) / (1 - lead),
+  );
+  return mutual([lead, 1 - lead], both, states);
+}
 
 /** Bits between which row it is and what comes of it. @param ps share of each row @param qs row by row: how likely each state is */
 function mutual(ps: readonly number[], qs: Float64Array, states: number): number {

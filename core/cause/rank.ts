@@ -3,7 +3,7 @@ import type { Finding, FindingValue } from '@core/examination/finding';
 import { once } from '@core/quantity/once';
 import type { CauseData, CauseEntry } from './cause-data';
 import { type Evidence, isAbnormal } from './evidence';
-import { scores, shares } from './infer';
+import { condition, logLikelihoods, shares } from './infer';
 import { weigh, type Without } from './weighed';
 
 /** What one finding does to one cause, all others being known: change of its log-odds, natural log. */
@@ -59,7 +59,7 @@ export function rankCauses(data: CauseData, findings: readonly Finding[], explai
     if (leader === undefined) return [];
     // each for itself: what another finding shows already is explained by the same leader
     const alone = (o: Evidence['observed'][number]) =>
-      doubleAt(scores(model, { observed: [o], direct: [], strange: [] }), leader);
+      doubleAt(logLikelihoods(model, condition(model, [o])), leader);
     return evidence.observed
       .filter((o) => isAbnormal(o) && alone(o) < Math.log(explainedFactor))
       .map((o) => o.finding);

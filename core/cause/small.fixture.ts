@@ -17,6 +17,7 @@ export function smallKnowledge(
   return {
     ...CAUSES,
     contradictions: [],
+    judgement: undefined,
     causes: names(causes, 'c').map((key, i) => ({
       key,
       wording: key,

@@ -1,11 +1,11 @@
 import { lastPer } from '@core/quantity/keep';
-import { doubleAt } from '@core/quantity/must';
 import type { Finding } from '@core/examination/finding';
 import { once } from '@core/quantity/once';
 import type { CauseData } from './cause-data';
 import { type Evidence, evidenceOf } from './evidence';
-import { condition, type ConditionedModel, scores, shares, withoutNormal } from './infer';
+import { condition, type ConditionedModel, logLikelihoods, scores, shares, withoutNormal } from './infer';
 import { type CauseModel, modelOf } from './model';
+import { settled } from './settle';
 
 /** One finding left out: what causes would be, as natural logs and as shares. */
 export type Without = { finding: Finding; logs: Float64Array; causes: Float64Array };
@@ -14,6 +14,8 @@ export type Weighed = {
   model: CauseModel;
   evidence: Evidence;
   conditioned: ConditionedModel;
+  /** What the mechanisms say of each cause, natural log. */
+  network: Float64Array;
   /** What the findings add to each cause, natural log. */
   logs: Float64Array;
   /** Every finding left out in turn; worked out when it is first asked for. */
@@ -34,13 +36,28 @@ function weighAnew(data: CauseData, findings: readonly Finding[]): Weighed {
   const model = modelOf(data);
   const evidence = evidenceOf(model, findings);
   const conditioned = condition(model, evidence.observed);
-  const logs = scores(model, evidence, conditioned);
+  const network = logLikelihoods(model, conditioned);
+  const logs = settled(model, network, evidence);
   return {
     model,
     evidence,
     conditioned,
+    network,
     logs,
-    without: once(() => leftOut(model, evidence, conditioned, logs)),
+    without: once(() => leftOut(model, evidence, conditioned, network)),
+  };
+}
+
+/** Evidence without one finding: what it showed of a cause itself goes with it, and that something abnormal was found. */
+export function withoutFinding(evidence: Evidence, finding: Finding): Evidence {
+  const others = <T extends { finding: Finding }>(list: readonly T[]) =>
+    list.filter((x) => x.finding !== finding);
+  return {
+    ...evidence,
+    observed: others(evidence.observed),
+    direct: others(evidence.direct),
+    sightings: others(evidence.sightings),
+    findings: evidence.findings.filter((f) => f !== finding),
   };
 }
 
@@ -48,27 +65,23 @@ function leftOut(
   model: CauseModel,
   evidence: Evidence,
   conditioned: ConditionedModel,
-  all: Float64Array,
+  network: Float64Array,
 ): Without[] {
   const of = (finding: Finding, logs: Float64Array): Without => ({
     finding,
     logs,
     causes: shares(model, logs).causes,
   });
+  const apart = new Set([...evidence.observed, ...evidence.direct].map((x) => x.finding));
   return [
     ...evidence.observed.map((o) => {
-      if (o.sound === 1) return of(o.finding, withoutNormal(model, conditioned, all, o));
-      return of(
-        o.finding,
-        scores(model, { ...evidence, observed: evidence.observed.filter((x) => x !== o) }),
-      );
+      const rest = withoutFinding(evidence, o.finding);
+      if (o.sound !== 1) return of(o.finding, scores(model, rest));
+      return of(o.finding, settled(model, withoutNormal(model, conditioned, network, o), rest));
     }),
-    // what speaks of causes themselves is a factor of its own
-    ...evidence.direct.map((d) =>
-      of(
-        d.finding,
-        all.map((l, i) => l - doubleAt(d.nats, i)),
-      ),
+    // what speaks of causes themselves is beside the network
+    ...[...evidence.direct, ...evidence.sightings.filter((s) => !apart.has(s.finding))].map((d) =>
+      of(d.finding, settled(model, network, withoutFinding(evidence, d.finding))),
     ),
   ];
 }

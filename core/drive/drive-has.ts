@@ -9,6 +9,9 @@ import type { ValveGeometry } from './valves-schema';
 /** What a drive can have that observables, causes, sentences and cautions depend on. */
 export const HAS = [
   'belt',
+  /** A belt that runs in oil, and one that does not. */
+  'wet_belt',
+  'dry_belt',
   'chain',
   'automatic_eccentric',
   'manual_eccentric',
@@ -77,6 +80,7 @@ export function driveHas(stages: readonly { layout: Layout }[]): ReadonlySet<Has
   if (new Set(stages.map((s) => rowOf(s.layout))).size > 1) has.add('rows');
   for (const { layout } of stages) {
     has.add(layout.kind);
+    if (layout.kind === 'belt') has.add(layout.inOil ? 'wet_belt' : 'dry_belt');
     if (layout.banks?.length) has.add('bank');
     if (layout.valves) has.add('valves');
     if (layout.valves && canMeet(layout.valves)) has.add('valves_meet');

@@ -1,7 +1,7 @@
 import { ATTRIBUTES } from '@core/catalogue/attributes';
 import type { Catalogue } from '@core/catalogue/find-records';
 import type { Kit, Part } from '@core/catalogue/pack';
-import { judged } from '@core/quantity/judge';
+import { chancesOf, judged } from '@core/quantity/judge';
 import type { Measured } from '@core/facts/read';
 
 /** A dimension of the new part as the catalogue has it: what a reading of the old one is held against. */
@@ -13,6 +13,8 @@ export type CatalogueLimit = {
   tolerance: number;
   /** Within it or not, when the reading's interval (coverage 2) lies wholly on one side; none without a reading or when it straddles. */
   within?: boolean;
+  /** How likely the reading is within it. */
+  chance?: number;
 };
 
 /** Kinds of parts in the catalogue that bear another name there. */
@@ -49,9 +51,16 @@ export function catalogueLimit(
   const [part] = parts;
   if (!part || values.size !== 1 || typeof nominal !== 'number') return undefined;
   const tolerance = ATTRIBUTES.get(attribute)?.tolerance ?? 0;
-  const within =
-    reading && judged(reading.value, reading.u, (v) => Math.abs(v - nominal) <= tolerance + ROUNDING);
-  return { part: part.number, nominal, tolerance, ...(within === undefined ? {} : { within }) };
+  const isWithin = (v: number) => Math.abs(v - nominal) <= tolerance + ROUNDING;
+  const within = reading && judged(reading.value, reading.u, isWithin);
+  const chance = reading && chancesOf(reading, (v) => (isWithin(v) ? 'within' : 'outside')).within;
+  return {
+    part: part.number,
+    nominal,
+    tolerance,
+    ...(within === undefined ? {} : { within }),
+    ...(reading ? { chance: chance ?? 0 } : {}),
+  };
 }
 
 /** A reading at the very edge of its tolerance is within it, whatever binary fractions say. */

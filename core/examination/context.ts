@@ -46,8 +46,14 @@ export type ExaminationContext = {
   trace?:
     | { facts: string[]; said?: { verdict: 'in_tolerance' | 'whole' | 'fraction' | 'cannot_tell' } }
     | undefined;
-  /** Readings held against the dimension of the new part, thing by thing. */
-  limits: readonly { key: string; about?: string; within: boolean }[];
+  /** Readings held against the dimension of the new part, thing by thing: how likely each is within its limit. */
+  limits: readonly { key: string; about?: string; within: number }[];
+  /** Distance after which a house holds oil overdue, km. */
+  oilKm: number;
+  /** Damage at teeth and links, where there is enough of it: whether it repeats with a wheel. */
+  repeats: readonly { about: string; wheel: boolean; facts: string[] }[];
+  /** Numbers read off parts: whether the kit that is named has them. */
+  partNumbers: readonly { about: string; fits: boolean; facts: string[] }[];
   /** Findings that weigh as numbers, in bands; other numbers weigh by their limit. */
   numbers: ReadonlySet<string>;
   sheetFaults: readonly { code: string; facts: readonly string[] }[];

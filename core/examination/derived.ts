@@ -1,11 +1,12 @@
 import { must, nth } from '@core/quantity/must';
 import { readingUnit } from '@core/drive/carrier';
 import { listOf, measuredOf, standing, textOf, thingsWith } from '@core/facts/read';
-import { judged, surelyAbove } from '@core/quantity/judge';
 import { codeMeaning } from './codes';
 import type { ExaminationContext } from './context';
-import type { Finding } from './finding';
+import { type Finding, gradeValue } from './finding';
+import { bankPattern, headsExplain, headsNearer, marksVerdict } from './mark-findings';
 import { plainText } from '@core/facts/value';
+import { distanceRun, intervalRun, oilInterval, timeRun } from './usage-findings';
 
 type Rule = (ctx: ExaminationContext) => Finding[];
 
@@ -28,19 +29,22 @@ export const DERIVED: Readonly<Record<string, Rule>> = {
   'count.match': countMatch,
   'codes.shown': codesShown,
   'heads.nearer': headsNearer,
+  'heads.explain': headsExplain,
+  'bank.pattern': bankPattern,
+  'extension.window': extensionWindow,
+  'oil.interval': oilInterval,
+  'damage.repeats': damageRepeats,
+  'part.number': partNumber,
 };
 
 const of = (about: string) => (about === '' ? {} : { about });
 
 function settingShown({ drive, state }: ExaminationContext): Finding[] {
-  const read = drive.tensioners
-    .filter((t) => t.key === 'tensioner.pointer' && t.shown !== 'cannot_tell')
-    .map((t) => ({
-      finding: 'setting.shown',
-      value: t.shown,
-      facts: t.reading.facts.map((f) => f.id),
-      ...of(t.about),
-    }));
+  const read = drive.tensioners.flatMap((t): Finding[] => {
+    const value = t.key === 'tensioner.pointer' ? gradeValue(t.chances) : undefined;
+    const facts = t.reading.facts.map((f) => f.id);
+    return value === undefined ? [] : [{ finding: 'setting.shown', value, facts, ...of(t.about) }];
+  });
   const filed = standing(state, 'drive.setting_shown');
   const turns = drive.carrier !== undefined && readingUnit(drive.carrier) === '°';
   return filed && read.length === 0 && turns
@@ -83,27 +87,48 @@ function kitMatch({ kitFits, state }: ExaminationContext): Finding[] {
     : [];
 }
 
-/** Worst first: what one mark shows, the drive shows. */
-const WORST = ['teeth_and_rest', 'teeth_out', 'fraction'] as const;
-
-function marksVerdict({ marks }: ExaminationContext): Finding[] {
-  if (!marks) return [];
-  const facts = marks.marks.flatMap((m) => m.facts.map((f) => f.id));
-  const wrong = WORST.find((v) => marks.marks.some((m) => m.verdict.verdict === v));
-  const said = wrong ?? (marks.go === 'go' ? 'as_predicted' : undefined);
-  return said === undefined ? [] : [{ finding: 'marks.verdict', value: said, facts }];
-}
-
 function extensionRest({ drive }: ExaminationContext): Finding[] {
   return drive.extensions.flatMap((e) =>
     e.rest ? [{ finding: 'extension.rest', value: e.rest.verdict, facts: e.facts, ...of(e.about) }] : [],
   );
 }
 
+/** How far a plunger stands out against its window, whatever the chain: the very verdict that the bench gives. */
+function extensionWindow({ drive }: ExaminationContext): Finding[] {
+  return drive.tensioners.flatMap((t): Finding[] => {
+    if (t.key !== 'tensioner.extension') return [];
+    const { right, slack, beyond, end } = t.chances;
+    const value = gradeValue({ within: right ?? 0, short: slack ?? 0, beyond: (beyond ?? 0) + (end ?? 0) });
+    const facts = t.reading.facts.map((f) => f.id);
+    return value === undefined ? [] : [{ finding: 'extension.window', value, facts, ...of(t.about) }];
+  });
+}
+
 function chainLong({ drive }: ExaminationContext): Finding[] {
-  return drive.elongations.flatMap((e) =>
-    e.long ? [{ finding: 'chain.long', value: e.long, facts: e.facts, ...of(e.about) }] : [],
-  );
+  return drive.elongations.flatMap((e): Finding[] => {
+    const value = e.chances && gradeValue(e.chances);
+    return value === undefined ? [] : [{ finding: 'chain.long', value, facts: e.facts, ...of(e.about) }];
+  });
+}
+
+/** Damage that comes at the spacing of a wheel's teeth, or at none. */
+function damageRepeats({ repeats }: ExaminationContext): Finding[] {
+  return repeats.map(({ about, wheel, facts }) => ({
+    finding: 'damage.repeats',
+    value: wheel ? 'wheel' : 'at_random',
+    facts,
+    ...of(about),
+  }));
+}
+
+/** Numbers read off parts against the contents of the kit that is named. */
+function partNumber({ partNumbers }: ExaminationContext): Finding[] {
+  return partNumbers.map(({ about, fits, facts }) => ({
+    finding: 'part.number',
+    value: fits ? 'fits' : 'other',
+    facts,
+    ...of(about),
+  }));
 }
 
 /** Complete or missing, once a guide, whether by mass or by outline or by both; what neither can tell is no finding. */
@@ -157,19 +182,6 @@ function codesShown({ state }: ExaminationContext): Finding[] {
   }));
 }
 
-/** A head or block that stands nearer than drawn by more than its reading may be off. */
-function headsNearer({ state, registry }: ExaminationContext): Finding[] {
-  const read = thingsWith(state, 'bank.nearer').flatMap((about) => {
-    const m = measuredOf(state, registry, 'bank.nearer', about === '' ? undefined : about);
-    return m ? [m] : [];
-  });
-  if (read.length === 0) return [];
-  const nearer = read.filter((m) => surelyAbove(m, 0));
-  const said = nearer.length > 0 ? nearer : read;
-  const facts = said.flatMap((m) => m.facts.map((f) => f.id));
-  return [{ finding: 'heads.nearer', value: nearer.length > 0 ? 'nearer' : 'as_drawn', facts }];
-}
-
 /** Each fault once, on all steps that show it. */
 function sheetFault({ sheetFaults }: ExaminationContext): Finding[] {
   const byCode = new Map<string, Set<string>>();
@@ -179,33 +191,4 @@ function sheetFault({ sheetFaults }: ExaminationContext): Finding[] {
     byCode.set(f.code, facts);
   }
   return [...byCode].map(([value, facts]) => ({ finding: 'sheet.fault', value, facts: [...facts] }));
-}
-
-/** Past when time or distance surely is; within only when both are known to be. */
-function intervalRun({ interval, usage }: ExaminationContext): Finding[] {
-  if (!interval) return [];
-  const { distance, time } = usage;
-  const far = distance && (judged(distance.km, distance.u, (km) => km > interval.km) ?? 'unsure');
-  const long = time && time.months > interval.months;
-  const facts = [...(distance?.facts ?? []), ...(time?.facts ?? [])];
-  if (far === true || long === true) return [{ finding: 'interval.run', value: 'past', facts }];
-  return facts.length === 0 || far === 'unsure' ? [] : [{ finding: 'interval.run', value: 'within', facts }];
-}
-
-/** A difference of two readings within their own noise may be nothing at all: it is no finding. */
-function distanceRun({ usage }: ExaminationContext): Finding[] {
-  const { distance, atMost } = usage;
-  if (distance && surelyAbove({ value: distance.km, u: distance.u }, 0))
-    return [{ finding: 'distance.run', value: { x: distance.km, u: distance.u }, facts: distance.facts }];
-  const most = distance ? undefined : atMost?.km;
-  return most ? [{ finding: 'distance.run', value: { from: 0, to: most.most }, facts: most.facts }] : [];
-}
-
-/** Whole months say no more than that it was between them and one more. */
-function timeRun({ usage }: ExaminationContext): Finding[] {
-  const { time, atMost } = usage;
-  if (time)
-    return [{ finding: 'time.run', value: { from: time.months, to: time.months + 1 }, facts: time.facts }];
-  const most = atMost?.months;
-  return most ? [{ finding: 'time.run', value: { from: 0, to: most.most }, facts: most.facts }] : [];
 }

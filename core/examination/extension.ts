@@ -5,7 +5,7 @@ import { elongation, extensionRemainder, type Remainder } from '@core/drive/wear
 import { type Measured, measuredOf, numberOf, standing, thingsWith } from '@core/facts/read';
 import type { Registry } from '@core/facts/observable';
 import type { State } from '@core/facts/state';
-import { judged } from '@core/quantity/judge';
+import { chancesOf, judged } from '@core/quantity/judge';
 import { stageOf } from './stage-of';
 
 /** `about`: the thing, "" for the first of its kind; `stage`: where it belongs. */
@@ -15,6 +15,8 @@ export type ElongationAnswer = OfThing & {
   limit?: number;
   /** Against the limit, judged at e and e ± 2u; undefined when it cannot be told. */
   long?: 'within' | 'past' | undefined;
+  /** How likely it is on either side of it. */
+  chances?: Readonly<Partial<Record<'within' | 'past', number>>>;
 };
 export type ExtensionAnswer = OfThing & { reading: Measured; rest?: Remainder };
 
@@ -40,6 +42,8 @@ export function elongationOf(
     : undefined;
 }
 
+const sideOf = (limit: number) => (v: number) => (v <= limit ? ('within' as const) : ('past' as const));
+
 /** What the measured length of every chain says against the limit of its stage. */
 export function elongationAnswers(
   stages: readonly Stage[],
@@ -61,7 +65,8 @@ export function elongationAnswers(
           ? {}
           : {
               limit,
-              long: judged(e.value, e.u, (v) => (v <= limit ? ('within' as const) : ('past' as const))),
+              long: judged(e.value, e.u, sideOf(limit)),
+              chances: chancesOf(e, sideOf(limit)),
             }),
         facts: e.facts,
       },

@@ -3,7 +3,7 @@ import { measuredOf, placedOf, spreadOf, standing, textOf, thingsWith } from '@c
 import type { State } from '@core/facts/state';
 import type { ExaminationContext } from './context';
 import { DERIVED } from './derived';
-import type { Finding } from './finding';
+import { type Finding, gradeValue } from './finding';
 import { plainText } from '@core/facts/value';
 
 /**
@@ -32,7 +32,8 @@ function direct(o: Observable, { state, registry, limits, numbers }: Examination
       const facts = m.facts.map((f) => f.id);
       if (numbers.has(o.key)) return [{ finding: o.key, value: { x: m.value, u: m.u }, facts, ...of }];
       const limit = limits.find((l) => l.key === o.key && l.about === thing);
-      return limit ? [{ finding: o.key, value: limit.within ? 'as_new' : 'off', facts, ...of }] : [];
+      const grade = limit && gradeValue({ as_new: limit.within, off: 1 - limit.within });
+      return grade === undefined ? [] : [{ finding: o.key, value: grade, facts, ...of }];
     }
     const value = textOf(state, o.key, thing);
     const fact = standing(state, o.key, thing);

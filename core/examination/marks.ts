@@ -6,20 +6,33 @@ import {
   isMarked,
   type JudgedMark,
   judgeMarks,
+  toleranceOf,
 } from '@core/drive/judge-marks';
-import type { OffsetPattern } from '@core/drive/judge-offset';
+import { judgeOffset, type OffsetPattern, type OffsetVerdict } from '@core/drive/judge-offset';
 import type { Stage } from '@core/drive/stages';
 import type { Fact } from '@core/facts/fact';
 import { measuredOf } from '@core/facts/read';
 import type { Registry } from '@core/facts/observable';
 import type { State } from '@core/facts/state';
+import { chancesOf } from '@core/quantity/judge';
 import { wheelThing } from '@core/facts/thing';
 import { predictedPhases } from './found-drive';
 
 /** Key of the observed mark offset of a wheel. */
 export const MARK = 'mark';
 
-export type MarkAnswer = JudgedMark & { stage: number; about: string; teeth: number; facts: readonly Fact[] };
+/** What a mark can show, read without any doubt. */
+export type SureVerdict = Exclude<OffsetVerdict['verdict'], 'outside' | 'cannot_tell'>;
+export type MarkAnswer = JudgedMark & {
+  stage: number;
+  about: string;
+  /** Bank that its wheel sits on. */
+  bank?: string;
+  teeth: number;
+  /** How likely each verdict is, by the reading's uncertainty. */
+  chances: Readonly<Partial<Record<SureVerdict, number>>>;
+  facts: readonly Fact[];
+};
 export type MarksAnswer = {
   marks: MarkAnswer[];
   /** What the marks of each stage that was looked at say together. */
@@ -54,19 +67,29 @@ export function marksAnswer(
     const judged = judgeMarks(layout, phases, seen);
     answer.of += judged.of;
     answer.free.push(...freeSeats(layout));
-    for (const m of judged.marks)
+    for (const m of judged.marks) {
+      const { id, bank } = nth(layout.wheels, m.wheel);
+      const { teeth, u } = must(seen.get(m.wheel));
       answer.marks.push({
         ...m,
         stage,
-        about: wheelThing(nth(layout.wheels, m.wheel).id),
-        teeth: must(seen.get(m.wheel)).teeth,
+        about: wheelThing(id),
+        ...(bank === undefined ? {} : { bank }),
+        teeth,
+        chances: chancesOf({ value: teeth, u }, (v) =>
+          sure(judgeOffset(v, 0, m.predicted, toleranceOf(layout))),
+        ),
         facts: must(facts.get(m.wheel)),
       });
+    }
     if (judged.marks.length > 0) answer.patterns.push({ stage, pattern: judged.pattern });
     if (WORST.indexOf(judged.go) < WORST.indexOf(answer.go)) answer.go = judged.go;
   });
   return answer.marks.length > 0 ? answer : undefined;
 }
+
+const sure = ({ verdict }: OffsetVerdict): SureVerdict | undefined =>
+  verdict === 'outside' || verdict === 'cannot_tell' ? undefined : verdict;
 
 /**
  * What can be said of marks while several designs are possible: the answer of the first, of it only the marks that every

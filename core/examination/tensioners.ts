@@ -6,7 +6,7 @@ import { intendedSetting } from '@core/drive/tensioner';
 import { measuredOf, thingsWith, type Reading } from '@core/facts/read';
 import type { Registry } from '@core/facts/observable';
 import type { State } from '@core/facts/state';
-import { judged } from '@core/quantity/judge';
+import { chancesOf, judged } from '@core/quantity/judge';
 import { stageOf } from './stage-of';
 
 /** Which setting the reading shows; beyond: more than its window, short of the end. */
@@ -20,6 +20,8 @@ export type TensionerAnswer = {
   carrier: Carrier;
   reading: Reading;
   shown: Shown;
+  /** How likely each setting is, by its uncertainty. */
+  chances: Readonly<Partial<Record<Shown, number>>>;
 };
 
 /** What a tensioner's reading is filed under. */
@@ -77,6 +79,7 @@ export function tensionerAnswers(
           carrier,
           reading,
           shown: judgePointer(reading.value, reading.u, carrier, other),
+          chances: chancesOf(reading, (v) => judgePointer(v, 0, carrier, other)),
         },
       ];
     }),

@@ -41,6 +41,10 @@ const PolicySchema = z.strictObject({
   weakLeader: z.number().gt(0).lt(1),
   /** The leader explains a finding when it makes it at least this many times likelier than it is at large. */
   explainedFactor: z.number().gt(1),
+  /** Distance after which oil is held overdue, km, where the vehicle maker tells no other. */
+  oilKm: z.number().positive(),
+  /** Causes of supplier and fitter are not told apart while neither side has so many times the share of the other. */
+  sidesApart: z.number().gt(1),
   /** A check that is worth less is not proposed, bits. */
   leastBits: z.number().nonnegative(),
   /** Smallest piece of a guide that matters in a sump, g. */

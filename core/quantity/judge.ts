@@ -1,5 +1,29 @@
+import { normalQuantile } from './normal';
+import { once } from './once';
+
 /** How far on both sides a measured value is judged: about 95 % (JCGM 100, coverage factor 2). */
 const COVERAGE = 2;
+
+/** Points of equal share of the standard normal, by which a reading is spread out. */
+const POINTS = 101;
+const spread = once(() => Array.from({ length: POINTS }, (_, k) => normalQuantile((k + 0.5) / POINTS)));
+
+/**
+ * Shares in which a measured value falls into each class, its error being normal: classes at points of equal share, so each
+ * within half a hundredth. A value without uncertainty is of one class. Classes that are undefined are left out.
+ */
+export function chancesOf<T extends string>(
+  { value, u }: Uncertain,
+  classify: (v: number) => T | undefined,
+): Partial<Record<T, number>> {
+  const out: Partial<Record<T, number>> = {};
+  const points = u > 0 ? spread() : [0];
+  for (const z of points) {
+    const of = classify(value + z * u);
+    if (of !== undefined) out[of] = (out[of] ?? 0) + 1 / points.length;
+  }
+  return out;
+}
 
 /** A value with its standard uncertainty, in one unit. */
 export type Uncertain = { value: number; u: number };

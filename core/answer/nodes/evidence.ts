@@ -3,7 +3,8 @@ import { findingsOf } from '@core/examination/findings';
 import { intervalFor } from '@core/catalogue/interval';
 import { causesFor, numberedFindings, weighedFindings } from '@core/cause/cause-data';
 import { rankCauses, type Ranking } from '@core/cause/rank';
-import { textOf } from '@core/facts/read';
+import { standing, textOf, thingsOf } from '@core/facts/read';
+import { THING } from '@core/facts/thing';
 import type { ExaminationContext } from '@core/examination/context';
 import { applies } from '../applies';
 import { type CheckAnswer, checkList } from '../checks';
@@ -12,10 +13,10 @@ import { toConclude, type ToConclude } from '../conclude';
 import { node, orElse } from '../node';
 import { usageSinceFitting } from '../usage';
 import { suspects, type Suspect } from '../why';
-import { balances, examination, leaks, trace } from './examination';
+import { balances, damage, examination, leaks, trace } from './examination';
 import { kind } from './case';
 import { drive, fitted, openMarks, sheet } from './drive';
-import { engine, kits, possible, registry, policy } from './identification';
+import { engine, kit, kits, possible, registry, policy } from './identification';
 
 export const usage = node({ registry }, ({ registry }, _, state) => usageSinceFitting(state, registry));
 
@@ -42,19 +43,57 @@ const limits = node(
   ({ examination }): ExaminationContext['limits'] =>
     examination.things.flatMap((t) =>
       t.inspections.flatMap(({ inspection: look, limit }) =>
-        limit?.within === undefined
+        limit?.chance === undefined
           ? []
-          : [{ key: look.key, ...(t.about === undefined ? {} : { about: t.about }), within: limit.within }],
+          : [{ key: look.key, ...(t.about === undefined ? {} : { about: t.about }), within: limit.chance }],
       ),
     ),
   (a, b) => JSON.stringify(a) === JSON.stringify(b),
 );
 
+/** Damage that was mapped, where it is enough to say whether it repeats. */
+const repeats = node({ damage }, ({ damage }): ExaminationContext['repeats'] =>
+  damage.flatMap(({ about, spacing, facts }) =>
+    spacing.verdict === 'too_few' ? [] : [{ about, wheel: spacing.verdict === 'wheel', facts }],
+  ),
+);
+
+/** Numbers read off returned parts, against what the kit of the case holds. */
+const partNumbers = node(
+  { registry, kit },
+  ({ registry, kit }, { catalogue }, state): ExaminationContext['partNumbers'] =>
+    thingsOf(state, registry).flatMap(({ id, kind, first, number }) => {
+      const fact = standing(state, THING.number, id);
+      const other = number === undefined ? undefined : catalogue.parts.get(number);
+      // a number that the catalogue has not says nothing
+      if (!kit || !fact || !other) return [];
+      const fits = kit.contents.some((c) => c.part === other.number);
+      return [{ about: first ? '' : id, fits, facts: [fact.id], kind }];
+    }),
+);
+
 export const findings = node(
-  { registry, possible, drive, openMarks, kitFits, interval, usage, fitted, balances, leaks, trace, limits },
-  ({ registry, possible, drive, openMarks, fitted, ...known }, { knowledge }, state): Finding[] =>
+  {
+    registry,
+    possible,
+    drive,
+    openMarks,
+    kitFits,
+    interval,
+    usage,
+    fitted,
+    balances,
+    leaks,
+    trace,
+    limits,
+    repeats,
+    partNumbers,
+    policy,
+  },
+  ({ registry, possible, drive, openMarks, fitted, policy, ...known }, { knowledge }, state): Finding[] =>
     findingsOf(weighedFindings(knowledge.causes), {
       ...known,
+      oilKm: policy.oilKm,
       numbers: numberedFindings(knowledge.causes),
       state,
       registry,

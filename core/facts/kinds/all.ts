@@ -28,6 +28,7 @@ import pump from './pump.json';
 import bolt from './bolt.json';
 import ring from './ring.json';
 import cover from './cover.json';
+import noise from './noise.json';
 import oil from './oil.json';
 import cooling from './cooling.json';
 
@@ -63,6 +64,7 @@ export const KIND_DATA: readonly unknown[] = [
   bolt,
   ring,
   cover,
+  noise,
   oil,
   cooling,
 ];
