@@ -5,7 +5,9 @@ import { type Check, checkWorth } from '@core/cause/next-check';
 import type { Observable, Registry } from '@core/facts/observable';
 import type { State } from '@core/facts/state';
 import { applies, type Possible } from './applies';
-import { wasAsked } from '@core/facts/read';
+import { KINDS } from '@core/facts/kinds';
+import { has, wasAsked } from '@core/facts/read';
+import type { Policy } from '@core/policy/policy';
 import { isInspected, subjectsOf } from './subjects';
 
 /** A check worth making: the inspections still to be made for it, and the minutes that they take. */
@@ -29,12 +31,21 @@ export function checkList(
   findings: readonly Finding[],
   state: State,
   drive: Possible,
-  leastBits: number,
+  { leastBits, minutesTo }: Pick<Policy, 'leastBits' | 'minutesTo'>,
 ): CheckAnswer[] {
+  const box = has(state, 'parts.sent');
+  // what came lies on the bench; the engine is elsewhere, and what is in it has to be taken out first
+  const reach = (o: Observable): number => {
+    const { part, box: isBox } = KINDS.get(o.part) ?? {};
+    if (o.station === 'call' || isBox || o.part === 'kit') return 0;
+    if (o.station !== 'examine') return box ? minutesTo.engine : 0;
+    if (part) return box ? 0 : minutesTo.takeOut;
+    return minutesTo.ask;
+  };
   const missing = (finding: string): OpenInspection[] => {
     const wanted = inputsOf(causes, finding).map((key) => registry.get(key));
     if (wanted.some((o) => o === undefined || !applies(o, drive))) return [];
-    return wanted.flatMap((o) => (o ? openOf(o, state, drive) : []));
+    return wanted.flatMap((o) => (o ? openOf(o, state, drive, reach(o)) : []));
   };
   const looks = new Map<string, OpenInspection[]>();
   // What cannot be looked at is not worked out.
@@ -47,7 +58,7 @@ export function checkList(
     .sort((a, b) => worthOf(b) - worthOf(a));
 }
 
-const openOf = (o: Observable, state: State, drive: Possible): OpenInspection[] =>
+const openOf = (o: Observable, state: State, drive: Possible, reach: number): OpenInspection[] =>
   subjectsOf(o, drive)
     .filter((about) => !isInspected(state, o, about) && !wasAsked(state, o.key, about))
-    .map((about) => ({ key: o.key, about, minutes: o.minutes ?? 1 }));
+    .map((about) => ({ key: o.key, about, minutes: (o.minutes ?? 1) + reach }));

@@ -6,8 +6,11 @@ import { modelOf } from './model';
 /** A return drawn from the knowledge: the cause it truly has (none: none of these), and what was found of it. */
 export type Drawn = { cause: string | undefined; findings: Finding[] };
 
-/** How far the truth is from the knowledge: noise on the log-odds of every share; share of the inspections that are made. */
-export type Drift = { noise: number; looked: number };
+/**
+ * How far the truth is from the knowledge: noise on the log-odds of every share; share of the inspections that are made, and
+ * by how much likelier what is abnormal is filed, since it strikes the eye.
+ */
+export type Drift = { noise: number; looked: number; strikes?: number };
 
 /** Draws a return: its cause by the priors, its mechanisms and findings by shares that are off by chance, some inspections made and others not. */
 export function drawReturn(data: CauseData, seed: number, drift: Drift): Drawn {
@@ -25,10 +28,13 @@ export function drawReturn(data: CauseData, seed: number, drift: Drift): Drawn {
   const on = shares.map((p) => (random() < off(p) ? 1 : 0));
   const findings: Finding[] = [];
   for (const [finding, node] of model.findings) {
-    if (random() >= drift.looked || node.parents.length === 0) continue;
+    if (node.parents.length === 0) continue;
+    const eye = random();
+    if (eye >= drift.looked * (drift.strikes ?? 1)) continue;
     const states = node.states[node.parents.reduce((s, x, i) => s | (on[x.mechanism]! << i), 0)]!.map(off);
     let left = random() * states.reduce((a, b) => a + b, 0);
     const state = states.findIndex((p) => (left -= p) < 0);
+    if (state <= 0 && eye >= drift.looked) continue;
     const grade = state <= 0 ? node.spec.sound[0]! : node.grades[state - 1]!;
     const band = node.spec.grades?.indexOf(grade) ?? -1;
     const edges = node.spec.edges;

@@ -72,12 +72,16 @@ export function barsOf(
   { causes, data }: CauseModel,
   { findings, observed }: Pick<Evidence, 'findings' | 'observed'>,
 ): Float64Array | undefined {
-  const sunk = new Set<string>();
+  const sunk = new Set<number>();
+  const faulty = observed.filter(needsFault);
   for (const { causes: keys, by } of data.bars ?? []) {
-    const holds = by === 'abnormal' ? observed.some(needsFault) : denied(findings, by);
-    if (holds) for (const k of keys) sunk.add(k);
+    const holds = by !== 'abnormal' && denied(findings, by);
+    causes.forEach((c, i) => {
+      if (!keys.includes(c.key)) return;
+      if (holds || (by === 'abnormal' && faulty.some((o) => !reaches(o, i)))) sunk.add(i);
+    });
   }
-  return sunk.size === 0 ? undefined : Float64Array.from(causes, (c) => (sunk.has(c.key) ? BARRED : 0));
+  return sunk.size === 0 ? undefined : Float64Array.from(causes, (_, i) => (sunk.has(i) ? BARRED : 0));
 }
 
 /** Looked at, and nothing but this was found: of several things one that shows otherwise denies nothing. */

@@ -184,7 +184,7 @@ describe('calibration', () => {
     for (let k = 0; k < N; k++) {
       if (k % 250 === 0) await breathe();
       const data = drives[k % 2]!;
-      const drawn = drawReturn(data, k + 1, { noise: 0.5, looked: 0.05 + 0.1 * ((k % 3) / 2) });
+      const drawn = drawReturn(data, k + 1, { noise: 0.5, looked: 0.05 + 0.1 * ((k % 3) / 2), strikes: 2 });
       const r = rankCauses(data, drawn.findings, 1.5);
       const top = r.causes[0]!;
       const off = (x: typeof r) =>

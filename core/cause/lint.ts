@@ -41,6 +41,11 @@ function twice(kind: string, keys: readonly string[]): KnowledgeIssue[] {
 
 function lintFindings(data: CauseData, observable: (key: string) => boolean): KnowledgeIssue[] {
   const shown = new Set(data.mechanisms.flatMap((m) => Object.keys(m.shows)));
+  // what denies a cause, or takes from what others say, matters too
+  const used = new Set([
+    ...(data.bars ?? []).flatMap(({ by }) => (by === 'abnormal' ? [] : [by.finding])),
+    ...(data.screens ?? []).map(({ by }) => by[0]),
+  ]);
   return [
     ...twice(
       'finding',
@@ -62,7 +67,7 @@ function lintFindings(data: CauseData, observable: (key: string) => boolean): Kn
           ? [{ code: 'adds_up' as const, at, to: bands.length }]
           : []),
         ...(total(f.off) > MOST.off ? [{ code: 'adds_up' as const, at, to: total(f.off) }] : []),
-        ...(shown.has(f.finding) ? [] : [{ code: 'idle' as const, at }]),
+        ...(shown.has(f.finding) || used.has(f.finding) ? [] : [{ code: 'idle' as const, at }]),
       ];
     }),
   ];

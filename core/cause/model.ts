@@ -50,7 +50,11 @@ function make(data: CauseData): CauseModel {
   const leaks = Float64Array.from(data.mechanisms, (m) => m.leak);
   const touches = data.causes.map((c) =>
     isQuiet(c)
-      ? [...leaks].map((leak, mechanism) => ({ mechanism, p: data.quiet * leak }))
+      ? // whatever else it sets off, nothing of the drive is wrong
+        data.mechanisms.map(({ key, leak }, mechanism) => ({
+          mechanism,
+          p: 1 - (1 - data.quiet * leak) * (1 - (c.works[key] ?? 0)),
+        }))
       : Object.entries(c.works).flatMap(([key, strength]) => {
           const mechanism = at.get(key);
           return mechanism === undefined

@@ -11,15 +11,19 @@ const NEGLIGIBLE = 1e-5;
 
 /**
  * `bits`: what it would tell about which cause it is; `settles`: what it would tell about whether it is the leader, bits, all
- * that is held of causes being doubted (`DOUBT`).
+ * that is held of causes being doubted (`DOUBTED`).
  */
 export type Check = { finding: string; bits: number; settles: number };
 
 /**
- * A leader that is nearly sure is still worth proving, and by what proves it or its nearest rivals: shares are taken to this
- * power and made to add up to one.
+ * A leader that is nearly sure is still worth proving, by what proves it or its nearest rivals: shares are taken to a power
+ * at which no cause has more than this, and made to add up to one.
  */
-const DOUBT = 0.5;
+const DOUBTED = 0.6;
+/** So many causes are rivals of the leader: its proof has to part it from these. */
+const RIVALS = 8;
+/** Enough for a power that nobody sees. */
+const HALVINGS = 16;
 
 /**
  * What each check not yet made would tell about the cause, in bits: the mutual information between the cause as it stands and the check's result (Lindley 1956). What an inspection would
@@ -53,9 +57,22 @@ export function checkWorth(
 }
 
 function doubt(p: Float64Array, none: number): { causes: Float64Array; none: number } {
-  const raised = p.map((x) => (x >= NEGLIGIBLE ? x ** DOUBT : 0));
-  const all = raised.reduce((a, b) => a + b, none ** DOUBT);
-  return { causes: raised.map((x) => x / all), none: none ** DOUBT / all };
+  const most = p.reduce((a, b) => Math.max(a, b), 0);
+  const least = num(
+    [...p].sort((a, b) => b - a),
+    Math.min(RIVALS, p.length - 1),
+  );
+  const total = (power: number) => p.reduce((s, x) => s + (x >= least ? x ** power : 0), none ** power);
+  let [low, high] = [0, 1];
+  if (most > DOUBTED)
+    for (let k = 0; k < HALVINGS; k++) {
+      const middle = (low + high) / 2;
+      if (most ** middle / total(middle) > DOUBTED) high = middle;
+      else low = middle;
+    }
+  const power = most > DOUBTED ? low : 1;
+  const all = total(power);
+  return { causes: p.map((x) => (x >= least ? x ** power / all : 0)), none: none ** power / all };
 }
 
 type Known = {
@@ -80,7 +97,7 @@ function information(
   for (const { mechanism } of node.parents) {
     const part = intAt(conditioned.partOf, mechanism);
     for (const m of part < 0 ? [mechanism] : nth(conditioned.parts, part).mechanisms)
-      for (const i of nth(model.touchedBy, m)) if (doubleAt(p, i) >= NEGLIGIBLE) touching.add(i);
+      for (const i of nth(model.touchedBy, m)) if (doubleAt(doubted.causes, i) >= NEGLIGIBLE) touching.add(i);
   }
   let others = none;
   p.forEach((x, i) => (others += touching.has(i) ? 0 : x));
@@ -93,7 +110,19 @@ function information(
     expected(conditioned, around, room, i, nth(model.shares, i), qs, ps.length * states);
     ps.push(doubleAt(p, i));
   }
-  return { bits: mutual(ps, qs, states), settles: ofLeader([...touching], qs, states, doubted, leader) };
+  return {
+    bits: mutual(ps, qs, states),
+    settles: near(p, node, leader) * ofLeader([...touching], qs, states, doubted, leader),
+  };
+}
+
+/** A look that could show the leader, or a cause not far behind it, comes before one that only rules others out. */
+const CLOSE = 0.2;
+const ELSEWHERE = 0.15;
+function near(p: Float64Array, node: FindingNode, leader: number): number {
+  const close = CLOSE * doubleAt(p, leader);
+  const shown = node.reach.some((causes) => [...causes].some((i) => doubleAt(p, i) >= close));
+  return shown ? 1 : ELSEWHERE;
 }
 
 /** Bits between whether it is the leader and what comes of an inspection. Rows: the others together, then each that touches it. */

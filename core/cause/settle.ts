@@ -2,6 +2,7 @@ import { doubleAt, nth } from '@core/quantity/must';
 import { APART } from './cause-data';
 import { barsOf, type Evidence, needsFault, reaches } from './evidence';
 import { type CauseModel, isQuiet } from './model';
+import type { Sighting } from './sightings';
 import { faultsSeen } from './together';
 
 /**
@@ -18,39 +19,44 @@ export function settled(model: CauseModel, network: Float64Array, evidence: Evid
   const { judgement } = model.data;
   const logs = Float64Array.from(network);
   const add = (by: Float64Array) => by.forEach((x, i) => (logs[i] = doubleAt(logs, i) + x));
-  if (!judgement) for (const d of evidence.direct) add(d.nats);
-  else {
-    const shown = new Set(evidence.sightings.flatMap((s) => [...s.causes]));
-    raise(logs, network, shown);
-    const faulty = evidence.observed.filter(needsFault);
-    const explains = (i: number) => faulty.some((o) => reaches(o, i));
-    const idle = model.causes.map((c, i) => !shown.has(i) && !isQuiet(c) && !explains(i));
-    const sound = evidence.observed.filter((o) => o.sound === 1).length;
-    const nothing = faulty.length === 0 && sound > 0 && evidence.direct.some(isNone);
-    for (const { finding, nats } of evidence.direct) {
-      const far = finding.finding !== APART.symptom.finding;
-      const held = nats.map((x, i) =>
-        nth(idle, i) && (faulty.length > 0 || (nothing && far)) ? Math.min(x, 0) : x,
-      );
-      add(held);
-      raise(logs, held, shown);
-    }
-    for (const { causes, sure } of evidence.sightings)
-      for (const i of causes) logs[i] = doubleAt(logs, i) - Math.log(1 - sure + sure * judgement.deceives);
-    if (faulty.length === 0) {
-      const bonus = Math.min(sound * Math.log(judgement.soundLook.each), Math.log(judgement.soundLook.most));
-      model.causes.forEach((c, i) => isQuiet(c) && (logs[i] = doubleAt(logs, i) + bonus));
-    } else {
-      // no better than none of these
-      const most = Math.log(model.data.none.prior);
-      idle.forEach((is, i) => {
-        if (is) logs[i] = Math.min(doubleAt(logs, i), most - Math.log(nth(model.causes, i).prior));
-      });
-    }
-  }
   const bars = barsOf(model, evidence);
+  if (!judgement) {
+    for (const d of evidence.direct) add(d.nats);
+    if (bars) add(bars);
+    return logs;
+  }
+  const isTold = (s: Sighting) => s.finding.finding === APART.sheet.finding;
+  const [told, seen] = [evidence.sightings.filter(isTold), evidence.sightings.filter((s) => !isTold(s))];
+  const shown = new Set(seen.flatMap((s) => [...s.causes]));
+  raise(logs, network, shown);
+  const faulty = evidence.observed.filter(needsFault);
+  const idle = model.causes.map((c, i) => !shown.has(i) && !isQuiet(c) && !faulty.some((o) => reaches(o, i)));
+  const sound = evidence.observed.filter((o) => o.sound === 1).length;
+  const nothing = faulty.length === 0 && sound > 0 && evidence.direct.some(isNone);
+  for (const { finding, nats } of evidence.direct) {
+    const far = finding.finding !== APART.symptom.finding;
+    const capped = faulty.length > 0 || (nothing && far);
+    const held = nats.map((x, i) => (capped && nth(idle, i) ? Math.min(x, 0) : x));
+    add(held);
+    raise(logs, held, shown);
+  }
+  const lift = (s: Sighting, by: number) => {
+    for (const i of s.causes) logs[i] = doubleAt(logs, i) + by;
+  };
+  for (const s of seen) lift(s, -Math.log(1 - s.sure + s.sure * judgement.deceives));
+  for (const s of told) lift(s, Math.log(model.data.sheet.hit / model.data.sheet.background));
+  if (faulty.length === 0) {
+    const { each, most } = judgement.soundLook;
+    const bonus = Math.min(sound * Math.log(each), Math.log(most));
+    model.causes.forEach((c, i) => isQuiet(c) && (logs[i] = doubleAt(logs, i) + bonus));
+  } else {
+    // no better than none of these
+    const most = Math.log(model.data.none.prior);
+    idle.forEach((is, i) => {
+      if (is) logs[i] = Math.min(doubleAt(logs, i), most - Math.log(nth(model.causes, i).prior));
+    });
+  }
   if (bars) add(bars);
-  if (!judgement) return logs;
   if (evidence.sightings.length > 0) return side(model, logs, evidence);
   const findings = evidence.observed.length + evidence.direct.length;
   return findings > judgement.few.findings ? logs : held(model, logs, judgement.few.most);

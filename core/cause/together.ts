@@ -1,5 +1,6 @@
 import { doubleAt, nth } from '@core/quantity/must';
 import type { Finding } from '@core/examination/finding';
+import { APART } from './cause-data';
 import { type Evidence, isAbnormal, reaches } from './evidence';
 import type { CauseModel } from './model';
 import type { Sighting } from './sightings';
@@ -47,10 +48,11 @@ export function faultsSeen(model: CauseModel, logs: Float64Array, evidence: Evid
   const beside = evidence.observed.filter((o) => isAbnormal(o) && !seen.has(o.finding));
   const mine = found.map((f) => beside.filter((o) => reaches(o, f.leader)));
   const any = beside.filter((o) => mine.some((list) => list.includes(o)));
-  // what several explain is shared; each has something of the whole
-  const weight = mine.map((list) =>
-    list.reduce((s, o) => s + 1 / mine.filter((l) => l.includes(o)).length, 1 / found.length),
-  );
+  // what several explain is shared; each has something of the whole, what was only told half as much
+  const weight = mine.map((list, k) => {
+    const own = nth(found, k).shownBy.some((s) => s.finding.finding !== APART.sheet.finding) ? 1 : 0.5;
+    return list.reduce((s, o) => s + 1 / mine.filter((l) => l.includes(o)).length, own / found.length);
+  });
   const all = weight.reduce((a, b) => a + b, 0);
   return found.map((f, k) => ({
     ...f,

@@ -29,8 +29,20 @@ export function oilInterval({ state, registry, oilKm }: ExaminationContext): Fin
 }
 
 /** Ran since fitting, by all the distances that two readings may lie apart; an odometer counts whole kilometres. */
-export function distanceRun({ usage }: ExaminationContext): Finding[] {
+export function distanceRun({ usage, state, registry }: ExaminationContext): Finding[] {
   const { distance, atMost } = usage;
+  // a life ends where the trouble began, and not where somebody had it seen to
+  const [began, fitted] = ['noise.began_at', 'kit.fitted_odometer'].map((k) =>
+    measuredOf(state, registry, k),
+  );
+  if (began && fitted && began.value > fitted.value)
+    return [
+      {
+        finding: 'distance.run',
+        value: { x: began.value - fitted.value, u: Math.max(1, Math.hypot(began.u, fitted.u)) },
+        facts: [...began.facts, ...fitted.facts].map((f) => f.id),
+      },
+    ];
   if (distance) {
     const { km, u, facts } = distance;
     return [{ finding: 'distance.run', value: u > 0 ? { x: km, u } : { from: km, to: km + 1 }, facts }];

@@ -130,7 +130,7 @@ export const checks = orElse(
   node(
     { causes, registry, findings, possible, policy },
     ({ causes, registry, findings, possible, policy }, _, state): CheckAnswer[] =>
-      checkList(causes, registry, findings, state, possible, policy.leastBits),
+      checkList(causes, registry, findings, state, possible, policy),
   ),
   () => [],
 );
