@@ -4,6 +4,7 @@ import { demoScenario } from '../../demo/scenario';
 import { catalogueOf } from '@core/catalogue/find-records';
 import { reduce } from '@core/facts/state';
 import { answersFor } from './answers';
+import { worthOf } from './checks';
 import { registryFor, worldOf } from './world';
 
 const cat = catalogueOf(demoPack());
@@ -69,7 +70,7 @@ describe('what is missing to conclude', () => {
         }
         held += c.first.length;
       }
-      const rates = a.conclude.possible.map((c) => c.bits / c.minutes);
+      const rates = a.conclude.possible.map(worthOf);
       expect(rates).toEqual([...rates].sort((x, y) => y - x));
       for (const l of a.conclude.lost) {
         expect(a.examination.things.find((t) => t.kind === l.kind)!.came).toBe('not_sent');

@@ -161,16 +161,24 @@ export const APART = {
 } as const;
 
 /** Every finding that is weighed; those among them that are read as numbers. */
-export const weighedFindings = (data: Pick<CauseData, 'findings'>): string[] => listed(data).all;
-export const numberedFindings = (data: Pick<CauseData, 'findings'>): ReadonlySet<string> =>
-  listed(data).numbers;
+export const weighedFindings = (data: Listed): string[] => listed(data).all;
+export const numberedFindings = (data: Listed): ReadonlySet<string> => listed(data).numbers;
 
-const lists = oncePer((findings: CauseData['findings']): { all: string[]; numbers: ReadonlySet<string> } => {
-  const all = [...findings.map((f) => f.finding), ...Object.values(APART).map((a) => a.finding)];
-  const numbers = new Set(findings.flatMap((f) => (f.edges ? [f.finding] : [])));
-  return { all, numbers };
-});
-const listed = ({ findings }: Pick<CauseData, 'findings'>) => lists(findings);
+type Listed = Pick<CauseData, 'findings' | 'bars' | 'screens'>;
+
+const listed = oncePer(
+  ({ findings, bars, screens }: Listed): { all: string[]; numbers: ReadonlySet<string> } => {
+    const all = new Set([
+      ...findings.map((f) => f.finding),
+      ...Object.values(APART).map((a) => a.finding),
+      // what only denies a cause, or takes from what others say
+      ...(bars ?? []).flatMap(({ by }) => (by === 'abnormal' ? [] : [by.finding])),
+      ...(screens ?? []).map(({ by }) => by[0]),
+    ]);
+    const numbers = new Set(findings.flatMap((f) => (f.edges ? [f.finding] : [])));
+    return { all: [...all], numbers };
+  },
+);
 
 /** Observables that a finding takes. */
 export function inputsOf(data: Pick<CauseData, 'findings'>, finding: string): readonly string[] {

@@ -4,7 +4,8 @@ import { FINDINGS } from '@core/examination/finding-data';
 import { OBSERVABLES } from '@core/facts/registry';
 import { breathe } from '@core/quantity/breathe.fixture';
 import { demoPack } from '../../demo/catalogue';
-import { CauseDataSchema, CAUSES, causesFor, type CauseData } from './cause-data';
+import { UNWEIGHED } from './unweighed';
+import { APART, CauseDataSchema, CAUSES, causesFor, type CauseData } from './cause-data';
 import { drawReturn } from './draw.fixture';
 import { explain } from './explain';
 import { lintKnowledge } from './lint';
@@ -53,14 +54,30 @@ describe('the knowledge of causes', () => {
     }
   });
 
-  it('weighs every abnormal grade that can be found on the bench', () => {
+  it('weighs whatever can be filed before a case is settled, grade by grade, or says why it does not', () => {
     const weighed = new Map(CAUSES.findings.map((f) => [f.finding, new Set(Object.keys(f.off))]));
-    // what is computed into another finding, and what was done to the parts after they came off
-    const elsewhere = new Set(['drive.setting_shown', 'packing.washed', 'packing.fluids']);
+    const screens = new Set((CAUSES.screens ?? []).map((s) => s.by[0]));
+    const into = new Set([
+      ...CAUSES.findings.flatMap((f) => f.inputs ?? []),
+      ...Object.values(APART).flatMap((a) => a.inputs),
+    ]);
+    let grades = 0;
     for (const o of OBSERVABLES) {
-      if (o.station !== 'examine' || o.type.kind !== 'choice' || elsewhere.has(o.key)) continue;
-      for (const g of o.type.options)
-        if (g.abnormal) expect(weighed.get(o.key)?.has(g.key)).withContext(`${o.key} ${g.key}`).toBeTrue();
+      if (o.station === 'settle' || UNWEIGHED.has(o.key) || into.has(o.key) || screens.has(o.key)) continue;
+      expect(weighed.has(o.key)).withContext(o.key).toBeTrue();
+      if (o.type.kind !== 'choice') continue;
+      for (const g of o.type.options) {
+        if (!g.abnormal) continue;
+        expect(weighed.get(o.key)?.has(g.key)).withContext(`${o.key} ${g.key}`).toBeTrue();
+        grades++;
+      }
+    }
+    expect(grades).toBeGreaterThan(250);
+    for (const key of UNWEIGHED.keys()) {
+      expect(OBSERVABLES.some((o) => o.key === key))
+        .withContext(key)
+        .toBeTrue();
+      expect(weighed.has(key)).withContext(key).toBeFalse();
     }
   });
 
@@ -86,9 +103,9 @@ describe('the knowledge of causes', () => {
     expect(change((d) => (d.causes[0]!.works = {}))).toContain(`idle cause ${key}`);
     expect(change((d) => (d.tilts['belt']!['no family'] = 2))).toEqual(['unknown tilts belt']);
     expect(change((d) => (d.symptoms['noisy']!['noise'] = 0.9))).toEqual(['adds_up symptoms noisy']);
-    expect(change((d) => d.causes.push({ ...d.causes.at(-2)!, key: 'again' }))).toEqual([
-      `alike cause ${CAUSES.causes.at(-2)!.key}`,
-    ]);
+    const named = new Set(Object.values(CAUSES.sheet.names).flat());
+    const free = CAUSES.causes.find((c) => !named.has(c.key) && Object.keys(c.works).length > 0)!;
+    expect(change((d) => d.causes.push({ ...free, key: 'again' }))).toEqual([`alike cause ${free.key}`]);
     expect(change((d) => d.causes.push(d.causes[0]!))).toEqual([`twice cause ${key}`]);
     expect(
       change((d) => d.findings.push({ finding: 'no.such', sound: ['good'], off: { bad: 0.1 } })),

@@ -64,6 +64,10 @@ function make(data: CauseData): CauseModel {
   );
   const touchedBy = data.mechanisms.map((): number[] => []);
   touches.forEach((list, cause) => list.forEach(({ mechanism }) => nth(touchedBy, mechanism).push(cause)));
+  // where nothing is wrong mechanisms are at work by themselves, and are not set off
+  const setOffBy = data.mechanisms.map(({ key }) =>
+    data.causes.flatMap((c, i) => ((c.works[key] ?? 0) > 0 ? [i] : [])),
+  );
   const findings = new Map<string, FindingNode>();
   for (const spec of data.findings) {
     const grades = Object.keys(spec.off);
@@ -77,8 +81,7 @@ function make(data: CauseData): CauseModel {
     const own = { off, off0: total(off), parents };
     const states = Array.from({ length: 2 ** parents.length }, (_, s) => statesOf(own, s));
     const reach = grades.map(
-      (_, g) =>
-        new Set(parents.flatMap((p) => (doubleAt(p.shows, g) > 0 ? nth(touchedBy, p.mechanism) : []))),
+      (_, g) => new Set(parents.flatMap((p) => (doubleAt(p.shows, g) > 0 ? nth(setOffBy, p.mechanism) : []))),
     );
     findings.set(spec.finding, {
       spec,

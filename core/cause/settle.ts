@@ -35,8 +35,7 @@ export function settled(model: CauseModel, network: Float64Array, evidence: Evid
   const nothing = faulty.length === 0 && sound > 0 && evidence.direct.some(isNone);
   for (const { finding, nats } of evidence.direct) {
     const far = finding.finding !== APART.symptom.finding;
-    const capped = faulty.length > 0 || (nothing && far);
-    const held = nats.map((x, i) => (capped && nth(idle, i) ? Math.min(x, 0) : x));
+    const held = nats.map((x, i) => (nothing && far && nth(idle, i) ? Math.min(x, 0) : x));
     add(held);
     raise(logs, held, shown);
   }
@@ -50,10 +49,14 @@ export function settled(model: CauseModel, network: Float64Array, evidence: Evid
     const bonus = Math.min(sound * Math.log(each), Math.log(most));
     model.causes.forEach((c, i) => isQuiet(c) && (logs[i] = doubleAt(logs, i) + bonus));
   } else {
-    // no better than none of these
-    const most = Math.log(model.data.none.prior);
+    // behind the best of those that explain something, or none of these
+    const score = (i: number) => Math.log(nth(model.causes, i).prior) + doubleAt(logs, i);
+    const best = model.causes.reduce(
+      (most, c, i) => (nth(idle, i) || isQuiet(c) ? most : Math.max(most, score(i))),
+      Math.log(model.data.none.prior),
+    );
     idle.forEach((is, i) => {
-      if (is) logs[i] = Math.min(doubleAt(logs, i), most - Math.log(nth(model.causes, i).prior));
+      if (is) logs[i] = doubleAt(logs, i) + Math.min(0, best - BEHIND - score(i));
     });
   }
   if (bars) add(bars);
@@ -61,6 +64,9 @@ export function settled(model: CauseModel, network: Float64Array, evidence: Evid
   const findings = evidence.observed.length + evidence.direct.length;
   return findings > judgement.few.findings ? logs : held(model, logs, judgement.few.most);
 }
+
+/** How far a cause that explains nothing stays behind one that explains something, natural log of its share. */
+const BEHIND = 0.05;
 
 const isNone = ({ finding }: Evidence['direct'][number]): boolean =>
   finding.finding === APART.symptom.finding && finding.value === 'none';

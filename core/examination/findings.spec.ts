@@ -1,3 +1,4 @@
+import type { Fact } from '@core/facts/fact';
 import { stateOf } from '@core/facts/facts.fixture';
 import { reduce } from '@core/facts/state';
 import { registryOf } from '@core/facts/observable';
@@ -15,6 +16,9 @@ const ctx = (more: Partial<ExaminationContext>): ExaminationContext => ({
   balances: [],
   leaks: [],
   limits: [],
+  oilKm: 15_000,
+  repeats: [],
+  partNumbers: [],
   numbers: new Set(),
   sheetFaults: [],
   ...more,
@@ -40,7 +44,7 @@ describe('findings', () => {
     expect(of('guide.material', { balances: [] })).toEqual([]);
   });
 
-  it('of a run: past the interval when distance or time surely is, within only when both may be told', () => {
+  it('of a run: past the interval by how likely distance is, surely where time is', () => {
     const interval = { km: 100_000, months: 60 };
     const run = (km?: number, u = 100, months?: number) =>
       of('interval.run', {
@@ -50,9 +54,22 @@ describe('findings', () => {
           ...(months === undefined ? {} : { time: { months, facts: ['t'] } }),
         },
       });
-    expect(run(100_201)).toEqual([['past', ['k'], '']]);
-    expect(run(100_200)).toEqual([]);
-    expect(run(99_800)).toEqual([['within', ['k'], '']]);
+    const past = (km: number, u = 100) => {
+      const [value] = run(km, u)[0]!;
+      if (typeof value === 'string') return value === 'past' ? 1 : 0;
+      return (value as { grades: Record<string, number> }).grades['past']!;
+    };
+    // the normal distribution from tables, to a hundredth
+    for (const [z, p] of [
+      [0, 0.5],
+      [1, 0.841],
+      [-1, 0.159],
+      [4, 1],
+      [-4, 0],
+    ] as const)
+      expect(past(100_000 + 100 * z))
+        .withContext(`${z}`)
+        .toBeCloseTo(p, 2);
     expect(run(50_000, 100, 61)).toEqual([['past', ['k', 't'], '']]);
     expect(run(50_000, 100, 60)).toEqual([['within', ['k', 't'], '']]);
     expect(run(100_100, 100, 61)).toEqual([['past', ['k', 't'], '']]);
@@ -60,12 +77,33 @@ describe('findings', () => {
     expect(of('interval.run', { usage: { time: { months: 90, facts: ['t'] } } })).toEqual([]);
   });
 
-  it('of a distance: a value where it is more than its noise, else what it is at most', () => {
+  it('of a distance: what it may be however near nought, from where it began where that is told, else what it is at most', () => {
     expect(of('distance.run', { usage: { distance: { km: 2001, u: 1000, facts: ['k'] } } })[0]![0]).toEqual({
       x: 2001,
       u: 1000,
     });
-    expect(of('distance.run', { usage: { distance: { km: 2000, u: 1000, facts: ['k'] } } })).toEqual([]);
+    expect(of('distance.run', { usage: { distance: { km: 0, u: 1000, facts: ['k'] } } })[0]![0]).toEqual({
+      x: 0,
+      u: 1000,
+    });
+    expect(of('distance.run', { usage: { distance: { km: 0, u: 0, facts: ['k'] } } })[0]![0]).toEqual({
+      from: 0,
+      to: 1,
+    });
+    const at = (key: string, value: number, u: number, k: number): Fact => ({
+      id: `n${k}`,
+      case: 'c',
+      key,
+      value,
+      u,
+      how: 'reported',
+      by: 'T',
+      at: `2026-01-01T00:00:0${k}.000Z`,
+    });
+    const began = reduce([at('kit.fitted_odometer', 50_000, 3, 1), at('noise.began_at', 51_000, 4, 2)]);
+    expect(
+      of('distance.run', { state: began, usage: { distance: { km: 9000, u: 5, facts: ['k'] } } })[0]![0],
+    ).toEqual({ x: 1000, u: 5 });
     expect(of('distance.run', { usage: { atMost: { km: { most: 900, facts: ['m'] } } } })).toEqual([
       [{ from: 0, to: 900 }, ['m'], ''],
     ]);

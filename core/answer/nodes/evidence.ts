@@ -37,6 +37,8 @@ const kitFits = node({ kits }, ({ kits }, _, state): boolean | undefined => {
   return match === undefined || match.verdict === 'fits_if' ? undefined : match.verdict === 'fits';
 });
 
+const alike = (a: unknown, b: unknown): boolean => JSON.stringify(a) === JSON.stringify(b);
+
 /** Readings that were held against the new part's dimension, with what came of it. */
 const limits = node(
   { examination },
@@ -48,28 +50,32 @@ const limits = node(
           : [{ key: look.key, ...(t.about === undefined ? {} : { about: t.about }), within: limit.chance }],
       ),
     ),
-  (a, b) => JSON.stringify(a) === JSON.stringify(b),
+  alike,
 );
 
 /** Damage that was mapped, where it is enough to say whether it repeats. */
-const repeats = node({ damage }, ({ damage }): ExaminationContext['repeats'] =>
-  damage.flatMap(({ about, spacing, facts }) =>
-    spacing.verdict === 'too_few' ? [] : [{ about, wheel: spacing.verdict === 'wheel', facts }],
-  ),
+const repeats = node(
+  { damage },
+  ({ damage }): ExaminationContext['repeats'] =>
+    damage.flatMap(({ about, spacing, facts }) =>
+      spacing.verdict === 'too_few' ? [] : [{ about, wheel: spacing.verdict === 'wheel', facts }],
+    ),
+  alike,
 );
 
 /** Numbers read off returned parts, against what the kit of the case holds. */
 const partNumbers = node(
   { registry, kit },
   ({ registry, kit }, { catalogue }, state): ExaminationContext['partNumbers'] =>
-    thingsOf(state, registry).flatMap(({ id, kind, first, number }) => {
+    thingsOf(state, registry).flatMap(({ id, first, number }) => {
       const fact = standing(state, THING.number, id);
       const other = number === undefined ? undefined : catalogue.parts.get(number);
       // a number that the catalogue has not says nothing
       if (!kit || !fact || !other) return [];
       const fits = kit.contents.some((c) => c.part === other.number);
-      return [{ about: first ? '' : id, fits, facts: [fact.id], kind }];
+      return [{ about: first ? '' : id, fits, facts: [fact.id] }];
     }),
+  alike,
 );
 
 export const findings = node(
