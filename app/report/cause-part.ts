@@ -1,10 +1,12 @@
 import type { Content } from 'pdfmake/interfaces';
 import type { Answers } from '@core/answer/answers';
+import { causeVerdict } from '@core/answer/verdict';
 import { CAUSES, noCauseOf } from '@core/cause/cause-data';
 import { standing, textOf } from '@core/facts/read';
 import type { State } from '@core/facts/state';
 import { distance, findingWords, noCauseWords, percent, weightWords } from '../messages/answers';
 import { sureWords } from '../messages/explain';
+import { verdictWords } from '../messages/verdict';
 import type { SentenceContext } from '../messages/sentence-context';
 
 /** Causes in the table, and the least weight that is told, natural log. */
@@ -41,6 +43,8 @@ export function causePart(state: State, a: Answers, context: SentenceContext): C
     leader && a.ranking.weighed > 0
       ? `“${leader.cause.wording}” leads: ${sureWords(leader.probability, a.policy.sureFrom)}. `
       : '';
+  const x = causeVerdict(a);
+  const said = x && verdictWords(x, a.policy, context);
   return [
     {
       layout: 'lightHorizontalLines',
@@ -50,6 +54,8 @@ export function causePart(state: State, a: Answers, context: SentenceContext): C
       text: `${sure}For and against “${shown?.cause.wording ?? ''}”: ${weights.map((w) => weightWords(w, context)).join('; ') || 'nothing filed'}.`,
       margin: [0, 4, 0, 0],
     },
+    // faults that stand together, and that supplier and fitter are not told apart, belong to the answer
+    ...[...(said?.together ?? []), ...(said?.tie === undefined ? [] : [said.tie])].map((text) => ({ text })),
     {
       text: unexplained.length
         ? `Not explained: ${unexplained.join('; ')}.`

@@ -26,7 +26,7 @@ describe('distance since fitting', () => {
         expect(Math.abs(w!.nats)).withContext(`${now}`).toBeGreaterThan(0.01);
         expect(Math.abs(w!.nats)).toBeLessThan(1);
       }
-    expect(life(ran(100_010, 100_000, 1), 'tooth_out')!.nats).toBeGreaterThan(2);
+    expect(life(ran(100_010, 100_000, 1), 'past_interval')!.nats).toBeLessThan(-2);
   });
 
   it('is weighed as the density integrated over what it may be, checked by a fine sum, 0.5 %', () => {

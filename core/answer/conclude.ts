@@ -5,7 +5,7 @@ import type { Registry } from '@core/facts/observable';
 /** An inspection on the bench that would settle something, and what it is worth. */
 type Wanted = OpenInspection & { bits: number };
 /** A check that can be made; `first`: inspections that it would destroy, to be made before it. They count into its minutes. */
-type PossibleCheck = CheckAnswer & { first: OpenInspection[] };
+export type PossibleCheck = CheckAnswer & { first: OpenInspection[] };
 /** What would settle most on this bench, by worth; and what cannot be had since a thing did not come. */
 export type ToConclude = {
   wanted: Wanted[];

@@ -127,6 +127,8 @@ export const CauseDataSchema = z.strictObject({
       a: z.tuple([z.string(), z.string()]),
       b: z.tuple([z.string(), z.string()]),
       wording: z.string(),
+      /** What it means for the answer, and what to do about it. */
+      means: z.string(),
     }),
   ),
   /** What sinks a cause whatever else speaks for it: a denial, or any abnormal inspection where nothing is to be wrong. */

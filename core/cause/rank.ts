@@ -4,6 +4,7 @@ import { once } from '@core/quantity/once';
 import type { CauseData, CauseEntry } from './cause-data';
 import { type Evidence, isAbnormal } from './evidence';
 import { condition, logLikelihoods, shares } from './infer';
+import { type FaultSeen, faultsSeen } from './together';
 import { weigh, type Without } from './weighed';
 
 /** What one finding does to one cause, all others being known: change of its log-odds, natural log. */
@@ -21,6 +22,11 @@ export type RankedCause = {
   /** Worked out when it is first asked for. */
   readonly weights: readonly Weight[];
 };
+/** A fault that was seen, by what it was seen, what it explains beside, and its part in that. */
+export type SeenFault = Pick<FaultSeen, 'explains' | 'part' | 'suffices'> & {
+  cause: CauseEntry;
+  shownBy: readonly Finding[];
+};
 export type Ranking = {
   causes: RankedCause[];
   none: number;
@@ -28,7 +34,11 @@ export type Ranking = {
   weighed: number;
   /** Abnormal findings that the leader does not make likelier. */
   readonly unexplained: readonly Finding[];
-  contradictions: { wording: string; facts: string[] }[];
+  contradictions: { wording: string; means: string; facts: string[] }[];
+  /** Faults that were seen themselves; where there are several they stand together. */
+  faults: readonly SeenFault[];
+  /** What says again what another finding says. */
+  again: Evidence['again'];
   /** Findings outside every grade and band of the knowledge: flagged, and without weight. */
   strange: readonly Finding[];
 };
@@ -72,6 +82,14 @@ export function rankCauses(data: CauseData, findings: readonly Finding[], explai
       return unexplained();
     },
     contradictions: contradictions(data, findings),
+    faults: faultsSeen(model, logs, evidence).map(({ leader, shownBy, explains, part, suffices }) => ({
+      cause: nth(model.causes, leader),
+      shownBy: shownBy.map((s) => s.finding),
+      explains,
+      part,
+      suffices,
+    })),
+    again: evidence.again,
     strange: evidence.strange,
   };
 }
@@ -92,6 +110,6 @@ function contradictions(data: CauseData, findings: readonly Finding[]) {
     findings.find((f) => f.finding === finding && f.value === value);
   return data.contradictions.flatMap((c) => {
     const [a, b] = [get(c.a), get(c.b)];
-    return a && b ? [{ wording: c.wording, facts: [...a.facts, ...b.facts] }] : [];
+    return a && b ? [{ wording: c.wording, means: c.means, facts: [...a.facts, ...b.facts] }] : [];
   });
 }

@@ -49,14 +49,15 @@ export function settled(model: CauseModel, network: Float64Array, evidence: Evid
     const bonus = Math.min(sound * Math.log(each), Math.log(most));
     model.causes.forEach((c, i) => isQuiet(c) && (logs[i] = doubleAt(logs, i) + bonus));
   } else {
-    // behind the best of those that explain something, or none of these
+    // behind the best of those that explain something; where nothing does, behind none of these
     const score = (i: number) => Math.log(nth(model.causes, i).prior) + doubleAt(logs, i);
     const best = model.causes.reduce(
       (most, c, i) => (nth(idle, i) || isQuiet(c) ? most : Math.max(most, score(i))),
-      Math.log(model.data.none.prior),
+      -Infinity,
     );
+    const most = best === -Infinity ? Math.log(model.data.none.prior) : best;
     idle.forEach((is, i) => {
-      if (is) logs[i] = doubleAt(logs, i) + Math.min(0, best - BEHIND - score(i));
+      if (is) logs[i] = doubleAt(logs, i) + Math.min(0, most - BEHIND - score(i));
     });
   }
   if (bars) add(bars);

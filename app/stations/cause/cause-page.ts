@@ -1,9 +1,11 @@
-import { must, nth } from '@core/quantity/must';
+import { must } from '@core/quantity/must';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { NgTemplateOutlet } from '@angular/common';
 import { RouterLink } from '@angular/router';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
+import { NzCollapseComponent, NzCollapsePanelComponent } from 'ng-zorro-antd/collapse';
 import { explained } from '@core/answer/explained';
+import { causeVerdict } from '@core/answer/verdict';
 import { CAUSES, noCauseOf } from '@core/cause/cause-data';
 import { holding } from '@core/cause/changes';
 import type { RankedCause } from '@core/cause/rank';
@@ -20,16 +22,10 @@ import {
   percent,
   weightWords,
 } from '../../messages/answers';
-import {
-  codeWords,
-  lineWords,
-  causePairWords,
-  sureWords,
-  turnsWords,
-  undecidableWords,
-} from '../../messages/explain';
+import { codeWords, lineWords, causePairWords, turnsWords, undecidableWords } from '../../messages/explain';
 import { list } from '../../language/list';
 import { editionWords } from '../../messages/knowledge';
+import { settlingWords, unweighedWords, verdictWords } from '../../messages/verdict';
 import { CauseChain } from './cause-chain';
 import { DecidePanel } from './decide-panel';
 import { LookAlikes } from './look-alikes';
@@ -46,7 +42,17 @@ const RIVAL = { share: 0.1, most: 4 };
 /** Rivals weighed on all the evidence; the specialist decides. */
 @Component({
   selector: 'hs-cause-page',
-  imports: [NgTemplateOutlet, NzButtonComponent, Field, RouterLink, CauseChain, DecidePanel, LookAlikes],
+  imports: [
+    NgTemplateOutlet,
+    NzButtonComponent,
+    NzCollapseComponent,
+    NzCollapsePanelComponent,
+    Field,
+    RouterLink,
+    CauseChain,
+    DecidePanel,
+    LookAlikes,
+  ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './cause-page.html',
   styleUrl: './cause-page.less',
@@ -122,21 +128,35 @@ export class CausePage {
     };
   });
 
-  protected readonly checks = computed(() =>
-    (this.judged()?.conclude.possible ?? []).slice(0, 3).map((c) => ({
+  /** What the case comes to, in a sentence or two. */
+  protected readonly verdict = computed(() => {
+    const a = this.judged();
+    const x = a && causeVerdict(a);
+    return x && verdictWords(x, a.policy, this.voice());
+  });
+  protected readonly unweighed = computed(() => {
+    const [a, view] = [this.judged(), this.desk.current()];
+    return a && view ? unweighedWords(a.ranking, view.state, this.voice()) : [];
+  });
+
+  protected readonly checks = computed(() => {
+    const possible = (this.judged()?.conclude.possible ?? []).slice(0, 3);
+    const best = Math.max(0, ...possible.map((c) => c.settles));
+    return possible.map((c) => ({
       finding: c.finding,
       inspections: [...c.first, ...c.inspections],
       how: this.answers()?.registry.get((c.first[0] ?? c.inspections[0])?.key ?? '')?.observe ?? '',
       name: this.lookOf(must(c.first[0] ?? c.inspections[0]).key),
-      worth: `${c.bits.toFixed(2)} bits for ${c.minutes} min${c.first.length === 0 ? '' : `; ${list(c.first.map((f) => this.lookOf(f.key).toLowerCase()))} first, which it would undo`}`,
-    })),
-  );
+      worth: `${settlingWords(c.settles, best, c.minutes)}${c.first.length === 0 ? '' : `; ${list(c.first.map((f) => this.lookOf(f.key).toLowerCase()))} first, which it would undo`}`,
+      bits: `${c.bits.toFixed(2)} bits of which cause it is, ${c.settles.toFixed(2)} of whether it is the leader`,
+    }));
+  });
 
   /** What would have told something, and did not come. */
   protected readonly lost = computed(() =>
     (this.judged()?.conclude.lost ?? [])
       .slice(0, MOST_LOST)
-      .map((l) => `${l.wording.toLowerCase()}, ${l.bits.toFixed(2)} bits`)
+      .map((l) => l.wording.toLowerCase())
       .join('; '),
   );
 
@@ -146,14 +166,10 @@ export class CausePage {
     const e = a && this.weighed() ? explained(a) : undefined;
     if (!e) return undefined;
     const v = this.voice();
-    const p = nth(must(a).ranking.causes, 0).probability;
     const lines = e.lines.filter((l) => Math.abs(l.decibans) >= LEAST_DECIBANS);
     return {
       leader: e.leader.wording,
-      consequence: e.leader.consequence,
       runner: e.runner.wording,
-      sure: sureWords(p, must(a).policy.sureFrom),
-      undecided: p < must(a).policy.sureFrom.likely,
       lines: lines.slice(0, MOST_LINES).map((l) => lineWords(l, v)),
       working: e.working.map((w) => ({
         name: w.wording,
@@ -170,7 +186,7 @@ export class CausePage {
     (this.judged()?.ranking.unexplained ?? []).map((f) => findingWords(f, this.voice())),
   );
   protected readonly contradictions = computed(() => [
-    ...(this.judged()?.ranking.contradictions.map((c) => c.wording) ?? []),
+    ...(this.judged()?.ranking.contradictions.map((c) => `${c.wording} ${c.means}`) ?? []),
     ...(this.answers()?.contradictions ?? []).map((c) => contradictionWords(c, this.voice())),
   ]);
   /** What was found and no band or grade of the knowledge holds. */

@@ -1,0 +1,25 @@
+import type { CauseEntry } from './cause-data';
+import type { RankedCause } from './rank';
+
+/** What is held of a side, and its likeliest cause. */
+type Side = { share: number; cause: CauseEntry };
+/** Supplier and fitter, where what is known does not part them: the doubt is nobody's fault. */
+export type SidesTie = { supplier: Side; fitter: Side };
+
+/**
+ * Whether the leading cause lies with supplier or fitter and the other side is close.
+ * @param apart one side has so many times the share of the other, or they are not told apart
+ */
+export function sidesTie(causes: readonly RankedCause[], apart: number): SidesTie | undefined {
+  const bears = causes[0]?.cause.bears;
+  if (bears !== 'supplier' && bears !== 'fitter') return undefined;
+  const side = (who: 'supplier' | 'fitter'): Side | undefined => {
+    const mine = causes.filter((c) => c.cause.bears === who);
+    const [first] = mine;
+    return first && { share: mine.reduce((s, c) => s + c.probability, 0), cause: first.cause };
+  };
+  const [supplier, fitter] = [side('supplier'), side('fitter')];
+  if (!supplier || !fitter) return undefined;
+  const [more, less] = [Math.max(supplier.share, fitter.share), Math.min(supplier.share, fitter.share)];
+  return more < apart * less ? { supplier, fitter } : undefined;
+}
