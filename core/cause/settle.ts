@@ -26,7 +26,8 @@ export function settled(model: CauseModel, network: Float64Array, evidence: Evid
     return logs;
   }
   const isTold = (s: Sighting) => s.finding.finding === APART.sheet.finding;
-  const [told, seen] = [evidence.sightings.filter(isTold), evidence.sightings.filter((s) => !isTold(s))];
+  const told = evidence.sightings.filter(isTold);
+  const seen = settling(evidence).filter((s) => !isTold(s));
   const shown = new Set(seen.flatMap((s) => [...s.causes]));
   raise(logs, network, shown);
   const faulty = evidence.observed.filter(needsFault);
@@ -61,9 +62,23 @@ export function settled(model: CauseModel, network: Float64Array, evidence: Evid
     });
   }
   if (bars) add(bars);
-  if (evidence.sightings.length > 0) return side(model, logs, evidence);
+  if (evidence.sightings.length > 0) return side(model, logs, { ...evidence, sightings: [...seen, ...told] });
   const findings = evidence.observed.length + evidence.direct.length;
   return findings > judgement.few.findings ? logs : held(model, logs, judgement.few.most);
+}
+
+/**
+ * What was seen of causes themselves, as far as it settles: where something else was found that needs a fault, only of those
+ * that explain some of it. A fault that has nothing to do with what was found was there as well, and is not what this is about.
+ */
+function settling({ sightings, observed }: Evidence): Sighting[] {
+  const own = new Set(sightings.map((s) => s.finding));
+  const rest = observed.filter((o) => needsFault(o) && !own.has(o.finding));
+  if (rest.length === 0) return [...sightings];
+  return sightings.flatMap((s) => {
+    const causes = new Set([...s.causes].filter((i) => rest.some((o) => reaches(o, i))));
+    return causes.size === 0 ? [] : [{ ...s, causes }];
+  });
 }
 
 /** How far a cause that explains nothing stays behind one that explains something, natural log of its share. */
