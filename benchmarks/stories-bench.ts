@@ -42,7 +42,7 @@ const StorySchema = z.object({
     next: z.array(z.string()).default([]),
   }),
 });
-export const FileSchema = z.object({ stories: z.array(StorySchema) });
+const FileSchema = z.object({ stories: z.array(StorySchema) });
 type Story = z.infer<typeof StorySchema>;
 
 /** Readings that a story has to leave true, as the corpus states them. */
@@ -76,7 +76,7 @@ const identifying = (v: Variant): Omit<Fact, 'id' | 'case' | 'by' | 'at'>[] => [
 ];
 
 /** What our answers say of a story. */
-export function answersTo(story: Story): Answers {
+function answersTo(story: Story): Answers {
   const variant = cat.variants.get(`${story.engine}/${story.variant}`);
   if (!variant) throw new Error(`${story.id}: no design ${story.engine}/${story.variant}`);
   const own = story.facts.map(({ thing, u, place, ...f }) => ({

@@ -121,6 +121,14 @@ function factorWords(nats: number): string {
 }
 export const weightWords = (w: Weight, v: SentenceContext): string =>
   `${factorWords(w.nats)} ${findingWords(w, v)}`;
+/** From these factors on a finding speaks strongly, or clearly, for or against a cause. */
+const SPEAKS = { strongly: 10, clearly: 2.5 };
+/** A weight in words: "strongly: Belt edge, front: frayed". */
+export function speaksWords(w: Weight, v: SentenceContext): string {
+  const factor = Math.exp(Math.abs(w.nats));
+  const how = factor >= SPEAKS.strongly ? 'strongly: ' : factor >= SPEAKS.clearly ? 'clearly: ' : '';
+  return `${how}${findingWords(w, v)}`;
+}
 export const percent = (p: number): string =>
   p > 0 && p < 0.01 ? '<1\u00a0%' : p > 0.99 && p < 1 ? '>99\u00a0%' : `${Math.round(p * 100)}\u00a0%`;
 

@@ -13,7 +13,7 @@ import type { SentenceContext } from './sentence-context';
 
 /** A share as fine as it is worth: "0.4 %", "12 %". */
 export const shareWords = (p: number): string =>
-  `${formatNumber(100 * p, p < 0.01 ? 2 : p < 0.1 ? 1 : 0)}\u00a0%`;
+  `${formatNumber(100 * p, p < 0.001 ? 3 : p < 0.01 ? 2 : p < 0.1 ? 1 : 0)}\u00a0%`;
 
 /** A number with its unit. */
 export function numberWords({ kind, about }: KnowledgeNumber, value: number): string {

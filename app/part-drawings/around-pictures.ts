@@ -41,6 +41,43 @@ const AROUND: Readonly<Record<string, ThingPicture>> = {
     zones: [{ key: 'rims', x: -15, y: -34 }],
     words: [],
   },
+  kit: {
+    box: framed(-40, -30, 80, 60, 0.06),
+    shapes: [
+      { d: rectPath(-32, -22, 64, 44), look: 'body' },
+      { d: circle(-12, 0, 12), look: 'fine', title: 'part' },
+      { d: rectPath(8, -12, 16, 24), look: 'fine', title: 'part' },
+    ],
+    zones: [{ key: 'box', x: -12, y: 0 }],
+    words: [],
+  },
+  engine: {
+    box: framed(-40, -45, 80, 90, 0.05),
+    shapes: [
+      { d: rectPath(-30, -5, 60, 42), look: 'body', title: 'block' },
+      { d: rectPath(-26, -34, 52, 26), look: 'body', title: 'head' },
+      { d: line([-30, -7], [30, -7]), look: 'fine', title: 'gasket' },
+      { d: rectPath(-10, 2, 20, 22), look: 'fine', title: 'cylinder' },
+    ],
+    zones: [{ key: 'cylinder', x: 0, y: 12 }],
+    words: [],
+  },
+  noise: {
+    box: framed(-50, -40, 100, 80, 0.05),
+    shapes: [
+      { d: circle(-22, 0, 18), look: 'body', title: 'where it is heard' },
+      { d: arc(-22, 0, 26, -40, 40), look: 'fine' },
+      { d: arc(-22, 0, 34, -40, 40), look: 'fine' },
+      { d: circle(28, 0, 14), look: 'body', title: 'when it is heard' },
+      { d: line([28, 0], [28, -9]), look: 'fine' },
+      { d: line([28, 0], [34, 4]), look: 'fine' },
+    ],
+    zones: [
+      { key: 'place', x: -22, y: 0 },
+      { key: 'time', x: 28, y: 6 },
+    ],
+    words: [],
+  },
   oil: {
     box: framed(-60, -45, 120, 90, 0.04),
     shapes: [

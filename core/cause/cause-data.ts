@@ -76,7 +76,6 @@ const JudgementSchema = z.strictObject({
   /** On so few findings or fewer no cause is surer than this, unless it was seen itself. */
   few: z.strictObject({ findings: z.number().int().positive(), most: Share }),
 });
-export type Judgement = z.infer<typeof JudgementSchema>;
 
 export const CauseDataSchema = z.strictObject({
   edition: z.number().int().positive(),

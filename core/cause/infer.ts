@@ -2,7 +2,7 @@ import { doubleAt, intAt, must, nth, num } from '@core/quantity/must';
 import { type Factor, type EliminationOrder, planOf, sumBy } from './eliminate';
 import type { Evidence, Observed } from './evidence';
 import type { CauseModel, Touch } from './model';
-import { settled } from './settle';
+import { causeLogs } from './settle';
 
 /**
  * Exact inference in a network of two layers: a cause sets mechanisms off, each for itself; mechanisms show in findings. Where several at work show in one finding it stays sound
@@ -160,7 +160,7 @@ export function touchesOfBoth(model: CauseModel, a: number, b: number): Touch[] 
 
 /** What evidence adds to each cause, natural log. */
 export const scores = (model: CauseModel, evidence: Evidence): Float64Array =>
-  settled(model, logLikelihoods(model, condition(model, evidence.observed)), evidence);
+  causeLogs(model, logLikelihoods(model, condition(model, evidence.observed)), evidence);
 
 /** Shares of causes and of none from their logs; they add up to one. */
 export function shares(

@@ -15,7 +15,7 @@ import { faultsSeen } from './together';
  * - On few findings no cause is nearly sure, unless it was seen itself.
  * @param network what the mechanisms say of each cause
  */
-export function settled(model: CauseModel, network: Float64Array, evidence: Evidence): Float64Array {
+export function causeLogs(model: CauseModel, network: Float64Array, evidence: Evidence): Float64Array {
   const { judgement } = model.data;
   const logs = Float64Array.from(network);
   const add = (by: Float64Array) => by.forEach((x, i) => (logs[i] = doubleAt(logs, i) + x));

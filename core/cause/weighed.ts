@@ -5,7 +5,7 @@ import type { CauseData } from './cause-data';
 import { type Evidence, evidenceOf } from './evidence';
 import { condition, type ConditionedModel, logLikelihoods, scores, shares, withoutNormal } from './infer';
 import { type CauseModel, modelOf } from './model';
-import { settled } from './settle';
+import { causeLogs } from './settle';
 
 /** One finding left out: what causes would be, as natural logs and as shares. */
 export type Without = { finding: Finding; logs: Float64Array; causes: Float64Array };
@@ -37,7 +37,7 @@ function weighAnew(data: CauseData, findings: readonly Finding[]): Weighed {
   const evidence = evidenceOf(model, findings);
   const conditioned = condition(model, evidence.observed);
   const network = logLikelihoods(model, conditioned);
-  const logs = settled(model, network, evidence);
+  const logs = causeLogs(model, network, evidence);
   return {
     model,
     evidence,
@@ -77,11 +77,11 @@ function leftOut(
     ...evidence.observed.map((o) => {
       const rest = withoutFinding(evidence, o.finding);
       if (o.sound !== 1) return of(o.finding, scores(model, rest));
-      return of(o.finding, settled(model, withoutNormal(model, conditioned, network, o), rest));
+      return of(o.finding, causeLogs(model, withoutNormal(model, conditioned, network, o), rest));
     }),
     // what speaks of causes themselves is beside the network
     ...[...evidence.direct, ...evidence.sightings.filter((s) => !apart.has(s.finding))].map((d) =>
-      of(d.finding, settled(model, network, withoutFinding(evidence, d.finding))),
+      of(d.finding, causeLogs(model, network, withoutFinding(evidence, d.finding))),
     ),
   ];
 }

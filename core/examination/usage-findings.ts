@@ -1,5 +1,5 @@
 import { measuredOf } from '@core/facts/read';
-import { chancesOf } from '@core/quantity/judge';
+import { chancesOf, surelyBelow } from '@core/quantity/judge';
 import type { ExaminationContext } from './context';
 import { type Finding, gradeValue } from './finding';
 
@@ -21,8 +21,9 @@ export function intervalRun({ interval, usage }: ExaminationContext): Finding[] 
 export function oilInterval({ state, registry, oilKm }: ExaminationContext): Finding[] {
   const now = measuredOf(state, registry, 'vehicle.odometer');
   const changed = measuredOf(state, registry, 'oil.changed_at');
-  if (!now || !changed || now.value < changed.value) return [];
+  if (!now || !changed) return [];
   const since = { value: now.value - changed.value, u: Math.hypot(now.u, changed.u) };
+  if (surelyBelow(since, 0)) return [];
   const value = gradeValue(chancesOf(since, side(oilKm)));
   const facts = [...now.facts, ...changed.facts].map((f) => f.id);
   return value === undefined ? [] : [{ finding: 'oil.interval', value, facts }];
@@ -35,14 +36,13 @@ export function distanceRun({ usage, state, registry }: ExaminationContext): Fin
   const [began, fitted] = ['noise.began_at', 'kit.fitted_odometer'].map((k) =>
     measuredOf(state, registry, k),
   );
-  if (began && fitted && began.value > fitted.value)
-    return [
-      {
-        finding: 'distance.run',
-        value: { x: began.value - fitted.value, u: Math.max(1, Math.hypot(began.u, fitted.u)) },
-        facts: [...began.facts, ...fitted.facts].map((f) => f.id),
-      },
-    ];
+  const until = began && fitted && began.value - fitted.value;
+  if (began && fitted && until !== undefined) {
+    const u = Math.max(1, Math.hypot(began.u, fitted.u));
+    const facts = [...began.facts, ...fitted.facts].map((f) => f.id);
+    if (!surelyBelow({ value: until, u }, 0))
+      return [{ finding: 'distance.run', value: { x: Math.max(0, until), u }, facts }];
+  }
   if (distance) {
     const { km, u, facts } = distance;
     return [{ finding: 'distance.run', value: u > 0 ? { x: km, u } : { from: km, to: km + 1 }, facts }];

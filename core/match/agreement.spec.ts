@@ -13,7 +13,8 @@ describe('an old width against the new one', () => {
   const at = (value: number, u?: number) =>
     compareParts(
       { ...cat, parts: new Map() },
-      { ...belt, attributes: { widthMm: fresh } },
+      // none that it replaces, which would have a width of its own
+      { ...belt, number: 'replaces none', attributes: { widthMm: fresh } },
       new Map([['widthMm', { value, u }]]),
     ).lines[0]!.verdict;
 

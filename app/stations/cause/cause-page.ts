@@ -20,6 +20,7 @@ import {
   findingWords,
   inspectionWords,
   percent,
+  speaksWords,
   weightWords,
 } from '../../messages/answers';
 import { codeWords, lineWords, causePairWords, turnsWords, undecidableWords } from '../../messages/explain';
@@ -169,6 +170,7 @@ export class CausePage {
     const lines = e.lines.filter((l) => Math.abs(l.decibans) >= LEAST_DECIBANS);
     return {
       leader: e.leader.wording,
+      consequence: e.leader.consequence,
       runner: e.runner.wording,
       lines: lines.slice(0, MOST_LINES).map((l) => lineWords(l, v)),
       working: e.working.map((w) => ({
@@ -200,7 +202,8 @@ export class CausePage {
   }
 
   private detailOf(c: RankedCause) {
-    const line = (w: RankedCause['weights'][number]) => weightWords(w, this.voice());
+    const v = this.voice();
+    const line = (w: RankedCause['weights'][number]) => speaksWords(w, v);
     const sorted = [...c.weights].sort((a, b) => Math.abs(b.nats) - Math.abs(a.nats));
     return {
       key: c.cause.key,
@@ -210,6 +213,7 @@ export class CausePage {
       leader: c === this.judged()?.ranking.causes[0],
       for: sorted.filter((w) => w.nats > 0.05).map(line),
       against: sorted.filter((w) => w.nats < -0.05).map(line),
+      factors: sorted.filter((w) => Math.abs(w.nats) > 0.05).map((w) => weightWords(w, v)),
     };
   }
 }
