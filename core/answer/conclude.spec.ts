@@ -35,7 +35,7 @@ describe('what is missing to conclude', () => {
         const perMinute = a.checks.filter((c) =>
           c.inspections.some((l) => l.key === w.key && l.about === w.about),
         );
-        expect(w.bits).toBe(perMinute[0]!.bits);
+        expect(w.settles).toBe(perMinute[0]!.settles);
       }
       // by the worth of their checks a minute, as the checks come
       const at = wanted.map((w) =>
@@ -74,7 +74,7 @@ describe('what is missing to conclude', () => {
       expect(rates).toEqual([...rates].sort((x, y) => y - x));
       for (const l of a.conclude.lost) {
         expect(a.examination.things.find((t) => t.kind === l.kind)!.came).toBe('not_sent');
-        expect(l.bits).toBeGreaterThan(0);
+        expect(l.settles).toBeGreaterThan(0);
       }
     }
     expect(proposed).toBeGreaterThan(60);

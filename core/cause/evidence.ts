@@ -1,4 +1,4 @@
-import { must, nth, num } from '@core/quantity/must';
+import { doubleAt, nth, num } from '@core/quantity/must';
 import type { Finding, Grades, NumberFound } from '@core/examination/finding';
 import { normalCdf } from '@core/quantity/normal';
 import { type Direct, directEvidence } from './direct';
@@ -6,7 +6,16 @@ import type { CauseModel, FindingNode } from './model';
 import { type Sighting, sightingsOf } from './sightings';
 
 /** A finding as it weighs in the network: how likely the inspection is under each of its states, sound first. */
-export type Observed = { node: FindingNode; finding: Finding; sound: number; grades: Float64Array };
+export type Observed = {
+  node: FindingNode;
+  finding: Finding;
+  sound: number;
+  grades: Float64Array;
+  /** Only a fault explains it, and not use as well. */
+  faulty: boolean;
+  /** Causes that set off a mechanism which shows it. */
+  explainers: ReadonlySet<number>;
+};
 /** What weighs: on mechanisms, or on causes directly; what no band or grade of the knowledge holds, which is flagged and weighs nothing. */
 export type Evidence = {
   observed: readonly Observed[];
@@ -69,18 +78,15 @@ const BARRED = Math.log(1e-6);
 
 /** Natural log by which causes are sunk by what denies them; none where nothing does. */
 export function barsOf(
-  { causes, data }: CauseModel,
+  { causes, bars }: CauseModel,
   { findings, observed }: Pick<Evidence, 'findings' | 'observed'>,
 ): Float64Array | undefined {
   const sunk = new Set<number>();
-  const faulty = observed.filter(needsFault);
-  for (const { causes: keys, by } of data.bars ?? []) {
-    const holds = by !== 'abnormal' && denied(findings, by);
-    causes.forEach((c, i) => {
-      if (!keys.includes(c.key)) return;
-      if (holds || (by === 'abnormal' && faulty.some((o) => !reaches(o, i)))) sunk.add(i);
-    });
-  }
+  const faulty = observed.filter((o) => o.faulty);
+  for (const { causes: mine, by } of bars)
+    if (by === 'abnormal') {
+      for (const i of mine) if (faulty.some((o) => !o.explainers.has(i))) sunk.add(i);
+    } else if (denied(findings, by)) for (const i of mine) sunk.add(i);
   return sunk.size === 0 ? undefined : Float64Array.from(causes, (_, i) => (sunk.has(i) ? BARRED : 0));
 }
 
@@ -101,19 +107,35 @@ function screened({ data }: CauseModel, o: Observed, findings: readonly Finding[
     1,
   );
   if (left === 1) return o;
-  return { ...o, sound: left * o.sound + 1 - left, grades: o.grades.map((g) => left * g + 1 - left) };
+  return observedAs(
+    o.node,
+    o.finding,
+    left * o.sound + 1 - left,
+    o.grades.map((g) => left * g + 1 - left),
+  );
 }
 
 /** Is a value one that needs an explanation, all of it? */
 export const isAbnormal = ({ sound }: Observed): boolean => sound === 0;
 
-/** Is it one that only a fault explains, and not use as well? */
-export const needsFault = (o: Observed): boolean =>
-  isAbnormal(o) && o.node.grades.some((g, i) => must(o.grades[i]) > 0 && !o.node.ordinary.has(g));
-
-/** Does a cause set off a mechanism that shows what was found? */
-export const reaches = (o: Observed, cause: number): boolean =>
-  o.grades.some((p, g) => p > 0 && nth(o.node.reach, g).has(cause));
+/** A finding as it weighs, with what explains it. */
+function observedAs(node: FindingNode, finding: Finding, sound: number, grades: Float64Array): Observed {
+  const there = node.grades.flatMap((grade, g) => (doubleAt(grades, g) > 0 ? [{ grade, g }] : []));
+  const [first, ...more] = there;
+  return {
+    node,
+    finding,
+    sound,
+    grades,
+    faulty: sound === 0 && there.some(({ grade }) => !node.ordinary.has(grade)),
+    explainers:
+      first === undefined
+        ? new Set()
+        : more.length === 0
+          ? nth(node.reach, first.g)
+          : new Set(there.flatMap(({ g }) => [...nth(node.reach, g)])),
+  };
+}
 
 /** Of looks at several things the abnormal ones, each grade once; else one sound look. */
 function speaking(seen: readonly Observed[]): Observed[] {
@@ -152,7 +174,7 @@ function byGrades(node: FindingNode, finding: Finding, value: Grades): Observed 
     else if (at >= 0) grades[at] = p;
     else return undefined;
   }
-  return { node, finding, sound, grades };
+  return observedAs(node, finding, sound, grades);
 }
 
 /** Share of a number, by its uncertainty or its bracket, that lies in a band. */

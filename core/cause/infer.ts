@@ -28,20 +28,24 @@ export type ConditionedModel = {
 
 /** Lays findings on mechanisms: sound ones as factors, the others as tables over the mechanisms that they couple. */
 export function condition(model: CauseModel, observed: readonly Observed[]): ConditionedModel {
-  const n = model.leaks.length;
-  const sound = new Float64Array(n).fill(1);
+  const sound = new Float64Array(model.leaks.length).fill(1);
   const coupling: Observed[] = [];
-  const group = Int32Array.from({ length: n }, (_, i) => i);
-  const root = (i: number): number => (group[i] === i ? i : (group[i] = root(intAt(group, i))));
   for (const o of observed) {
     const { parents } = o.node;
     if (o.sound === 1)
       for (const p of parents) sound[p.mechanism] = doubleAt(sound, p.mechanism) * (1 - p.sum);
-    else if (parents.length > 0) {
-      coupling.push(o);
-      for (const p of parents) group[root(p.mechanism)] = root(nth(parents, 0).mechanism);
-    }
+    else if (parents.length > 0) coupling.push(o);
   }
+  return coupled(sound, coupling);
+}
+
+/** Mechanisms in the parts that findings couple them to, with what sound findings say of each. */
+function coupled(sound: Float64Array, coupling: readonly Observed[]): ConditionedModel {
+  const n = sound.length;
+  const group = Int32Array.from({ length: n }, (_, i) => i);
+  const root = (i: number): number => (group[i] === i ? i : (group[i] = root(intAt(group, i))));
+  for (const { node } of coupling)
+    for (const p of node.parents) group[root(p.mechanism)] = root(nth(node.parents, 0).mechanism);
   const members = new Map<number, number[]>();
   for (const o of coupling)
     for (const p of o.node.parents) {
@@ -141,6 +145,32 @@ export function withoutNormal(
       doubleAt(out, i) +
       shiftOf(model, rest, baseOfRest, mine, shares) -
       shiftOf(model, conditioned, base, mine, shares);
+  }
+  return out;
+}
+
+/** What causes would be without one finding that couples mechanisms: only its part is laid again, and only causes that touch it are worked out. */
+export function withoutCoupled(
+  model: CauseModel,
+  conditioned: ConditionedModel,
+  logs: Float64Array,
+  o: Observed,
+): Float64Array {
+  const [first] = o.node.parents;
+  if (!first) return logs;
+  const part = nth(conditioned.parts, intAt(conditioned.partOf, first.mechanism));
+  const mine = new Set(part.mechanisms);
+  const others = conditioned.coupling.filter((x) => x !== o && mine.has(nth(x.node.parents, 0).mechanism));
+  const rest = coupled(conditioned.sound, others);
+  const [base, baseOfRest] = [baseOf(model, conditioned), baseOf(model, rest)];
+  const out = Float64Array.from(logs);
+  for (const i of new Set(part.mechanisms.flatMap((m) => nth(model.touchedBy, m)))) {
+    const touches = nth(model.touches, i).filter((t) => mine.has(t.mechanism));
+    const shares = nth(model.shares, i);
+    out[i] =
+      doubleAt(out, i) +
+      shiftOf(model, rest, baseOfRest, touches, shares) -
+      shiftOf(model, conditioned, base, touches, shares);
   }
   return out;
 }

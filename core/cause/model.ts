@@ -34,6 +34,8 @@ export type CauseModel = {
   findings: ReadonlyMap<string, FindingNode>;
   /** Causes that touch each mechanism. */
   touchedBy: readonly (readonly number[])[];
+  /** What sinks causes, by their places. */
+  bars: readonly { causes: readonly number[]; by: NonNullable<CauseData['bars']>[number]['by'] }[];
   /** Of the last distance and the last time run: what each life said of it, by its figures. */
   runs: Map<string, { run: string; base: number; nats: Map<string, number> }>;
 };
@@ -101,6 +103,10 @@ function make(data: CauseData): CauseModel {
     shares: touches.map((mine) => sharesWith(leaks, mine)),
     findings,
     touchedBy,
+    bars: (data.bars ?? []).map(({ causes, by }) => ({
+      causes: data.causes.flatMap((c, i) => (causes.includes(c.key) ? [i] : [])),
+      by,
+    })),
     runs: new Map(),
   };
 }

@@ -3,7 +3,7 @@ import { randomFrom } from '@core/quantity/random';
 import type { CauseData } from './cause-data';
 import { planOf, sumBy } from './eliminate';
 import { decibans, explain } from './explain';
-import { checkWorth } from './next-check';
+import { checkBits, checkWorth } from './next-check';
 import { rankCauses } from './rank';
 import { weigh } from './weighed';
 import { smallFindings, smallKnowledge } from './small.fixture';
@@ -136,15 +136,16 @@ describe('what a check would tell', () => {
       const shown = (finding: string) => finding !== 'symptom';
       const checks = checkWorth(data, findings, shown);
       const before = byHand(data, findings);
-      for (const { finding, bits } of checks) {
+      for (const { finding } of checks) {
+        const bits = checkBits(data, findings, finding);
         const drop = ['good', 'bad', 'worse'].reduce((left, value) => {
           const after = byHand(data, [...findings, found(finding, value)]);
           return left - (after.total / before.total) * entropy(after.shares);
         }, entropy(before.shares));
         expect(bits).withContext(`${seed} ${finding}`).toBeCloseTo(drop, 9);
       }
-      const least = checks[0]!.bits * 0.9;
-      expect(checkWorth(data, findings, shown, least)).toEqual(checks.filter((c) => c.bits >= least));
+      const least = checks[0]!.settles * 0.9;
+      expect(checkWorth(data, findings, shown, least)).toEqual(checks.filter((c) => c.settles >= least));
     }
     expect(coupled).toBe(1);
   });
@@ -154,18 +155,45 @@ describe('what a check would tell', () => {
       const data = smallKnowledge(seed, 4, 2 + (seed % 4), 5);
       const findings = smallFindings(seed + 40, 4);
       const open = data.findings.map((f) => f.finding).filter((f) => !findings.some((x) => x.finding === f));
-      const checks = checkWorth(data, findings);
       for (const finding of open) {
         const before = byHand(data, findings);
         const drop = ['good', 'bad', 'worse'].reduce((left, value) => {
           const after = byHand(data, [...findings, found(finding, value)]);
           return left - (after.total / before.total) * entropy(after.shares);
         }, entropy(before.shares));
-        expect(checks.find((c) => c.finding === finding)!.bits)
+        expect(checkBits(data, findings, finding))
           .withContext(`${seed} ${finding}`)
           .toBeCloseTo(drop, 9);
       }
     }
+  });
+});
+
+describe('what a check would settle', () => {
+  it('is the mean drop of doubt whether it is the leader, where none is nearly sure, by enumeration, 1e-9', () => {
+    const binary = (p: number) => entropy([p, 1 - p]);
+    let tried = 0;
+    for (let seed = 1; seed <= 40; seed++) {
+      const data = smallKnowledge(seed, 4, 2 + (seed % 4), 5);
+      const findings = smallFindings(seed + 40, 4);
+      const before = byHand(data, findings);
+      const causes = before.shares.slice(0, -1);
+      const leader = causes.indexOf(Math.max(...causes));
+      if (causes[leader]! > 0.6) continue;
+      for (const { finding, settles } of checkWorth(data, findings, (f) => f !== 'symptom')) {
+        const drop = ['good', 'bad', 'worse'].reduce((left, value) => {
+          const after = byHand(data, [...findings, found(finding, value)]);
+          return left - (after.total / before.total) * binary(after.shares[leader]!);
+        }, binary(before.shares[leader]!));
+        // a look that shows no likely cause counts for less of it
+        const of = settles / drop;
+        expect(Math.abs(of - 1) < 1e-6 || Math.abs(of - 0.15) < 1e-6)
+          .withContext(`${seed} ${finding} ${of}`)
+          .toBeTrue();
+        tried++;
+      }
+    }
+    expect(tried).toBeGreaterThan(10);
   });
 });
 

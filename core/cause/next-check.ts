@@ -1,4 +1,5 @@
 import { doubleAt, intAt, nth, num } from '@core/quantity/must';
+import { lastPer } from '@core/quantity/keep';
 import type { Finding } from '@core/examination/finding';
 import { APART, type CauseData } from './cause-data';
 import { type ConditionedModel, shares as sharesOf } from './infer';
@@ -9,11 +10,8 @@ import { weigh } from './weighed';
 /** Causes below this share are taken as the others are, which expect nothing of an inspection. */
 const NEGLIGIBLE = 1e-5;
 
-/**
- * `bits`: what it would tell about which cause it is; `settles`: what it would tell about whether it is the leader, bits, all
- * that is held of causes being doubted (`DOUBTED`).
- */
-export type Check = { finding: string; bits: number; settles: number };
+/** A check, and what it would tell about whether it is the leader, bits, all that is held of causes being doubted (`DOUBTED`). */
+export type Check = { finding: string; settles: number };
 
 /**
  * A leader that is nearly sure is still worth proving, by what proves it or its nearest rivals: shares are taken to a power
@@ -26,10 +24,10 @@ const RIVALS = 8;
 const HALVINGS = 16;
 
 /**
- * What each check not yet made would tell about the cause, in bits: the mutual information between the cause as it stands and the check's result (Lindley 1956). What an inspection would
+ * What each check not yet made would settle: the mutual information between whether the leader is the cause and the check's result (Lindley 1956). What an inspection would
  * show is worked out under each cause with all findings known, so that an inspection that says again what one said already is worth little.
  * @param wanted whether a check can be made at all; what cannot be is not worked out
- * @param least bits below which nobody asks: what cannot tell so much, whatever it shows, is not worked out either
+ * @param least bits below which nobody asks
  */
 export function checkWorth(
   data: CauseData,
@@ -37,24 +35,47 @@ export function checkWorth(
   wanted: (finding: string) => boolean = () => true,
   least = 0,
 ): Check[] {
-  const { model, conditioned, logs } = weigh(data, findings);
-  const { causes: p, none } = sharesOf(model, logs);
+  const known = knownOf(data, findings);
   const made = new Set(findings.map((f) => f.finding));
-  const open = (finding: string) => !made.has(finding) && wanted(finding);
-  const states = Math.max(1, ...[...model.findings.values()].map((n) => n.states.length));
-  const room = new Float64Array(states);
-  const doubted = doubt(p, none);
-  const leader = p.reduce((best, x, i) => (x > doubleAt(p, best) ? i : best), 0);
-  const known = { model, conditioned, sums: partSums(model, conditioned), p, none, room, doubted, leader };
   const out: Check[] = [];
-  for (const [finding, node] of model.findings)
-    if (open(finding)) out.push({ finding, ...information(known, node) });
-  if (open(APART.symptom.finding))
-    out.push({ finding: APART.symptom.finding, bits: ofSymptom(model, p, none), settles: 0 });
-  return out
-    .filter((c) => c.bits >= least || c.settles >= least)
-    .sort((a, b) => b.bits - a.bits || b.settles - a.settles);
+  for (const [finding, node] of known.model.findings)
+    if (!made.has(finding) && wanted(finding)) out.push({ finding, settles: settles(known, node) });
+  return out.filter((c) => c.settles > 0 && c.settles >= least).sort((a, b) => b.settles - a.settles);
 }
+
+/** What a check would tell about which cause it is, bits: the mutual information between the cause as it stands and its result. */
+export function checkBits(data: CauseData, findings: readonly Finding[], finding: string): number {
+  const known = knownOf(data, findings);
+  if (finding === APART.symptom.finding) return ofSymptom(known.model, known.p, known.none);
+  const node = known.model.findings.get(finding);
+  if (!node || node.parents.length === 0) return 0;
+  const touching = touchingOf(known, node).filter((i) => doubleAt(known.p, i) >= NEGLIGIBLE);
+  const { qs, states } = rowsOf(known, node, touching);
+  const others = 1 - touching.reduce((sum, i) => sum + doubleAt(known.p, i), 0);
+  return mutual([others, ...touching.map((i) => doubleAt(known.p, i))], qs, states);
+}
+
+const kept = lastPer<readonly Finding[], Known>();
+const knownOf = (data: CauseData, findings: readonly Finding[]): Known =>
+  kept(
+    findings,
+    (before) => before.model.data === data,
+    () => {
+      const { model, conditioned, logs } = weigh(data, findings);
+      const { causes: p, none } = sharesOf(model, logs);
+      const most = Math.max(1, ...[...model.findings.values()].map((n) => n.states.length));
+      return {
+        model,
+        conditioned,
+        sums: partSums(model, conditioned),
+        p,
+        none,
+        room: new Float64Array(most),
+        doubted: doubt(p, none),
+        leader: p.reduce((best, x, i) => (x > doubleAt(p, best) ? i : best), 0),
+      };
+    },
+  );
 
 function doubt(p: Float64Array, none: number): { causes: Float64Array; none: number } {
   const most = p.reduce((a, b) => Math.max(a, b), 0);
@@ -87,33 +108,41 @@ type Known = {
   room: Float64Array;
 };
 
-/** What an inspection would tell. Only causes that touch what shows in it expect anything else of it than the others do. */
-function information(
-  { model, conditioned, sums, p, none, room, doubted, leader }: Known,
-  node: FindingNode,
-): Omit<Check, 'finding'> {
-  if (node.parents.length === 0) return { bits: 0, settles: 0 };
-  const touching = new Set<number>();
+/** Causes that expect anything else of an inspection than the others do: they touch what shows in it, or what is coupled to that. */
+function touchingOf({ model, conditioned }: Known, node: FindingNode): number[] {
+  const all = new Set<number>();
   for (const { mechanism } of node.parents) {
     const part = intAt(conditioned.partOf, mechanism);
     for (const m of part < 0 ? [mechanism] : nth(conditioned.parts, part).mechanisms)
-      for (const i of nth(model.touchedBy, m)) if (doubleAt(doubted.causes, i) >= NEGLIGIBLE) touching.add(i);
+      for (const i of nth(model.touchedBy, m)) all.add(i);
   }
-  let others = none;
-  p.forEach((x, i) => (others += touching.has(i) ? 0 : x));
+  return [...all];
+}
+
+/** How likely each state of an inspection is under causes that nothing tells of it, then under each of some causes, row by row. */
+function rowsOf(
+  { model, conditioned, sums, room }: Known,
+  node: FindingNode,
+  causes: readonly number[],
+): { qs: Float64Array; states: number } {
   const around = aroundOf(conditioned, sums, node);
   const states = nth(around.states, 0).length;
-  const ps = [others];
-  const qs = new Float64Array((touching.size + 1) * states);
+  const qs = new Float64Array((causes.length + 1) * states);
   expected(conditioned, around, room, LEAKS_ALONE, model.leaks, qs, 0);
-  for (const i of touching) {
-    expected(conditioned, around, room, i, nth(model.shares, i), qs, ps.length * states);
-    ps.push(doubleAt(p, i));
-  }
-  return {
-    bits: mutual(ps, qs, states),
-    settles: near(p, node, leader) * ofLeader([...touching], qs, states, doubted, leader),
-  };
+  causes.forEach((i, k) =>
+    expected(conditioned, around, room, i, nth(model.shares, i), qs, (k + 1) * states),
+  );
+  return { qs, states };
+}
+
+/** What an inspection would settle, bits. */
+function settles(known: Known, node: FindingNode): number {
+  const { p, doubted, leader } = known;
+  if (node.parents.length === 0) return 0;
+  const rivals = touchingOf(known, node).filter((i) => doubleAt(doubted.causes, i) > 0);
+  if (rivals.length === 0) return 0;
+  const { qs, states } = rowsOf(known, node, rivals);
+  return near(p, node, leader) * ofLeader(rivals, qs, states, doubted, leader);
 }
 
 /** A look that could show the leader, or a cause not far behind it, comes before one that only rules others out. */

@@ -10,7 +10,7 @@ export type PartSums = (part: number, keep: readonly number[]) => PartSum;
 /** Nothing but leaks at work, where a cause is asked for. */
 export const LEAKS_ALONE = -1;
 /** Parts of so many mechanisms are summed over all of their states at once, which all findings then share; greater ones by a plan for each. */
-const TABLED = 10;
+const TABLED = 12;
 
 /** Sums of the parts of what was laid: many inspections ask for the same ones, and each is worked out once. */
 export function partSums(model: CauseModel, conditioned: ConditionedModel): PartSums {

@@ -1,6 +1,6 @@
 import { doubleAt, nth } from '@core/quantity/must';
 import { APART } from './cause-data';
-import { barsOf, type Evidence, needsFault, reaches } from './evidence';
+import { barsOf, type Evidence } from './evidence';
 import { type CauseModel, isQuiet } from './model';
 import type { Sighting } from './sightings';
 import { faultsSeen } from './together';
@@ -30,8 +30,9 @@ export function causeLogs(model: CauseModel, network: Float64Array, evidence: Ev
   const seen = settling(evidence).filter((s) => !isTold(s));
   const shown = new Set(seen.flatMap((s) => [...s.causes]));
   raise(logs, network, shown);
-  const faulty = evidence.observed.filter(needsFault);
-  const idle = model.causes.map((c, i) => !shown.has(i) && !isQuiet(c) && !faulty.some((o) => reaches(o, i)));
+  const faulty = evidence.observed.filter((o) => o.faulty);
+  const explained = new Set(faulty.flatMap((o) => [...o.explainers]));
+  const idle = model.causes.map((c, i) => !shown.has(i) && !isQuiet(c) && !explained.has(i));
   const sound = evidence.observed.filter((o) => o.sound === 1).length;
   const nothing = faulty.length === 0 && sound > 0 && evidence.direct.some(isNone);
   for (const { finding, nats } of evidence.direct) {
@@ -73,10 +74,10 @@ export function causeLogs(model: CauseModel, network: Float64Array, evidence: Ev
  */
 function settling({ sightings, observed }: Evidence): Sighting[] {
   const own = new Set(sightings.map((s) => s.finding));
-  const rest = observed.filter((o) => needsFault(o) && !own.has(o.finding));
+  const rest = observed.filter((o) => o.faulty && !own.has(o.finding));
   if (rest.length === 0) return [...sightings];
   return sightings.flatMap((s) => {
-    const causes = new Set([...s.causes].filter((i) => rest.some((o) => reaches(o, i))));
+    const causes = new Set([...s.causes].filter((i) => rest.some((o) => o.explainers.has(i))));
     return causes.size === 0 ? [] : [{ ...s, causes }];
   });
 }

@@ -1,7 +1,7 @@
 import { doubleAt, nth } from '@core/quantity/must';
 import type { Finding } from '@core/examination/finding';
 import { APART } from './cause-data';
-import { type Evidence, isAbnormal, reaches } from './evidence';
+import { type Evidence, isAbnormal } from './evidence';
 import type { CauseModel } from './model';
 import type { Sighting } from './sightings';
 
@@ -46,7 +46,7 @@ export function faultsSeen(model: CauseModel, logs: Float64Array, evidence: Evid
   }
   const seen = new Set(evidence.sightings.map((s) => s.finding));
   const beside = evidence.observed.filter((o) => isAbnormal(o) && !seen.has(o.finding));
-  const mine = found.map((f) => beside.filter((o) => reaches(o, f.leader)));
+  const mine = found.map((f) => beside.filter((o) => o.explainers.has(f.leader)));
   const any = beside.filter((o) => mine.some((list) => list.includes(o)));
   // what several explain is shared; each has something of the whole, what was only told half as much
   const weight = mine.map((list, k) => {

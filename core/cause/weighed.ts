@@ -3,7 +3,14 @@ import type { Finding } from '@core/examination/finding';
 import { once } from '@core/quantity/once';
 import type { CauseData } from './cause-data';
 import { type Evidence, evidenceOf } from './evidence';
-import { condition, type ConditionedModel, logLikelihoods, scores, shares, withoutNormal } from './infer';
+import {
+  condition,
+  type ConditionedModel,
+  logLikelihoods,
+  shares,
+  withoutCoupled,
+  withoutNormal,
+} from './infer';
 import { type CauseModel, modelOf } from './model';
 import { causeLogs } from './settle';
 
@@ -76,8 +83,9 @@ function leftOut(
   return [
     ...evidence.observed.map((o) => {
       const rest = withoutFinding(evidence, o.finding);
-      if (o.sound !== 1) return of(o.finding, scores(model, rest));
-      return of(o.finding, causeLogs(model, withoutNormal(model, conditioned, network, o), rest));
+
+      const without = o.sound === 1 ? withoutNormal : withoutCoupled;
+      return of(o.finding, causeLogs(model, without(model, conditioned, network, o), rest));
     }),
     // what speaks of causes themselves is beside the network
     ...[...evidence.direct, ...evidence.sightings.filter((s) => !apart.has(s.finding))].map((d) =>

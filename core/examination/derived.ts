@@ -93,10 +93,14 @@ function extensionRest({ drive }: ExaminationContext): Finding[] {
   );
 }
 
-/** How far a plunger stands out against its window, whatever the chain: the very verdict that the bench gives. */
+/**
+ * How far a plunger stands out against its window: the very verdict that the bench gives. Where the length of its chain is
+ * known, what that leaves unexplained says the same and more.
+ */
 function extensionWindow({ drive }: ExaminationContext): Finding[] {
+  const told = new Set(drive.extensions.flatMap((e) => (e.rest ? [e.about] : [])));
   return drive.tensioners.flatMap((t): Finding[] => {
-    if (t.key !== 'tensioner.extension') return [];
+    if (t.key !== 'tensioner.extension' || told.has(t.about)) return [];
     const { right, slack, beyond, end } = t.chances;
     const value = gradeValue({ within: right ?? 0, short: slack ?? 0, beyond: (beyond ?? 0) + (end ?? 0) });
     const facts = t.reading.facts.map((f) => f.id);

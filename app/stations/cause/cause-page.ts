@@ -7,9 +7,11 @@ import { NzCollapseComponent, NzCollapsePanelComponent } from 'ng-zorro-antd/col
 import { explained } from '@core/answer/explained';
 import { causeVerdict } from '@core/answer/verdict';
 import { CAUSES, noCauseOf } from '@core/cause/cause-data';
+import { checkBits } from '@core/cause/next-check';
 import { holding } from '@core/cause/changes';
 import type { RankedCause } from '@core/cause/rank';
 import { textOf } from '@core/facts/read';
+import { formatNumber } from '@core/quantity/format-quantity';
 import { CaseSentences } from '../../commands/case-sentences';
 import { CaseDesk } from '../../data/case-desk';
 import { OwnNumbers } from '../../data/own-numbers';
@@ -66,6 +68,8 @@ export class CausePage {
   /** Cause or outcome that was chosen. */
   protected readonly opened = signal<string | undefined>(undefined);
   protected readonly all = signal(false);
+  /** The figures are open; they are not worked out before. */
+  protected readonly figures = signal(false);
 
   private readonly answers = computed(() => this.desk.current()?.answers);
   /** Nothing came back and nothing is claimed: there is nothing to find the cause of. */
@@ -149,8 +153,19 @@ export class CausePage {
       how: this.answers()?.registry.get((c.first[0] ?? c.inspections[0])?.key ?? '')?.observe ?? '',
       name: this.lookOf(must(c.first[0] ?? c.inspections[0]).key),
       worth: `${settlingWords(c.settles, best, c.minutes)}${c.first.length === 0 ? '' : `; ${list(c.first.map((f) => this.lookOf(f.key).toLowerCase()))} first, which it would undo`}`,
-      bits: `${c.bits.toFixed(2)} bits of which cause it is, ${c.settles.toFixed(2)} of whether it is the leader`,
     }));
+  });
+
+  /** What the checks would tell, in bits; worked out where it is read. */
+  protected readonly bits = computed(() => {
+    const a = this.judged();
+    if (!a) return [];
+    return a.conclude.possible.slice(0, 3).map((c) => {
+      const of = formatNumber(checkBits(a.causes, a.findings, c.finding), 2);
+      const whether = formatNumber(c.settles, 2);
+      const name = this.lookOf(must(c.first[0] ?? c.inspections[0]).key);
+      return `${name}: ${of} bits of which cause it is, ${whether} of whether it is the leader, which is doubted for it`;
+    });
   });
 
   /** What would have told something, and did not come. */

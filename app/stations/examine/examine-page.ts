@@ -16,6 +16,7 @@ import { CaseDesk } from '../../data/case-desk';
 import { DeskSettingsStore } from '../../data/desk-settings';
 import { DeskSession } from '../../entry/desk-session';
 import { SettingsPair } from '../../entry/settings-pair';
+import { settlingWords } from '../../messages/verdict';
 import { list } from '../../language/list';
 import { usageWords } from '../../messages/answers';
 import { ExamineStore } from './examine-store';
@@ -90,6 +91,7 @@ export class ExaminePage {
   protected readonly best = computed(() => {
     const a = this.desk.current()?.answers;
     if (!a || a.kind === 'question') return [];
+    const most = Math.max(0, ...a.conclude.wanted.map((w) => w.settles));
     return a.conclude.wanted.slice(0, BEST).map((w) => {
       const thing = this.store
         .things()
@@ -97,16 +99,14 @@ export class ExaminePage {
       return {
         ...w,
         wording: `${a.registry.get(w.key)?.wording ?? w.key}${thing ? `, ${thing.wording.toLowerCase()}` : ''}`,
-        worth: `${w.bits.toFixed(2)} bits, ${w.minutes} min`,
+        worth: settlingWords(w.settles, most, w.minutes),
       };
     });
   });
   /** What the things that did not come could have settled. */
   protected readonly lost = computed(() => {
     const a = this.desk.current()?.answers;
-    return a && a.kind !== 'question'
-      ? a.conclude.lost.map((l) => `${l.wording.toLowerCase()} ${l.bits.toFixed(2)} bits`).join(', ')
-      : '';
+    return a && a.kind !== 'question' ? a.conclude.lost.map((l) => l.wording.toLowerCase()).join(', ') : '';
   });
 
   protected mapped(t: ExaminedThing): 'belt' | 'chain' | undefined {
