@@ -3,7 +3,6 @@ import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@a
 import { NgTemplateOutlet } from '@angular/common';
 import { RouterLink } from '@angular/router';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
-import { NzCollapseComponent, NzCollapsePanelComponent } from 'ng-zorro-antd/collapse';
 import { explained } from '@core/answer/explained';
 import { causeVerdict } from '@core/answer/verdict';
 import { CAUSES, noCauseOf } from '@core/cause/cause-data';
@@ -45,17 +44,7 @@ const RIVAL = { share: 0.1, most: 4 };
 /** Rivals weighed on all the evidence; the specialist decides. */
 @Component({
   selector: 'hs-cause-page',
-  imports: [
-    NgTemplateOutlet,
-    NzButtonComponent,
-    NzCollapseComponent,
-    NzCollapsePanelComponent,
-    Field,
-    RouterLink,
-    CauseChain,
-    DecidePanel,
-    LookAlikes,
-  ],
+  imports: [NgTemplateOutlet, NzButtonComponent, Field, RouterLink, CauseChain, DecidePanel, LookAlikes],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './cause-page.html',
   styleUrl: './cause-page.less',
