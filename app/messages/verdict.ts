@@ -45,7 +45,7 @@ export function verdictWords(x: CauseVerdict, policy: Policy, v: SentenceContext
 }
 
 function settlesWords({ settles, lost, because, share }: CauseVerdict, v: SentenceContext): string {
-  const key = settles && (settles.first[0] ?? settles.inspections[0])?.key;
+  const key = settles?.inspections[0]?.key;
   const o = key === undefined ? undefined : v.registry.get(key);
   if (!settles || !o)
     return lost === undefined
@@ -78,7 +78,7 @@ const tieWords = ({ supplier, fitter }: NonNullable<CauseVerdict['tie']>): strin
 const soundWords = (unseen: number): string =>
   unseen === 0
     ? 'All that could be looked at on what is here was looked at.'
-    : `Only what was looked at is known to be sound: ${unseen} looks at what is here are still to be made.`;
+    : `Only what was looked at is known to be sound; ${unseen} looks were not made.`;
 
 /** How much a check settles beside the best one. */
 export function settlingWords(settles: number, best: number, minutes: number): string {

@@ -114,6 +114,7 @@ describe('two faults that were seen', () => {
   it('have their parts by what each explains, and it is told which alone would do', () => {
     const even = rank(data, [pry, tab]);
     expect(even.faults.map((f) => f.part)).toEqual([0.5, 0.5]);
+    for (const f of even.faults) expect(shareOf(even, f.cause.key)).toBeCloseTo(f.part, 1);
     const r = rank(data, [pry, tab, found('belt.break', 'stepped'), found('belt.back', 'cut')]);
     const of = (key: string) => r.faults.find((f) => f.cause.key === key)!;
     expect(of('belt_levered').part).toBeGreaterThan(0.7);

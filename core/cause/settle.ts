@@ -63,7 +63,8 @@ export function causeLogs(model: CauseModel, network: Float64Array, evidence: Ev
     });
   }
   if (bars) add(bars);
-  if (evidence.sightings.length > 0) return side(model, logs, { ...evidence, sightings: [...seen, ...told] });
+  // one that explains nothing else stands beside those that do, with its part of the whole
+  if (seen.length + told.length > 0) return side(model, logs, evidence);
   const findings = evidence.observed.length + evidence.direct.length;
   return findings > judgement.few.findings ? logs : held(model, logs, judgement.few.most);
 }

@@ -2,7 +2,9 @@ import type { CauseEntry } from './cause-data';
 import type { RankedCause } from './rank';
 
 /** What is held of a side, and its likeliest cause. */
-type Side = { share: number; cause: CauseEntry };
+type Side = { share: number; best: number; cause: CauseEntry };
+/** The likeliest cause of a side is a rival from this share on. */
+const LEAST = 0.1;
 /** Supplier and fitter, where what is known does not part them: the doubt is nobody's fault. */
 export type SidesTie = { supplier: Side; fitter: Side };
 
@@ -16,10 +18,18 @@ export function sidesTie(causes: readonly RankedCause[], apart: number): SidesTi
   const side = (who: 'supplier' | 'fitter'): Side | undefined => {
     const mine = causes.filter((c) => c.cause.bears === who);
     const [first] = mine;
-    return first && { share: mine.reduce((s, c) => s + c.probability, 0), cause: first.cause };
+    return (
+      first && {
+        share: mine.reduce((s, c) => s + c.probability, 0),
+        best: first.probability,
+        cause: first.cause,
+      }
+    );
   };
   const [supplier, fitter] = [side('supplier'), side('fitter')];
   if (!supplier || !fitter) return undefined;
+  // nothing is held of a side whose likeliest cause is one of many
+  if (Math.min(supplier.best, fitter.best) < LEAST) return undefined;
   const [more, less] = [Math.max(supplier.share, fitter.share), Math.min(supplier.share, fitter.share)];
   return more < apart * less ? { supplier, fitter } : undefined;
 }

@@ -139,8 +139,8 @@ export class CausePage {
     return possible.map((c) => ({
       finding: c.finding,
       inspections: [...c.first, ...c.inspections],
-      how: this.answers()?.registry.get((c.first[0] ?? c.inspections[0])?.key ?? '')?.observe ?? '',
-      name: this.lookOf(must(c.first[0] ?? c.inspections[0]).key),
+      how: this.answers()?.registry.get(c.inspections[0]?.key ?? '')?.observe ?? '',
+      name: this.lookOf(must(c.inspections[0]).key),
       worth: `${settlingWords(c.settles, best, c.minutes)}${c.first.length === 0 ? '' : `; ${list(c.first.map((f) => this.lookOf(f.key).toLowerCase()))} first, which it would undo`}`,
     }));
   });
@@ -152,7 +152,7 @@ export class CausePage {
     return a.conclude.possible.slice(0, 3).map((c) => {
       const of = formatNumber(checkBits(a.causes, a.findings, c.finding), 2);
       const whether = formatNumber(c.settles, 2);
-      const name = this.lookOf(must(c.first[0] ?? c.inspections[0]).key);
+      const name = this.lookOf(must(c.inspections[0]).key);
       return `${name}: ${of} bits of which cause it is, ${whether} of whether it is the leader, which is doubted for it`;
     });
   });
@@ -184,12 +184,21 @@ export class CausePage {
         shows: w.shows.map((f) => findingWords(f, v)),
       })),
       turns: turnsWords(e, v),
-      pair: causePairWords(e),
+      pair: must(a).ranking.faults.length > 1 ? undefined : causePairWords(e),
     };
   });
   protected readonly codes = computed(() => (this.judged()?.codes ?? []).map(codeWords));
+  /** What faults that stand together show or explain is owed to them, and speaks against none of them. */
+  private readonly owed = computed(() => {
+    const faults = this.judged()?.ranking.faults ?? [];
+    return new Set(
+      faults.length < 2 ? [] : faults.flatMap((f) => [...f.shownBy, ...f.explains].map((x) => x.finding)),
+    );
+  });
   protected readonly unexplained = computed(() =>
-    (this.judged()?.ranking.unexplained ?? []).map((f) => findingWords(f, this.voice())),
+    (this.judged()?.ranking.unexplained ?? [])
+      .filter((f) => !this.owed().has(f.finding))
+      .map((f) => findingWords(f, this.voice())),
   );
   protected readonly contradictions = computed(() => [
     ...(this.judged()?.ranking.contradictions.map((c) => `${c.wording} ${c.means}`) ?? []),
@@ -216,7 +225,7 @@ export class CausePage {
       consequence: c.cause.consequence,
       leader: c === this.judged()?.ranking.causes[0],
       for: sorted.filter((w) => w.nats > 0.05).map(line),
-      against: sorted.filter((w) => w.nats < -0.05).map(line),
+      against: sorted.filter((w) => w.nats < -0.05 && !this.owed().has(w.finding)).map(line),
       factors: sorted.filter((w) => Math.abs(w.nats) > 0.05).map((w) => weightWords(w, v)),
     };
   }
