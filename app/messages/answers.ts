@@ -8,7 +8,6 @@ import type { Finding, FindingValue, Grades, NumberFound } from '@core/examinati
 import { type FindingEntry, FINDINGS } from '@core/examination/finding-data';
 import type { UsageSinceFitting } from '@core/examination/context';
 import type { NoCause } from '@core/cause/cause-data';
-import type { Weight } from '@core/cause/rank';
 import type { Objection, Warning } from '@core/claim/decision';
 import { FAULTS } from '@core/claim/faults';
 import { KINDS } from '@core/facts/kinds';
@@ -113,22 +112,6 @@ function figure(
   return o ? showValue(o, x, v.notation, (_t, k) => k, u > 0 ? u : undefined) : String(x);
 }
 
-/** A weight as the factor by which it multiplies the odds: "×8.2" for, "÷3.1" against. */
-function factorWords(nats: number): string {
-  const factor = Math.exp(Math.abs(nats));
-  const shown = factor >= 10 ? formatNumber(factor, 0) : formatNumber(factor, 1);
-  return nats >= 0 ? `×${shown}` : `÷${shown}`;
-}
-export const weightWords = (w: Weight, v: SentenceContext): string =>
-  `${factorWords(w.nats)} ${findingWords(w, v)}`;
-/** From these factors on a finding speaks strongly, or clearly, for or against a cause. */
-const SPEAKS = { strongly: 10, clearly: 2.5 };
-/** A weight in words: "strongly: Belt edge, front: frayed". */
-export function speaksWords(w: Weight, v: SentenceContext): string {
-  const factor = Math.exp(Math.abs(w.nats));
-  const how = factor >= SPEAKS.strongly ? 'strongly: ' : factor >= SPEAKS.clearly ? 'clearly: ' : '';
-  return `${how}${findingWords(w, v)}`;
-}
 export const percent = (p: number): string =>
   p > 0 && p < 0.01 ? '<1\u00a0%' : p > 0.99 && p < 1 ? '>99\u00a0%' : `${Math.round(p * 100)}\u00a0%`;
 

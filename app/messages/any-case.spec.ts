@@ -19,8 +19,8 @@ import {
   usageWords,
   termsWords,
   warningWords,
-  weightWords,
 } from './answers';
+import { weightWords } from './weights';
 import { factWords } from './facts';
 import { exclusionWords, kitReasons } from './match';
 import type { SentenceContext } from './sentence-context';

@@ -58,6 +58,10 @@ const KINDS: Readonly<Record<CodeAnswer['kind'], string>> = {
   signal: 'a signal is missing or out of range',
 };
 
+/** A code that is none of the cam and crank families. */
+export const unknownCodeWords = (code: string): string =>
+  `${code}: read; what it means is not known here, and it weighs nothing.`;
+
 /** What a code accuses and what sets it. */
 export function codeWords({ code, kind, shaft, bank, sensor, setBy }: CodeAnswer): string {
   const where = shaft === 'crank' ? 'crank' : `cam of bank ${bank}, sensor ${sensor}`;

@@ -81,6 +81,19 @@ describe('the knowledge of causes', () => {
     }
   });
 
+  it('knows every grade by which a computed finding can be named, and names every grade that it knows of one', () => {
+    let named = 0;
+    for (const { finding, values } of FINDINGS.values()) {
+      const spec = CAUSES.findings.find((f) => f.finding === finding);
+      if (!values || !spec) continue;
+      expect(Object.keys(values).sort())
+        .withContext(finding)
+        .toEqual([...spec.sound, ...Object.keys(spec.off)].sort());
+      named++;
+    }
+    expect(named).toBeGreaterThan(15);
+  });
+
   it('is refused with the place where it does not fit together', () => {
     const change = (at: (d: CauseData) => void) => {
       const d: CauseData = structuredClone(CAUSES);

@@ -24,6 +24,10 @@ export const codesRead = (codes: readonly string[]): (CodeMeaning & { code: stri
     return meaning ? [{ ...meaning, code }] : [];
   });
 
+/** Codes whose meaning is not known. */
+export const codesUnknown = (codes: readonly string[]): string[] =>
+  codes.filter((c) => codeMeaning(c) === undefined);
+
 /** What a generic fault code of the cam and crank families accuses; none of any other code. A code alone is never a cause. */
 export const codeMeaning = (code: string): CodeMeaning | undefined =>
   MEANINGS.find((m) => code >= m.from && code <= m.to);

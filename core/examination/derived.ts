@@ -174,11 +174,14 @@ function countMatch({ drive, state, registry }: ExaminationContext): Finding[] {
   return [{ finding: 'count.match', value: counted.value === layout.count ? 'same' : 'differs', facts }];
 }
 
-/** What codes of the cam and crank families tell, each kind once; "none" where codes were read and none is of them. */
+/** What codes of the cam and crank families tell, each kind once; "none" where it was read and there were none. */
 function codesShown({ state }: ExaminationContext): Finding[] {
   const fact = standing(state, 'fault.codes');
   if (!fact) return [];
-  const kinds = new Set(listOf(state, 'fault.codes').flatMap((c) => codeMeaning(c)?.kind ?? []));
+  const read = listOf(state, 'fault.codes');
+  const kinds = new Set(read.flatMap((c) => codeMeaning(c)?.kind ?? []));
+  // a code of which the meaning is not known is no sound finding
+  if (kinds.size === 0 && read.length > 0) return [];
   return [...(kinds.size === 0 ? ['none'] : kinds)].map((value) => ({
     finding: 'codes.shown',
     value,

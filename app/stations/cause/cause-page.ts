@@ -9,22 +9,24 @@ import { CAUSES, noCauseOf } from '@core/cause/cause-data';
 import { checkBits } from '@core/cause/next-check';
 import { holding } from '@core/cause/changes';
 import type { RankedCause } from '@core/cause/rank';
-import { textOf } from '@core/facts/read';
+import { listOf, textOf } from '@core/facts/read';
+import { codesUnknown } from '@core/examination/codes';
 import { formatNumber } from '@core/quantity/format-quantity';
 import { CaseSentences } from '../../commands/case-sentences';
 import { CaseDesk } from '../../data/case-desk';
 import { OwnNumbers } from '../../data/own-numbers';
 import { DeskSession } from '../../entry/desk-session';
 import { Field } from '../../entry/field';
+import { contradictionWords, findingWords, inspectionWords, percent } from '../../messages/answers';
+import { speaksWords, weightWords } from '../../messages/weights';
 import {
-  contradictionWords,
-  findingWords,
-  inspectionWords,
-  percent,
-  speaksWords,
-  weightWords,
-} from '../../messages/answers';
-import { codeWords, lineWords, causePairWords, turnsWords, undecidableWords } from '../../messages/explain';
+  codeWords,
+  unknownCodeWords,
+  lineWords,
+  causePairWords,
+  turnsWords,
+  undecidableWords,
+} from '../../messages/explain';
 import { list } from '../../language/list';
 import { editionWords } from '../../messages/knowledge';
 import { settlingWords, unweighedWords, verdictWords } from '../../messages/verdict';
@@ -187,7 +189,12 @@ export class CausePage {
       pair: must(a).ranking.faults.length > 1 ? undefined : causePairWords(e),
     };
   });
-  protected readonly codes = computed(() => (this.judged()?.codes ?? []).map(codeWords));
+  protected readonly codes = computed(() => {
+    const [a, view] = [this.judged(), this.desk.current()];
+    if (!a || !view) return [];
+    const unknown = codesUnknown(listOf(view.state, 'fault.codes'));
+    return [...a.codes.map(codeWords), ...unknown.map(unknownCodeWords)];
+  });
   /** What faults that stand together show or explain is owed to them, and speaks against none of them. */
   private readonly owed = computed(() => {
     const faults = this.judged()?.ranking.faults ?? [];
