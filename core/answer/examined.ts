@@ -54,6 +54,13 @@ export function isAsked(kind: string, state: State, named: readonly NamedThing[]
   return named.some((t) => t.kind === kind && t.id !== kind) || isHere(kind, state);
 }
 
+/** What came and its box first; what is asked of the engine and the kit is looked at last. */
+const ON_THE_BENCH = (() => {
+  const all = [...KINDS.values()];
+  const first = all.findIndex((k) => k.box);
+  return [...all.slice(first), ...all.slice(0, first)];
+})();
+
 /** The box as things: what came, what did not and what that forbids to claim, and how far each has been looked at. */
 export function examined(
   state: State,
@@ -66,7 +73,7 @@ export function examined(
   const boxParts = new Set(optionsOf(must(registry.get('parts.sent'))).map((o) => o.key));
   const boxFiled = has(state, 'parts.sent');
   const out: Examined = { things: [], others: [] };
-  for (const { kind, wording, part, rare } of KINDS.values()) {
+  for (const { kind, wording, part, rare } of ON_THE_BENCH) {
     const possible = possibleToInspect.get(kind) ?? [];
     if (possible.length === 0) continue;
     const further = part ? named.filter((t) => t.kind === kind && t.id !== kind).map((t) => t.id) : [];
