@@ -4,6 +4,7 @@ import { once } from '@core/quantity/once';
 import type { CauseData, CauseEntry } from './cause-data';
 import { type Evidence, isAbnormal } from './evidence';
 import { condition, logLikelihoods, shares } from './infer';
+import { undenied } from './settle';
 import { type FaultSeen, faultsSeen } from './together';
 import { weigh, type Without } from './weighed';
 
@@ -82,13 +83,15 @@ export function rankCauses(data: CauseData, findings: readonly Finding[], explai
       return unexplained();
     },
     contradictions: contradictions(data, findings),
-    faults: faultsSeen(model, logs, evidence).map(({ leader, shownBy, explains, part, suffices }) => ({
-      cause: nth(model.causes, leader),
-      shownBy: shownBy.map((s) => s.finding),
-      explains,
-      part,
-      suffices,
-    })),
+    faults: faultsSeen(model, logs, undenied(model, evidence)).map(
+      ({ leader, shownBy, explains, part, suffices }) => ({
+        cause: nth(model.causes, leader),
+        shownBy: shownBy.map((s) => s.finding),
+        explains,
+        part,
+        suffices,
+      }),
+    ),
     again: evidence.again,
     strange: evidence.strange,
   };

@@ -127,6 +127,15 @@ describe('two faults that were seen', () => {
     ).toEqual(['belt.back', 'belt.break']);
   });
 
+  it('are not two where what was told of one is denied by what was found', () => {
+    const told = found(APART.sheet.finding, 'SEL-KIT');
+    const broken = found('belt.break', 'stepped');
+    expect(shareOf(rank(data, [pry, told, broken]), 'wrong_kit')).toBeGreaterThan(0.05);
+    const denied = rank(data, [pry, told, broken, found('kit.match', 'fits')]);
+    expect(shareOf(denied, 'wrong_kit')).toBeLessThan(1e-4);
+    expect(denied.faults.map((f) => f.cause.key)).toEqual(['belt_levered']);
+  });
+
   it('are one where one cause shows in both', () => {
     const r = rank(data, [found('cover.foreign', 'stone'), found('cover.screws', 'missing')]);
     expect(r.faults.map((f) => f.cause.key)).toEqual(['cover_left_open']);

@@ -64,7 +64,7 @@ export function causeLogs(model: CauseModel, network: Float64Array, evidence: Ev
   }
   if (bars) add(bars);
   // one that explains nothing else stands beside those that do, with its part of the whole
-  if (seen.length + told.length > 0) return side(model, logs, evidence);
+  if (seen.length + told.length > 0) return side(model, logs, undenied(model, evidence));
   const findings = evidence.observed.length + evidence.direct.length;
   return findings > judgement.few.findings ? logs : held(model, logs, judgement.few.most);
 }
@@ -81,6 +81,17 @@ function settling({ sightings, observed }: Evidence): Sighting[] {
     const causes = new Set([...s.causes].filter((i) => rest.some((o) => o.explainers.has(i))));
     return causes.size === 0 ? [] : [{ ...s, causes }];
   });
+}
+
+/** Evidence without what was seen or told of causes that are denied: it stands beside nothing. */
+export function undenied(model: CauseModel, evidence: Evidence): Evidence {
+  const bars = barsOf(model, evidence);
+  if (!bars) return evidence;
+  const sightings = evidence.sightings.flatMap((s) => {
+    const causes = new Set([...s.causes].filter((i) => doubleAt(bars, i) === 0));
+    return causes.size === 0 ? [] : [{ ...s, causes }];
+  });
+  return { ...evidence, sightings };
 }
 
 /** How far a cause that explains nothing stays behind one that explains something, natural log of its share. */
