@@ -23,7 +23,7 @@ const fact = (key: string, value: Fact['value'], about?: string): Fact => ({
 });
 
 describe('the box on the bench', () => {
-  it('holds what came and what did not, in the order of the kinds; what only came rarely is offered', () => {
+  it('holds what came and what did not, the box first, then the parts in their order, engine and kit last; what only came rarely is offered', () => {
     const b = of('demo-2027');
     const came = Object.fromEntries(b.things.map((t) => [t.kind, t.came]));
     expect(came).toEqual(
@@ -31,7 +31,9 @@ describe('the box on the bench', () => {
     );
     expect(came['chain']).toBeUndefined();
     const order = [...KINDS.keys()].filter((k) => b.things.some((t) => t.kind === k));
-    expect(b.things.map((t) => t.kind)).toEqual(order);
+    const box = order.indexOf('packing');
+    expect(order.slice(0, box)).toEqual(['engine', 'kit']);
+    expect(b.things.map((t) => t.kind)).toEqual([...order.slice(box), ...order.slice(0, box)]);
     expect(b.others).toContain('sprocket');
     expect(b.others).not.toContain('cassette');
     const pump = b.things.find((t) => t.kind === 'pump')!;
