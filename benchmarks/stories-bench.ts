@@ -151,11 +151,11 @@ function checksOf({ expect }: Story, a: Answers): Check[] {
 }
 
 /** Stories by another hand: how many are read as a specialist would. @param path a file of them, or a folder that holds stories.json */
-export function storiesBench(path: string, only?: string): Row[] {
+export function storiesBench(path: string): Row[] {
   const { stories } = FileSchema.parse(JSON.parse(readFileSync(path, 'utf8')));
   const counts = new Map<Check['what'], { ok: number; of: number }>();
   let missing = 0;
-  for (const story of stories.filter((s) => only === undefined || s.id === only)) {
+  for (const story of stories) {
     missing += named(story.expect.first).filter((k) => !known.has(k)).length;
     for (const check of checksOf(story, answersTo(story))) {
       const c = counts.get(check.what) ?? { ok: 0, of: 0 };

@@ -12,17 +12,18 @@ import { isInspected, subjectsOf } from './subjects';
 
 /** A check worth making: the inspections still to be made for it, and the minutes that they take. */
 export type CheckAnswer = Check & { minutes: number; inspections: OpenInspection[] };
-/** Minutes that any look takes before it begins: to find the part, the light, the gauge. */
-const TO_BEGIN = 2;
-/** What a check settles a minute. */
-export const worthOf = ({ settles, minutes }: Pick<CheckAnswer, 'settles' | 'minutes'>): number =>
-  settles / (minutes + TO_BEGIN);
+/** What checks settle a minute, the most first. @param begin minutes before any look begins */
+export const byWorth = (begin: number) => {
+  const worth = ({ settles, minutes }: Pick<CheckAnswer, 'settles' | 'minutes'>): number =>
+    settles / (minutes + begin);
+  return (a: CheckAnswer, b: CheckAnswer): number => worth(b) - worth(a);
+};
 
 /** An observable still to be filed, of a thing where it has no first one. */
 export type OpenInspection = { key: string; about: string | undefined; minutes: number };
 
 /**
- * Checks worth making, by bits per minute. A check is proposed with every input that is missing, and only where all of
+ * Checks worth making, by what they settle a minute. A check is proposed with every input that is missing, and only where all of
  * its inputs can be observed on a drive that is still possible.
  */
 export function checkList(
@@ -55,7 +56,7 @@ export function checkList(
       const mine = must(looks.get(c.finding));
       return { ...c, minutes: mine.reduce((sum, m) => sum + m.minutes, 0), inspections: mine };
     })
-    .sort((a, b) => worthOf(b) - worthOf(a));
+    .sort(byWorth(minutesTo.begin));
 }
 
 const openOf = (o: Observable, state: State, drive: Possible, reach: number): OpenInspection[] =>

@@ -4,7 +4,8 @@ import { demoScenario } from '../../demo/scenario';
 import { catalogueOf } from '@core/catalogue/find-records';
 import { reduce } from '@core/facts/state';
 import { answersFor } from './answers';
-import { worthOf } from './checks';
+import { byWorth } from './checks';
+import { SHIPPED_POLICY } from '@core/policy/policy';
 import { registryFor, worldOf } from './world';
 
 const cat = catalogueOf(demoPack());
@@ -70,8 +71,8 @@ describe('what is missing to conclude', () => {
         }
         held += c.first.length;
       }
-      const rates = a.conclude.possible.map(worthOf);
-      expect(rates).toEqual([...rates].sort((x, y) => y - x));
+      const order = byWorth(SHIPPED_POLICY.minutesTo.begin);
+      expect(a.conclude.possible).toEqual([...a.conclude.possible].sort(order));
       for (const l of a.conclude.lost) {
         expect(a.examination.things.find((t) => t.kind === l.kind)!.came).toBe('not_sent');
         expect(l.settles).toBeGreaterThan(0);

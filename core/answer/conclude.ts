@@ -1,4 +1,4 @@
-import { type CheckAnswer, type OpenInspection, worthOf } from './checks';
+import { byWorth, type CheckAnswer, type OpenInspection } from './checks';
 import type { Examined } from './examined';
 import type { Registry } from '@core/facts/observable';
 
@@ -22,6 +22,7 @@ export function toConclude(
   checks: readonly CheckAnswer[],
   { things }: Examined,
   registry: Registry,
+  begin: number,
 ): ToConclude {
   const wanted: Wanted[] = [];
   const lost = new Map<string, { kind: string; wording: string; settles: number }>();
@@ -58,6 +59,6 @@ export function toConclude(
     const minutes = before.reduce((sum, f) => sum + f.minutes, check.minutes);
     if (here) possible.push({ ...check, minutes, first: before });
   }
-  possible.sort((a, b) => worthOf(b) - worthOf(a));
+  possible.sort(byWorth(begin));
   return { wanted, lost: [...lost.values()].sort((a, b) => b.settles - a.settles), possible };
 }

@@ -45,7 +45,8 @@ export function causeVerdict(a: Answers): CauseVerdict | undefined {
     leader: cause,
     share: probability,
     because: { seen: own !== undefined, findings: speaking.slice(0, MOST_NAMED) },
-    together: a.ranking.faults.length > 1 ? a.ranking.faults : [],
+    // faults that explain nothing of what another cause explains are none of this answer
+    together: own && a.ranking.faults.length > 1 ? a.ranking.faults : [],
     ...(tie ? { tie } : {}),
     open: probability < a.policy.sureFrom.likely,
     ...(isQuiet(cause) ? { sound: { unseen: a.inspections.examine.open.length } } : {}),

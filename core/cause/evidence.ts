@@ -3,7 +3,7 @@ import type { Finding, Grades, NumberFound } from '@core/examination/finding';
 import { normalCdf } from '@core/quantity/normal';
 import { type Direct, directEvidence } from './direct';
 import type { CauseModel, FindingNode } from './model';
-import { type Sighting, sightingsOf } from './sightings';
+import { leftOf, type Sighting, sightingsOf } from './sightings';
 
 /** A finding as it weighs in the network: how likely the inspection is under each of its states, sound first. */
 export type Observed = {
@@ -97,15 +97,8 @@ function denied(findings: readonly Finding[], by: { finding: string; value: stri
 }
 
 /** A look at what was changed since it came off: what is left of it, the rest says nothing. */
-function screened({ data }: CauseModel, o: Observed, findings: readonly Finding[]): Observed {
-  const left = (data.screens ?? []).reduce(
-    (p, s) =>
-      s.findings.includes(o.finding.finding) &&
-      findings.some((f) => f.finding === s.by[0] && f.value === s.by[1])
-        ? Math.min(p, s.left)
-        : p,
-    1,
-  );
+function screened(model: CauseModel, o: Observed, findings: readonly Finding[]): Observed {
+  const left = leftOf(model, o.finding.finding, findings);
   if (left === 1) return o;
   return observedAs(
     o.node,

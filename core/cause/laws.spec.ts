@@ -123,6 +123,26 @@ describe('a finding', () => {
   });
 });
 
+describe('what was set back or put in for the way', () => {
+  it('shows no cause itself: a plunger pinned for the return is no pin left in, a pointer moved is no wrong setting', () => {
+    let tried = 0;
+    for (const { id, data } of every)
+      for (const { by, findings, left } of data.screens ?? [])
+        for (const { finding, grade, by: claimants } of sights(data)) {
+          if (!findings.includes(finding) || left > 0.5) continue;
+          const plain = rank(data, [found(finding, grade), run(9000)]);
+          const moved = rank(data, [found(finding, grade), found(by[0], by[1]), run(9000)]);
+          const of = (r: typeof plain) => claimants.reduce((s, k) => s + shareOf(r, k), 0);
+          expect(of(moved))
+            .withContext(`${id} ${finding} ${grade}`)
+            .toBeLessThan(of(plain) / 1.5);
+          expect(moved.faults).withContext(`${id} ${finding} ${grade}`).toEqual([]);
+          tried++;
+        }
+    expect(tried).toBeGreaterThan(20);
+  });
+});
+
 describe('every cause, on every drive that can have it', () => {
   it('can lead, and can be brought down again', () => {
     const gone = new Set<string>();

@@ -17,7 +17,8 @@ export function sightingsOf(model: CauseModel, findings: readonly Finding[]): Si
   if (!model.data.judgement) return [];
   const out = new Map<string, Sighting>();
   for (const finding of findings)
-    for (const [grade, sure] of likely(finding.value)) {
+    for (const [grade, read] of likely(finding.value)) {
+      const sure = read * leftOf(model, finding.finding, findings);
       const causes = claimants(model, finding.finding, grade);
       const key = `${finding.finding} ${grade}`;
       if (sure >= LEAST_SURE && causes.size > 0 && !out.has(key))
@@ -25,6 +26,16 @@ export function sightingsOf(model: CauseModel, findings: readonly Finding[]): Si
     }
   return [...out.values()];
 }
+
+/** How much of a look is left by what was done to its part since it came off; the rest says nothing. */
+export const leftOf = ({ data }: CauseModel, finding: string, findings: readonly Finding[]): number =>
+  (data.screens ?? []).reduce(
+    (left, s) =>
+      s.findings.includes(finding) && findings.some((f) => f.finding === s.by[0] && f.value === s.by[1])
+        ? Math.min(left, s.left)
+        : left,
+    1,
+  );
 
 function likely(value: Finding['value']): [string, number][] {
   if (typeof value === 'string') return [[value, 1]];

@@ -47,7 +47,7 @@ export function faultsSeen(model: CauseModel, logs: Float64Array, evidence: Evid
   const seen = new Set(evidence.sightings.map((s) => s.finding));
   const beside = evidence.observed.filter((o) => isAbnormal(o) && !seen.has(o.finding));
   const mine = found.map((f) => beside.filter((o) => o.explainers.has(f.leader)));
-  const any = beside.filter((o) => mine.some((list) => list.includes(o)));
+  const explained = beside.filter((o) => mine.some((list) => list.includes(o)));
   // what several explain is shared; each has something of the whole, what was only told half as much
   const weight = mine.map((list, k) => {
     const own = nth(found, k).shownBy.some((s) => s.finding.finding !== APART.sheet.finding) ? 1 : 0.5;
@@ -58,6 +58,6 @@ export function faultsSeen(model: CauseModel, logs: Float64Array, evidence: Evid
     ...f,
     explains: nth(mine, k).map((o) => o.finding),
     part: nth(weight, k) / all,
-    suffices: any.every((o) => nth(mine, k).includes(o)),
+    suffices: explained.every((o) => nth(mine, k).includes(o)),
   }));
 }

@@ -45,8 +45,9 @@ const PolicySchema = z.strictObject({
   oilKm: z.number().positive(),
   /** Causes of supplier and fitter are not told apart while neither side has so many times the share of the other. */
   sidesApart: z.number().gt(1),
-  /** Minutes to ask somebody who stands at the engine, to have something of the engine looked at once parts came off it, and to take a part out. */
+  /** Minutes that any look takes before it begins (the part, the light, the gauge); minutes to ask somebody who stands at the engine, to have something of the engine looked at once parts came off it, and to take a part out. */
   minutesTo: z.strictObject({
+    begin: z.number().nonnegative(),
     ask: z.number().nonnegative(),
     engine: z.number().nonnegative(),
     takeOut: z.number().nonnegative(),

@@ -124,11 +124,14 @@ export class CausePage {
     };
   });
 
+  private readonly found = computed(() => {
+    const a = this.judged();
+    return a && causeVerdict(a);
+  });
   /** What the case comes to, in a sentence or two. */
   protected readonly verdict = computed(() => {
-    const a = this.judged();
-    const x = a && causeVerdict(a);
-    return x && verdictWords(x, a.policy, this.voice());
+    const [a, x] = [this.judged(), this.found()];
+    return a && x && verdictWords(x, a.policy, this.voice());
   });
   protected readonly unweighed = computed(() => {
     const [a, view] = [this.judged(), this.desk.current()];
@@ -186,7 +189,7 @@ export class CausePage {
         shows: w.shows.map((f) => findingWords(f, v)),
       })),
       turns: turnsWords(e, v),
-      pair: must(a).ranking.faults.length > 1 ? undefined : causePairWords(e),
+      pair: (this.found()?.together.length ?? 0) > 0 ? undefined : causePairWords(e),
     };
   });
   protected readonly codes = computed(() => {
@@ -197,10 +200,8 @@ export class CausePage {
   });
   /** What faults that stand together show or explain is owed to them, and speaks against none of them. */
   private readonly owed = computed(() => {
-    const faults = this.judged()?.ranking.faults ?? [];
-    return new Set(
-      faults.length < 2 ? [] : faults.flatMap((f) => [...f.shownBy, ...f.explains].map((x) => x.finding)),
-    );
+    const faults = this.found()?.together ?? [];
+    return new Set(faults.flatMap((f) => [...f.shownBy, ...f.explains].map((x) => x.finding)));
   });
   protected readonly unexplained = computed(() =>
     (this.judged()?.ranking.unexplained ?? [])

@@ -143,8 +143,9 @@ export const checks = orElse(
 
 /** What of the examination would settle most, and what cannot be had since it did not come. */
 export const conclude = node(
-  { checks, examination, registry },
-  ({ checks, examination, registry }): ToConclude => toConclude(checks, examination, registry),
+  { checks, examination, registry, policy },
+  ({ checks, examination, registry, policy }): ToConclude =>
+    toConclude(checks, examination, registry, policy.minutesTo.begin),
 );
 
 /** Steps of the fitting that could have led to what is seen, most likely first. */
