@@ -7,7 +7,7 @@ import { measuredOf, standing, textOf } from '@core/facts/read';
 import type { State } from '@core/facts/state';
 import type { Policy } from '@core/policy/policy';
 import { agreed } from '@core/quantity/agreed';
-import { highest, lowest, uOfHalf } from '@core/quantity/judge';
+import { chancesOf, highest, lowest, uOfHalf } from '@core/quantity/judge';
 import type { Shift } from '@core/trace/compare';
 import { type DriveTeeth, driveTeeth, reluctorOf } from '@core/trace/drive-teeth';
 import type { ToldOffset } from '@core/trace/told-offset';
@@ -15,7 +15,14 @@ import { traceVerdict, type TraceVerdict, type Wheels } from '@core/trace/verdic
 import { readWheel } from '@core/trace/wheel';
 
 /** What a capture said of the cam, held against this drive; nothing is said of wheels in which the designs that are left differ. */
-export type TraceAnswer = { facts: string[]; wheels?: Wheels; said?: TraceVerdict };
+export type TraceAnswer = {
+  facts: string[];
+  wheels?: Wheels;
+  said?: TraceVerdict;
+  /** How likely each verdict is, by all that the offset may be. */
+  chances?: Readonly<Partial<Record<SureTrace, number>>>;
+};
+type SureTrace = Exclude<TraceVerdict['verdict'], 'cannot_tell'>;
 
 /** Two states of one engine: as it came, which stays evidence of what was wrong, and after the repair, which proves it. */
 export const OFFSETS = { came: 'trace.offset', repaired: 'trace.offset_after' } as const;
@@ -80,5 +87,13 @@ export function traceAnswer(
   if (!counted) return { facts };
   const shift = { deg: read.value, low: lowest(read), high: highest(read) };
   const said = traceVerdict({ ...shift, moving: false }, counted, policy.traceToleranceDeg);
-  return { facts, wheels: counted, said };
+  const sure = (deg: number): SureTrace | undefined => {
+    const { verdict } = traceVerdict(
+      { deg, low: deg, high: deg, moving: false },
+      counted,
+      policy.traceToleranceDeg,
+    );
+    return verdict === 'cannot_tell' ? undefined : verdict;
+  };
+  return { facts, wheels: counted, said, chances: chancesOf(read, sure) };
 }

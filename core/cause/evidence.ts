@@ -3,7 +3,7 @@ import type { Finding, Grades, NumberFound } from '@core/examination/finding';
 import { normalCdf } from '@core/quantity/normal';
 import { type Direct, directEvidence } from './direct';
 import type { CauseModel, FindingNode } from './model';
-import { leftOf, type Sighting, sightingsOf } from './sightings';
+import { isSurely, leftOf, type Sighting, sightingsOf } from './sightings';
 
 /** A finding as it weighs in the network: how likely the inspection is under each of its states, sound first. */
 export type Observed = {
@@ -93,7 +93,7 @@ export function barsOf(
 /** Looked at, and nothing but this was found: of several things one that shows otherwise denies nothing. */
 function denied(findings: readonly Finding[], by: { finding: string; value: string }): boolean {
   const looks = findings.filter((f) => f.finding === by.finding);
-  return looks.length > 0 && looks.every((f) => f.value === by.value);
+  return looks.length > 0 && looks.every((f) => isSurely(f.value, by.value));
 }
 
 /** A look at what was changed since it came off: what is left of it, the rest says nothing. */

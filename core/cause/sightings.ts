@@ -12,6 +12,10 @@ export type Sighting = { finding: Finding; grade: string; causes: ReadonlySet<nu
 /** A reading that is less surely of a grade shows nothing itself. */
 const LEAST_SURE = 0.9;
 
+/** Is a reading surely of a grade, as far as that settles anything? */
+export const isSurely = (value: Finding['value'], grade: string): boolean =>
+  likely(value).some(([g, p]) => g === grade && p >= LEAST_SURE);
+
 /** Everything among the findings that shows a cause of this drive itself; each thing that was seen once. */
 export function sightingsOf(model: CauseModel, findings: readonly Finding[]): Sighting[] {
   if (!model.data.judgement) return [];

@@ -44,7 +44,7 @@ export type ExaminationContext = {
   leaks: readonly LeakAnswer[];
   /** What a capture of crank and cam said. */
   trace?:
-    | { facts: string[]; said?: { verdict: 'in_tolerance' | 'whole' | 'fraction' | 'cannot_tell' } }
+    | { facts: string[]; chances?: Readonly<Partial<Record<'in_tolerance' | 'whole' | 'fraction', number>>> }
     | undefined;
   /** Readings held against the dimension of the new part, thing by thing: how likely each is within its limit. */
   limits: readonly { key: string; about?: string; within: number }[];

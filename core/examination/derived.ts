@@ -135,32 +135,29 @@ function partNumber({ partNumbers }: ExaminationContext): Finding[] {
   }));
 }
 
-/** Complete or missing, once a guide, whether by mass or by outline or by both; what neither can tell is no finding. */
+/** Complete or missing, once a guide, whether by mass or by outline or by both; where neither can tell, by how likely each is. */
 function guideMaterial({ balances }: ExaminationContext): Finding[] {
-  return [...new Set(balances.map((b) => b.about))].flatMap((about) => {
-    const told = balances.filter((b) => b.about === about && b.verdict !== 'cannot_tell');
-    const value = told.some((b) => b.verdict === 'missing') ? 'missing' : told[0]?.verdict;
-    if (value === undefined) return [];
-    const facts = told.filter((b) => b.verdict === value).flatMap((b) => b.facts);
-    return [{ finding: 'guide.material', value, facts, ...of(about) }];
+  return [...new Set(balances.map((b) => b.about))].flatMap((about): Finding[] => {
+    const mine = balances.filter((b) => b.about === about);
+    const told = mine.find((b) => b.verdict === 'missing') ?? mine.find((b) => b.verdict === 'complete');
+    const value = told && told.verdict !== 'cannot_tell' ? told.verdict : gradeValue(nth(mine, 0).chances);
+    const alike = told ? mine.filter((b) => b.verdict === told.verdict) : mine.slice(0, 1);
+    const facts = alike.flatMap((b) => b.facts);
+    return value === undefined ? [] : [{ finding: 'guide.material', value, facts, ...of(about) }];
   });
 }
 
 function leaksDown({ leaks }: ExaminationContext): Finding[] {
-  return leaks.flatMap((l) =>
-    l.verdict === undefined || l.verdict === 'cannot_tell'
-      ? []
-      : [{ finding: 'leak.down', value: l.verdict, facts: l.facts, ...of(l.about) }],
-  );
+  return leaks.flatMap((l): Finding[] => {
+    const value = l.chances && gradeValue(l.chances);
+    return value === undefined ? [] : [{ finding: 'leak.down', value, facts: l.facts, ...of(l.about) }];
+  });
 }
 
-const SHIFTS = { in_tolerance: 'within', whole: 'whole', fraction: 'fraction' } as const;
-
-/** A capture that cannot tell is no finding. */
 function traceShift({ trace }: ExaminationContext): Finding[] {
-  return trace?.said === undefined || trace.said.verdict === 'cannot_tell'
-    ? []
-    : [{ finding: 'trace.shift', value: SHIFTS[trace.said.verdict], facts: trace.facts }];
+  const { in_tolerance: within = 0, whole = 0, fraction = 0 } = trace?.chances ?? {};
+  const value = gradeValue({ within, whole, fraction });
+  return trace && value !== undefined ? [{ finding: 'trace.shift', value, facts: trace.facts }] : [];
 }
 
 /** Teeth or links that were counted against what the drive needs. */

@@ -26,10 +26,15 @@ const ctx = (more: Partial<ExaminationContext>): ExaminationContext => ({
 const of = (name: string, more: Partial<ExaminationContext>) =>
   findingsOf([name], ctx(more)).map(({ value, facts, about }) => [value, facts, about ?? '']);
 const guide = (about: string, verdict: string, fact: string) =>
-  ({ about, verdict, facts: [fact] }) as unknown as ExaminationContext['balances'][number];
+  ({
+    about,
+    verdict,
+    facts: [fact],
+    chances: { complete: 0.3, missing: 0.7 },
+  }) as unknown as ExaminationContext['balances'][number];
 
 describe('findings', () => {
-  it('of a guide: missing as soon as mass or outline says so, complete when what can tell says so, else none', () => {
+  it('of a guide: missing as soon as mass or outline says so, complete when what can tell says so, else by how likely each is', () => {
     const balances = [
       guide('', 'complete', 'a'),
       guide('', 'missing', 'b'),
@@ -40,6 +45,7 @@ describe('findings', () => {
     expect(of('guide.material', { balances })).toEqual([
       ['missing', ['b'], ''],
       ['complete', ['c'], 'guide-2'],
+      [{ grades: { complete: 0.3, missing: 0.7 } }, ['e'], 'guide-3'],
     ]);
     expect(of('guide.material', { balances: [] })).toEqual([]);
   });
@@ -109,19 +115,22 @@ describe('findings', () => {
     ]);
   });
 
-  it('of heads, links, leaks, faults and captures: what was told, and nothing of what could not be', () => {
+  it('of heads, links, leaks, faults and captures: by how likely each is, and nothing where nothing was read', () => {
     const near = (mm: number) =>
       of('heads.nearer', { state: stateOf([['bank.nearer', mm]]) }).map(([v]) => v);
     const u = (OBSERVABLES.find((o) => o.key === 'bank.nearer')!.type as { u?: number }).u ?? 0;
-    expect(near(2 * u + 0.001)).toEqual(['nearer']);
-    expect(near(2 * u - 0.001)).toEqual(['as_drawn']);
+    // Bayes by hand: an error of the reading against anything up to a millimetre
+    expect([near(20 * u), near(-u)]).toEqual([['nearer'], ['as_drawn']]);
+    const both = near(2 * u)[0] as unknown as { grades: Record<string, number> };
+    expect(both.grades['as_drawn']! / both.grades['nearer']!).toBeCloseTo(0.05399 / u / 0.97725, 3);
     expect(of('heads.nearer', {})).toEqual([]);
-    const leak = (verdict: string) =>
+    const leak = (chances: object | undefined) =>
       of('leak.down', {
-        leaks: [{ about: 'tensioner', facts: ['l'], verdict }] as unknown as ExaminationContext['leaks'],
+        leaks: [{ about: 'tensioner', facts: ['l'], chances }] as unknown as ExaminationContext['leaks'],
       });
-    expect(leak('above')).toEqual([['above', ['l'], 'tensioner']]);
-    expect(leak('cannot_tell')).toEqual([]);
+    expect(leak({ above: 1 })).toEqual([['above', ['l'], 'tensioner']]);
+    expect(leak({ above: 0.4, within: 0.6 })[0]![0]).toEqual({ grades: { above: 0.4, within: 0.6 } });
+    expect(leak(undefined)).toEqual([]);
     expect(
       of('sheet.fault', {
         sheetFaults: [
@@ -134,14 +143,13 @@ describe('findings', () => {
       ['A', ['1', '3'], ''],
       ['B', ['2'], ''],
     ]);
-    const shift = (verdict: 'in_tolerance' | 'whole' | 'fraction' | 'cannot_tell') =>
-      of('trace.shift', { trace: { facts: ['c'], said: { verdict } } }).map(([v]) => v);
-    expect([shift('in_tolerance'), shift('whole'), shift('fraction'), shift('cannot_tell')]).toEqual([
+    const shift = (chances: Partial<Record<'in_tolerance' | 'whole' | 'fraction', number>>) =>
+      of('trace.shift', { trace: { facts: ['c'], chances } }).map(([v]) => v);
+    expect([shift({ in_tolerance: 1 }), shift({ whole: 1 }), shift({ whole: 0.5, fraction: 0.5 })]).toEqual([
       ['within'],
       ['whole'],
-      ['fraction'],
-      [],
-    ]);
+      [{ grades: { whole: 0.5, fraction: 0.5 } }],
+    ] as never);
     expect(of('trace.shift', { trace: { facts: [] } })).toEqual([]);
   });
 

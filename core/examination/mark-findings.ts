@@ -1,6 +1,7 @@
 import { must } from '@core/quantity/must';
 import { measuredOf, thingsWith } from '@core/facts/read';
 import { surelyAbove } from '@core/quantity/judge';
+import { normalCdf, normalDensity } from '@core/quantity/normal';
 import type { ExaminationContext } from './context';
 import { type Finding, gradeValue } from './finding';
 import type { MarkAnswer, SureVerdict } from './marks';
@@ -61,14 +62,27 @@ function patternOf(told: readonly MarkAnswer[], off: readonly MarkAnswer[]): str
   return off.length === 1 && near.length > 1 ? 'alone' : undefined;
 }
 
-/** A head or block that stands nearer than drawn by more than its reading may be off. */
+/** Nobody takes more off a head or block than this, mm; less is as likely whatever it is. */
+const MOST_OFF_MM = 1;
+
+/**
+ * A head or block nearer than drawn, or as drawn: how likely the reading is of either. As drawn it is off by its own error;
+ * nearer by anything up to the most that is taken off. Of several the one that stands nearest, in its own uncertainty.
+ */
 export function headsNearer(ctx: ExaminationContext): Finding[] {
-  const read = nearerRead(ctx);
-  if (read.length === 0) return [];
-  const nearer = read.filter((m) => surelyAbove(m, 0));
-  const said = nearer.length > 0 ? nearer : read;
-  const facts = said.flatMap((m) => m.facts.map((f) => f.id));
-  return [{ finding: 'heads.nearer', value: nearer.length > 0 ? 'nearer' : 'as_drawn', facts }];
+  const far = ({ value, u }: { value: number; u: number }) =>
+    u > 0 ? value / u : Math.sign(value) * Infinity;
+  const [most] = nearerRead(ctx).sort((a, b) => far(b) - far(a));
+  if (!most) return [];
+  const { value, u } = most;
+  const said =
+    u > 0
+      ? gradeValue({ as_drawn: normalDensity(value / u) / u, nearer: normalCdf(value / u) / MOST_OFF_MM })
+      : value > 0
+        ? 'nearer'
+        : 'as_drawn';
+  const facts = most.facts.map((f) => f.id);
+  return said === undefined ? [] : [{ finding: 'heads.nearer', value: said, facts }];
 }
 
 function nearerRead({ state, registry }: Pick<ExaminationContext, 'state' | 'registry'>) {

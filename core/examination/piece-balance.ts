@@ -2,7 +2,7 @@ import type { Registry } from '@core/facts/observable';
 import { measuredOf, placedOf, spreadOf, thingsWith } from '@core/facts/read';
 import type { State } from '@core/facts/state';
 import type { Policy } from '@core/policy/policy';
-import { judgedAbove } from '@core/quantity/judge';
+import { chancesOf, judgedAbove } from '@core/quantity/judge';
 
 /** By the scale, g, or by outlines on a picture that gives their scale, mm². */
 type BalanceBy = 'mass' | 'area';
@@ -16,6 +16,8 @@ export type PieceBalance = {
   missing: number;
   u: number;
   verdict: 'complete' | 'missing' | 'cannot_tell';
+  /** How likely a piece that matters is missing, and that none is. */
+  chances: Readonly<Partial<Record<'complete' | 'missing', number>>>;
   facts: string[];
 };
 
@@ -33,7 +35,7 @@ export function balanceOf(
   pieces: readonly { value: number; u: number }[],
   { bias, share }: Common,
   least: number,
-): Pick<PieceBalance, 'returned' | 'missing' | 'u' | 'verdict'> {
+): Pick<PieceBalance, 'returned' | 'missing' | 'u' | 'verdict' | 'chances'> {
   const returned = pieces.reduce((sum, p) => sum + p.value, 0);
   const missing = fresh.value - returned;
   const u = Math.hypot(fresh.u, ...pieces.map((p) => p.u), pieces.length * bias, share * returned);
@@ -42,6 +44,7 @@ export function balanceOf(
     missing,
     u,
     verdict: judgedAbove({ value: missing, u }, least, { above: 'missing', below: 'complete' }),
+    chances: chancesOf({ value: missing, u }, (v) => (v >= least ? 'missing' : 'complete')),
   };
 }
 
