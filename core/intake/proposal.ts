@@ -1,4 +1,5 @@
 import type { FactValue, Provenance } from '@core/facts/fact';
+import type { Place } from '@core/facts/place';
 
 /** A part of the text that a proposal stands on. */
 export type TextSpan = { from: number; to: number };
@@ -17,10 +18,17 @@ export type Proposal = {
   spans: readonly TextSpan[];
   /** Who is quoted, when it is somebody's word only. */
   hearsay?: string;
-  /** Why it is asked: two values for one thing, a code with a stroke wrong, a number without its unit. */
+  /** One of several returned parts of a kind, by where it belongs: "left secondary". */
+  part?: { kind: string; place: string };
+  /** Said of the part that came out, or of the one that goes in. */
+  which?: 'old' | 'new';
+  place?: Place;
+  /** Which vehicle or claim of a message that tells of several, from 1; none: of all of them. */
+  of?: number;
   /** The day stands for its whole month. */
   month?: true;
-  doubt?: 'two_values' | 'near_code' | 'implied' | 'bare_number';
+  /** Why it is asked: two values for one thing, a code with a stroke wrong, a number without its unit. */
+  doubt?: 'two_values' | 'near_code' | 'half_code' | 'implied' | 'bare_number' | 'not_sure' | 'asked' | 'other';
 };
 
 /** Proposals for one and the same thing bear the same name. */

@@ -3,9 +3,11 @@ import { nth } from '@core/quantity/must';
 import type { Observable } from '@core/facts/observable';
 import { optionsOf } from '@core/facts/observable';
 import type { IntakeContext } from './context';
-import { type FoundPhrase, findPhrases, groupBy, spanOf } from './phrases';
+import { type FoundPhrase, findPhrases, spanOf } from './phrases';
 import type { Proposal } from './proposal';
+import type { Said } from './said';
 import type { Token } from './text';
+import { GRAMMAR } from './grammar';
 import { namesOfSubject, WORDS } from './words';
 
 type Hit = { option: string; at: number; n: number; negated: boolean };
@@ -17,7 +19,7 @@ const heads = (wording: string): string[] => {
 };
 
 /** What is seen of a part, from the registry's options: a state beside its subject, negations understood. */
-export function readChoices(tokens: readonly Token[], ctx: IntakeContext): Proposal[] {
+export function readChoices(said: Said, ctx: IntakeContext): Proposal[] {
   const out: Proposal[] = [];
   for (const o of ctx.registry.values()) {
     if (o.type.kind !== 'choice' || o.key.startsWith('feature.') || o.part === 'old' || o.part === 'drive')
@@ -29,7 +31,7 @@ export function readChoices(tokens: readonly Token[], ctx: IntakeContext): Propo
     )
       continue;
     if (o.key === 'case.kind' || o.key === 'claim.decision') continue;
-    out.push(...readChoice(o, tokens));
+    out.push(...readChoice(o, said));
   }
   return out;
 }
@@ -50,10 +52,10 @@ const statesOf = oncePer(
       })),
 );
 
-function readChoice(o: Observable, tokens: readonly Token[]): Proposal[] {
+function readChoice(o: Observable, said: Said): Proposal[] {
   const states = statesOf(o);
   const out: Proposal[] = [];
-  for (const sentence of groupBy(tokens, 'sentence')) {
+  for (const sentence of said.sentences) {
     const named = findPhrases(sentence, namesOfSubject(o));
     for (const s of states) {
       for (const f of findPhrases(sentence, s.words)) {
@@ -65,7 +67,7 @@ function readChoice(o: Observable, tokens: readonly Token[]): Proposal[] {
         out.push(...asProposal(o, s.option, sentence, hitOf(sentence, f, s.option), f));
     }
   }
-  return longestOnly(out);
+  return longestOnly(out).map((p) => moodOf(p, said));
 }
 
 const hitOf = (sentence: readonly Token[], f: FoundPhrase, option: string): Hit => ({
@@ -81,7 +83,7 @@ export function negatedAt(sentence: readonly Token[], at: number, n: number): bo
   const before = sentence.slice(Math.max(0, at - 3), at).filter((t) => t.clause === clause);
   const behind = sentence[at + n];
   const next = sentence[at + n + 1];
-  const says = (t: Token) => WORDS.negation.includes(t.low);
+  const says = (t: Token) => GRAMMAR.negation.includes(t.low);
   if (before.some(says)) return true;
   return behind?.clause === clause && says(behind) && next?.clause !== clause;
 }
@@ -142,7 +144,7 @@ function asProposal(
 ): Proposal[] {
   const words = sentence.slice(hit.at, hit.at + hit.n);
   // "not broken" is itself what an option says.
-  const own = words.some((t) => WORDS.negation.includes(t.low));
+  const own = words.some((t) => GRAMMAR.negation.includes(t.low));
   if (hit.negated && !own) {
     const two = optionsOf(o).filter((x) => x.key !== 'unknown');
     const other =
@@ -163,6 +165,19 @@ function proposal(
   const from = Math.min(hit.at, subject.at);
   const to = Math.max(hit.at + hit.n, subject.at + subject.n);
   return { key, value, how: 'reported', sure: 'likely', spans: [spanOf(sentence, from, to - from)] };
+}
+
+/** What is asked, planned or of before is offered open; what somebody else says bears their name. */
+export function moodOf(p: Proposal, said: Said): Proposal {
+  const from = nth(p.spans, 0).from;
+  const clause = said.tokens.find((t) => t.to > from)?.clause;
+  const mood = clause === undefined ? undefined : said.clauses.get(clause);
+  if (!mood) return p;
+  return {
+    ...p,
+    ...(mood.mood !== 'stated' || mood.earlier ? { sure: 'ask' as const, doubt: 'asked' as const } : {}),
+    ...(mood.theirs === undefined ? {} : { hearsay: mood.theirs }),
+  };
 }
 
 /** Of readings of one place the one with more words, "rubbed through" before "rubbed". */

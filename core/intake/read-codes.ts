@@ -1,13 +1,17 @@
 import { must, nth } from '@core/quantity/must';
-import { foldCode } from '@core/catalogue/find-records';
+import { oncePer } from '@core/quantity/keep';
+import { type Catalogue, foldCode } from '@core/catalogue/find-records';
 import { distance } from 'fastest-levenshtein';
 import type { IntakeContext } from './context';
-import { knownOf, type VehicleEntry } from './context';
+import { knownOf } from './context';
+import { hasPhrase } from './phrases';
 import type { Proposal, TextSpan } from './proposal';
+import type { Said } from './said';
 import type { Token } from './text';
+import { WORDS } from './words';
 
 /** Words joined into one code at most. */
-const JOINED = 4;
+const JOINED = 5;
 
 export type CodesRead = {
   proposals: Proposal[];
@@ -15,9 +19,10 @@ export type CodesRead = {
   parts: { number: string; span: TextSpan }[];
 };
 
-/** Engines, kits, parts and cross numbers, however they are spaced or dashed; fault codes, claim numbers, lots. */
-export function readCodes(text: string, tokens: readonly Token[], ctx: IntakeContext): CodesRead {
+/** Engines, kits, parts and cross numbers, however they are spaced or dashed, whole or by their ends. */
+export function readCodes(said: Said, ctx: IntakeContext): CodesRead {
   const { codes, longest } = knownOf(ctx.catalogue);
+  const { tokens } = said;
   const proposals: Proposal[] = [];
   const used = new Set<number>();
   const parts: CodesRead['parts'] = [];
@@ -25,7 +30,7 @@ export function readCodes(text: string, tokens: readonly Token[], ctx: IntakeCon
     if (used.has(i)) continue;
     for (let n = Math.min(JOINED, tokens.length - i); n > 0; n--) {
       const run = tokens.slice(i, i + n);
-      // Codes hold no blanks of their own wider than one sign.
+      // Codes hold no blanks of their own wider than one character.
       if (run.some((t, k) => k > 0 && t.from - nth(run, k - 1).to > 2)) continue;
       const folded = foldCode(run.map((t) => t.text).join(''));
       if (folded.length < 5 || folded.length > longest + 1 || !/\d/.test(folded)) continue;
@@ -34,24 +39,72 @@ export function readCodes(text: string, tokens: readonly Token[], ctx: IntakeCon
       const span = { from: nth(run, 0).from, to: must(run.at(-1)).to };
       for (let k = i; k < i + n; k++) used.add(k);
       if (entry.kind === 'part') parts.push({ number: entry.code, span });
-      else
-        proposals.push({
-          key: entry.kind === 'engine' ? 'engine.code' : 'kit.number',
-          value: entry.means,
-          how: 'reported',
-          sure: 'sure',
-          spans: [span],
-        });
+      else if (!denied(said, i, i + n)) proposals.push(code(entry.kind === 'engine' ? 'engine.code' : 'kit.number', entry.means, 'sure', span));
       break;
     }
   }
-  for (const read of [faultCodes(text), claimNumber(text)]) if (read) proposals.push(read);
+  proposals.push(...halfKits(said, used, ctx));
   if (!proposals.some((p) => p.key === 'engine.code' || p.key === 'kit.number'))
     proposals.push(...nearCodes(tokens, used, codes));
   return { proposals, used, parts };
 }
 
-/** A code with one stroke wrong: asked, not guessed. */
+const code = (key: string, value: string, sure: Proposal['sure'], span: TextSpan): Proposal => ({
+  key,
+  value,
+  how: 'reported',
+  sure,
+  spans: [span],
+});
+
+/** "The kit is not A but B": A is none. */
+const denied = (said: Said, from: number, to: number): boolean =>
+  nth(said.tokens, Math.max(0, from - 1)).low === 'not' || (said.tokens[to]?.low === 'not' && said.tokens[to]?.clause === said.tokens[from]?.clause);
+
+/** Kits by the ends of their numbers, as people read them out: "K302B-1", "314A", "121". */
+const endsOf = oncePer((cat: Catalogue): ReadonlyMap<string, readonly string[]> => {
+  const out = new Map<string, string[]>();
+  const put = (end: string, number: string) => out.set(end, [...(out.get(end) ?? []), number]);
+  for (const k of cat.pack.kits) {
+    const folded = foldCode(k.number);
+    const tail = /^[A-Z]*?([A-Z]?)(\d+[A-Z]?)(\d?)$/.exec(folded);
+    if (!tail) continue;
+    const [, letter = '', body = '', edition = ''] = tail;
+    // The last figure is an edition only behind a letter: MF-K302B-1.
+    for (const end of new Set([letter + body + edition, body + edition])) put(end, k.number);
+    const base = k.number.replace(/-\d$/, '');
+    const short = foldCode(base).replace(/^[A-Z]*?(?=[A-Z]?\d)/, '');
+    for (const end of new Set([short, short.replace(/^[A-Z]/, '')])) put(end, k.number);
+  }
+  return out;
+});
+
+function halfKits(said: Said, used: ReadonlySet<number>, ctx: IntakeContext): Proposal[] {
+  const ends = endsOf(ctx.catalogue);
+  const out: Proposal[] = [];
+  said.sentences.forEach((s) => {
+    if (!hasPhrase(s, WORDS.kits)) return;
+    for (let i = 0; i < s.length; i++) {
+      const at = said.tokens.indexOf(nth(s, i));
+      if (used.has(at)) continue;
+      for (let n = Math.min(4, s.length - i); n > 0; n--) {
+        const run = s.slice(i, i + n);
+        if (run.some((t, k) => k > 0 && t.from - nth(run, k - 1).to > 1)) continue;
+        const folded = foldCode(run.map((t) => t.text).join(''));
+        if (folded.length < 4 || !/\d{3}/.test(folded)) continue;
+        const kits = [...new Set(ends.get(folded) ?? [])];
+        if (kits.length === 0) continue;
+        const span = { from: nth(run, 0).from, to: must(run.at(-1)).to };
+        for (const k of kits) out.push({ ...code('kit.number', k, kits.length === 1 ? 'likely' : 'ask', span), doubt: 'half_code' });
+        i += n - 1;
+        break;
+      }
+    }
+  });
+  return out;
+}
+
+/** A code with one stroke wrong, or two changed for each other: asked, not guessed. */
 function nearCodes(
   tokens: readonly Token[],
   used: ReadonlySet<number>,
@@ -64,8 +117,8 @@ function nearCodes(
     for (const typed of joined) {
       const folded = foldCode(typed);
       if (used.has(i) || folded.length < 7 || !/\d/.test(typed) || !/[a-z]/i.test(typed)) continue;
-      for (const [code, e] of codes)
-        if (e.kind !== 'part' && Math.abs(code.length - folded.length) < 2 && distance(code, folded) === 1)
+      for (const [known, e] of codes)
+        if (e.kind !== 'part' && Math.abs(known.length - folded.length) < 2 && (distance(known, folded) === 1 || changed(known, folded)))
           out.push({
             key: e.kind === 'engine' ? 'engine.code' : 'kit.number',
             value: e.means,
@@ -79,102 +132,85 @@ function nearCodes(
   return out;
 }
 
-function faultCodes(text: string): Proposal | undefined {
-  const found = [...text.matchAll(/\b([PCBU][0-3O][0-9A-FO]{3})\b/gi)].filter((m) => /\d/.test(nth(m, 1)));
-  if (found.length === 0) return undefined;
-  const codes = found.map((m) => nth(m, 1).toUpperCase().replace(/O/g, '0'));
-  return {
-    key: 'fault.codes',
-    value: [...new Set(codes)],
-    how: 'reported',
-    sure: 'sure',
-    spans: found.map((m) => ({ from: m.index, to: m.index + nth(m, 1).length })),
-  };
+/** Two characters side by side changed for each other. */
+function changed(a: string, b: string): boolean {
+  if (a.length !== b.length) return false;
+  const i = [...a].findIndex((c, k) => c !== b[k]);
+  return i >= 0 && a[i] === b[i + 1] && a[i + 1] === b[i] && a.slice(i + 2) === b.slice(i + 2);
 }
 
-function claimNumber(text: string): Proposal | undefined {
-  const m = /\bclaim(?:\s+(?:number|no|nr|ref))?[.:\s]+([A-Z]{0,3}-?\d[\w/-]{2,15})/i.exec(text);
-  if (!m) return undefined;
-  const from = m.index + m[0].length - nth(m, 1).length;
-  return {
-    key: 'claim.number',
-    value: nth(m, 1),
-    how: 'reported',
-    sure: 'sure',
-    spans: [{ from, to: from + nth(m, 1).length }],
-  };
+/** Fault codes; that none were stored is told as well. */
+export function readFaultCodes(said: Said): Proposal[] {
+  const found = said.tokens.flatMap((t) => {
+    const m = /^([PCBU])([0-3O][0-9A-FO]{3})$/i.exec(t.text);
+    return m && /\d/.test(t.text) ? [{ t, code: `${nth(m, 1)}${nth(m, 2).replace(/O/gi, '0')}`.toUpperCase() }] : [];
+  });
+  const out: Proposal[] = [];
+  // A vehicle of before, or another one, had its own.
+  if (found.length > 0)
+    out.push({
+      key: 'fault.codes',
+      value: [...new Set(found.map((f) => f.code))],
+      how: 'reported',
+      sure: 'sure',
+      spans: found.map(({ t }) => ({ from: t.from, to: t.to })),
+    });
+  else {
+    const m = /\bno (?:fault |stored |error )?codes?\b(?! yet)/i.exec(said.text);
+    if (m) out.push({ key: 'fault.codes', value: [], how: 'reported', sure: 'likely', spans: [{ from: m.index, to: m.index + m[0].length }] });
+  }
+  return out;
 }
 
-/** Vehicles by their names, whole or in part, and what engine follows where none is named by its code. */
-export function readVehicle(
-  text: string,
-  tokens: readonly Token[],
-  ctx: IntakeContext,
-): { proposals: Proposal[]; engines: Set<string> } {
-  const { vehicles } = knownOf(ctx.catalogue);
-  let best: { v: VehicleEntry; i: number; n: number; score: number } | undefined;
-  for (const v of vehicles)
-    for (let i = 0; i < tokens.length; i++) {
-      const hit = vehicleAt(v, tokens, i);
-      if (hit && (!best || hit.score > best.score)) best = { v, i, ...hit };
+const CLAIM = [
+  /\b(C-\d{3,6})\b/g,
+  /\b(?:claim|clm)s?(?:\s+(?:number|no|nr|ref))?[.:\s#]+((?=[A-Z\d/-]*\d)[A-Z]{0,3}-?\d[\w/-]{2,15})/gi,
+];
+
+/** Claim numbers, with the word or in the form that claims here have; a reference where it is of money. */
+export function readClaimNumbers(said: Said): Proposal[] {
+  const out: Proposal[] = [];
+  const put = (m: RegExpMatchArray) => {
+    const value = nth(m, 1);
+    const from = (m.index ?? 0) + m[0].lastIndexOf(value);
+    if (!out.some((p) => p.spans.some((s) => s.from < from + value.length && from < s.to)) && !out.some((p) => p.value === value))
+      out.push(code('claim.number', value, 'sure', { from, to: from + value.length }));
+  };
+  for (const re of CLAIM) for (const m of said.text.matchAll(re)) put(m);
+  if (out.length === 0 && hasPhrase(said.tokens, WORDS.money))
+    for (const m of said.text.matchAll(/^\s*re\.?:\s*([A-Z]{0,3}-?\d[\w/-]{3,15})/gim)) put(m);
+  return out;
+}
+
+/** Marks of a lot: of the part named in their clause, else of the box. */
+export function readLots(said: Said): Proposal[] {
+  const out: Proposal[] = [];
+  const text = said.text;
+  const forms = [/\blot(?:\s+(?:mark|no|nr|number|on carton|is))?[.:;\s]+([A-Z]{0,3}-?\d[\w-]{1,12})/gi, /(?<![\w-])(L\d{4})\b/g];
+  for (const re of forms)
+    for (const m of text.matchAll(re)) {
+      const value = nth(m, 1);
+      const from = m.index + m[0].length - value.length;
+      if (out.some((p) => p.spans[0]?.from === from)) continue;
+      const at = said.tokens.findIndex((t) => t.from <= from && t.to > from);
+      if (at < 0) continue;
+      const own = said.tokens.filter((t) => t.sentence === said.tokens[at]?.sentence);
+      const before = said.tokens.slice(Math.max(0, at - 5), at);
+      const span = { from, to: from + value.length };
+      if (hasPhrase(own, ['back']) && hasPhrase(own, ['belt']) && !hasPhrase(before, WORDS.kits)) out.push(code('belt.lot_code', value, 'sure', span));
+      else {
+        const part = hasPhrase(own, [...WORDS.kits, 'label', 'carton']) ? undefined : partIn(before);
+        out.push({ ...code(part === undefined ? 'kit.lot' : 'thing.lot', value, 'sure', span), ...(part === undefined ? {} : { about: part }) });
+      }
     }
-  if (!best) return { proposals: [], engines: new Set() };
-  const { v, i, n, score } = best;
-  const span = { from: nth(tokens, i).from, to: nth(tokens, i + n - 1).to };
-  return {
-    proposals: [
-      {
-        key: 'vehicle.name',
-        value: v.name,
-        how: 'reported',
-        sure: score >= 100 ? 'sure' : 'likely',
-        spans: [span],
-      },
-    ],
-    engines: v.engines,
-  };
+  return out;
 }
 
-/** How well a vehicle's name begins here: whole name, maker and first word of the model, or the whole model called by its article. */
-function vehicleAt(
-  v: VehicleEntry,
-  tokens: readonly Token[],
-  i: number,
-): { n: number; score: number } | undefined {
-  const run = (stems: readonly string[], at: number) =>
-    stems.every((s, k) => tokens[at + k]?.stem === s) ? stems.length : 0;
-  if (run(v.stems, i)) return { n: v.stems.length, score: 100 + v.stems.length };
-  const maker = v.stems.length - v.model.length;
-  const begun = v.stems.slice(0, maker + 1);
-  if (maker > 0 && run(begun, i)) return { n: begun.length, score: 50 + begun.length / v.stems.length };
-  if (maker > 0 && run(v.model, i)) {
-    const before = tokens[i - 1]?.low ?? '';
-    const named = /^[A-Z]/.test(nth(tokens, i).text) || /^(the|my|our|a|his|her)$/.test(before);
-    const after = tokens[i + v.model.length];
-    // "Highmoor Bus Depot" is a place, not a Highmoor.
-    const longer =
-      after !== undefined && after.from - nth(tokens, i).to < 3 && /^[A-Z][a-z]/.test(after.text);
-    if (named && !longer && v.model.join('').length > 4)
-      return { n: v.model.length, score: 40 + v.model.length };
+/** Kind of the last part that is named before. */
+const partIn = (tokens: readonly Token[]): string | undefined => {
+  for (const t of [...tokens].reverse()) {
+    const kind = Object.entries(WORDS.parts).find(([, names]) => names.includes(t.stem) || names.includes(t.low))?.[0];
+    if (kind !== undefined) return kind === 'guide' ? 'roller' : kind === 'rail' ? 'guide' : kind;
   }
   return undefined;
-}
-
-/** Engines by the name of their family, told apart by the capacity in their codes. */
-export function readFamily(
-  tokens: readonly Token[],
-  ctx: IntakeContext,
-): { engines: Set<string>; span: TextSpan } | undefined {
-  const { families } = knownOf(ctx.catalogue);
-  for (const t of tokens) {
-    const engines = families.get(t.low);
-    if (!engines) continue;
-    const capacities = tokens.filter((x) => /^\d[.,]\d$/.test(x.text)).map((x) => x.text.replace(/[.,]/, ''));
-    const told = engines.filter((e) => capacities.some((c) => e.code.includes(c)));
-    return {
-      engines: new Set((told.length > 0 ? told : engines).map((e) => e.code)),
-      span: { from: t.from, to: t.to },
-    };
-  }
-  return undefined;
-}
+};

@@ -4,12 +4,14 @@ import { featuresOf, type IntakeContext } from './context';
 import { groupBy, spanOf } from './phrases';
 import type { Proposal } from './proposal';
 import { negatedAt } from './read-choices';
+import type { Said } from './said';
 import { stemOf, type Token } from './text';
+import { GRAMMAR } from './grammar';
 import { WORDS } from './words';
 
 /** "7" → "seven", as values are worded. */
 const NUMBERS = new Map(
-  Object.entries(WORDS.numbers)
+  Object.entries(GRAMMAR.numbers)
     .map(([word, n]) => [String(n), word] as const)
     .reverse(),
 );
@@ -37,7 +39,7 @@ type Option = { key: string; telling: string[] };
  * word of the feature's name; alone where no other feature of the engine has such a word. Both values in one clause say nothing.
  */
 export function readFeatures(
-  tokens: readonly Token[],
+  said: Said,
   ctx: IntakeContext,
   engine: string | undefined,
 ): Proposal[] {
@@ -55,7 +57,7 @@ export function readFeatures(
           (!options.some((y) => y !== x && y.telling.includes(w)) && !topic.includes(w)) || /^[a-z]$/.test(w),
       );
     let before: readonly Token[] = [];
-    for (const clause of groupBy(tokens, 'clause')) {
+    for (const clause of groupBy(said.tokens, 'clause')) {
       // "the screws of the cover: five", "…, there are seven of them": the clause before named what is counted
       const carried =
         before[0]?.sentence === nth(clause, 0).sentence &&

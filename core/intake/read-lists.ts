@@ -1,12 +1,13 @@
 import { must, nth } from '@core/quantity/must';
-import { KINDS } from '@core/facts/kinds';
 import { findPhrases, groupBy, hasPhrase, spanOf } from './phrases';
 import type { Proposal, TextSpan } from './proposal';
+import type { Said } from './said';
 import type { Token } from './text';
 import { WORDS } from './words';
 
 /** Parts that were sent in: named in a sentence that says so. */
-export function readSent(text: string, tokens: readonly Token[]): Proposal[] {
+export function readSent(said: Said): Proposal[] {
+  const { text, tokens } = said;
   const keys: string[] = [];
   const spans: TextSpan[] = [];
   const label = /\b(?:box|contents|parts returned|returned|enclosed)\s*:/i.exec(text);
@@ -39,7 +40,7 @@ const named = (sentence: readonly Token[], at: number, n: number): boolean =>
   nth(sentence, at + n).from - nth(sentence, at + n - 1).to < 3;
 
 /** What they want to know, by how it is put. */
-export function readAsked(tokens: readonly Token[]): Proposal[] {
+export function readAsked({ tokens }: Said): Proposal[] {
   const keys: string[] = [];
   const spans: TextSpan[] = [];
   for (const [key, phrases] of Object.entries(WORDS.asked)) {
@@ -56,34 +57,3 @@ export function readAsked(tokens: readonly Token[]): Proposal[] {
 const crosses = (tokens: readonly Token[], at: number, n: number): boolean =>
   nth(tokens, at).sentence !== nth(tokens, at + n - 1).sentence;
 
-/** Marks of a lot: of the part named in their clause, else of the box. */
-export function readLots(text: string, tokens: readonly Token[]): Proposal[] {
-  const out: Proposal[] = [];
-  for (const m of text.matchAll(/\blot(?:\s+(?:mark|no|nr|number))?[.:\s]+([A-Z]{0,3}-?\d[\w-]{1,12})/gi)) {
-    const from = m.index + m[0].length - nth(m, 1).length;
-    const span = { from, to: from + nth(m, 1).length };
-    const at = tokens.findIndex((t) => t.from <= m.index && t.to > m.index);
-    const own = tokens.filter((t) => t.sentence === tokens[at]?.sentence);
-    const before = tokens.filter((t) => t.sentence === (tokens[at]?.sentence ?? 0) - 1);
-    const part = hasPhrase(own, ['kit'])
-      ? undefined
-      : (partIn(own) ?? (hasPhrase(before, ['kit']) ? undefined : partIn(before)));
-    out.push({
-      key: part === undefined ? 'kit.lot' : 'thing.lot',
-      ...(part === undefined ? {} : { about: part }),
-      value: nth(m, 1),
-      how: 'reported',
-      sure: 'sure',
-      spans: [span],
-    });
-  }
-  return out;
-}
-
-/** Kind of the first part that is named. */
-const partIn = (tokens: readonly Token[]): string | undefined =>
-  tokens
-    .map(
-      (t) => [...KINDS.values()].find((k) => k.part && [k.kind, ...(k.aliases ?? [])].includes(t.stem))?.kind,
-    )
-    .find((kind) => kind !== undefined);

@@ -2,12 +2,14 @@ import { nth } from '@core/quantity/must';
 import { readNumber } from '@core/quantity/parse-quantity';
 import type { IntakeContext, MarkedWheel } from './context';
 import { wheelsWithMarks } from './context';
-import { findPhrases, groupBy } from './phrases';
+import { findPhrases } from './phrases';
 import type { Proposal, TextSpan } from './proposal';
+import type { Said } from './said';
 import type { Token } from './text';
+import { GRAMMAR } from './grammar';
 import { WORDS } from './words';
 
-const AMOUNTS: Record<string, number> = { a: 1, an: 1, ...WORDS.numbers, ...WORDS.fractions };
+const AMOUNTS: Record<string, number> = { a: 1, an: 1, ...GRAMMAR.numbers, ...GRAMMAR.fractions };
 /** Word in a wheel's name that a said word means. */
 const WHEEL_WORD = new Map(
   Object.entries(WORDS.wheels).flatMap(([word, said]) => said.map((s) => [s, word] as const)),
@@ -20,13 +22,13 @@ type Offset = { teeth: number; at: number; n: number };
  * Each wheel takes what is said behind it, up to the next wheel.
  */
 export function readMarks(
-  tokens: readonly Token[],
+  said: Said,
   ctx: IntakeContext,
   engine: string | undefined,
 ): Proposal[] {
   const wheels = wheelsWithMarks(ctx.catalogue, engine);
   const out: Proposal[] = [];
-  for (const sentence of groupBy(tokens, 'sentence')) {
+  for (const sentence of said.sentences) {
     const mentions = mentionsOf(sentence, wheels);
     mentions.forEach((m, k) => {
       const end = mentions[k + 1]?.at ?? sentence.length;

@@ -4,18 +4,16 @@ import { toldOffset } from '@core/trace/told-offset';
 import { stagesFor } from '@core/catalogue/find-records';
 import type { IntakeContext } from './context';
 import type { Proposal } from './proposal';
-import type { Token } from './text';
-import { groupBy } from './phrases';
+import type { Said } from './said';
 
 /** How far a cam stands off, told in degrees of a shaft or in teeth of the sensor's wheel: one a message, the first. */
 export function readOffset(
-  text: string,
-  tokens: readonly Token[],
+  said: Said,
   ctx: IntakeContext,
   engine: string | undefined,
 ): Proposal[] {
   const wheel = engine === undefined ? undefined : wheelOf(ctx, engine);
-  const sentences = groupBy(tokens, 'sentence');
+  const { sentences, text } = said;
   for (const [i, s] of sentences.entries()) {
     const from = s[0]?.from ?? 0;
     const told = toldOffset(text.slice(from, sentences[i + 1]?.[0]?.from ?? text.length), wheel, true);

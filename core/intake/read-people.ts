@@ -1,5 +1,6 @@
 import { nth } from '@core/quantity/must';
 import type { Proposal, TextSpan } from './proposal';
+import type { Said } from './said';
 import { WORDS } from './words';
 
 const NAME = "[A-Z][\\p{L}'’-]+ [A-Z][\\p{L}'’-]+";
@@ -19,7 +20,7 @@ const FORMS = [
 ];
 
 /** The caller by name and workshop, as they call themselves; a shop where a kit was bought is not the caller. */
-export function readPeople(text: string): Proposal[] {
+export function readPeople({ text }: Said): Proposal[] {
   const out: Proposal[] = [];
   const bought = re(`bought[^.]*?\\bfrom(?: the)?\\s+(?<p>${PLACE})`).exec(text);
   const shop = bought?.groups?.['p'];

@@ -1,7 +1,9 @@
+import { GRAMMAR } from './grammar';
+
 /** A word, number or code of a text, where it stands, and the sentence and clause that it belongs to. */
 export type Token = {
   readonly text: string;
-  /** Lower case without apostrophes. */
+  /** Lower case without apostrophes, short forms written out. */
   readonly low: string;
   readonly stem: string;
   readonly from: number;
@@ -10,49 +12,70 @@ export type Token = {
   readonly clause: number;
 };
 
-const WORD = /[+−-]?\d[\d.,]*\d|[+−-]?\d|[\p{L}\d]+(?:['’][\p{L}]+)*|[°%?!.;:,()\n–—/&=]/gu;
-const ENDS_SENTENCE = /^[?!.;\n]$/;
+const WORD =
+  /(?<![\p{L}\d])[+−-](?=\d)\d+(?:[.,]\d+)*|\d{1,2}\/\d{1,2}(?![\d/])|\d+(?:[.,]\d+)*(?=[^\p{L}\d]|$|k\b|[\p{L}°%½¼¾"″])|[½¼¾]|[\p{L}\d]+(?:['’][\p{L}]+)*|[°%@?!.;:,()\n–—&="″+]/gu;
+const ENDS_SENTENCE = /^[?!;\n]$/;
 const ENDS_CLAUSE = /^[,:()–—&]$/;
-const JOINS = new Set(['but', 'because', 'when', 'while', 'although', 'only', 'so']);
+const JOINS: ReadonlySet<string> = new Set(GRAMMAR.joins);
+const SHORT: ReadonlyMap<string, string> = new Map(Object.entries(GRAMMAR.short));
+const ABBREVIATED: ReadonlySet<string> = new Set(GRAMMAR.abbreviations);
+/** Signs of a line from which it was broken by its width, not by its writer. */
+const FULL_LINE = 55;
 
-/** The beginning that words of one family share: plural s, -ed and -ing left out. @example stemOf('screws') // "screw" */
+/** Beginning that the words of one family share: plural s, -ed, -ing, a doubled letter and a last e left out. @example stemOf('slipped') // "slip" */
 export function stemOf(low: string): string {
-  if (low.length > 5 && low.endsWith('ing')) return low.slice(0, -3);
-  if (low.length > 4 && low.endsWith('ed')) return low.slice(0, -2);
-  if (low.length > 3 && low.endsWith('s') && !low.endsWith('ss')) return low.slice(0, -1);
-  return low;
+  let stem = low;
+  if (stem.length > 5 && stem.endsWith('ing')) stem = stem.slice(0, -3);
+  else if (stem.length > 4 && stem.endsWith('ed')) stem = stem.slice(0, -2);
+  else if (stem.length > 4 && stem.endsWith('ies')) stem = `${stem.slice(0, -3)}y`;
+  else if (stem.length > 3 && stem.endsWith('s') && !stem.endsWith('ss')) stem = stem.slice(0, -1);
+  if (stem !== low && /([bdgklmnprt])\1$/.test(stem) && stem.length > 3 && !/(ll|ss)$/.test(stem)) stem = stem.slice(0, -1);
+  return stem.length > 4 && stem.endsWith('e') ? stem.slice(0, -1) : stem;
 }
 
 /** Words and numbers of a text in order; punctuation only counts sentences and clauses. */
 export function tokensOf(text: string): Token[] {
   const out: Token[] = [];
-  let [sentence, clause] = [0, 0];
+  let [sentence, clause, line] = [0, 0, 0];
   for (const m of text.matchAll(WORD)) {
     const word = m[0];
-    if (ENDS_SENTENCE.test(word)) {
-      // A point inside "3.11." or behind one letter ends nothing.
+    const end = m.index + word.length;
+    if (word === '\n' && !breaks(text, m.index, line)) {
+      line = end;
+      continue;
+    }
+    if (ENDS_SENTENCE.test(word) || (word === '.' && stops(text, m.index, out.at(-1)))) {
+      if (word === '\n') line = end;
       sentence++;
       clause++;
       continue;
     }
-    if (ENDS_CLAUSE.test(word)) {
+    if (ENDS_CLAUSE.test(word) || (word === '.' && !/[\p{L}\d]/u.test(text[end] ?? ''))) {
       clause++;
       continue;
     }
-    if (word === '/' || word === '=') continue;
-    const low = word.toLowerCase().replace(/['’]/g, '');
+    if (word === '=' || word === '.' || word === '+') continue;
+    // " - " parts like a dash; "go-no-go" does not.
+    if (text[m.index - 1] === ' ' && text[m.index - 2] === '-' && text[m.index - 3] === ' ') clause++;
+    const said = word.toLowerCase().replace(/['’]/g, '');
+    const low = SHORT.get(said) ?? said;
     if (JOINS.has(low)) clause++;
-    out.push({
-      text: word,
-      low,
-      stem: stemOf(low),
-      from: m.index,
-      to: m.index + word.length,
-      sentence,
-      clause,
-    });
+    out.push({ text: word, low, stem: stemOf(low), from: m.index, to: end, sentence, clause });
   }
   return out;
+}
+
+/** A point ends a sentence unless it ends a short form or stands inside a figure. */
+function stops(text: string, at: number, before: Token | undefined): boolean {
+  if (/[\p{L}\d]/u.test(text[at + 1] ?? '')) return false;
+  if (before?.to !== at) return true;
+  if (before.text.length === 1 && /[a-z]/i.test(before.text)) return text[at + 1] !== ' ' || /^\s*\n/.test(text.slice(at + 1, at + 3));
+  return !ABBREVIATED.has(before.text.toLowerCase());
+}
+
+/** A new line ends a sentence unless the line was full and the next goes on in small letters. */
+function breaks(text: string, at: number, line: number): boolean {
+  return at - line < FULL_LINE || !/^\p{Ll}/u.test(text.slice(at + 1, at + 2));
 }
 
 /** The stems of a phrase. */

@@ -23,37 +23,50 @@ const WordsSchema = z.strictObject({
   ahead: Words,
   behind: Words,
   inLine: Words,
-  negation: Words,
   /** What says that the engine was turned, and what else has turns: a screw, a key, the starter. */
   engineTurns: Words,
   othersTurn: Words,
-  hearsay: Words,
   /** Last words of the names of workshops. */
   places: Words,
+  /** Words behind a name that make it one of a place. */
+  ofPlaces: Words,
+  /** Words beside which a half number is a kit's; and of money. */
+  kits: Words,
+  money: Words,
+  /** What a distance is of, by the words around it. */
+  distance: z.strictObject({
+    yearly: Words,
+    since: Words,
+    ran: Words,
+    changed: Words,
+    atFitting: Words,
+    fittedToo: Words,
+    now: Words,
+    other: Words,
+  }),
+  /** Words behind a number that is no reading of an odometer. */
+  notOdometer: Words,
+  /** What tells the part that came out from the one that goes in. */
+  oldPart: Words,
+  newPart: Words,
   built: Words,
   fitted: Words,
   failed: Words,
-  since: Words,
   /** Parts by which a state is drawn away from another subject. */
   things: Words,
   /** Words before a number that is no distance; spans that are counted from nowhere; what tells now, running and fitting. */
   notDistance: Words,
-  otherSpan: Words,
-  now: Words,
-  ran: Words,
-  atFitting: Words,
   /** Days of something else than making, fitting and failing. */
   otherDays: Words,
+  /** What says that nothing was fitted then. */
+  notFitting: Words,
   /** Somebody else sent it; and what a part is only named for. */
   notSent: Words,
   partOf: Words,
   miles: Words,
-  numbers: z.record(z.string(), z.number()),
-  fractions: z.record(z.string(), z.number()),
   tooth: Words,
   /** Words of a feature's name that tell nothing. */
   empty: Words,
-  yearly: Words,
   clock: Words,
   /** Words that a text in a language that is read here is bound to hold. */
   common: Words,

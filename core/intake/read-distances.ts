@@ -1,0 +1,174 @@
+import { nth } from '@core/quantity/must';
+import { toBase } from '@core/quantity/units';
+import { type IntakeContext, usualSpread } from './context';
+import type { DayTold } from './days';
+import type { Figure } from './figures';
+import { findPhrases, hasPhrase } from './phrases';
+import type { Proposal, TextSpan } from './proposal';
+import type { Said } from './said';
+import type { Token } from './text';
+import { WORDS } from './words';
+
+type Role = 'now' | 'fitted' | 'since' | 'yearly' | 'oil' | 'oil_ago' | 'lamp' | 'began' | 'other';
+type Told = { role: Role; km: number; u?: number; sure: Proposal['sure']; span: TextSpan; hearsay?: string };
+
+/** Least distance that is taken for one without its unit. */
+const LEAST_BARE = 1000;
+const MOST = 3_000_000;
+const NAMED: Readonly<Record<string, string>> = {
+  now: 'vehicle.odometer',
+  fitted: 'kit.fitted_odometer',
+  yearly: 'vehicle.yearly',
+  oil: 'oil.changed_at',
+  lamp: 'oil.lamp_at',
+  began: 'noise.began_at',
+};
+
+/** Distances by what is said around them: now, when fitted, since fitting, in a year, at an oil change; and what follows from two. */
+export function readDistances(said: Said, days: readonly DayTold[], used: ReadonlySet<number>, ctx: IntakeContext): Proposal[] {
+  const told: Told[] = [];
+  const miles = inMiles(said);
+  for (const f of said.figures) {
+    const t = nth(said.tokens, f.at);
+    if (used.has(f.at) || days.some((d) => d.span.from < t.to && t.from < d.span.to)) continue;
+    const read = distanceOf(f, said, miles);
+    if (!read) continue;
+    const own = toldOf(f, said, read.km, read.unit, days);
+    if (own) told.push(own);
+  }
+  return asFacts(told, ctx);
+}
+
+/** Whether bare distances are meant in miles: another one is told so, and none in kilometres. */
+function inMiles(said: Said): boolean {
+  const units = said.figures.flatMap((f) => unitOf(f.unit) ?? []);
+  return units.includes('mi') && !units.includes('km');
+}
+
+function unitOf(unit: string | undefined): 'km' | 'mi' | undefined {
+  if (unit === undefined) return undefined;
+  if (WORDS.miles.includes(unit.toLowerCase())) return 'mi';
+  return /^(km|kms|kilomet(re|er)s?)$/i.test(unit) ? 'km' : undefined;
+}
+
+function distanceOf(f: Figure, said: Said, miles: boolean): { km: number; unit: boolean } | undefined {
+  const unit = unitOf(f.unit);
+  const value = f.grouped ?? f.value;
+  const next = said.tokens[f.at + f.digits];
+  const near = said.tokens.slice(f.at + f.digits, f.at + f.digits + 8);
+  const saysMiles = unit === undefined && findPhrases(near, ['miles not k', 'miles not km', 'miles', 'mls']).some((x) => x.at < 5 && next?.sentence === near[x.at]?.sentence);
+  if (unit === undefined) {
+    const before = said.tokens[f.at - 1];
+    if (!(f.whole || f.thousands) || value < LEAST_BARE || value > MOST || !Number.isInteger(value)) return undefined;
+    if (f.unit !== undefined && !/^(k|m|s|c|f|t|h|in)$/i.test(f.unit)) return undefined;
+    if (f.unit === 'h' || f.unit === 'hours') return undefined;
+    if (!f.thousands && value > 1900 && value < 2100) return undefined;
+    if (before && WORDS.notDistance.includes(before.low)) return undefined;
+    if (next && WORDS.notOdometer.includes(next.low) && next.sentence === nth(said.tokens, f.at).sentence) return undefined;
+  }
+  if (value > MOST || value <= 0) return undefined;
+  const factor = unit === 'mi' || saysMiles || (unit === undefined && miles);
+  return { km: factor ? toBase('distance', value, 'mi') : value, unit: unit !== undefined };
+}
+
+/** What a distance is of. */
+function toldOf(f: Figure, said: Said, km: number, unit: boolean, days: readonly DayTold[]): Told | undefined {
+  const at = nth(said.tokens, f.at);
+  const sentence = said.sentences.find((s) => s.includes(at)) ?? [];
+  const k = sentence.indexOf(at);
+  const clause = sentence.filter((t) => t.clause === at.clause);
+  const own = clause.indexOf(at);
+  const before = clause.slice(Math.max(0, own - 9), own);
+  const behind = clause.slice(own + f.n, own + f.n + 7);
+  const mood = said.clauses.get(at.clause);
+  const factor = km === (f.grouped ?? f.value) ? 1 : 1.609344;
+  const u = f.spread !== undefined ? f.spread * factor : f.about ? Math.max(km * 0.02, 500) : undefined;
+  const role = roleOf(before, behind, clause, sentence.slice(0, k), unit, km, days, said, at);
+  if (role === undefined || role === 'other') return undefined;
+  const weak = role === 'now' && !unit && !hasPhrase([...before, ...behind], WORDS.clock);
+  const sure: Proposal['sure'] =
+    mood && mood.mood !== 'stated' && !(mood.mood === 'plan' && role === 'yearly') ? 'ask' : weak ? 'likely' : unit ? 'sure' : 'likely';
+  return {
+    role,
+    km,
+    ...(u === undefined ? {} : { u }),
+    sure,
+    span: { from: at.from, to: nth(said.tokens, f.at + f.n - 1).to },
+    ...(mood?.theirs === undefined ? {} : { hearsay: mood.theirs }),
+  };
+}
+
+function roleOf(
+  before: readonly Token[],
+  behind: readonly Token[],
+  clause: readonly Token[],
+  earlier: readonly Token[],
+  unit: boolean,
+  km: number,
+  days: readonly DayTold[],
+  said: Said,
+  at: Token,
+): Role | undefined {
+  const D = WORDS.distance;
+  const oil = hasPhrase(clause, ['oil']) || hasPhrase(earlier.slice(-6), ['oil']);
+  if (hasPhrase(behind.slice(0, 5), D.yearly) || hasPhrase(before, ['km year', 'a year i do', 'yearly'])) return 'yearly';
+  if (hasPhrase(behind.slice(0, 2), ['ago', 'before', 'back']) && oil && hasPhrase([...earlier.slice(-8), ...clause], D.changed)) return 'oil_ago';
+  if (hasPhrase(behind, D.since) || hasPhrase(before.slice(-5), D.ran)) return hasPhrase(behind, ['in all', 'altogether', 'in total']) ? 'now' : 'since';
+  if (hasPhrase(before.slice(-3), ['now', 'today', 'odo', 'odometer']) && !hasPhrase(before.slice(-3), ['fitted'])) return 'now';
+  if (oil && hasPhrase([...earlier.slice(-8), ...clause], ['light', 'lamp']) && !hasPhrase(clause, D.now)) return 'lamp';
+  if (oil && (hasPhrase(clause, [...D.changed, 'ago at']) || hasPhrase(behind.slice(0, 2), ['oil']) || hasPhrase(before.slice(-3), ['oil'])) && !hasPhrase(before.slice(-2), D.now)) return 'oil';
+  if (hasPhrase([...before.slice(-4), ...behind.slice(0, 3)], D.other)) return hasPhrase(before.slice(-2), D.now) ? 'now' : 'other';
+  if (fittedHere(before, behind, clause, earlier, days, said, at)) return 'fitted';
+  if (hasPhrase([...before, ...behind], D.now)) return 'now';
+  if (unit) return km >= LEAST_BARE || hasPhrase(clause, WORDS.clock) ? 'now' : undefined;
+  if (hasPhrase(before.slice(-3), WORDS.clock) || hasPhrase(behind.slice(0, 3), ['on it', 'on the clock', 'on her', 'on him'])) return 'now';
+  return km >= 10_000 ? 'now' : before.at(-1)?.low === 'at' && km >= LEAST_BARE ? 'now' : undefined;
+}
+
+/** The fitting is what was spoken of last before the figure. */
+function fittedHere(before: readonly Token[], behind: readonly Token[], clause: readonly Token[], earlier: readonly Token[], days: readonly DayTold[], said: Said, at: Token): boolean {
+  const D = WORDS.distance;
+  if (hasPhrase(before.slice(-5), D.atFitting) || hasPhrase(behind.slice(0, 5), D.atFitting)) return true;
+  const words = [...earlier.filter((t) => !before.includes(t)), ...before];
+  const last = (list: readonly string[]) => findPhrases(words, list).at(-1)?.at ?? -1;
+  const fit = last([...WORDS.fitted, ...D.fittedToo]);
+  if (fit < 0) return false;
+  if (last(D.now) > fit || last(WORDS.failed) > fit) return false;
+  const bridged = before.at(-1)?.low === 'at' || before.at(-1)?.low === '@' || before.at(-1)?.low === 'with' || hasPhrase(before.slice(-3), ['at', 'with', 'then']) || /^\d/.test(before.at(-1)?.text ?? '');
+  const afterDay = days.some((d) => d.span.to <= at.from && at.from - d.span.to < 12 && said.text.slice(d.span.to, at.from).trim().length < 6);
+  return bridged || afterDay || (clause.length < 12 && fit >= words.length - 7);
+}
+
+/** Facts of what was told; a distance run since something is taken from the reading now. */
+function asFacts(told: readonly Told[], ctx: IntakeContext): Proposal[] {
+  const out: Proposal[] = told.flatMap((t): Proposal[] => {
+    const key = NAMED[t.role];
+    return key === undefined
+      ? []
+      : [{ key, value: Math.round(t.km), how: 'reported', sure: t.sure, spans: [t.span], ...(t.u === undefined ? {} : { u: t.u }), ...(t.hearsay === undefined ? {} : { hearsay: t.hearsay }) }];
+  });
+  const usual = usualSpread(ctx.registry.get('vehicle.odometer')) ?? 0;
+  const stated = (key: string) => out.find((p) => p.key === key && p.sure !== 'ask')?.value;
+  const odo = stated('vehicle.odometer') ?? ctx.odometerKm;
+  const oilAt = stated('oil.changed_at');
+  for (const t of told) {
+    const follow = (key: string, value: number) => {
+      if (value > 0 && !out.some((p) => p.key === key))
+        out.push({ key, value: Math.round(value), u: Math.hypot(usual, t.u ?? usual), how: 'computed', sure: t.sure === 'ask' ? 'ask' : 'likely', spans: [t.span] });
+    };
+    if (t.role === 'since' && typeof odo === 'number') follow('kit.fitted_odometer', odo - t.km);
+    if (t.role === 'oil_ago' && typeof oilAt === 'number' && odo === undefined) follow('vehicle.odometer', oilAt + t.km);
+    else if (t.role === 'oil_ago' && typeof odo === 'number') follow('oil.changed_at', odo - t.km);
+  }
+  return belowFitted(out);
+}
+
+/** A reading below the one at the fitting is asked: one of the two is wrong, or they are of two clocks. */
+function belowFitted(list: readonly Proposal[]): Proposal[] {
+  const fitted = list.find((p) => p.key === 'kit.fitted_odometer')?.value;
+  return list.map((p) =>
+    p.key === 'vehicle.odometer' && typeof fitted === 'number' && typeof p.value === 'number' && p.value < fitted
+      ? { ...p, sure: 'ask' as const, doubt: 'not_sure' as const }
+      : p,
+  );
+}

@@ -1,0 +1,39 @@
+import { nth } from '@core/quantity/must';
+import type { FactValue } from '@core/facts/fact';
+import { type Proposal, slotOf } from './proposal';
+import type { Said } from './said';
+
+const same = (a: FactValue, b: FactValue): boolean => JSON.stringify(a) === JSON.stringify(b);
+const firstOf = (p: Proposal): number => Math.min(...p.spans.map((s) => s.from));
+const lastOf = (p: Proposal): number => Math.max(...p.spans.map((s) => s.from));
+
+/** One proposal a thing: like ones are joined, what was put right goes, a quoted one gives way to what the writer says; two values left are asked. */
+export function settled(list: readonly Proposal[], said: Said): Proposal[] {
+  const slots = new Map<string, Proposal[]>();
+  for (const p of list) {
+    const own = slots.get(slotOf(p)) ?? [];
+    const twin = own.find((q) => same(q.value, p.value));
+    if (twin) {
+      const asks = twin.sure === 'ask' && p.sure !== 'ask';
+      own[own.indexOf(twin)] = asks ? { ...p, spans: [...twin.spans, ...p.spans] } : { ...twin, spans: [...twin.spans, ...p.spans] };
+    } else own.push(p);
+    slots.set(slotOf(p), own);
+  }
+  return [...slots.values()].flatMap((own) => settledSlot(own, said)).sort((a, b) => firstOf(a) - firstOf(b));
+}
+
+function settledSlot(own: readonly Proposal[], said: Said): Proposal[] {
+  if (own.length < 2) return [...own];
+  // What was said after "sorry" or in a postscript takes the place of what was said before.
+  const sorted = [...own].sort((a, b) => lastOf(a) - lastOf(b));
+  const last = nth(sorted, sorted.length - 1);
+  const fixed = said.fixes.some((at) => at <= lastOf(last) && sorted.slice(0, -1).every((p) => lastOf(p) < at || lastOf(p) < lastOf(last)) && at > firstOf(nth(sorted, 0)) - 80);
+  if (fixed && last.sure !== 'ask') return [last];
+  const own_ = own.filter((p) => p.hearsay === undefined);
+  const open = own_.length > 0 ? own_ : own;
+  const told = open.filter((p) => p.sure !== 'ask');
+  if (told.length === 1 && open.length > 1) return [nth(told, 0)];
+  const sure = open.filter((p) => p.sure === 'sure');
+  const best = sure.length > 0 && sure.length < open.length ? sure : open;
+  return best.length < 2 ? [...best] : best.map((p) => ({ ...p, sure: 'ask' as const, doubt: 'two_values' as const }));
+}
