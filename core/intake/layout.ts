@@ -69,20 +69,23 @@ export function layoutOf(text: string): Layout {
 
 /** A short line with the words of an end and no more to say, before names or the end. */
 function closes(line: string, next: Line | undefined): boolean {
-  if (line.trim().length === 0 || line.length > SHORT_LINE || !CLOSING.test(line) || GREETING.test(line)) return false;
-  if (/[?\d]/.test(line)) return false;
   const words = line.replace(/[^\p{L}\s]/gu, ' ').trim().split(/\s+/);
-  const first = words[0] ?? '';
-  if (words.length > 8) return false;
-  const ends = /[,.!]?\s*$/.test(line) && (next === undefined || next.text.trim() === '' || namesOnly(next.text));
-  return ends && (CLOSING.test(first) || words.length <= 6 || /^(?:with|many|kind|best)$/i.test(first));
+  if (line.trim().length === 0 || !CLOSING.test(line) || GREETING.test(line) || /[?\d:]/.test(line)) return false;
+  const last = words.at(-1) ?? '';
+  const ends = next === undefined || next.text.trim() === '' || nameBegins(next.text);
+  if (!ends) return false;
+  if (CLOSING.test(last) && words.length <= 12) return true;
+  if (line.length > SHORT_LINE || words.length > 10) return false;
+  return CLOSING.test(words[0] ?? '') || words.length <= 6 || /^(?:with|many|kind|best)$/i.test(words[0] ?? '');
 }
+
+const nameBegins = (line: string): boolean => /^\p{Lu}[\p{L}'’.-]*(?:[ ,]|$)/u.test(line) && line.split(/\s+/).length <= 8 && !/[?\d]/.test(line);
 
 /** Words that all begin with a capital, up to small joining ones: a name, a firm. */
 function namesOnly(line: string): boolean {
   const words = line.replace(/[^\p{L}'’&\s.,-]/gu, '').trim().split(/[\s,]+/).filter(Boolean);
   if (words.length < 2 || words.length > 10 || /[?\d:]/.test(line)) return false;
-  return words.every((w) => /^\p{Lu}/u.test(w) || /^(?:of|the|and|at|&|in|de|von|van|county|workshop|warranty|claims|office)$/i.test(w)) && !/[!]\s*$/.test(line);
+  return words.every((w) => /^\p{Lu}/u.test(w) || /^(?:of|the|and|at|&|in|de|von|van|county|workshop|warranty|claims|office|bursar|spares|in|charge|in-charge)$/i.test(w)) && !/[!]\s*$/.test(line);
 }
 
 /** Blanks spans, keeping line ends and length. */

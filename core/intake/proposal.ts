@@ -1,5 +1,5 @@
 import type { FactValue, Provenance } from '@core/facts/fact';
-import type { Place } from '@core/facts/place';
+import { type Place, placeKey } from '@core/facts/place';
 
 /** A part of the text that a proposal stands on. */
 export type TextSpan = { from: number; to: number };
@@ -32,4 +32,7 @@ export type Proposal = {
 };
 
 /** Proposals for one and the same thing bear the same name. */
-export const slotOf = (p: Pick<Proposal, 'key' | 'about'>): string => `${p.key} ${p.about ?? ''}`;
+export const slotOf = (p: Pick<Proposal, 'key' | 'about' | 'part' | 'which' | 'place' | 'of'>): string =>
+  [p.key, p.about ?? '', p.part?.place ?? '', p.which === 'new' ? 'new' : '', p.place ? placeKey(p.place) : '', p.of ?? '']
+    .join(' ')
+    .trim();

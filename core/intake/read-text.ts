@@ -1,14 +1,15 @@
 import { nth } from '@core/quantity/must';
 import { plainText } from '@core/facts/value';
+import { type Cases, casesOf } from './cases';
 import { type IntakeContext, usualSpread } from './context';
 import { daysTold } from './days';
-import { type Proposal } from './proposal';
+import type { Proposal, TextSpan } from './proposal';
 import { readChoices } from './read-choices';
 import { readClaimNumbers, readCodes, readFaultCodes, readLots } from './read-codes';
 import { readDates } from './read-dates';
 import { readDistances } from './read-distances';
 import { readFeatures } from './read-features';
-import { readLabelled } from './read-labelled';
+import { readFields } from './read-fields';
 import { readAsked, readSent } from './read-lists';
 import { readMarks } from './read-marks';
 import { readMeasured } from './read-measured';
@@ -46,16 +47,18 @@ export function readText(text: string, ctx: IntakeContext): TextRead | TextError
   const codes = readCodes(said, ctx);
   const vehicles = vehiclesIn(said, ctx);
   const families = familiesIn(said, ctx);
-  const engines = namedEngine(codes.proposals, vehicles, families, said, ctx);
+  const claims = readClaimNumbers(said);
+  const fields = readFields(text, ctx);
+  const cases = casesOf(said, vehicles, claims);
+  const engines = namedEngine(codes.proposals, vehicles, families, said, cases, ctx);
   const engine = engines.sole;
   const foreign = isForeign(said.tokens.filter((_, i) => !codes.used.has(i)));
   const found = [
     ...codes.proposals,
     ...readFaultCodes(said),
-    ...readClaimNumbers(said),
+    ...claims,
     ...vehicles.flatMap((v) => vehicleFact(v, said)),
     ...engines.proposals,
-    ...readLabelled(text, ctx),
     ...readDistances(said, days, codes.used, ctx),
     ...readMeasured(said, days, codes.used, ctx),
     ...readDates(said, days, ctx),
@@ -72,39 +75,59 @@ export function readText(text: string, ctx: IntakeContext): TextRead | TextError
           ...readAsked(said),
         ]),
   ];
-  const proposals = settled(found, said).map((p) => {
+  const own = found
+    .filter((p) => !(fields.rows > 1 && inTable(p, fields.spans)))
+    .map((p) => ofCase(p, cases));
+  const proposals = settled([...fields.proposals, ...own], said).map((p) => {
     const u = p.u ?? usualSpread(ctx.registry.get(p.key));
     return u === undefined ? p : { ...p, u };
   });
   return { proposals, left: leftOver(said, proposals), foreign };
 }
 
-/** The engine that is meant: by its code, else by vehicle and family where they leave one. */
+/** What a cell of a table says was read as its column's. */
+const inTable = (p: Proposal, spans: readonly TextSpan[]): boolean =>
+  p.spans.some((s) => spans.some((x) => s.from < x.to && x.from < s.to));
+
+/** Of which vehicle or claim it is said, by where it stands. */
+function ofCase(p: Proposal, cases: Cases): Proposal {
+  const of = p.of ?? cases.at(nth(p.spans, 0).from);
+  return of === undefined ? p : { ...p, of };
+}
+
+/** The engine that is meant: by its code, else by vehicle and family where they leave one; for each of several cases. */
 function namedEngine(
   codes: readonly Proposal[],
   vehicles: readonly VehicleMention[],
   families: readonly VehicleMention[],
   said: Said,
+  cases: Cases,
   ctx: IntakeContext,
 ): { sole: string | undefined; proposals: Proposal[] } {
-  const coded = codes.filter((p) => p.key === 'engine.code');
-  const own = new Set(coded.filter((p) => p.sure !== 'ask').map((p) => plainText(p.value)));
+  const coded = codes.filter((p) => p.key === 'engine.code' && p.sure !== 'ask');
+  const own = new Set(coded.map((p) => plainText(p.value)));
   if (own.size > 0) return { sole: own.size === 1 ? [...own][0] : undefined, proposals: [] };
-  const named = [...families, ...vehicles];
-  const sets = named.map((m) => m.engines);
+  const at = (m: VehicleMention) => cases.at(nth(said.tokens, m.at).from);
+  const groups = [...new Set([...vehicles, ...families].map(at))];
+  const proposals = groups.flatMap((of): Proposal[] => {
+    const [fam, veh] = [families.filter((m) => at(m) === of), vehicles.filter((m) => at(m) === of)];
+    const engine = engineOf(fam, veh);
+    const by = [...fam, ...veh].find((m) => engine !== undefined && m.engines.includes(engine));
+    if (engine === undefined || by === undefined || (engine === ctx.engine && of === undefined)) return [];
+    return [
+      { key: 'engine.code', value: engine, how: 'reported', sure: 'likely', doubt: 'implied', spans: [mentionSpan(by, said)], ...(of === undefined ? {} : { of }) },
+    ];
+  });
+  const all = new Set([...proposals.map((p) => plainText(p.value)), ...(groups.length > 0 && proposals.length === 0 && ctx.engine !== undefined ? [ctx.engine] : [])]);
+  return { sole: all.size === 1 ? [...all][0] : all.size === 0 ? ctx.engine : undefined, proposals };
+}
+
+/** The one engine that families and vehicles leave. */
+function engineOf(families: readonly VehicleMention[], vehicles: readonly VehicleMention[]): string | undefined {
   const [family, vehicle] = [new Set(families.flatMap((m) => m.engines)), new Set(vehicles.flatMap((m) => m.engines))];
   const both = [...family].filter((e) => vehicle.has(e));
   const meant = both.length > 0 ? both : family.size > 0 ? [...family] : [...vehicle];
-  if (sets.length === 0 || meant.length !== 1) return { sole: ctx.engine, proposals: [] };
-  const engine = nth(meant, 0);
-  if (engine === ctx.engine) return { sole: engine, proposals: [] };
-  const by = families.find((m) => m.engines.includes(engine)) ?? nth(named, 0);
-  return {
-    sole: engine,
-    proposals: [
-      { key: 'engine.code', value: engine, how: 'reported', sure: 'likely', doubt: 'implied', spans: [mentionSpan(by, said)] },
-    ],
-  };
+  return meant.length === 1 ? meant[0] : undefined;
 }
 
 function isForeign(tokens: readonly Token[]): boolean {

@@ -28,6 +28,8 @@ const WordsSchema = z.strictObject({
   othersTurn: Words,
   /** Last words of the names of workshops. */
   places: Words,
+  /** First words that are no name. */
+  notNames: Words,
   /** Words behind a name that make it one of a place. */
   ofPlaces: Words,
   /** Words beside which a half number is a kit's; and of money. */
