@@ -6,6 +6,7 @@ import type { Observable, Registry } from '@core/facts/observable';
 import type { Notation } from '@core/facts/read-value';
 import { wheelThing } from '@core/facts/thing';
 import type { Day } from '@core/quantity/dates';
+import type { Taught } from './lexicon';
 import { stemOf } from './text';
 
 /** What reading a text needs to know: the catalogue, what can be observed, the day, and what the case says already. */
@@ -18,6 +19,8 @@ export type IntakeContext = {
   engine?: string | undefined;
   /** Distance now of the case, km: differences are taken from it. */
   odometerKm?: number | undefined;
+  /** Words that this house taught the reader. */
+  taught?: Taught | undefined;
 };
 
 /** Standard uncertainty that the usual gauge of an observable gives; undefined where it is no measured number. */

@@ -1,170 +1,131 @@
-import { oncePer } from '@core/quantity/keep';
 import { nth } from '@core/quantity/must';
-import type { Observable } from '@core/facts/observable';
-import { optionsOf } from '@core/facts/observable';
+import { type Observable, optionsOf } from '@core/facts/observable';
 import type { IntakeContext } from './context';
-import { type FoundPhrase, findPhrases, spanOf } from './phrases';
+import { GRAMMAR } from './grammar';
+import { type Hit, hitsIn, kindNamed, lexiconOf, STATES } from './lexicon';
+import { spanOf } from './phrases';
 import type { Proposal } from './proposal';
 import type { Said } from './said';
 import type { Token } from './text';
-import { GRAMMAR } from './grammar';
-import { namesOfSubject, WORDS } from './words';
+import { WORDS } from './words';
 
-type Hit = { option: string; at: number; n: number; negated: boolean };
+/** Words between a subject and what is said of it at most. */
+const REACH = 9;
+/** The same where the subject comes behind. */
+const BEHIND = 4;
+const PARTS = new Set(Object.keys(WORDS.nouns));
 
-/** Words of an option's wording that stand for it: up to the first comma, colon or "or". */
-const heads = (wording: string): string[] => {
-  const first = nth(wording.split(/[,:;(]| or /), 0).trim();
-  return first.split(' ').length <= 4 ? [first] : [];
-};
-
-/** What is seen of a part, from the registry's options: a state beside its subject, negations understood. */
+/** What is seen of a part: a state beside its subject, negations understood; asked, planned and earlier states are left open. */
 export function readChoices(said: Said, ctx: IntakeContext): Proposal[] {
+  const { tokens } = said;
+  const lexicon = lexiconOf(ctx.registry, ctx.taught);
+  const byKey = new Map<string, Hit[]>();
+  for (const h of hitsIn(tokens, lexicon)) {
+    const own = byKey.get(h.key);
+    if (own) own.push(h);
+    else byKey.set(h.key, [h]);
+  }
+  const topics = topicsOf(tokens);
   const out: Proposal[] = [];
-  for (const o of ctx.registry.values()) {
-    if (o.type.kind !== 'choice' || o.key.startsWith('feature.') || o.part === 'old' || o.part === 'drive')
-      continue;
-    if (
-      (o.hidden && !o.line) ||
-      o.place !== undefined ||
-      (o.station === 'settle' && o.key === 'claim.decision')
-    )
-      continue;
-    if (o.key === 'case.kind' || o.key === 'claim.decision') continue;
-    out.push(...readChoice(o, said));
+  for (const [key, hits] of byKey) {
+    const o = lexicon.observables.get(key);
+    if (o) out.push(...readChoice(o, hits, said, topics));
   }
   return out;
 }
 
-type States = readonly { option: string; words: readonly string[]; alone: readonly string[] }[];
+/** Kind of part that was named last before each token. */
+function topicsOf(tokens: readonly Token[]): (string | undefined)[] {
+  let topic: string | undefined;
+  return tokens.map((t) => (topic = kindNamed(t) ?? topic));
+}
 
-/** What says each option of an observable; made once. */
-const statesOf = oncePer(
-  (o: Observable): States =>
-    optionsOf(o)
-      .filter((x) => x.key !== 'unknown')
-      .map((x) => ({
-        option: x.key,
-        words: [...(WORDS.states[o.key]?.[x.key] ?? []), ...(x.also ?? []), ...heads(x.wording)].filter(
-          (w) => !/^(yes|no|none|never)$/i.test(w),
-        ),
-        alone: WORDS.alone[o.key]?.[x.key] ?? [],
-      })),
-);
-
-function readChoice(o: Observable, said: Said): Proposal[] {
-  const states = statesOf(o);
-  const out: Proposal[] = [];
-  for (const sentence of said.sentences) {
-    const named = findPhrases(sentence, namesOfSubject(o));
-    for (const s of states) {
-      for (const f of findPhrases(sentence, s.words)) {
-        const subject = subjectOf(sentence, named, f, o);
-        if (!subject) continue;
-        out.push(...asProposal(o, s.option, sentence, hitOf(sentence, f, s.option), subject));
-      }
-      for (const f of findPhrases(sentence, s.alone))
-        out.push(...asProposal(o, s.option, sentence, hitOf(sentence, f, s.option), f));
-    }
+function readChoice(o: Observable, hits: readonly Hit[], said: Said, topics: readonly (string | undefined)[]): Proposal[] {
+  const { tokens } = said;
+  const own = STATES[o.key];
+  const subjects = hits.filter((h) => h.as === 'of' && (ownName(o, h, tokens) || topicSuits(o, topics[h.at])));
+  const near = hits.filter((h) => h.as === 'near');
+  const found: { p: Proposal; length: number }[] = [];
+  for (const h of hits) {
+    if (h.option === undefined) continue;
+    const sentence = nth(tokens, h.at).sentence;
+    const around = own?.near === undefined || h.as === 'alone' || near.some((x) => Math.abs(nth(tokens, x.at).sentence - sentence) <= 1);
+    if (!around) continue;
+    const subject = h.as === 'alone' ? h : subjectOf(o, h, subjects, tokens);
+    if (!subject) continue;
+    const value = meant(o, h, tokens, own?.denied);
+    if (value === undefined) continue;
+    const from = Math.min(h.at, subject.at);
+    const to = Math.max(h.at + h.n, subject.at + subject.n);
+    found.push({ p: moodOf({ key: o.key, value, how: 'reported', sure: 'likely', spans: [spanOf(tokens, from, to - from)] }, said), length: h.n * 10 + subject.n });
   }
-  return longestOnly(out).map((p) => moodOf(p, said));
+  return longestOnly(found);
 }
 
-const hitOf = (sentence: readonly Token[], f: FoundPhrase, option: string): Hit => ({
-  option,
-  at: f.at,
-  n: f.n,
-  negated: negatedAt(sentence, f.at, f.n),
-});
+/** A subject that names its part itself needs no other. */
+const ownName = (o: Observable, h: Hit, tokens: readonly Token[]): boolean => {
+  if (!PARTS.has(o.part)) return true;
+  for (let i = h.at; i < h.at + h.n; i++) if (kindNamed(nth(tokens, i)) === o.part) return true;
+  return STATES[o.key]?.near !== undefined;
+};
+const topicSuits = (o: Observable, topic: string | undefined): boolean => topic === undefined || topic === o.part;
 
-/** A negation up to three words before, in the same clause, or right behind at its end: "no noise", "belt is not broken", "oil no". */
-export function negatedAt(sentence: readonly Token[], at: number, n: number): boolean {
-  const clause = nth(sentence, at).clause;
-  const before = sentence.slice(Math.max(0, at - 3), at).filter((t) => t.clause === clause);
-  const behind = sentence[at + n];
-  const next = sentence[at + n + 1];
-  const says = (t: Token) => GRAMMAR.negation.includes(t.low);
-  if (before.some(says)) return true;
-  return behind?.clause === clause && says(behind) && next?.clause !== clause;
-}
-
-/** The subject nearest to a state, in its clause or carried from before in its sentence, with no other thing between. */
-function subjectOf(
-  sentence: readonly Token[],
-  named: readonly FoundPhrase[],
-  state: FoundPhrase,
-  o: Observable,
-): FoundPhrase | undefined {
-  const clause = nth(sentence, state.at).clause;
-  // A state that holds its own subject needs no other.
-  const inside = named.find((s) => s.at >= state.at && s.at + s.n <= state.at + state.n);
+/** The subject nearest to a state: before it in its clause or carried from the one before, or right behind; with no other part between. */
+function subjectOf(o: Observable, state: Hit, subjects: readonly Hit[], tokens: readonly Token[]): Hit | undefined {
+  const at = nth(tokens, state.at);
+  const inside = subjects.find((s) => s.at >= state.at && s.at + s.n <= state.at + state.n);
   if (inside && state.n > 1) return inside;
-  const own = new Set(subjectWords(o));
-  const around = named.find((s) => s.n > state.n && s.at <= state.at && s.at + s.n >= state.at + state.n);
-  if (around) return around;
-  const same = named
-    // "pump bearing" is no bearing of something else
-    .filter(
-      (s) =>
-        s.at === 0 ||
-        own.has(nth(sentence, s.at - 1).stem) ||
-        !WORDS.things.includes(nth(sentence, s.at - 1).stem),
-    )
-    .filter((s) => nth(sentence, s.at).clause === clause || clause - nth(sentence, s.at).clause === 1)
-    .filter((s) => s.at + s.n <= state.at || s.at >= state.at + state.n)
-    .map((s) => ({ s, away: s.at < state.at ? state.at - s.at - s.n : s.at - state.at - state.n + 1 }))
-    .filter((x) => x.away <= 6 && !otherBetween(sentence, x.s, state, o))
-    .sort((a, b) => a.away - b.away);
-  return same[0]?.s;
-}
-
-const subjectWords = (o: Observable): string[] =>
-  [...(WORDS.subjects[o.key] ?? []), o.wording].flatMap((w) => w.toLowerCase().split(' '));
-
-/** Another part named between subject and state, or nearer to the state, takes it. */
-function otherBetween(
-  sentence: readonly Token[],
-  s: FoundPhrase,
-  state: FoundPhrase,
-  o: Observable,
-): boolean {
-  const [from, to] = s.at < state.at ? [s.at + s.n, state.at] : [state.at + state.n, s.at];
-  const own = new Set(subjectWords(o));
-  return sentence
-    .slice(from, to)
-    .some((t) => WORDS.things.includes(t.stem) && !own.has(t.low) && !own.has(t.stem));
-}
-
-function asProposal(
-  o: Observable,
-  option: string,
-  sentence: readonly Token[],
-  hit: Hit,
-  subject: FoundPhrase,
-): Proposal[] {
-  const words = sentence.slice(hit.at, hit.at + hit.n);
-  // "not broken" is itself what an option says.
-  const own = words.some((t) => GRAMMAR.negation.includes(t.low));
-  if (hit.negated && !own) {
-    const two = optionsOf(o).filter((x) => x.key !== 'unknown');
-    const other =
-      o.key.startsWith('claim.') && two.length === 2 ? two.find((x) => x.key !== option) : undefined;
-    if (!other) return [];
-    return [proposal(o.key, other.key, sentence, hit, subject)];
+  let best: { s: Hit; away: number } | undefined;
+  for (const s of subjects) {
+    const t = nth(tokens, s.at);
+    if (t.sentence !== at.sentence) continue;
+    if (s.n > state.n && s.at <= state.at && s.at + s.n >= state.at + state.n) return s;
+    const before = s.at + s.n <= state.at;
+    if (!before && s.at < state.at + state.n) continue;
+    const gap = before ? state.at - s.at - s.n : s.at - state.at - state.n;
+    const clauses = Math.abs(at.clause - t.clause);
+    if (before ? gap > REACH || clauses > 2 : gap > BEHIND || clauses > 0) continue;
+    if (otherBetween(tokens, before ? s.at + s.n : state.at + state.n, before ? state.at : s.at)) continue;
+    // What stands before a subject of its own is said of that one.
+    const away = before ? gap + 2 * clauses : gap * 2 + 1;
+    if (!best || away < best.away || (away === best.away && s.n > best.s.n)) best = { s, away };
   }
-  return [proposal(o.key, option, sentence, hit, subject)];
+  if (!best) return undefined;
+  // "pump bearing" is no bearing of something else
+  const lead = tokens[best.s.at - 1];
+  if (lead && best.s.n === 1 && lead.sentence === at.sentence && lead.clause === nth(tokens, best.s.at).clause && kindNamed(lead) !== undefined && kindNamed(lead) !== o.part && PARTS.has(o.part)) return undefined;
+  return best.s;
 }
 
-function proposal(
-  key: string,
-  value: string,
-  sentence: readonly Token[],
-  hit: Hit,
-  subject: FoundPhrase,
-): Proposal {
-  const from = Math.min(hit.at, subject.at);
-  const to = Math.max(hit.at + hit.n, subject.at + subject.n);
-  return { key, value, how: 'reported', sure: 'likely', spans: [spanOf(sentence, from, to - from)] };
+/** Another part named between takes what is said. */
+const otherBetween = (tokens: readonly Token[], from: number, to: number): boolean => {
+  for (let i = from; i < to; i++) if (kindNamed(nth(tokens, i)) !== undefined) return true;
+  return false;
+};
+
+/** What is meant by an option where it may be denied; undefined where a denial says nothing. */
+function meant(o: Observable, h: Hit, tokens: readonly Token[], denied: Readonly<Record<string, string>> | undefined): string | undefined {
+  const words = tokens.slice(h.at, h.at + h.n);
+  // "not broken" is itself what an option says.
+  if (words.some((t) => GRAMMAR.negation.includes(t.low)) || h.option === undefined) return h.option;
+  if (!negatedAt(tokens, h.at, h.n)) return h.option;
+  const turned = denied?.[h.option];
+  if (turned !== undefined && optionsOf(o).some((x) => x.key === turned)) return turned;
+  const two = optionsOf(o).filter((x) => x.key !== 'unknown');
+  return o.key.startsWith('claim.') && two.length === 2 ? two.find((x) => x.key !== h.option)?.key : undefined;
+}
+
+/** A negation up to four words before, in the same clause, or right behind at its end: "no noise", "belt is not broken", "oil no". */
+export function negatedAt(tokens: readonly Token[], at: number, n: number): boolean {
+  const { clause } = nth(tokens, at);
+  const says = (t: Token) => GRAMMAR.negation.includes(t.low);
+  for (let i = at - 1; i >= Math.max(0, at - 4); i--) {
+    const t = nth(tokens, i);
+    if (t.clause !== clause) break;
+    if (says(t)) return true;
+  }
+  const [behind, next] = [tokens[at + n], tokens[at + n + 1]];
+  return behind?.clause === clause && says(behind) && next?.clause !== clause;
 }
 
 /** What is asked, planned or of before is offered open; what somebody else says bears their name. */
@@ -181,16 +142,9 @@ export function moodOf(p: Proposal, said: Said): Proposal {
 }
 
 /** Of readings of one place the one with more words, "rubbed through" before "rubbed". */
-function longestOnly(list: readonly Proposal[]): Proposal[] {
-  const length = (p: Proposal) => nth(p.spans, 0).to - nth(p.spans, 0).from;
-  return list.filter((p, i) => {
-    const rival = list.findIndex(
-      (q, k) =>
-        k !== i &&
-        nth(q.spans, 0).from < nth(p.spans, 0).to &&
-        nth(p.spans, 0).from < nth(q.spans, 0).to &&
-        (length(q) > length(p) || (length(q) === length(p) && k < i)),
-    );
-    return rival < 0;
-  });
+function longestOnly(list: readonly { p: Proposal; length: number }[]): Proposal[] {
+  const overlap = (a: Proposal, b: Proposal) => nth(b.spans, 0).from < nth(a.spans, 0).to && nth(a.spans, 0).from < nth(b.spans, 0).to;
+  return list
+    .filter((x, i) => !list.some((y, k) => k !== i && x.p.value !== y.p.value && overlap(x.p, y.p) && (y.length > x.length || (y.length === x.length && k < i))))
+    .map((x) => x.p);
 }

@@ -5,15 +5,10 @@ import type { Observable } from '@core/facts/observable';
 import data from './data/words.json';
 
 const Words = z.array(z.string().min(1));
-const ByOption = z.record(z.string(), z.record(z.string(), Words));
 
 const WordsSchema = z.strictObject({
   /** Further names of what an observable is about, by its key; the registry's own aliases count too. */
   subjects: z.record(z.string(), Words),
-  /** Further words for an option, which mean it only beside the subject. */
-  states: ByOption,
-  /** Words that mean an option whatever stands beside them. */
-  alone: ByOption,
   /** How a question is put, by the option of what was asked. */
   asked: z.record(z.string(), Words),
   sent: Words,
@@ -54,8 +49,8 @@ const WordsSchema = z.strictObject({
   built: Words,
   fitted: Words,
   failed: Words,
-  /** Parts by which a state is drawn away from another subject. */
-  things: Words,
+  /** Words that name a part or a thing, by its kind: what is said behind one is said of it. */
+  nouns: z.record(z.string(), Words),
   /** Words before a number that is no distance; spans that are counted from nowhere; what tells now, running and fitting. */
   notDistance: Words,
   /** Days of something else than making, fitting and failing. */
