@@ -123,8 +123,6 @@ export function daysTold(body: string, ctx: IntakeContext): DayTold[] {
     if (day === undefined || out.some((o) => o.span.from < to && from < o.span.to)) return;
     out.push({ day, span: { from, to }, ...(u === undefined ? {} : { u }) });
   };
-  for (const { re: form, read, u } of FORMS)
-    for (const m of body.matchAll(form)) put(read(m, ctx), m.index, m.index + m[0].length, u);
   for (const [feast, day] of FEASTS) {
     const m = re(`${feast.source}(\\s+(?:day\\s+)?last\\s+year|\\s+this\\s+year|\\s+(\\d{4}))?`).exec(body);
     if (!m) continue;
@@ -132,5 +130,7 @@ export function daysTold(body: string, ctx: IntakeContext): DayTold[] {
     const year = m[2] ? Number(m[2]) : /last/.test(m[1] ?? '') ? thisYear(ctx.today) - 1 : undefined;
     put(year === undefined ? latest(mo ?? 1, d ?? 1, ctx.today) : real(year, mo ?? 1, d ?? 1), m.index, m.index + m[0].length);
   }
+  for (const { re: form, read, u } of FORMS)
+    for (const m of body.matchAll(form)) put(read(m, ctx), m.index, m.index + m[0].length, u);
   return out.sort((a, b) => a.span.from - b.span.from);
 }

@@ -102,8 +102,9 @@ function figureAt(tokens: readonly Token[], at: number): Figure | undefined {
 export function numberAt(tokens: readonly Token[], at: number): Read | undefined {
   const t = tokens[at];
   if (!t) return undefined;
-  if (/^[+−-]?\d/.test(t.text)) return digitsAt(tokens, at, t);
-  if (GLYPHS[t.text] !== undefined) return { value: GLYPHS[t.text] ?? 0, n: 1, spelled: false, part: true, thousands: false };
+  if (/^[+−-]?\.?\d/.test(t.text)) return digitsAt(tokens, at, t);
+  const glyph = GLYPHS[t.text.replace(/^[+−-]/, '')];
+  if (glyph !== undefined) return { value: /^[−-]/.test(t.text) ? -glyph : glyph, n: 1, spelled: false, part: true, thousands: false };
   const times = GRAMMAR.times[t.low];
   if (times !== undefined) return { value: times, n: 1, spelled: true, part: false, thousands: false };
   return spelledAt(tokens, at);
@@ -115,6 +116,7 @@ function digitsAt(tokens: readonly Token[], at: number, t: Token): Read | undefi
     const [a, b] = [Number(broken[1]), Number(broken[2])];
     return [2, 3, 4, 8, 16, 32].includes(b) && a < b ? { value: a / b, n: 1, spelled: false, part: true, thousands: false } : undefined;
   }
+  if (/^[+−-]?\.\d+$/.test(t.text)) return { value: Number(t.text.replace('−', '-')), n: 1, spelled: false, part: false, thousands: false };
   if (!/^[+−-]?\d+(?:[.,]\d+)*$/.test(t.text)) return undefined;
   let [n, digits, grouped] = [1, t.text, false];
   while (/^[+−-]?\d{1,3}( \d{3})*$/.test(digits) && /^\d{3}$/.test(tokens[at + n]?.text ?? '') && nth(tokens, at + n).from - nth(tokens, at + n - 1).to === 1) {
@@ -234,5 +236,6 @@ function unitAt(tokens: readonly Token[], at: number, first: Token): { typed: st
   if (findUnit('torque', t.text) !== undefined) return { typed: t.text, n: 1 };
   // "15.84 in" is inches, "twelve in the box" is not
   if (t.low === 'in' && !/[.,/½¼¾]/.test(first.text)) return undefined;
-  return ONE_WORD_UNITS.has(t.low) || t.text === '"' || t.text === '″' ? { typed: t.text === '″' ? '"' : t.text, n: 1 } : undefined;
+  if (t.text === '"' || t.text === '″') return { typed: '"', n: 1 };
+  return ONE_WORD_UNITS.has(t.low) ? { typed: t.low, n: 1 } : undefined;
 }

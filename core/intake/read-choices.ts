@@ -26,13 +26,39 @@ export function readChoices(said: Said, ctx: IntakeContext): Proposal[] {
     else byKey.set(h.key, [h]);
   }
   const topics = topicsOf(tokens);
-  const out: Proposal[] = [];
+  const out: Found[] = [];
   for (const [key, hits] of byKey) {
     const o = lexicon.observables.get(key);
     if (o) out.push(...readChoice(o, hits, said, topics));
   }
-  return out;
+  return contested(out, tokens).map((f) => f.p);
 }
+
+/** A reading with the state that it stands on, and the subject of which it was taken. */
+type Found = { p: Proposal; o: Observable; state: Hit; subject: Hit; own: boolean };
+
+/**
+ * Of readings of one state the one whose subject stands before it, and of overlapping states the longer: "frayed the rear one"
+ * speaks of what was named before; "burnt the back of the belt shiny" is no burnt break.
+ */
+function contested(list: readonly Found[], tokens: readonly Token[]): Found[] {
+  const end = (h: Hit) => h.at + h.n;
+  const before = (f: Found) => f.subject.at < f.state.at;
+  return list.filter((f) => {
+    for (const g of list) {
+      if (g === f || g.o === f.o) continue;
+      if (g.state.at <= f.state.at && end(g.state) >= end(f.state) && g.state.n > f.state.n && (g.own || f.o.part === g.o.part)) return false;
+      const same = g.state.at < end(f.state) && f.state.at < end(g.state);
+      if (same && PARTS.has(f.o.part) && PARTS.has(g.o.part) && !before(f) && before(g) && !f.own && nth(tokens, g.subject.at).clause === nth(tokens, g.state.at).clause) return false;
+      // What lies nearer takes it, unless both are named together: "front and rear edge frayed".
+      if (same && before(f) && before(g) && !f.own && !g.own && end(f.subject) < g.subject.at && !together(tokens, end(f.subject), g.subject.at) && f.state.n <= g.state.n) return false;
+    }
+    return true;
+  });
+}
+
+const together = (tokens: readonly Token[], from: number, to: number): boolean =>
+  tokens.slice(from, to).every((t) => /^(and|the|both|edge|edges|of|a|,)$/.test(t.low)) ;
 
 /** Kind of part that was named last before each token. */
 function topicsOf(tokens: readonly Token[]): (string | undefined)[] {
@@ -40,24 +66,24 @@ function topicsOf(tokens: readonly Token[]): (string | undefined)[] {
   return tokens.map((t) => (topic = kindNamed(t) ?? topic));
 }
 
-function readChoice(o: Observable, hits: readonly Hit[], said: Said, topics: readonly (string | undefined)[]): Proposal[] {
+function readChoice(o: Observable, hits: readonly Hit[], said: Said, topics: readonly (string | undefined)[]): Found[] {
   const { tokens } = said;
   const own = STATES[o.key];
   const subjects = hits.filter((h) => h.as === 'of' && (ownName(o, h, tokens) || topicSuits(o, topics[h.at])));
   const near = hits.filter((h) => h.as === 'near');
-  const found: { p: Proposal; length: number }[] = [];
+  const found: Found[] = [];
   for (const h of hits) {
     if (h.option === undefined) continue;
     const sentence = nth(tokens, h.at).sentence;
     const around = own?.near === undefined || h.as === 'alone' || near.some((x) => Math.abs(nth(tokens, x.at).sentence - sentence) <= 1);
     if (!around) continue;
-    const subject = h.as === 'alone' ? h : subjectOf(o, h, subjects, tokens);
+    const subject = h.as === 'alone' ? h : subjectOf(o, h, subjects, hits, tokens);
     if (!subject) continue;
     const value = meant(o, h, tokens, own?.denied);
     if (value === undefined) continue;
     const from = Math.min(h.at, subject.at);
     const to = Math.max(h.at + h.n, subject.at + subject.n);
-    found.push({ p: moodOf({ key: o.key, value, how: 'reported', sure: 'likely', spans: [spanOf(tokens, from, to - from)] }, said), length: h.n * 10 + subject.n });
+    found.push({ p: moodOf({ key: o.key, value, how: 'reported', sure: 'likely', spans: [spanOf(tokens, from, to - from)] }, said), o, state: h, subject, own: h.as === 'alone' });
   }
   return longestOnly(found);
 }
@@ -71,7 +97,7 @@ const ownName = (o: Observable, h: Hit, tokens: readonly Token[]): boolean => {
 const topicSuits = (o: Observable, topic: string | undefined): boolean => topic === undefined || topic === o.part;
 
 /** The subject nearest to a state: before it in its clause or carried from the one before, or right behind; with no other part between. */
-function subjectOf(o: Observable, state: Hit, subjects: readonly Hit[], tokens: readonly Token[]): Hit | undefined {
+function subjectOf(o: Observable, state: Hit, subjects: readonly Hit[], hits: readonly Hit[], tokens: readonly Token[]): Hit | undefined {
   const at = nth(tokens, state.at);
   const inside = subjects.find((s) => s.at >= state.at && s.at + s.n <= state.at + state.n);
   if (inside && state.n > 1) return inside;
@@ -86,6 +112,9 @@ function subjectOf(o: Observable, state: Hit, subjects: readonly Hit[], tokens: 
     const clauses = Math.abs(at.clause - t.clause);
     if (before ? gap > REACH || clauses > 2 : gap > BEHIND || clauses > 0) continue;
     if (otherBetween(tokens, before ? s.at + s.n : state.at + state.n, before ? state.at : s.at)) continue;
+    if (compound(tokens, s, state)) continue;
+    // A subject of which something was said already has had its say.
+    if (before && clauses > 0 && hits.some((h) => h.option !== undefined && h.option !== state.option && h.at >= s.at + s.n && h.at + h.n <= state.at)) continue;
     // What stands before a subject of its own is said of that one.
     const away = before ? gap + 2 * clauses : gap * 2 + 1;
     if (!best || away < best.away || (away === best.away && s.n > best.s.n)) best = { s, away };
@@ -97,6 +126,12 @@ function subjectOf(o: Observable, state: Hit, subjects: readonly Hit[], tokens: 
   return best.s;
 }
 
+/** "Oil cap" is no oil, "belt kit" no belt. */
+const compound = (tokens: readonly Token[], s: Hit, state: Hit): boolean => {
+  const next = tokens[s.at + s.n];
+  return s.n === 1 && next !== undefined && s.at + s.n !== state.at && next.clause === nth(tokens, s.at).clause && next.from - nth(tokens, s.at).to < 3 && WORDS.partOf.includes(next.low);
+};
+
 /** Another part named between takes what is said. */
 const otherBetween = (tokens: readonly Token[], from: number, to: number): boolean => {
   for (let i = from; i < to; i++) if (kindNamed(nth(tokens, i)) !== undefined) return true;
@@ -107,7 +142,10 @@ const otherBetween = (tokens: readonly Token[], from: number, to: number): boole
 function meant(o: Observable, h: Hit, tokens: readonly Token[], denied: Readonly<Record<string, string>> | undefined): string | undefined {
   const words = tokens.slice(h.at, h.at + h.n);
   // "not broken" is itself what an option says.
-  if (words.some((t) => GRAMMAR.negation.includes(t.low)) || h.option === undefined) return h.option;
+  const denies = words.some((t) => GRAMMAR.negation.includes(t.low));
+  // "Engine not started yet": it is not due.
+  if (denies && tokens[h.at + h.n]?.low === 'yet') return undefined;
+  if (denies || h.option === undefined) return h.option;
   if (!negatedAt(tokens, h.at, h.n)) return h.option;
   const turned = denied?.[h.option];
   if (turned !== undefined && optionsOf(o).some((x) => x.key === turned)) return turned;
@@ -122,7 +160,7 @@ export function negatedAt(tokens: readonly Token[], at: number, n: number): bool
   for (let i = at - 1; i >= Math.max(0, at - 4); i--) {
     const t = nth(tokens, i);
     if (t.clause !== clause) break;
-    if (says(t)) return true;
+    if (says(t) && !(t.low === 'no' && /^(sorry|hang|wait)$/.test(tokens[i + 1]?.low ?? ''))) return true;
   }
   const [behind, next] = [tokens[at + n], tokens[at + n + 1]];
   return behind?.clause === clause && says(behind) && next?.clause !== clause;
@@ -142,9 +180,9 @@ export function moodOf(p: Proposal, said: Said): Proposal {
 }
 
 /** Of readings of one place the one with more words, "rubbed through" before "rubbed". */
-function longestOnly(list: readonly { p: Proposal; length: number }[]): Proposal[] {
-  const overlap = (a: Proposal, b: Proposal) => nth(b.spans, 0).from < nth(a.spans, 0).to && nth(a.spans, 0).from < nth(b.spans, 0).to;
-  return list
-    .filter((x, i) => !list.some((y, k) => k !== i && x.p.value !== y.p.value && overlap(x.p, y.p) && (y.length > x.length || (y.length === x.length && k < i))))
-    .map((x) => x.p);
+function longestOnly(list: readonly Found[]): Found[] {
+  const overlap = (a: Hit, b: Hit) => b.at < a.at + a.n && a.at < b.at + b.n;
+  return list.filter(
+    (x, i) => !list.some((y, k) => k !== i && x.p.value !== y.p.value && overlap(x.state, y.state) && (y.state.n > x.state.n || (y.state.n === x.state.n && k < i))),
+  );
 }

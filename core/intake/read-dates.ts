@@ -1,6 +1,5 @@
 import { nth } from '@core/quantity/must';
 import { MONTH_U } from '@core/quantity/dates';
-import type { IntakeContext } from './context';
 import type { DayTold } from './days';
 import { findPhrases, hasPhrase } from './phrases';
 import type { Proposal } from './proposal';
@@ -17,44 +16,65 @@ const ROLES = [
 const OTHER = 'other';
 
 /** What each day told is of, by what is said of it in its clause and before. Days of nothing in particular stay words. */
-export function readDates(said: Said, days: readonly DayTold[], _ctx: IntakeContext): Proposal[] {
-  return days.flatMap((d): Proposal[] => {
-    const sentence = said.sentences.find((s) => s.some((t) => t.to > d.span.from && t.from < d.span.to)) ?? [];
-    const first = sentence.findIndex((t) => t.to > d.span.from);
-    if (first < 0) return [];
-    const last = sentence.findIndex((t) => t.from >= d.span.to);
-    const behind = sentence.slice(last < 0 ? sentence.length : last);
+export function readDates(said: Said, days: readonly DayTold[]): Proposal[] {
+  const out: Proposal[] = [];
+  // A word that told what one day is of tells nothing of the next.
+  const taken = new Set<Token>();
+  for (const d of days) {
+    const sentence = said.sentences.find((s) => s.some((t) => t.to > d.span.from && t.from < d.span.to));
+    const first = sentence?.findIndex((t) => t.to > d.span.from) ?? -1;
+    if (!sentence || first < 0) continue;
     const clause = nth(sentence, first).clause;
-    const inside = sentence.filter((t) => t.from >= d.span.from && t.from < d.span.to);
-    const own = sentence.slice(0, first).filter((t) => t.clause === clause);
-    const before = sentence.slice(0, first).filter((t) => t.clause !== clause);
-    const next = behind.filter((t) => t.clause === clause || (t.clause === clause + 1 && behind.length < 9));
     const mood = said.clauses.get(clause);
     // What is planned or may be is no day of something done.
-    if (mood?.mood === 'plan' || mood?.mood === 'if') return [];
-    const key = roleOf(inside, false) ?? roleOf(own, true) ?? roleOf(next.slice(0, 8), false) ?? roleOf(before, true) ?? roleOf(behind.slice(0, 10), false);
-    if (key === undefined || key === OTHER) return [];
-    return [
-      {
-        key,
-        value: d.day,
-        how: 'reported',
-        sure: mood?.mood === 'stated' || mood === undefined ? (d.u === undefined ? 'sure' : 'likely') : key === 'vehicle.built' ? 'likely' : 'ask',
-        spans: [d.span],
-        ...(d.u === undefined ? {} : { u: d.u }),
-        ...(d.u === MONTH_U && d.day.endsWith('-01') ? { month: true as const } : {}),
-      },
-    ];
-  });
+    if (mood?.mood === 'plan' || mood?.mood === 'if') continue;
+    const role = roleOf(sentence, first, d, taken);
+    if (role === undefined) continue;
+    for (const t of role.by) taken.add(t);
+    if (role.key === OTHER) continue;
+    const stated = mood === undefined || mood.mood === 'stated' || role.key === 'vehicle.built';
+    out.push({
+      key: role.key,
+      value: d.day,
+      how: 'reported',
+      sure: !stated ? 'ask' : d.u === undefined ? 'sure' : 'likely',
+      spans: [d.span],
+      ...(d.u === undefined ? {} : { u: d.u }),
+      ...(d.u === MONTH_U && d.day.endsWith('-01') ? { month: true as const } : {}),
+    });
+  }
+  return out;
 }
 
-/** The role told nearest: the last cue of the words before a day, the first of those behind. */
-function roleOf(words: readonly Token[], back: boolean): string | undefined {
+type DayRole = { key: string; by: readonly Token[] };
+
+/** The role of a day: told in its own words, before it in its clause, behind it, or before it in its sentence. */
+function roleOf(sentence: readonly Token[], first: number, d: DayTold, taken: ReadonlySet<Token>): DayRole | undefined {
+  const behindAt = sentence.findIndex((t) => t.from >= d.span.to);
+  const behind = sentence.slice(behindAt < 0 ? sentence.length : behindAt);
+  const { clause } = nth(sentence, first);
+  const inside = sentence.filter((t) => t.from >= d.span.from && t.from < d.span.to);
+  const before = sentence.slice(0, first);
+  const own = before.filter((t) => t.clause === clause);
+  const next = behind.filter((t) => t.clause === clause || (t.clause === clause + 1 && behind.length < 9)).slice(0, 8);
+  return (
+    cueIn(inside, false, taken) ??
+    cueIn(own, true, taken) ??
+    cueIn(next, false, taken) ??
+    cueIn(before.filter((t) => t.clause !== clause), true, taken) ??
+    cueIn(behind.slice(0, 10), false, taken)
+  );
+}
+
+/** The last cue of the words before a day, the first of those behind. */
+function cueIn(words: readonly Token[], back: boolean, taken: ReadonlySet<Token>): DayRole | undefined {
   if (words.length === 0) return undefined;
   const hits = [...ROLES, [OTHER, WORDS.otherDays] as const].flatMap(([key, cues]) =>
-    findPhrases(words, cues).map((f) => ({ key, at: back ? f.at + f.n : -f.at })),
+    findPhrases(words, cues)
+      .map((f) => ({ key, at: back ? f.at + f.n : -f.at, by: words.slice(f.at, f.at + f.n) }))
+      .filter((h) => !h.by.some((t) => taken.has(t))),
   );
   if (hits.length === 0) return undefined;
-  const best = hits.reduce((a, b) => (b.at > a.at || (b.at === a.at && b.key === OTHER) ? b : a));
-  return best.key === 'kit.fitted' && hasPhrase(words, WORDS.notFitting) ? OTHER : best.key;
+  const best = hits.reduce((a, b) => (b.at > a.at || (b.at === a.at && b.by.length > a.by.length) ? b : a));
+  return best.key === 'kit.fitted' && hasPhrase(words, WORDS.notFitting) ? { key: OTHER, by: best.by } : best;
 }

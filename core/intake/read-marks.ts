@@ -1,123 +1,174 @@
 import { nth } from '@core/quantity/must';
-import { readNumber } from '@core/quantity/parse-quantity';
 import type { IntakeContext, MarkedWheel } from './context';
 import { wheelsWithMarks } from './context';
-import { findPhrases } from './phrases';
-import type { Proposal, TextSpan } from './proposal';
+import type { Figure } from './figures';
+import { findPhrases, hasPhrase } from './phrases';
+import type { Proposal } from './proposal';
+import { moodOf } from './read-choices';
 import type { Said } from './said';
 import type { Token } from './text';
-import { GRAMMAR } from './grammar';
 import { WORDS } from './words';
 
-const AMOUNTS: Record<string, number> = { a: 1, an: 1, ...GRAMMAR.numbers, ...GRAMMAR.fractions };
 /** Word in a wheel's name that a said word means. */
-const WHEEL_WORD = new Map(
-  Object.entries(WORDS.wheels).flatMap(([word, said]) => said.map((s) => [s, word] as const)),
-);
-type Mention = { at: number; n: number; wheels: MarkedWheel[] };
-type Offset = { teeth: number; at: number; n: number };
+const WHEEL_WORD = new Map(Object.entries(WORDS.wheels).flatMap(([word, said]) => said.map((s) => [s, word] as const)));
+/** Two letters on a note: right upper, left exhaust. */
+const LETTERS = /^([rl])([ulie])$/;
+const BY_LETTER: Readonly<Record<string, string>> = { r: 'right', l: 'left', u: 'upper', l2: 'lower', i: 'intake', e: 'exhaust' };
+type Mention = { at: number; n: number; wheels: readonly MarkedWheel[]; many: boolean };
+type Offset = { teeth: number; at: number; n: number; about: boolean };
+/** Words between an amount and its sense at most. */
+const REACH = 5;
 
 /**
- * Marks with wheel, amount and sense: "upper right half a tooth ahead", "left lower minus 0.5 t", "right side is in line, both".
- * Each wheel takes what is said behind it, up to the next wheel.
+ * Marks with wheel, amount and sense: "upper right half a tooth ahead", "RU −½ RL −½ LU 0", "left lower the same, both right
+ * ones good". What is said counts for the wheels that were named since what was said before.
  */
-export function readMarks(
-  said: Said,
-  ctx: IntakeContext,
-  engine: string | undefined,
-): Proposal[] {
-  const wheels = wheelsWithMarks(ctx.catalogue, engine);
+export function readMarks(said: Said, ctx: IntakeContext, engine: string | undefined): Proposal[] {
+  const wheels = wheelsWithMarks(ctx.catalogue, engine).filter((w) => !w.words.includes('crank'));
   const out: Proposal[] = [];
   for (const sentence of said.sentences) {
-    const mentions = mentionsOf(sentence, wheels);
-    mentions.forEach((m, k) => {
-      const end = mentions[k + 1]?.at ?? sentence.length;
-      const offset = offsetIn(sentence, m.at + m.n, end);
-      if (!offset) return;
-      const span: TextSpan = {
-        from: nth(sentence, m.at).from,
-        to: nth(sentence, offset.at + offset.n - 1).to,
-      };
+    if (hasPhrase(sentence, WORDS.ofSensor)) continue;
+    const first = said.tokens.indexOf(nth(sentence, 0));
+    const figures = said.figures.filter((f) => f.at >= first && f.at < first + sentence.length).map((f) => ({ ...f, at: f.at - first }));
+    const mentions = mentionsOf(sentence, wheels, out, engine !== undefined);
+    const offsets = offsetsOf(sentence, figures);
+    let last: Offset | undefined;
+    let open: Mention[] = [];
+    const events = [...mentions.map((m) => ({ at: m.at, m })), ...offsets.map((o) => ({ at: o.at, o }))].sort((a, b) => a.at - b.at);
+    const put = (m: Mention, o: Offset) => {
+      const from = nth(sentence, Math.min(m.at, o.at)).from;
+      const to = nth(sentence, Math.max(m.at + m.n, o.at + o.n) - 1).to;
       for (const w of m.wheels)
-        out.push({
-          key: 'mark',
-          about: w.id,
-          value: offset.teeth,
-          how: 'reported',
-          sure: m.wheels.length === 1 || offset.teeth === 0 ? 'likely' : 'ask',
-          spans: [span],
-        });
-    });
+        out.push(
+          moodOf(
+            { key: 'mark', about: w.id, value: o.teeth, how: 'reported', sure: m.many && o.teeth !== 0 && m.wheels.length > 2 ? 'ask' : 'likely', spans: [{ from, to }], ...(o.about ? { u: 0.15 } : {}) },
+            said,
+          ),
+        );
+    };
+    for (const e of events) {
+      if ('m' in e) {
+        // "left lower the same": as what was said last.
+        const behind = sentence.slice(e.m.at + e.m.n, e.m.at + e.m.n + 3);
+        if (last && hasPhrase(behind, WORDS.same)) put(e.m, { ...last, at: e.m.at, n: e.m.n });
+        else open.push(e.m);
+        continue;
+      }
+      last = e.o;
+      if (open.length === 0) continue;
+      // Wheels named in a clause of their own before are another matter.
+      const clause = nth(sentence, e.o.at).clause;
+      const clauseOf = (m: Mention) => nth(sentence, m.at).clause;
+      const latest = Math.max(...open.map(clauseOf));
+      for (const m of open) if (clauseOf(m) === clause || clauseOf(m) === latest) put(m, e.o);
+      open = [];
+    }
+    // "late: upper left": what was said before the only wheel named.
+    if (open.length > 0 && offsets.length === 1 && mentions.length === open.length && last && last.at < nth(open, 0).at && nth(open, 0).at - last.at <= 6) for (const m of open) put(m, last);
   }
-  return out;
+  return said.swapped ? swapped(out, wheels) : out;
 }
 
-/** Runs of words that name a wheel: those of its name that tell it from the others. */
-function mentionsOf(sentence: readonly Token[], wheels: readonly MarkedWheel[]): Mention[] {
+/** Left and right were told the wrong way round: each side takes what the other had, unless it was told again. */
+function swapped(list: readonly Proposal[], wheels: readonly MarkedWheel[]): Proposal[] {
+  const other = (about: string | undefined): string | undefined => {
+    const turned = about?.includes('left') ? about.replace('left', 'right') : about?.replace('right', 'left');
+    return wheels.some((w) => w.id === turned) ? turned : about;
+  };
+  return list.map((p) => {
+    const about = other(p.about);
+    return about === undefined ? p : { ...p, about };
+  });
+}
+
+/** Runs of words that name wheels: by their names, by two letters, "both", "all four", "the rest". */
+function mentionsOf(sentence: readonly Token[], wheels: readonly MarkedWheel[], told: readonly Proposal[], known: boolean): Mention[] {
   const out: Mention[] = [];
+  const free = () => wheels.filter((w) => !told.some((p) => p.about === w.id) && !out.some((m) => m.wheels.includes(w)));
   for (let i = 0; i < sentence.length; i++) {
+    const t = nth(sentence, i);
+    const letters = LETTERS.exec(t.low);
+    if (letters && known) {
+      const words = [BY_LETTER[letters[1] ?? ''], BY_LETTER[letters[2] === 'l' ? 'l2' : (letters[2] ?? '')]];
+      const hits = wheels.filter((w) => words.every((x) => x !== undefined && w.words.includes(x)));
+      if (hits.length === 1) out.push({ at: i, n: 1, wheels: hits, many: false });
+      continue;
+    }
+    if (known && hasPhrase(sentence.slice(i, i + 3), WORDS.rest) && findPhrases(sentence.slice(i, i + 3), WORDS.rest)[0]?.at === 0) {
+      const n = findPhrases(sentence.slice(i, i + 3), WORDS.rest)[0]?.n ?? 1;
+      const rest = free();
+      if (rest.length > 0) out.push({ at: i, n, wheels: rest, many: true });
+      i += n - 1;
+      continue;
+    }
+    if (known && hasPhrase(sentence.slice(i, i + 3), WORDS.allMarks) && findPhrases(sentence.slice(i, i + 3), WORDS.allMarks)[0]?.at === 0) {
+      const n = findPhrases(sentence.slice(i, i + 3), WORDS.allMarks)[0]?.n ?? 1;
+      out.push({ at: i, n, wheels, many: true });
+      i += n - 1;
+      continue;
+    }
     let n = 0;
     const said: string[] = [];
     while (i + n < sentence.length) {
-      const word = WHEEL_WORD.get(nth(sentence, i + n).low);
-      if (word === undefined || (n > 0 && nth(sentence, i + n).clause !== nth(sentence, i).clause)) break;
+      const x = nth(sentence, i + n);
+      const word = WHEEL_WORD.get(x.low);
+      if (word === undefined) {
+        // "the one of exhaust left", "both right ones"
+        if (n > 0 || !(x.low === 'both' && WHEEL_WORD.has(sentence[i + n + 1]?.low ?? ''))) break;
+        n++;
+        continue;
+      }
+      if (n > 0 && x.clause !== nth(sentence, i).clause) break;
       said.push(word);
       n++;
     }
-    if (n === 0) continue;
+    if (said.length === 0) continue;
     const hits = wheels.filter((w) => said.every((s) => w.words.includes(s)));
-    const whole = hits.filter((w) =>
-      w.words.every((x) => said.includes(x) || x === 'cam' || x === 'sprocket'),
-    );
+    const whole = hits.filter((w) => w.words.every((x) => said.includes(x) || x === 'cam' || x === 'sprocket'));
     const meant = whole.length > 0 ? whole : hits;
-    const side = /^(side|bank|head)$/.test(sentence[i + n]?.low ?? '');
-    const words = n + (/^(one|cam|mark|side|bank|head)$/.test(sentence[i + n]?.low ?? '') ? 1 : 0);
-    if (meant.length === 1 || (side && meant.length > 1)) out.push({ at: i, n: words, wheels: meant });
+    const next = sentence[i + n]?.low ?? '';
+    const tail = sentence.slice(i + n, i + n + 6);
+    const side = /^(side|bank|head|ones)$/.test(next) || nth(sentence, i).low === 'both';
+    const words = n + (/^(one|cam|mark|marks|side|bank|head|ones|edge|sprocket|wheel)$/.test(next) ? 1 : 0);
+    if (meant.length === 1 || (side && meant.length > 1 && meant.length < wheels.length) || (meant.length === 2 && hasPhrase(tail, ['both'])))
+      out.push({ at: i, n: words, wheels: meant, many: meant.length > 1 });
     i += words - 1;
   }
   return out;
 }
 
-/** Amount and sense between two places of a sentence; in line counts as nought. */
-function offsetIn(sentence: readonly Token[], from: number, to: number): Offset | undefined {
-  const part = sentence.slice(from, Math.min(to, from + 14));
-  const ahead = findPhrases(part, WORDS.ahead)[0];
-  const behind = findPhrases(part, WORDS.behind)[0];
-  const level = findPhrases(part, WORDS.inLine)[0];
-  const senses = [ahead, behind].filter((x) => x !== undefined).sort((a, b) => a.at - b.at);
-  const first = senses[0];
-  for (let i = 0; i < part.length; i++) {
-    const amount = amountAt(part, i);
-    if (!amount) continue;
-    const sense = amount.value < 0 ? undefined : (senses.find((s) => s.at >= i - 1) ?? first);
-    const signed = /^[-−+]/.test(nth(part, i).text);
-    if (!signed && !sense) continue;
-    if (sense && Math.abs(sense.at - i) > 8) continue;
-    // "good" said before the figure speaks of something else
-    const sign = signed ? 1 : sense === behind ? -1 : 1;
-    const end = Math.max(i + amount.n, sense ? sense.at + sense.n : 0);
-    return { teeth: sign * amount.value, at: from, n: end };
+/** Amounts with their senses, and what says that a mark stands in line. */
+function offsetsOf(sentence: readonly Token[], figures: readonly Figure[]): Offset[] {
+  const [ahead, behind] = [findPhrases(sentence, WORDS.ahead), findPhrases(sentence, WORDS.behind)];
+  const out: Offset[] = [];
+  for (const f of figures) {
+    const tooth = sentence.slice(f.at + f.digits, f.at + f.digits + 4).findIndex((t) => WORDS.tooth.includes(t.low));
+    const close = tooth >= 0 && sentence.slice(f.at + f.digits, f.at + f.digits + tooth).every((t) => /^(a|an|of|the)$/.test(t.low));
+    if (f.value === 0 && f.unit === undefined && !f.spelled) {
+      out.push({ teeth: 0, at: f.at, n: f.digits, about: false });
+      continue;
+    }
+    if (f.unit !== undefined && !/^(t|tooth|teeth)$/i.test(f.unit) && !close) continue;
+    if (Math.abs(f.value) > 8) continue;
+    const end = f.at + f.digits + (close ? tooth + 1 : 0);
+    const sense = [...ahead.map((s) => ({ ...s, sign: 1 })), ...behind.map((s) => ({ ...s, sign: -1 }))]
+      .map((s) => ({ ...s, away: s.at >= end ? s.at - end : f.at - s.at - s.n + 2 }))
+      .filter((s) => s.away >= 0 && s.away <= REACH)
+      .sort((a, b) => a.away - b.away)[0];
+    if (f.signed) {
+      out.push({ teeth: f.value, at: f.at, n: end - f.at, about: f.about });
+      continue;
+    }
+    if (!sense || (!close && !f.part && !(f.value === 1 && sense.away <= 1))) continue;
+    out.push({ teeth: sense.sign * f.value, at: f.at, n: Math.max(end, sense.at + sense.n) - f.at, about: f.about });
   }
-  if (level && (!first || level.at <= first.at)) return { teeth: 0, at: from, n: level.at + level.n };
-  return undefined;
-}
-
-/** "half a tooth", "a quarter of a tooth", "0.46 teeth", "one late", "1.5 t", "−0.5". */
-function amountAt(part: readonly Token[], i: number): { value: number; n: number } | undefined {
-  const t = nth(part, i);
-  const named = AMOUNTS[t.low];
-  const behind = part.slice(i + 1, i + 5);
-  const tooth = behind.findIndex((x) => WORDS.tooth.includes(x.low));
-  if (named !== undefined) {
-    if ((t.low === 'a' || t.low === 'an') && !WORDS.tooth.includes(behind[0]?.low ?? '')) return undefined;
-    if (tooth >= 0 && tooth < 4) return { value: named, n: tooth + 2 };
-    return t.low === 'one' && WORDS.behind.concat(WORDS.ahead).includes(behind[0]?.low ?? '')
-      ? { value: 1, n: 1 }
-      : undefined;
-  }
-  if (!/^[-−+]?\d[\d.,]*$/.test(t.text)) return undefined;
-  const value = readNumber(t.text.replace('−', '-'));
-  if (value === undefined || Math.abs(value) > 8) return undefined;
-  if (tooth === 0) return { value, n: 2 };
-  return /^[-−+]/.test(t.text) ? { value, n: 1 } : undefined;
+  // "a tooth behind", without a number
+  for (let i = 0; i + 1 < sentence.length; i++)
+    if (/^an?$/.test(nth(sentence, i).low) && WORDS.tooth.includes(nth(sentence, i + 1).low) && !figures.some((f) => f.at < i && f.at + f.n >= i)) {
+      const sign = ahead.some((s) => s.at - i - 2 >= 0 && s.at - i - 2 < 3) ? 1 : behind.some((s) => s.at - i - 2 >= 0 && s.at - i - 2 < 3) ? -1 : 0;
+      const nearly = /^(nearly|almost)$/.test(sentence[i - 1]?.low ?? '');
+      if (sign !== 0) out.push({ teeth: sign * (nearly ? 0.9 : 1), at: i, n: 3, about: nearly });
+    }
+  for (const l of findPhrases(sentence, WORDS.inLine)) if (!out.some((o) => o.at <= l.at && l.at < o.at + o.n)) out.push({ teeth: 0, at: l.at, n: l.n, about: false });
+  return out.sort((a, b) => a.at - b.at);
 }

@@ -4,6 +4,9 @@ import { type Cases, casesOf } from './cases';
 import { type IntakeContext, usualSpread } from './context';
 import { daysTold } from './days';
 import type { Proposal, TextSpan } from './proposal';
+import { GRAMMAR } from './grammar';
+import { kindNamed } from './lexicon';
+import { readBanks } from './read-banks';
 import { readChoices } from './read-choices';
 import { readClaimNumbers, readCodes, readFaultCodes, readLots } from './read-codes';
 import { readDates } from './read-dates';
@@ -61,13 +64,14 @@ export function readText(text: string, ctx: IntakeContext): TextRead | TextError
     ...engines.proposals,
     ...readDistances(said, days, codes.used, ctx),
     ...readMeasured(said, days, codes.used, ctx),
-    ...readDates(said, days, ctx),
+    ...readDates(said, days),
     ...readPeople(said),
     ...readLots(said),
     ...(foreign
       ? []
       : [
           ...readMarks(said, ctx, engine),
+          ...readBanks(said, ctx, engine),
           ...readOffset(said, ctx, engine),
           ...readFeatures(said, ctx, engine),
           ...readChoices(said, ctx),
@@ -131,9 +135,9 @@ function engineOf(families: readonly VehicleMention[], vehicles: readonly Vehicl
 }
 
 function isForeign(tokens: readonly Token[]): boolean {
-  const words = tokens.filter((t) => /^\p{L}+$/u.test(t.low));
+  const words = tokens.filter((t) => /^\p{L}{2,}$/u.test(t.low));
   if (words.length < FOREIGN.words) return false;
-  const common = words.filter((t) => WORDS.common.includes(t.low)).length;
+  const common = words.filter((t) => WORDS.common.includes(t.low) || kindNamed(t) !== undefined || GRAMMAR.numbers[t.low] !== undefined).length;
   return common / words.length < FOREIGN.share;
 }
 

@@ -98,7 +98,7 @@ export function familiesIn(said: Said, ctx: IntakeContext): VehicleMention[] {
   const { families } = knownOf(ctx.catalogue);
   const capacities = said.figures.filter((f) => f.value >= 0.8 && f.value <= 8 && !f.whole).map(capacity);
   return said.tokens.flatMap((t, at): VehicleMention[] => {
-    const engines = families.get(t.low) ?? families.get(t.stem);
+    const engines = families.get(t.low) ?? families.get(t.low.replace(/s$/, ''));
     if (!engines || (WORDS.common.includes(t.low) && !/^\p{Lu}/u.test(t.text))) return [];
     const told = engines.filter((e) => capacities.some((c) => e.code.includes(c)));
     return [{ at, n: 1, engines: (told.length > 0 ? told : engines).map((e) => e.code), sure: true }];

@@ -18,6 +18,14 @@ const WordsSchema = z.strictObject({
   ahead: Words,
   behind: Words,
   inLine: Words,
+  /** As said before; what is left; every mark; marks of a sensor's wheel, which are none of these. */
+  same: Words,
+  rest: Words,
+  allMarks: Words,
+  ofSensor: Words,
+  /** What tells that a head was machined, and that none was. */
+  machined: Words,
+  unmachined: Words,
   /** What says that the engine was turned, and what else has turns: a screw, a key, the starter. */
   engineTurns: Words,
   othersTurn: Words,
@@ -62,6 +70,11 @@ const WordsSchema = z.strictObject({
   partOf: Words,
   miles: Words,
   tooth: Words,
+  /** What means a word of the catalogue's features, by that word; where a letter stands; the engine's far end; colours. */
+  alike: z.record(z.string(), Words),
+  letters: Words,
+  farEnd: Words,
+  colours: Words,
   /** Words of a feature's name that tell nothing. */
   empty: Words,
   clock: Words,
