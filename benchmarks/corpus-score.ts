@@ -67,7 +67,7 @@ function sameValue(label: Label, value: Proposal['value']): boolean {
 
 /** What a thing is called, whichever way: several words in any order, without what every label of its kind has. */
 const thingWords = (thing: string): string =>
-  fold(thing.replace(/^(old|new):.*/, '$1'))
+  fold(thing.replace(/^(old|new):.*/, '$1').replace(/\barm\b|\brail\b/, 'guide'))
     .split(' ')
     .sort()
     .join(' ');

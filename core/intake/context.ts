@@ -19,9 +19,14 @@ export type IntakeContext = {
   engine?: string | undefined;
   /** Distance now of the case, km: differences are taken from it. */
   odometerKm?: number | undefined;
+  /** Steps of an engine's fitting sheets, where they are at hand. */
+  steps?: ((engine: string) => readonly NamedStep[]) | undefined;
   /** Words that this house taught the reader. */
   taught?: Taught | undefined;
 };
+
+/** A step of a fitting sheet as a message may speak of it. */
+export type NamedStep = { id: string; text: string; fastener?: string | undefined; /** Its fastener holds the tensioner. */ tensioner?: boolean };
 
 /** Standard uncertainty that the usual gauge of an observable gives; undefined where it is no measured number. */
 export const usualSpread = (o: Observable | undefined): number | undefined =>

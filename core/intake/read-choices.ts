@@ -16,11 +16,13 @@ const BEHIND = 4;
 const PARTS = new Set(Object.keys(WORDS.nouns));
 
 /** What is seen of a part: a state beside its subject, negations understood; asked, planned and earlier states are left open. */
-export function readChoices(said: Said, ctx: IntakeContext): Proposal[] {
+export function readChoices(said: Said, used: ReadonlySet<number>, ctx: IntakeContext): Proposal[] {
   const { tokens } = said;
   const lexicon = lexiconOf(ctx.registry, ctx.taught);
   const byKey = new Map<string, Hit[]>();
   for (const h of hitsIn(tokens, lexicon)) {
+    // "Pickup" in a vehicle's name is no strainer.
+    if (used.has(h.at)) continue;
     const own = byKey.get(h.key);
     if (own) own.push(h);
     else byKey.set(h.key, [h]);
@@ -47,7 +49,7 @@ function contested(list: readonly Found[], tokens: readonly Token[]): Found[] {
   return list.filter((f) => {
     for (const g of list) {
       if (g === f || g.o === f.o) continue;
-      if (g.state.at <= f.state.at && end(g.state) >= end(f.state) && g.state.n > f.state.n && (g.own || f.o.part === g.o.part)) return false;
+      if (g.state.at <= f.state.at && end(g.state) >= end(f.state) && g.state.n > f.state.n && f.o.part === g.o.part) return false;
       const same = g.state.at < end(f.state) && f.state.at < end(g.state);
       if (same && PARTS.has(f.o.part) && PARTS.has(g.o.part) && !before(f) && before(g) && !f.own && nth(tokens, g.subject.at).clause === nth(tokens, g.state.at).clause) return false;
       // What lies nearer takes it, unless both are named together: "front and rear edge frayed".

@@ -3,6 +3,7 @@ import { toBase } from '@core/quantity/units';
 import { type IntakeContext, usualSpread } from './context';
 import type { DayTold } from './days';
 import type { Figure } from './figures';
+import { kindNamed } from './lexicon';
 import { findPhrases, hasPhrase } from './phrases';
 import type { Proposal, TextSpan } from './proposal';
 import type { Said } from './said';
@@ -41,6 +42,7 @@ export function readDistances(said: Said, days: readonly DayTold[], used: Readon
 
 /** Whether bare distances are meant in miles: another one is told so, and none in kilometres. */
 function inMiles(said: Said): boolean {
+  if (hasPhrase(said.tokens, WORDS.metric)) return false;
   const units = said.figures.flatMap((f) => unitOf(f.unit) ?? []);
   return units.includes('mi') && !units.includes('km');
 }
@@ -110,9 +112,14 @@ function roleOf(
   at: Token,
 ): Role | undefined {
   const D = WORDS.distance;
-  const oil = hasPhrase(clause, ['oil']) || hasPhrase(earlier.slice(-6), ['oil']);
+  const topic = [...earlier].reverse().map(kindNamed).find((k) => k !== undefined);
+  const oil = hasPhrase(clause, ['oil']) || topic === 'oil';
   if (hasPhrase(behind.slice(0, 5), D.yearly) || hasPhrase(before, ['km year', 'a year i do', 'yearly'])) return 'yearly';
-  if (hasPhrase(behind.slice(0, 2), ['ago', 'before', 'back']) && oil && hasPhrase([...earlier.slice(-8), ...clause], D.changed)) return 'oil_ago';
+  if (hasPhrase(behind.slice(0, 2), ['ago', 'before', 'back']) && oil && hasPhrase([...earlier.slice(-9), ...clause], D.changed)) return 'oil_ago';
+  // What a part has on it, it has run since it was fitted.
+  if (hasPhrase(behind.slice(0, 3), ['on it', 'on them']) && (topic === 'belt' || topic === 'chain' || topic === 'tensioner') && !hasPhrase(before, WORDS.clock)) return 'since';
+  if (topic === 'belt' && hasPhrase(earlier.slice(-4), ['on it'])) return 'since';
+  if (km < LEAST_BARE && !hasPhrase([...before.slice(-3), ...behind.slice(0, 3)], WORDS.distance.now)) return hasPhrase([...earlier, ...behind], D.since) ? 'since' : 'other';
   if (hasPhrase(behind, D.since) || hasPhrase(before.slice(-5), D.ran)) return hasPhrase(behind, ['in all', 'altogether', 'in total']) ? 'now' : 'since';
   if (hasPhrase(before.slice(-3), ['now', 'today', 'odo', 'odometer']) && !hasPhrase(before.slice(-3), ['fitted'])) return 'now';
   if (oil && hasPhrase([...earlier.slice(-8), ...clause], ['light', 'lamp']) && !hasPhrase(clause, D.now)) return 'lamp';

@@ -97,7 +97,7 @@ function inClause(f: Feature, words: readonly Token[], clause: readonly Token[],
   const word = nth(said, hit.at);
   const plain = !hit.phrase && /^[a-z]$|^(two|three|four|five|six|seven|eight|nine)$/.test(word);
   const near = about.some((i) => (i < hit.at || i >= hit.at + hit.n) && Math.abs(i - hit.at) <= REACH);
-  const own = engine !== undefined && !plain && (hit.phrase || word.length > BEGINS) && (hit.phrase || features.every((g) => g === f || !g.options.some((x) => x.telling.some((w) => alike(word, w)))));
+  const own = engine !== undefined && !plain && !WORDS.plain.includes(word) && (hit.phrase || features.every((g) => g === f || !g.options.some((x) => x.telling.some((w) => alike(word, w)))));
   // A letter that stands alone behind the engine's name, or behind a word of where it is written.
   const letter = engine !== undefined && /^[a-z]$/.test(word) && /^[A-Z]$/.test(nth(words, hit.at).text) && (clause.length <= 2 || hasPhrase(words.slice(Math.max(0, hit.at - 5), hit.at), WORDS.letters));
   if (!near && !own && !letter) return [];

@@ -9,6 +9,7 @@ import { findPhrases, hasPhrase } from './phrases';
 import type { Proposal, TextSpan } from './proposal';
 import type { Said } from './said';
 import type { Token } from './text';
+import { kindNamed } from './lexicon';
 import { namesOfSubject, WORDS } from './words';
 
 /** A subject further from its figure than this is that of another, words. */
@@ -60,7 +61,7 @@ export function readMeasured(said: Said, days: readonly DayTold[], used: Readonl
         spans: [span],
         ...(f.spread === undefined && !f.about ? {} : { u: Math.max(f.spread ?? 0, Math.abs(valueOf(best.o, f)) * 0.1) }),
         ...(mood?.theirs === undefined ? {} : { hearsay: mood.theirs }),
-        ...whichOf(sentence, f.at - first),
+        ...whichOf(best.o, sentence, f.at - first),
       });
     }
   }
@@ -68,28 +69,36 @@ export function readMeasured(said: Said, days: readonly DayTold[], used: Readonl
 }
 
 /** "Old belt", "the one that came out", "in your box": of the part that was taken out, or of the one that goes in. */
-export function whichOf(sentence: readonly Token[], at: number): { which?: 'old' | 'new' } {
+export function whichOf(o: Observable, sentence: readonly Token[], at: number): { which?: 'old' | 'new' } {
   const clause = nth(sentence, at).clause;
-  const near = sentence.filter((t, i) => t.clause === clause || (i < at && nth(sentence, at).clause - t.clause <= 1));
-  const [o, n] = [findPhrases(near, WORDS.oldPart), findPhrases(near, WORDS.newPart)];
+  const near = sentence.filter((t, i) => t.clause === clause || (i < at && clause - t.clause <= 1));
   const here = near.indexOf(nth(sentence, at));
-  const away = (f: readonly { at: number }[]) => Math.min(...f.map((x) => (x.at <= here ? here - x.at : 2 * (x.at - here))), 99);
-  if (o.length === 0 && n.length === 0) return {};
-  return { which: away(n) < away(o) ? 'new' : 'old' };
+  // "New belt" says nothing of the tensioner's pointer.
+  const fits = (f: { at: number; n: number }) =>
+    near.slice(f.at, f.at + f.n + 2).every((t, i) => i >= f.n + 1 || kindNamed(t) === undefined || kindNamed(t) === o.part);
+  const away = (f: readonly { at: number; n: number }[]) => Math.min(...f.filter(fits).map((x) => (x.at <= here ? here - x.at : 2 * (x.at - here))), 99);
+  const [old, fresh] = [away(findPhrases(near, WORDS.oldPart)), away(findPhrases(near, WORDS.newPart))];
+  if (old === 99 && fresh === 99) return {};
+  return { which: fresh < old ? 'new' : 'old' };
 }
 
 function subjectOf(
-  spoken: readonly { o: Observable; at: readonly { at: number; n: number }[] }[],
+  spoken: readonly { o: Observable; at: readonly { at: number; n: number; phrase: string }[] }[],
   sentence: readonly Token[],
   f: Figure,
 ): { o: Observable } | undefined {
   let best: { o: Observable; away: number; length: number } | undefined;
   for (const { o, at } of spoken) {
-    if (!unitSuits(o, f.unit) || (f.part && o.type.kind === 'count')) continue;
+    if (!unitSuits(o, f.unit) || (f.part && o.type.kind === 'count') || (f.spelled && f.value === 1 && o.type.kind === 'number')) continue;
     for (const s of at) {
       if (s.at <= f.at && f.at < s.at + s.n && o.type.kind === 'number') continue;
       const away = s.at > f.at ? 2 * (s.at - f.at - f.digits) + 1 : f.at - s.at - s.n + 1;
       const told = hasUnit(o, f.unit);
+      // A figure without its unit, and a count, are told of the part that was named last.
+      const topic = topicAt(sentence, f.at);
+      const suits = topic === undefined || topic === o.part || !PARTS.has(o.part);
+      if (!suits && !(s.at > f.at && told)) continue;
+      if (!told && PARTS.has(o.part) && topic !== o.part && !ownNames(o).has(s.phrase)) continue;
       const clauses = Math.abs(nth(sentence, s.at).clause - nth(sentence, f.at).clause);
       if (clauses > (told ? 2 : o.type.kind === 'count' ? 0 : 1) || away > (told ? REACH : LOOSE * 2)) continue;
       const score = away + 3 * clauses;
@@ -97,6 +106,19 @@ function subjectOf(
     }
   }
   return best;
+}
+
+const PARTS = new Set(Object.keys(WORDS.nouns));
+/** Names that leave no doubt what is meant, and may stand before a figure without its unit. */
+const ownNames = oncePer((o: Observable): ReadonlySet<string> => new Set([o.wording, ...o.aliases, ...(WORDS.subjects[o.key] ?? []).filter((n) => !WORDS.looseNames.includes(n))]));
+
+/** Kind of part that was named last before a place of a sentence, else the first behind it. */
+function topicAt(sentence: readonly Token[], at: number): string | undefined {
+  for (let i = at - 1; i >= 0; i--) {
+    const kind = kindNamed(nth(sentence, i));
+    if (kind !== undefined) return kind;
+  }
+  return undefined;
 }
 
 /** Turns that are not the engine's: of a screw, of a key; those say nothing of a check by hand. */

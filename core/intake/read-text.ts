@@ -18,10 +18,12 @@ import { readMarks } from './read-marks';
 import { readMeasured } from './read-measured';
 import { readOffset } from './read-offset';
 import { readPeople } from './read-people';
+import { readStanding, readTorques } from './read-torques';
 import { familiesIn, mentionSpan, vehicleFact, type VehicleMention, vehiclesIn } from './read-vehicles';
 import { type Said, saidOf } from './said';
 import { settled } from './settle-proposals';
 import type { Token } from './text';
+import { stagesOf, withPlace } from './where';
 import { WORDS } from './words';
 
 /** Characters of one message that are read at most. */
@@ -55,6 +57,8 @@ export function readText(text: string, ctx: IntakeContext): TextRead | TextError
   const cases = casesOf(said, vehicles, claims);
   const engines = namedEngine(codes.proposals, vehicles, families, said, cases, ctx);
   const engine = engines.sole;
+  const stages = stagesOf(ctx, engine);
+  const used = new Set([...codes.used, ...vehicles.flatMap((v) => Array.from({ length: v.n }, (_, k) => v.at + k))]);
   const foreign = isForeign(said.tokens.filter((_, i) => !codes.used.has(i)));
   const found = [
     ...codes.proposals,
@@ -62,8 +66,10 @@ export function readText(text: string, ctx: IntakeContext): TextRead | TextError
     ...claims,
     ...vehicles.flatMap((v) => vehicleFact(v, said)),
     ...engines.proposals,
-    ...readDistances(said, days, codes.used, ctx),
-    ...readMeasured(said, days, codes.used, ctx),
+    ...readDistances(said, days, used, ctx),
+    ...readMeasured(said, days, used, ctx),
+    ...readTorques(said, ctx, engine),
+    ...readStanding(said),
     ...readDates(said, days),
     ...readPeople(said),
     ...readLots(said),
@@ -74,14 +80,14 @@ export function readText(text: string, ctx: IntakeContext): TextRead | TextError
           ...readBanks(said, ctx, engine),
           ...readOffset(said, ctx, engine),
           ...readFeatures(said, ctx, engine),
-          ...readChoices(said, ctx),
+          ...readChoices(said, used, ctx),
           ...readSent(said),
           ...readAsked(said),
         ]),
   ];
   const own = found
     .filter((p) => !(fields.rows > 1 && inTable(p, fields.spans)))
-    .map((p) => ofCase(p, cases));
+    .map((p) => ofCase(withPlace(p, said, ctx, stages), cases));
   const proposals = settled([...fields.proposals, ...own], said).map((p) => {
     const u = p.u ?? usualSpread(ctx.registry.get(p.key));
     return u === undefined ? p : { ...p, u };

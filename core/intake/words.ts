@@ -9,6 +9,8 @@ const Words = z.array(z.string().min(1));
 const WordsSchema = z.strictObject({
   /** Further names of what an observable is about, by its key; the registry's own aliases count too. */
   subjects: z.record(z.string(), Words),
+  /** Those of them that many things are called by: a figure beside one needs its unit or its part. */
+  looseNames: Words,
   /** How a question is put, by the option of what was asked. */
   asked: z.record(z.string(), Words),
   sent: Words,
@@ -49,6 +51,8 @@ const WordsSchema = z.strictObject({
     now: Words,
     other: Words,
   }),
+  /** What tells that bare distances are in kilometres. */
+  metric: Words,
   /** Words behind a number that is no reading of an odometer. */
   notOdometer: Words,
   /** What tells the part that came out from the one that goes in. */
@@ -75,6 +79,12 @@ const WordsSchema = z.strictObject({
   letters: Words,
   farEnd: Words,
   colours: Words,
+  /** Fasteners that are not the tensioner's; how long an engine stood, and what of it was felt. */
+  otherFasteners: Words,
+  stood: Words,
+  block: Words,
+  /** Words of a feature's values that many things are, too. */
+  plain: Words,
   /** Words of a feature's name that tell nothing. */
   empty: Words,
   clock: Words,

@@ -1,0 +1,95 @@
+import { nth } from '@core/quantity/must';
+import { findUnit, toBase } from '@core/quantity/units';
+import type { IntakeContext, NamedStep } from './context';
+import type { Figure } from './figures';
+import { kindNamed } from './lexicon';
+import { hasPhrase } from './phrases';
+import type { Proposal } from './proposal';
+import { moodOf } from './read-choices';
+import type { Said } from './said';
+import { stemOf, type Token } from './text';
+import { WORDS } from './words';
+
+/** Two torques told for one are within this part of each other: "42 Nm, that is 31 foot pounds". */
+const SAME = 0.03;
+/** Words of a fastener's name that tell nothing. */
+const PLAIN = new Set(['bolt', 'screw', 'new', 'the', 'of'].map(stemOf));
+
+/** Torques: of the tensioner's bolt, or of the fastener that is named, by the step of the sheet that tightens it; angles behind them. */
+export function readTorques(said: Said, ctx: IntakeContext, engine: string | undefined): Proposal[] {
+  const steps = engine === undefined ? [] : (ctx.steps?.(engine) ?? []);
+  const out: Proposal[] = [];
+  for (const f of said.figures) {
+    const nm = torqueOf(f);
+    if (nm === undefined || nm <= 0) continue;
+    const t = nth(said.tokens, f.at);
+    const sentence = said.sentences.find((s) => s.includes(t)) ?? [];
+    const k = sentence.indexOf(t);
+    if (out.some((p) => typeof p.value === 'number' && Math.abs(p.value - nm) < SAME * nm)) continue;
+    const span = { from: t.from, to: nth(said.tokens, Math.min(f.at + f.n, said.tokens.length) - 1).to };
+    const step = fastenerStep(sentence, k, steps);
+    const base = { value: Number(nm.toFixed(2)), how: 'reported' as const, sure: 'likely' as const, spans: [span] };
+    if (step) out.push(moodOf({ key: 'step.torque', about: `step:${step.id}`, ...base }, said));
+    else if (!otherFastener(sentence, k)) out.push(moodOf({ key: 'fit.torque', ...base }, said));
+  }
+  return out;
+}
+
+function torqueOf(f: Figure): number | undefined {
+  if (f.unit === undefined) return undefined;
+  const unit = findUnit('torque', f.unit);
+  // "lb" and "ft" apart, or kilograms and metres: the unit of torque is written in many ways.
+  return unit === undefined ? undefined : toBase('torque', f.value, unit);
+}
+
+/** The step whose fastener is named beside a torque; none where the tensioner's own bolt is. */
+function fastenerStep(sentence: readonly Token[], at: number, steps: readonly NamedStep[]): NamedStep | undefined {
+  const clause = nth(sentence, at).clause;
+  const near = sentence.filter((t, i) => Math.abs(t.clause - clause) <= 1 && Math.abs(i - at) <= 14).map((t) => t.stem);
+  let best: { step: NamedStep; score: number } | undefined;
+  for (const step of steps) {
+    if (step.fastener === undefined) continue;
+    const words = step.fastener.toLowerCase().split(/[^a-z\d]+/).map(stemOf).filter((w) => w !== '' && !PLAIN.has(w));
+    if (words.length === 0 || words.some((w) => w === 'tensioner') !== near.includes('tensioner')) continue;
+    const found = words.filter((w) => near.includes(w)).length;
+    const score = found / words.length + found * 0.1;
+    if (found > 0 && score >= 0.5 && (!best || score > best.score)) best = { step, score };
+  }
+  return best?.step.tensioner === true ? undefined : best?.step;
+}
+
+/** A fastener of something else is named, which no step tells. */
+function otherFastener(sentence: readonly Token[], at: number): boolean {
+  const clause = nth(sentence, at).clause;
+  const near = sentence.filter((t, i) => Math.abs(t.clause - clause) <= 1 && Math.abs(i - at) <= 10);
+  if (hasPhrase(near, ['tensioner'])) return false;
+  return near.some((t) => ['pump', 'sprocket', 'phaser', 'cover', 'guide', 'roller', 'head'].includes(kindNamed(t) ?? '')) || hasPhrase(near, WORDS.otherFasteners);
+}
+
+/** How long the engine stood and how warm its block was, before it was set. */
+export function readStanding(said: Said): Proposal[] {
+  const out: Proposal[] = [];
+  const put = (key: string, value: number, f: Figure) => {
+    if (out.some((p) => p.key === key)) return;
+    const span = { from: nth(said.tokens, f.at).from, to: nth(said.tokens, f.at + f.n - 1).to };
+    out.push(moodOf({ key, about: 'step:ready.cold', value, how: 'reported', sure: 'likely', spans: [span] }, said));
+  };
+  for (const f of said.figures) {
+    const t = nth(said.tokens, f.at);
+    const clause = said.tokens.filter((x) => x.clause === t.clause);
+    const at = clause.indexOf(t);
+    const before = clause.slice(Math.max(0, at - 6), at);
+    const time = f.unit === undefined ? undefined : findUnit('time', f.unit.replace(/^hours?$/, 'h').replace(/^minutes?$/, 'min'));
+    if (time === 'h' || time === 'min') {
+      if (hasPhrase(before, WORDS.stood)) put('step.minutes', toBase('time', f.value, time), f);
+      continue;
+    }
+    if (!hasPhrase(before, WORDS.block)) continue;
+    const degrees = f.unit === undefined || /^(°|°?c|°?f|degrees?|deg|fahrenheit|celsius)$/i.test(f.unit);
+    if (!degrees) continue;
+    const fahrenheit = /f/i.test(f.unit?.replace(/deg(rees?)?/i, '') ?? '');
+    const celsius = fahrenheit ? ((f.value - 32) * 5) / 9 : f.value;
+    if (celsius > -60 && celsius < 140) put('step.temperature', Number(celsius.toFixed(1)), f);
+  }
+  return out;
+}
