@@ -92,7 +92,7 @@ const NOT_TOLD = new Set(['', 'kit', 'old', 'bank:head', 'tensioner', 'intake', 
 /** Whether a proposal is about what the label is about. */
 function sameThing(label: Label, p: Proposal): boolean {
   const { thing, cases } = splitThing(label.thing, 1);
-  if (p.of !== undefined && cases.length > 0 && !cases.includes(p.of)) return false;
+  if (p.of !== undefined && p.of > 0 && cases.length > 0 && !cases.includes(p.of)) return false;
   if (p.of === undefined && cases.length === 1 && cases[0] !== 1) return false;
   if (label.place !== undefined && (p.place === undefined || placeKey(p.place) !== label.place)) return false;
   const about = p.part ? `${p.part.kind}, ${p.part.place}` : (p.about ?? p.which ?? '');

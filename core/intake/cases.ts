@@ -6,7 +6,7 @@ import type { VehicleMention } from './read-vehicles';
 import type { Said } from './said';
 import type { Token } from './text';
 
-/** Which of several vehicles or claims a place of a message speaks of, from 1; undefined: of all, or there is but one. */
+/** Which of several vehicles or claims a place of a message speaks of, from 1; 0: of all of them; undefined: there is but one. */
 export type Cases = { count: number; at: (from: number) => number | undefined; names: readonly string[] };
 
 type Label = { id: string; from: number };
@@ -72,7 +72,8 @@ const inside = (said: Said, v: VehicleMention, from: number, to: number): boolea
 function counted(said: Said): Label[] {
   const begun = groupBy(said.tokens, 'clause').flatMap((c) => {
     const first = nth(c, 0);
-    return /^\d{1,3}$/.test(first.text) && c.length > 1 && !/^\d/.test(nth(c, 1).text) ? [{ id: first.text, from: first.from }] : [];
+    const unit = said.figures.find((f) => said.tokens[f.at] === first)?.unit;
+    return /^\d{1,3}$/.test(first.text) && unit === undefined && c.length > 1 && !/^\d/.test(nth(c, 1).text) ? [{ id: first.text, from: first.from }] : [];
   });
   const ids = [...new Set(begun.map((b) => Number(b.id)))];
   return ids.length > 2 && ids.every((n, i) => i === 0 || n === nth(ids, i - 1) + 1) ? begun : [];
@@ -121,7 +122,7 @@ function scoped(said: Said, labels: readonly Label[], no: (id: string) => number
     at: (from) => {
       const token = said.tokens.find((t) => t.to > from);
       const list = token === undefined ? undefined : byClause.get(token.clause);
-      return list?.filter((x) => x.from <= from).at(-1)?.of ?? list?.[0]?.of;
+      return list?.filter((x) => x.from <= from).at(-1)?.of ?? list?.[0]?.of ?? 0;
     },
   };
 }

@@ -85,6 +85,16 @@ export const knownOf = oncePer((cat: Catalogue): Known => {
   };
 });
 
+/** What an engine's designs are driven by, where all of them are by one; undefined where that is open. */
+export function drivenBy(ctx: IntakeContext, engine: string | undefined): 'belt' | 'chain' | undefined {
+  const kinds = new Set(
+    (engine === undefined ? [] : (ctx.catalogue.variantsOf.get(engine) ?? [])).flatMap((v) =>
+      v.layout === undefined ? [] : stagesFor(ctx.catalogue, v.layout).map((s) => s.layout.kind),
+    ),
+  );
+  return kinds.size === 1 ? [...kinds][0] : undefined;
+}
+
 export type MarkedWheel = { id: string; words: string[] };
 /** Marked wheels of an engine's designs, and of every drive of the catalogue while the engine is open. */
 export function wheelsWithMarks(cat: Catalogue, engine: string | undefined): MarkedWheel[] {

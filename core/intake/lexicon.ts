@@ -28,9 +28,11 @@ const StatesSchema = z.record(
 export const STATES = StatesSchema.parse(data);
 
 /** What a phrase means where it stands. */
-export type Meaning = { key: string; as: 'of' | 'near' | 'says' | 'alone'; option?: string };
+export type Meaning = { key: string; as: 'of' | 'near' | 'says' | 'alone'; option?: string; plural?: true };
 export type Hit = Meaning & { at: number; n: number };
 type Entry = { stems: readonly string[]; meanings: Meaning[] };
+/** A name of one word in the plural means several: "edges" are both, "edge" is one. */
+const PLURAL = /^[a-z]+[^s]s$/;
 /** What is said of which observables, by first words. */
 export type Lexicon = { byFirst: ReadonlyMap<string, readonly Entry[]>; observables: ReadonlyMap<string, Observable> };
 
@@ -70,7 +72,7 @@ const lexicons = oncePer((registry: Registry) => oncePer((taught: Taught): Lexic
     const list = byFirst.get(first) ?? [];
     const same = list.find((e) => e.stems.length === stems.length && e.stems.every((s, i) => s === stems[i]));
     if (same) {
-      if (!same.meanings.some((m) => m.key === meaning.key && m.as === meaning.as && m.option === meaning.option)) same.meanings.push(meaning);
+      if (!same.meanings.some((m) => m.key === meaning.key && m.as === meaning.as && m.option === meaning.option && m.plural === meaning.plural)) same.meanings.push(meaning);
     } else list.push({ stems, meanings: [meaning] });
     byFirst.set(first, list);
   };
@@ -78,10 +80,13 @@ const lexicons = oncePer((registry: Registry) => oncePer((taught: Taught): Lexic
     if (!readable(o)) continue;
     observables.set(o.key, o);
     const own = STATES[o.key];
-    for (const name of own?.of ?? [o.wording, ...o.aliases.filter((a) => a.length > 2)]) put(name, { key: o.key, as: 'of' });
+    for (const name of own?.of ?? [o.wording, ...o.aliases.filter((a) => a.length > 2)]) put(name, { key: o.key, as: 'of', ...(PLURAL.test(name) ? { plural: true as const } : {}) });
     for (const word of own?.near ?? []) put(word, { key: o.key, as: 'near' });
+    const common = optionsOf(o).flatMap((x) => heads(x.wording));
     for (const x of optionsOf(o)) {
-      const said = [...(own?.says?.[x.key] ?? []), ...(x.also ?? []), ...heads(x.wording)];
+      // What begins the wording of two options tells neither.
+      const wording = heads(x.wording).filter((h) => common.filter((c) => c === h).length === 1);
+      const said = [...(own?.says?.[x.key] ?? []), ...(x.also ?? []), ...wording];
       for (const word of said) if (!EMPTY_HEAD.test(word) || own?.says?.[x.key]?.includes(word)) put(word, { key: o.key, as: 'says', option: x.key });
       for (const word of own?.alone?.[x.key] ?? []) put(word, { key: o.key, as: 'alone', option: x.key });
     }
@@ -104,7 +109,7 @@ export function hitsIn(tokens: readonly Token[], lexicon: Lexicon): Hit[] {
       if (n === 0) continue;
       for (const m of e.meanings) {
         const slot = `${m.key} ${m.as}`;
-        if (taken.has(slot)) continue;
+        if (taken.has(slot) || (m.plural === true && !nth(tokens, at).low.endsWith('s'))) continue;
         taken.add(slot);
         out.push({ ...m, at, n });
       }

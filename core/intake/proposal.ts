@@ -23,7 +23,7 @@ export type Proposal = {
   /** Said of the part that came out, or of the one that goes in. */
   which?: 'old' | 'new';
   place?: Place;
-  /** Which vehicle or claim of a message that tells of several, from 1; none: of all of them. */
+  /** Which vehicle or claim of a message that tells of several, from 1; 0: of each of them; none: there is but one. */
   of?: number;
   /** The day stands for its whole month. */
   month?: true;

@@ -141,25 +141,15 @@ function changed(a: string, b: string): boolean {
 
 /** Fault codes; that none were stored is told as well. */
 export function readFaultCodes(said: Said): Proposal[] {
-  const found = said.tokens.flatMap((t) => {
+  const found = said.tokens.flatMap((t): Proposal[] => {
     const m = /^([PCBU])([0-3O][0-9A-FO]{3})$/i.exec(t.text);
-    return m && /\d/.test(t.text) ? [{ t, code: `${nth(m, 1)}${nth(m, 2).replace(/O/gi, '0')}`.toUpperCase() }] : [];
+    if (!m || !/\d/.test(t.text)) return [];
+    const value = `${nth(m, 1)}${nth(m, 2).replace(/O/gi, '0')}`.toUpperCase();
+    return [{ key: 'fault.codes', value: [value], how: 'reported', sure: 'sure', spans: [{ from: t.from, to: t.to }] }];
   });
-  const out: Proposal[] = [];
-  // A vehicle of before, or another one, had its own.
-  if (found.length > 0)
-    out.push({
-      key: 'fault.codes',
-      value: [...new Set(found.map((f) => f.code))],
-      how: 'reported',
-      sure: 'sure',
-      spans: found.map(({ t }) => ({ from: t.from, to: t.to })),
-    });
-  else {
-    const m = /\bno (?:fault |stored |error )?codes?\b(?! yet)/i.exec(said.text);
-    if (m) out.push({ key: 'fault.codes', value: [], how: 'reported', sure: 'likely', spans: [{ from: m.index, to: m.index + m[0].length }] });
-  }
-  return out;
+  if (found.length > 0) return found;
+  const m = /\bno (?:fault |stored |error )?codes?\b(?! yet)/i.exec(said.text);
+  return m ? [{ key: 'fault.codes', value: [], how: 'reported', sure: 'likely', spans: [{ from: m.index, to: m.index + m[0].length }] }] : [];
 }
 
 const CLAIM = [

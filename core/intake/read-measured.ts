@@ -44,16 +44,25 @@ export function readMeasured(said: Said, days: readonly DayTold[], used: Readonl
       const at = findPhrases(sentence, namesOfSubject(o));
       return at.length > 0 ? [{ o, at }] : [];
     });
+    let last: Proposal | undefined;
     for (const f of figures) {
       const t = nth(said.tokens, f.at);
       if (used.has(f.at) || days.some((d) => d.span.from < t.to && t.from < d.span.to)) continue;
       const best = subjectOf(spoken, sentence, { ...f, at: f.at - first });
+      if (!best && last && goesOn(sentence, f, first)) {
+        const { which: _, ...same } = last;
+        out.push({ ...same, value: f.value, spans: [{ from: t.from, to: nth(said.tokens, f.at + f.digits - 1).to }] });
+        continue;
+      }
       if (!best || !inRange(best.o, f) || turnsOfElse(best.o, sentence, f.at - first)) continue;
+      const which = whichOf(best.o, sentence, f.at - first);
+      // Windows of the drive's own ring are what tells its design; those of a part in hand are counted on it.
+      if (best.o.part === 'ring' && which.which === undefined) continue;
       const span: TextSpan = { from: t.from, to: nth(said.tokens, f.at + f.n - 1).to };
       const mood = said.clauses.get(t.clause);
       const named = hasUnit(best.o, f.unit);
       const stated = mood === undefined || mood.mood === 'stated';
-      out.push({
+      out.push((last = {
         key: best.o.key,
         value: valueOf(best.o, f),
         how: 'reported',
@@ -61,8 +70,8 @@ export function readMeasured(said: Said, days: readonly DayTold[], used: Readonl
         spans: [span],
         ...(f.spread === undefined && !f.about ? {} : { u: Math.max(f.spread ?? 0, Math.abs(valueOf(best.o, f)) * 0.1) }),
         ...(mood?.theirs === undefined ? {} : { hearsay: mood.theirs }),
-        ...whichOf(best.o, sentence, f.at - first),
-      });
+        ...which,
+      }));
     }
   }
   return out;
@@ -89,7 +98,8 @@ function subjectOf(
 ): { o: Observable } | undefined {
   let best: { o: Observable; away: number; length: number } | undefined;
   for (const { o, at } of spoken) {
-    if (!unitSuits(o, f.unit) || (f.part && o.type.kind === 'count') || (f.spelled && f.value === 1 && o.type.kind === 'number')) continue;
+    if (!unitSuits(o, f.unit) || (f.part && o.type.kind === 'count') || (f.spelled && f.value === 1)) continue;
+    if (o.type.kind === 'count' && hasPhrase(sentence.slice(f.at + f.digits, f.at + f.digits + 3), ['between'])) continue;
     for (const s of at) {
       if (s.at <= f.at && f.at < s.at + s.n && o.type.kind === 'number') continue;
       const away = s.at > f.at ? 2 * (s.at - f.at - f.digits) + 1 : f.at - s.at - s.n + 1;
@@ -119,6 +129,13 @@ function topicAt(sentence: readonly Token[], at: number): string | undefined {
     if (kind !== undefined) return kind;
   }
   return undefined;
+}
+
+/** "Left ratchet 14 clicks out, right 13, primary only 6": a clause of a place and a figure goes on what was measured before. */
+function goesOn(sentence: readonly Token[], f: Figure, first: number): boolean {
+  if (f.unit !== undefined) return false;
+  const clause = sentence.filter((t) => t.clause === nth(sentence, f.at - first).clause);
+  return clause.length <= 4 && clause.length > f.digits && clause.every((t) => WORDS.placeWords.includes(t.low) || /^[\d.,]+$/.test(t.text));
 }
 
 /** Turns that are not the engine's: of a screw, of a key; those say nothing of a check by hand. */

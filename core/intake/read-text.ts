@@ -1,7 +1,7 @@
 import { nth } from '@core/quantity/must';
 import { plainText } from '@core/facts/value';
 import { type Cases, casesOf } from './cases';
-import { type IntakeContext, usualSpread } from './context';
+import { drivenBy, type IntakeContext, usualSpread } from './context';
 import { daysTold } from './days';
 import type { Proposal, TextSpan } from './proposal';
 import { GRAMMAR } from './grammar';
@@ -55,6 +55,8 @@ export function readText(text: string, ctx: IntakeContext): TextRead | TextError
   const claims = readClaimNumbers(said);
   const fields = readFields(text, ctx);
   const cases = casesOf(said, vehicles, claims);
+  // One vehicle named for a whole fleet is what each of them is.
+  const sole = new Set(vehicles.map((v) => v.name)).size === 1;
   const engines = namedEngine(codes.proposals, vehicles, families, said, cases, ctx);
   const engine = engines.sole;
   const stages = stagesOf(ctx, engine);
@@ -64,7 +66,7 @@ export function readText(text: string, ctx: IntakeContext): TextRead | TextError
     ...codes.proposals,
     ...readFaultCodes(said),
     ...claims,
-    ...vehicles.flatMap((v) => vehicleFact(v, said)),
+    ...vehicles.flatMap((v) => vehicleFact(v, said)).map((p) => (sole && cases.count > 1 ? { ...p, of: 0 } : p)),
     ...engines.proposals,
     ...readDistances(said, days, used, ctx),
     ...readMeasured(said, days, used, ctx),
@@ -85,7 +87,9 @@ export function readText(text: string, ctx: IntakeContext): TextRead | TextError
           ...readAsked(said),
         ]),
   ];
+  const kind = drivenBy(ctx, engine);
   const own = found
+    .filter((p) => kind === undefined || ctx.registry.get(p.key)?.part !== (kind === 'belt' ? 'chain' : 'belt'))
     .filter((p) => !(fields.rows > 1 && inTable(p, fields.spans)))
     .map((p) => ofCase(withPlace(p, said, ctx, stages), cases));
   const proposals = settled([...fields.proposals, ...own], said).map((p) => {
@@ -117,7 +121,8 @@ function namedEngine(
   const coded = codes.filter((p) => p.key === 'engine.code' && p.sure !== 'ask');
   const own = new Set(coded.map((p) => plainText(p.value)));
   if (own.size > 0) return { sole: own.size === 1 ? [...own][0] : undefined, proposals: [] };
-  const at = (m: VehicleMention) => cases.at(nth(said.tokens, m.at).from);
+  const one = new Set(vehicles.map((v) => v.name)).size <= 1 && cases.count > 1;
+  const at = (m: VehicleMention) => (one ? 0 : cases.at(nth(said.tokens, m.at).from));
   const groups = [...new Set([...vehicles, ...families].map(at))];
   const proposals = groups.flatMap((of): Proposal[] => {
     const [fam, veh] = [families.filter((m) => at(m) === of), vehicles.filter((m) => at(m) === of)];

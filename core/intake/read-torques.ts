@@ -1,6 +1,6 @@
 import { nth } from '@core/quantity/must';
 import { findUnit, toBase } from '@core/quantity/units';
-import type { IntakeContext, NamedStep } from './context';
+import { drivenBy, type IntakeContext, type NamedStep } from './context';
 import type { Figure } from './figures';
 import { kindNamed } from './lexicon';
 import { hasPhrase } from './phrases';
@@ -27,10 +27,10 @@ export function readTorques(said: Said, ctx: IntakeContext, engine: string | und
     const k = sentence.indexOf(t);
     if (out.some((p) => typeof p.value === 'number' && Math.abs(p.value - nm) < SAME * nm)) continue;
     const span = { from: t.from, to: nth(said.tokens, Math.min(f.at + f.n, said.tokens.length) - 1).to };
-    const step = fastenerStep(sentence, k, steps);
+    const step = fastenerStep(sentence, k, steps, drivenBy(ctx, engine) === 'chain');
     const base = { value: Number(nm.toFixed(2)), how: 'reported' as const, sure: 'likely' as const, spans: [span] };
     if (step) out.push(moodOf({ key: 'step.torque', about: `step:${step.id}`, ...base }, said));
-    else if (!otherFastener(sentence, k)) out.push(moodOf({ key: 'fit.torque', ...base }, said));
+    else if (!otherFastener(sentence, k) && drivenBy(ctx, engine) !== 'chain') out.push(moodOf({ key: 'fit.torque', ...base }, said));
   }
   return out;
 }
@@ -43,7 +43,7 @@ function torqueOf(f: Figure): number | undefined {
 }
 
 /** The step whose fastener is named beside a torque; none where the tensioner's own bolt is. */
-function fastenerStep(sentence: readonly Token[], at: number, steps: readonly NamedStep[]): NamedStep | undefined {
+function fastenerStep(sentence: readonly Token[], at: number, steps: readonly NamedStep[], chain: boolean): NamedStep | undefined {
   const clause = nth(sentence, at).clause;
   const near = sentence.filter((t, i) => Math.abs(t.clause - clause) <= 1 && Math.abs(i - at) <= 14).map((t) => t.stem);
   let best: { step: NamedStep; score: number } | undefined;
@@ -55,7 +55,7 @@ function fastenerStep(sentence: readonly Token[], at: number, steps: readonly Na
     const score = found / words.length + found * 0.1;
     if (found > 0 && score >= 0.5 && (!best || score > best.score)) best = { step, score };
   }
-  return best?.step.tensioner === true ? undefined : best?.step;
+  return best?.step.tensioner === true && !chain ? undefined : best?.step;
 }
 
 /** A fastener of something else is named, which no step tells. */
@@ -85,6 +85,7 @@ export function readStanding(said: Said): Proposal[] {
       continue;
     }
     if (!hasPhrase(before, WORDS.block)) continue;
+    if (f.unit === undefined && !(Number.isInteger(f.value) && f.value >= 5 && hasPhrase(before.slice(-3), ['block', 'head']) && !f.signed)) continue;
     const degrees = f.unit === undefined || /^(°|°?c|°?f|degrees?|deg|fahrenheit|celsius)$/i.test(f.unit);
     if (!degrees) continue;
     const fahrenheit = /f/i.test(f.unit?.replace(/deg(rees?)?/i, '') ?? '');

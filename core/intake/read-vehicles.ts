@@ -77,7 +77,7 @@ const smallLetters = (tokens: readonly Token[]): boolean => {
 
 /** Of vehicles with one first word the one of which most is said nearby; what is denied ("not the Long") is not meant. */
 function bestOf(entries: readonly VehicleEntry[], tokens: readonly Token[], at: number): { entry: VehicleEntry; n: number } {
-  const from = Math.max(0, at - 2);
+  const from = Math.max(0, at - 6);
   const around = tokens.slice(from, at + REACH).map((t, k) => ({ t, k: from + k }));
   const scored = entries.map((entry) => {
     const more = entry.model.slice(1);

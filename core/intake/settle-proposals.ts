@@ -10,7 +10,7 @@ const lastOf = (p: Proposal): number => Math.max(...p.spans.map((s) => s.from));
 /** One proposal a thing: like ones are joined, what was put right goes, a quoted one gives way to what the writer says; two values left are asked. */
 export function settled(list: readonly Proposal[], said: Said): Proposal[] {
   const slots = new Map<string, Proposal[]>();
-  for (const p of list) {
+  for (const p of joinedLists(list)) {
     const own = slots.get(slotOf(p)) ?? [];
     const twin = own.find((q) => same(q.value, p.value));
     if (twin) {
@@ -20,6 +20,17 @@ export function settled(list: readonly Proposal[], said: Said): Proposal[] {
     slots.set(slotOf(p), own);
   }
   return [...slots.values()].flatMap((own) => settledSlot(own, said)).sort((a, b) => firstOf(a) - firstOf(b));
+}
+
+/** Codes told one by one are one list. */
+function joinedLists(list: readonly Proposal[]): Proposal[] {
+  const out: Proposal[] = [];
+  for (const p of list) {
+    const before = p.key === 'fault.codes' ? out.find((q) => q.key === p.key && q.of === p.of) : undefined;
+    if (!before || !Array.isArray(before.value) || !Array.isArray(p.value)) out.push(p);
+    else out[out.indexOf(before)] = { ...before, value: [...new Set([...before.value, ...p.value])].map(String), spans: [...before.spans, ...p.spans] };
+  }
+  return out;
 }
 
 function settledSlot(own: readonly Proposal[], said: Said): Proposal[] {

@@ -51,12 +51,12 @@ function placeAt(tokens: readonly Token[], at: number, kind: string, stages: Sta
   if (words.length === 0)
     for (let i = at + 1; i < Math.min(tokens.length, at + AHEAD + 2); i++) {
       const t = nth(tokens, i);
-      if (t.sentence !== sentence) break;
+      if (t.sentence !== sentence || t.clause !== nth(tokens, at).clause) break;
       const word = placeWord(tokens, i);
       if (word !== undefined) words.push(word);
       else if (kindNamed(t) !== undefined && kindNamed(t) !== kind) break;
     }
-  return composed(words, stages);
+  return composed(words, kind, stages);
 }
 
 function placeWord(tokens: readonly Token[], at: number): string | undefined {
@@ -67,10 +67,10 @@ function placeWord(tokens: readonly Token[], at: number): string | undefined {
   return SIDES[t.low] ?? STAGES[t.low];
 }
 
-function composed(words: readonly string[], stages: Stages): string | undefined {
+function composed(words: readonly string[], kind: string, stages: Stages): string | undefined {
   const side = words.find((w) => w === 'left' || w === 'right');
   const stage = words.find((w) => w !== 'left' && w !== 'right');
   if (stage === 'primary') return 'primary';
-  if (side !== undefined) return stages.sided || stage === 'secondary' ? `${side} secondary` : side;
-  return stage;
+  if (side !== undefined && (stages.sided || stage === 'secondary')) return `${side} secondary`;
+  return side !== undefined && kind === 'guide' ? side : stage;
 }

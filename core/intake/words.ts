@@ -51,6 +51,8 @@ const WordsSchema = z.strictObject({
     now: Words,
     other: Words,
   }),
+  /** Words of a clause that only says where. */
+  placeWords: Words,
   /** What tells that bare distances are in kilometres. */
   metric: Words,
   /** Words behind a number that is no reading of an odometer. */
