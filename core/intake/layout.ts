@@ -64,6 +64,8 @@ export function layoutOf(text: string): Layout {
     signature = last.text;
     cut.push(last);
   }
+  // Dots that lead to a figure part nothing.
+  for (const m of text.matchAll(/[ .]{0,2}\.{3,}/g)) cut.push({ from: m.index, to: m.index + m[0].length });
   return { body: blank(text, cut), signature, asked };
 }
 

@@ -62,11 +62,19 @@ const readable = (o: Observable): boolean =>
   o.key !== 'case.kind' &&
   o.key !== 'claim.decision';
 
+/** Stems of a phrase, "*" for its gaps. */
+const gappedStems = (phrase: string): readonly string[] =>
+  phrase
+    .split('*')
+    .map((part) => stemsOf(part))
+    .flatMap((s, i) => (i === 0 ? s : ['*', ...s]));
+const gappedOf = oncePer((phrases: readonly string[]) => phrases.map(gappedStems));
+
 const lexicons = oncePer((registry: Registry) => oncePer((taught: Taught): Lexicon => {
   const byFirst = new Map<string, Entry[]>();
   const observables = new Map<string, Observable>();
   const put = (phrase: string, meaning: Meaning) => {
-    const stems = phrase.split('*').map((part) => stemsOf(part)).flatMap((s, i) => (i === 0 ? s : ['*', ...s]));
+    const stems = gappedStems(phrase);
     const [first] = stems;
     if (first === undefined || first === '*') return;
     const list = byFirst.get(first) ?? [];
@@ -139,6 +147,17 @@ function lengthAt(tokens: readonly Token[], at: number, stems: readonly string[]
     i++;
   }
   return i - at;
+}
+
+/** Places of phrases with gaps among tokens: "swap * what". */
+export function gapped(tokens: readonly Token[], phrases: readonly string[]): { at: number; n: number }[] {
+  const stems = gappedOf(phrases);
+  const out: { at: number; n: number }[] = [];
+  for (let at = 0; at < tokens.length; at++) {
+    const n = Math.max(0, ...stems.map((s) => (s[0] === nth(tokens, at).stem ? lengthAt(tokens, at, s) : 0)));
+    if (n > 0) out.push({ at, n });
+  }
+  return out;
 }
 
 const NOUNS: ReadonlyMap<string, string> = new Map(Object.entries(WORDS.nouns).flatMap(([kind, words]) => words.flatMap((w) => stemsOf(w).map((s) => [s, kind] as const))));

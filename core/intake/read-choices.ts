@@ -96,7 +96,7 @@ const ownName = (o: Observable, h: Hit, tokens: readonly Token[]): boolean => {
   for (let i = h.at; i < h.at + h.n; i++) if (kindNamed(nth(tokens, i)) === o.part) return true;
   return STATES[o.key]?.near !== undefined;
 };
-const topicSuits = (o: Observable, topic: string | undefined): boolean => topic === undefined || topic === o.part;
+const topicSuits = (o: Observable, topic: string | undefined): boolean => topic === o.part || (topic === undefined && o.part === 'tensioner');
 
 /** The subject nearest to a state: before it in its clause or carried from the one before, or right behind; with no other part between. */
 function subjectOf(o: Observable, state: Hit, subjects: readonly Hit[], hits: readonly Hit[], tokens: readonly Token[]): Hit | undefined {

@@ -185,7 +185,7 @@ export function readLots(said: Said): Proposal[] {
       const at = said.tokens.findIndex((t) => t.from <= from && t.to > from);
       if (at < 0) continue;
       const own = said.tokens.filter((t) => t.sentence === said.tokens[at]?.sentence);
-      const before = said.tokens.slice(Math.max(0, at - 5), at);
+      const before = said.tokens.slice(Math.max(0, at - 5), at).filter((t) => t.sentence === said.tokens[at]?.sentence);
       const span = { from, to: from + value.length };
       if (hasPhrase(own, ['back']) && hasPhrase(own, ['belt']) && !hasPhrase(before, WORDS.kits)) out.push(code('belt.lot_code', value, 'sure', span));
       else {

@@ -74,7 +74,9 @@ export function readFeatures(said: Said, ctx: IntakeContext, engine: string | un
       const words = carried ? [...before, ...clause] : clause;
       const read = f.presence ? presence(f, words, engine) : inClause(f, words, clause, engine, features);
       out.push(...read.map((p) => moodOf(p, said)));
-      before = read.length > 0 ? [] : clause;
+      // What named the topic last is kept over what did not.
+      if (read.length > 0) before = [];
+      else if (named(clause, f.topic) > 0 || nth(clause, 0).sentence - (before[0]?.sentence ?? -9) > 1) before = clause;
     }
   }
   return out;

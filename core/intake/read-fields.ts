@@ -29,7 +29,7 @@ export function readFields(text: string, ctx: IntakeContext): FieldsRead {
   const table = tableRead(text, ctx);
   if (table.proposals.length > 0) return table;
   const out: FieldsRead = { proposals: [], spans: [], rows: 1 };
-  for (const m of text.matchAll(/(?:^|[\n;]|\.\s)[ \t]*(\p{L}[\p{L} .,’'-]{0,40}?)[ \t]*:[ \t]*([^\n;]+?)(?=$|\n|;|\.\s|\.$)/gu)) put(out, nth(m, 1), nth(m, 2), m.index + m[0].lastIndexOf(nth(m, 2)), ctx);
+  for (const m of text.matchAll(/(?:^|[\n;]|\.\s)[ \t]*(\p{L}[\p{L} .,’'-]{0,40}?)[ \t]*:[ \t]*([^\n;]+?)(?=$|\n|;|\.\s+\p{L}[\p{L} ]{1,30}:|\.\s+\p{Lu}|\.$)/gu)) put(out, nth(m, 1), nth(m, 2), m.index + m[0].lastIndexOf(nth(m, 2)), ctx);
   if ((text.match(/\|/g) ?? []).length > 3)
     for (const m of text.matchAll(/(?:^|\|)\s*([A-Z]{2,10})\s+([^|\n]+?)\s*(?=\||$|\n)/g)) {
       // One field may hold several: "PART 644.00 LAB 1210.00 OTH 0".

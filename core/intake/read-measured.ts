@@ -143,6 +143,7 @@ function turnsOfElse(o: Observable, sentence: readonly Token[], at: number): boo
   if (o.type.kind !== 'count' || o.type.what !== 'turns') return false;
   const clause = sentence.filter((t) => t.clause === nth(sentence, at).clause);
   if (hasPhrase(clause, WORDS.engineTurns)) return false;
+  if (hasPhrase(clause, ['by hand']) && !hasPhrase(clause, WORDS.othersTurn)) return false;
   // "We backed the adjuster off, it turned 2 turns": what turned was named before; the last named is meant.
   const before = sentence.slice(0, at);
   const last = (words: readonly string[]) => findPhrases(before, words).at(-1)?.at ?? -1;

@@ -9,15 +9,18 @@ import { kindNamed } from './lexicon';
 import { readBanks } from './read-banks';
 import { readChoices } from './read-choices';
 import { readClaimNumbers, readCodes, readFaultCodes, readLots } from './read-codes';
+import { readCosts, readGrade } from './read-costs';
 import { readDates } from './read-dates';
 import { readDistances } from './read-distances';
 import { readFeatures } from './read-features';
 import { readFields } from './read-fields';
-import { readAsked, readSent } from './read-lists';
+import { readAsked } from './read-asked';
+import { readSent } from './read-lists';
 import { readMarks } from './read-marks';
 import { readMeasured } from './read-measured';
 import { readOffset } from './read-offset';
 import { readPeople } from './read-people';
+import { readPlaces } from './read-places';
 import { readStanding, readTorques } from './read-torques';
 import { familiesIn, mentionSpan, vehicleFact, type VehicleMention, vehiclesIn } from './read-vehicles';
 import { type Said, saidOf } from './said';
@@ -72,6 +75,9 @@ export function readText(text: string, ctx: IntakeContext): TextRead | TextError
     ...readMeasured(said, days, used, ctx),
     ...readTorques(said, ctx, engine),
     ...readStanding(said),
+    ...readCosts(said),
+    ...readGrade(said),
+    ...readPlaces(said, ctx),
     ...readDates(said, days),
     ...readPeople(said),
     ...readLots(said),

@@ -11,8 +11,6 @@ const WordsSchema = z.strictObject({
   subjects: z.record(z.string(), Words),
   /** Those of them that many things are called by: a figure beside one needs its unit or its part. */
   looseNames: Words,
-  /** How a question is put, by the option of what was asked. */
-  asked: z.record(z.string(), Words),
   sent: Words,
   parts: z.record(z.string(), Words),
   /** Words by which wheels are told apart, by the word in their names. */
@@ -74,6 +72,10 @@ const WordsSchema = z.strictObject({
   /** Somebody else sent it; and what a part is only named for. */
   notSent: Words,
   partOf: Words,
+  stayed: Words,
+  /** What says from which end a guide is measured; what is found at a counted tooth or link. */
+  fromEnd: Words,
+  atPlace: z.record(z.string(), z.record(z.string(), Words)),
   miles: Words,
   tooth: Words,
   /** What means a word of the catalogue's features, by that word; where a letter stands; the engine's far end; colours. */
