@@ -225,7 +225,7 @@ function unitAt(tokens: readonly Token[], at: number, first: Token): { typed: st
   if (!t || t.sentence !== first.sentence) return undefined;
   for (let n = 3; n > 1; n--) {
     const run = tokens.slice(at, at + n);
-    if (run.length === n && run.every((x) => x.sentence === first.sentence && /^[\p{L}·.]+$/u.test(x.text)) && findUnit('torque', run.map((x) => x.text).join('')) && !/^(the|a|my|our)$/.test(tokens[at + n]?.low ?? ''))
+    if (run.length === n && run.every((x) => x.sentence === first.sentence && /^[\p{L}·.]+$/u.test(x.text)) && findUnit('torque', run.map((x) => x.text).join('')) && !(nth(run, n - 1).low === 'in' && /^(the|a|my|our)$/.test(tokens[at + n]?.low ?? '')))
       return { typed: run.map((x) => x.text).join('·'), n };
   }
   if (t.text === '°') {

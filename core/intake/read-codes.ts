@@ -39,7 +39,7 @@ export function readCodes(said: Said, ctx: IntakeContext): CodesRead {
       const span = { from: nth(run, 0).from, to: must(run.at(-1)).to };
       for (let k = i; k < i + n; k++) used.add(k);
       if (entry.kind === 'part') parts.push({ number: entry.code, span });
-      else if (!denied(said, i, i + n)) proposals.push(code(entry.kind === 'engine' ? 'engine.code' : 'kit.number', entry.means, 'sure', span));
+      else if (!denied(said, i, i + n)) proposals.push(code(entry.kind === 'engine' ? 'engine.code' : 'kit.number', entry.means, entry.kind !== 'engine' && meantFor(said, i) ? 'ask' : 'sure', span));
       break;
     }
   }
@@ -60,6 +60,12 @@ const code = (key: string, value: string, sure: Proposal['sure'], span: TextSpan
 /** "The kit is not A but B": A is none. */
 const denied = (said: Said, from: number, to: number): boolean =>
   nth(said.tokens, Math.max(0, from - 1)).low === 'not' || (said.tokens[to]?.low === 'not' && said.tokens[to]?.clause === said.tokens[from]?.clause);
+
+/** "The kit meant for truck 7": where it went is another matter. */
+const meantFor = (said: Said, at: number): boolean => {
+  const { sentence } = nth(said.tokens, at);
+  return hasPhrase(said.tokens.slice(Math.max(0, at - 14), at).filter((t) => t.sentence === sentence), ['meant for', 'intended for', 'ordered for']);
+};
 
 /** Kits by the ends of their numbers, as people read them out: "K302B-1", "314A", "121". */
 const endsOf = oncePer((cat: Catalogue): ReadonlyMap<string, readonly string[]> => {

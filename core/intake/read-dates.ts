@@ -62,8 +62,17 @@ function roleOf(sentence: readonly Token[], first: number, d: DayTold, taken: Re
     cueIn(own, true, taken) ??
     cueIn(next, false, taken) ??
     cueIn(before.filter((t) => t.clause !== clause), true, taken) ??
-    cueIn(behind.slice(0, 10), false, taken)
+    cueIn(behind.slice(0, 10), false, taken) ??
+    fallback(sentence, first, behind)
   );
+}
+
+/** "Belt spring 2022", "the chain in October", "belt new on Sunday": a belt or chain and a day, and nothing else said. */
+function fallback(sentence: readonly Token[], first: number, behind: readonly Token[]): DayRole | undefined {
+  const { clause } = nth(sentence, first);
+  const near = [...sentence.slice(Math.max(0, first - 5), first), ...behind.slice(0, 3)].filter((t) => Math.abs(t.clause - clause) <= 0 || /^(new)$/.test(t.low));
+  const part = near.find((t) => t.low === 'belt' || t.low === 'belts' || t.low === 'chain' || t.low === 'kit' || t.low === 'timing');
+  return part && near.length <= 7 && !hasPhrase(near, WORDS.otherDays) && !hasPhrase(sentence, WORDS.failed) ? { key: 'kit.fitted', by: [part] } : undefined;
 }
 
 /** The last cue of the words before a day, the first of those behind. */

@@ -43,11 +43,11 @@ function atCounted(said: Said, on: 'tooth' | 'link', key: string): Proposal[] {
     if (!(on === 'tooth' ? /^(tooth|teeth)$/ : /^links?$/).test(t.low)) return;
     const places = placesBehind(said, i, on);
     if (places.length === 0) return;
-    const from = Math.max(0, i - REACH);
+    const from = Math.max(said.tokens.findIndex((x) => x.sentence === t.sentence), i - REACH);
     const around = said.tokens.slice(from, Math.min(said.tokens.length, i + REACH + 2 * places.length)).filter((x) => x.sentence === t.sentence);
     for (const [option, phrases] of Object.entries(states)) {
       if (gapped(around, phrases).length === 0) continue;
-      for (const { place, at } of places) out.push(found(key, option, place, said.tokens, i, at));
+      for (const { place, at } of places) out.push(found(key, option, place, said.tokens, from, at));
       break;
     }
   });

@@ -94,7 +94,10 @@ export function readText(text: string, ctx: IntakeContext): TextRead | TextError
         ]),
   ];
   const kind = drivenBy(ctx, engine);
+  const placed = found.filter((p) => p.place !== undefined);
   const own = found
+    // What is told tooth by tooth is not told of the whole belt again.
+    .filter((p) => p.place !== undefined || !placed.some((q) => ctx.registry.get(q.key)?.part === ctx.registry.get(p.key)?.part && overlaps(p, q)))
     .filter((p) => kind === undefined || ctx.registry.get(p.key)?.part !== (kind === 'belt' ? 'chain' : 'belt'))
     .filter((p) => !(fields.rows > 1 && inTable(p, fields.spans)))
     .map((p) => ofCase(withPlace(p, said, ctx, stages), cases));
@@ -104,6 +107,8 @@ export function readText(text: string, ctx: IntakeContext): TextRead | TextError
   });
   return { proposals, left: leftOver(said, proposals), foreign };
 }
+
+const overlaps = (a: Proposal, b: Proposal): boolean => a.spans.some((s) => b.spans.some((x) => s.from < x.to && x.from < s.to));
 
 /** What a cell of a table says was read as its column's. */
 const inTable = (p: Proposal, spans: readonly TextSpan[]): boolean =>

@@ -13,7 +13,7 @@ export type Token = {
 };
 
 const WORD =
-  /(?<![\p{L}\d])[+−-](?=[\d½¼¾.])(?:\d+(?:[.,]\d+)*|[½¼¾]|\.\d+)|(?<![\p{L}\d.])\.\d+|\d{1,2}\/\d{1,2}(?![\d/])|\d+(?:[.,]\d+)*(?=[^\p{L}\d]|$|k\b|[\p{L}°%½¼¾"″])|[½¼¾]|[\p{L}\d]+(?:['’][\p{L}]+)*|[°%@?!.;:,()\n–—&="″+]/gu;
+  /(?<![\p{L}\d])[+−-](?=[\d½¼¾.])(?:\d+(?:[.,]\d+)*|[½¼¾]|\.\d+)|(?<![\p{L}\d.])\.\d+|\d{1,2}\/\d{1,2}(?![\d/])|\d+(?:[.,]\d+)*(?=[^\p{L}\d]|$|k\b|[\p{L}°%½¼¾"″])|[½¼¾]|[\p{L}\d]+(?:['’][\p{L}]+)*|(?<=\d)[-–](?=\d)|[°%@?!.;:,()\n–—&="″+]/gu;
 const ENDS_SENTENCE = /^[?!;\n]$/;
 const ENDS_CLAUSE = /^[,:()–—&]$/;
 const JOINS: ReadonlySet<string> = new Set(GRAMMAR.joins);
@@ -50,7 +50,8 @@ export function tokensOf(text: string): Token[] {
       clause++;
       continue;
     }
-    if (ENDS_CLAUSE.test(word) || (word === '.' && !/[\p{L}\d]/u.test(text[end] ?? ''))) {
+    const range = (word === '–' || word === '-') && /\d/.test(text[m.index - 1] ?? '') && /\d/.test(text[end] ?? '');
+    if ((ENDS_CLAUSE.test(word) && !range) || (word === '.' && !/[\p{L}\d]/u.test(text[end] ?? ''))) {
       clause++;
       continue;
     }

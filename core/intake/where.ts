@@ -30,18 +30,22 @@ export function withPlace(p: Proposal, said: Said, ctx: IntakeContext, stages: S
   const kind = ctx.registry.get(p.key)?.part;
   if (!stages.many || kind === undefined || !SEVERAL.has(kind) || p.part || p.about !== undefined) return p;
   const at = said.tokens.findIndex((t) => t.to > nth(p.spans, 0).from);
-  const place = at < 0 ? undefined : placeAt(said.tokens, at, kind, stages);
+  const place = at < 0 ? undefined : placeAt(said, at, kind, stages);
   return place === undefined ? p : { ...p, part: { kind, place } };
 }
 
 /** The place told nearest before a token in its sentence, else right behind it. */
-function placeAt(tokens: readonly Token[], at: number, kind: string, stages: Stages): string | undefined {
-  const { sentence } = nth(tokens, at);
+function placeAt(said: Said, at: number, kind: string, stages: Stages): string | undefined {
+  const { tokens } = said;
+  const { sentence, from } = nth(tokens, at);
+  // A line is headed by where it speaks of, whatever its points part.
+  const line = said.text.lastIndexOf('\n', from) + 1;
   const words: string[] = [];
   let parted = false;
   for (let i = Math.min(tokens.length - 1, at); i >= Math.max(0, at - 40); i--) {
     const t = nth(tokens, i);
-    if (t.sentence !== sentence) break;
+    if (t.sentence !== sentence && (t.from < line || words.length > 0)) break;
+    if (t.sentence !== sentence && /[.!?]/.test(said.text.slice(t.to, from))) break;
     const word = placeWord(tokens, i);
     if (word !== undefined) words.unshift(word);
     else if (words.length > 0 && at - i > 0 && !/^(the|of|stage|chain|tensioner|side|bank|one|ratchet)$/.test(t.low)) break;
