@@ -3,7 +3,7 @@ import { GRAMMAR } from './grammar';
 import { groupBy } from './phrases';
 import type { Proposal } from './proposal';
 import type { VehicleMention } from './read-vehicles';
-import type { Said } from './said';
+import { tokenAt, type Said } from './said';
 import type { Token } from './text';
 
 /** Which of several vehicles or claims a place of a message speaks of, from 1; 0: of all of them; undefined: there is but one. */
@@ -47,7 +47,7 @@ const bare = (said: Said, fleet: readonly Label[]): Label[] => {
     if (!ids.has(t.text)) return [];
     const before = said.tokens[i - 1];
     const own = before === undefined || before.clause !== t.clause || /^(on|and|for|of)$/.test(before.low);
-    const unit = said.figures.find((f) => f.at === i)?.unit;
+    const unit = said.figureAt.get(i)?.unit;
     return own && unit === undefined ? [{ id: t.text, from: t.from }] : [];
   });
 };
@@ -70,9 +70,12 @@ const inside = (said: Said, v: VehicleMention, from: number, to: number): boolea
 
 /** "21 quiet, 22 quiet, 23 rattles": clauses that begin with numbers one after the other. */
 function counted(said: Said): Label[] {
+  let at = 0;
   const begun = groupBy(said.tokens, 'clause').flatMap((c) => {
     const first = nth(c, 0);
-    const unit = said.figures.find((f) => said.tokens[f.at] === first)?.unit;
+    const here = at;
+    at += c.length;
+    const unit = said.figureAt.get(here)?.unit;
     return /^\d{1,3}$/.test(first.text) && unit === undefined && c.length > 1 && !/^\d/.test(nth(c, 1).text) ? [{ id: first.text, from: first.from }] : [];
   });
   const ids = [...new Set(begun.map((b) => Number(b.id)))];
@@ -120,7 +123,7 @@ function scoped(said: Said, labels: readonly Label[], no: (id: string) => number
     count,
     names,
     at: (from) => {
-      const token = said.tokens.find((t) => t.to > from);
+      const token = said.tokens[tokenAt(said, from)];
       const list = token === undefined ? undefined : byClause.get(token.clause);
       return list?.filter((x) => x.from <= from).at(-1)?.of ?? list?.[0]?.of ?? 0;
     },

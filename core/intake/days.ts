@@ -5,9 +5,9 @@ import { GRAMMAR } from './grammar';
 import type { TextSpan } from './proposal';
 
 /** A day as it is told, as sharp as it is told: `u` days, none where the day itself is named. */
-export type DayTold = { day: Day; span: TextSpan; u?: number };
+export type DayTold = { day: Day; span: TextSpan; u?: number; /** It may be a figure. */ weak?: true };
 
-type Form = { re: RegExp; read: (m: RegExpMatchArray, ctx: IntakeContext) => Day | undefined; u?: number };
+type Form = { re: RegExp; read: (m: RegExpMatchArray, ctx: IntakeContext) => Day | undefined; u?: number; weak?: true };
 
 const MONTHS = 'january february march april may june july august september october november december'.split(' ');
 const DAYS = 'sunday monday tuesday wednesday thursday friday saturday'.split(' ');
@@ -96,7 +96,7 @@ const FORMS: readonly Form[] = [
   { re: re(`\\b(${month})\\s+(?:of\\s+)?(?:(\\d{4})\\b|['’](\\d{2})\\b)`), read: (m) => real(yearOf(m[2] ?? nth(m, 3)), monthNo(nth(m, 1)), 1), u: MONTH_U },
   { re: /\b(0?[1-9]|1[0-2])\/((?:19|20)\d{2})\b/g, read: (m) => real(Number(m[2]), Number(m[1]), 1), u: MONTH_U },
   { re: re(`\\b(${month})\\s+(\\d{1,2})(?:st|nd|rd|th)\\b`), read: (m, c) => latest(monthNo(nth(m, 1)), Number(m[2]), c.today) },
-  { re: /\b(\d{1,2})\.(\d{1,2})\.(?!\d)/g, read: (m, c) => (Number(m[2]) <= 12 && Number(m[1]) <= 31 ? latest(Number(m[2]), Number(m[1]), c.today) : undefined) },
+  { re: /\b(\d{1,2})\.(\d{1,2})\.(?!\d)/g, weak: true, read: (m, c) => (Number(m[2]) <= 12 && Number(m[1]) <= 31 ? latest(Number(m[2]), Number(m[1]), c.today) : undefined) },
   { re: re(`\\b(spring|summer|autumn|winter)\\s+(?:of\\s+)?(\\d{4})\\b`), read: (m) => real(Number(m[2]), SEASONS[nth(m, 1).toLowerCase()] ?? 1, 1), u: SEASON_U },
   { re: re(`\\b(?:last|this)\\s+(spring|summer|autumn|winter)\\b`), read: (m, c) => latest(SEASONS[nth(m, 1).toLowerCase()] ?? 1, 1, c.today), u: SEASON_U },
   { re: re(`\\b(?:last|in|since|early|late|mid|done)\\s+(?:in\\s+)?(${month})(?![\\w])`), read: (m, c) => latest(monthNo(nth(m, 1)), 1, c.today), u: MONTH_U },
@@ -119,9 +119,9 @@ const FORMS: readonly Form[] = [
 /** Days as people tell them against today: "last March", "3.11.", "two weeks ago", "the fourteenth of August", "week 20". */
 export function daysTold(body: string, ctx: IntakeContext): DayTold[] {
   const out: DayTold[] = [];
-  const put = (day: Day | undefined, from: number, to: number, u?: number) => {
+  const put = (day: Day | undefined, from: number, to: number, u?: number, weak?: true) => {
     if (day === undefined || out.some((o) => o.span.from < to && from < o.span.to)) return;
-    out.push({ day, span: { from, to }, ...(u === undefined ? {} : { u }) });
+    out.push({ day, span: { from, to }, ...(u === undefined ? {} : { u }), ...(weak ? { weak } : {}) });
   };
   for (const [feast, day] of FEASTS) {
     const m = re(`${feast.source}(\\s+(?:day\\s+)?last\\s+year|\\s+this\\s+year|\\s+(\\d{4}))?`).exec(body);
@@ -130,7 +130,7 @@ export function daysTold(body: string, ctx: IntakeContext): DayTold[] {
     const year = m[2] ? Number(m[2]) : /last/.test(m[1] ?? '') ? thisYear(ctx.today) - 1 : undefined;
     put(year === undefined ? latest(mo ?? 1, d ?? 1, ctx.today) : real(year, mo ?? 1, d ?? 1), m.index, m.index + m[0].length);
   }
-  for (const { re: form, read, u } of FORMS)
-    for (const m of body.matchAll(form)) put(read(m, ctx), m.index, m.index + m[0].length, u);
+  for (const { re: form, read, u, weak } of FORMS)
+    for (const m of body.matchAll(form)) put(read(m, ctx), m.index, m.index + m[0].length, u, weak);
   return out.sort((a, b) => a.span.from - b.span.from);
 }

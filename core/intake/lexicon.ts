@@ -68,7 +68,15 @@ const gappedStems = (phrase: string): readonly string[] =>
     .split('*')
     .map((part) => stemsOf(part))
     .flatMap((s, i) => (i === 0 ? s : ['*', ...s]));
-const gappedOf = oncePer((phrases: readonly string[]) => phrases.map(gappedStems));
+const gappedOf = oncePer((phrases: readonly string[]): ReadonlyMap<string, readonly (readonly string[])[]> => {
+  const out = new Map<string, (readonly string[])[]>();
+  for (const phrase of phrases) {
+    const stems = gappedStems(phrase);
+    const [first] = stems;
+    if (first !== undefined) out.set(first, [...(out.get(first) ?? []), stems]);
+  }
+  return out;
+});
 
 const lexicons = oncePer((registry: Registry) => oncePer((taught: Taught): Lexicon => {
   const byFirst = new Map<string, Entry[]>();
@@ -151,10 +159,11 @@ function lengthAt(tokens: readonly Token[], at: number, stems: readonly string[]
 
 /** Places of phrases with gaps among tokens: "swap * what". */
 export function gapped(tokens: readonly Token[], phrases: readonly string[]): { at: number; n: number }[] {
-  const stems = gappedOf(phrases);
+  const index = gappedOf(phrases);
   const out: { at: number; n: number }[] = [];
   for (let at = 0; at < tokens.length; at++) {
-    const n = Math.max(0, ...stems.map((s) => (s[0] === nth(tokens, at).stem ? lengthAt(tokens, at, s) : 0)));
+    let n = 0;
+    for (const s of index.get(nth(tokens, at).stem) ?? []) n = Math.max(n, lengthAt(tokens, at, s));
     if (n > 0) out.push({ at, n });
   }
   return out;

@@ -11,6 +11,7 @@ import { gapped } from './lexicon';
 const Words = z.array(z.string().min(1));
 /** How each thing is asked for: in a question (`says`), without one (`wants`), and by a word or two alone (`bare`). */
 const ASKED = z.record(z.string(), z.strictObject({ says: Words, wants: Words, bare: Words })).parse(data);
+const KINDS_ASKED = Object.entries(ASKED);
 const OPENS = /^(is|are|can|may|should|do|does|must|has|have)$/;
 const SUBJECT = /^(i|we|it|he|the|that|this|there)$/;
 /** Words of a question that one or two words make out. */
@@ -25,7 +26,7 @@ export function readAsked(said: Said): Proposal[] {
   };
   for (const sentence of said.sentences) {
     const question = questionOf(sentence, said);
-    for (const [key, how] of Object.entries(ASKED)) {
+    for (const [key, how] of KINDS_ASKED) {
       for (const f of gapped(sentence, how.wants)) put(key, sentence, f.at, f.n);
       if (question.length === 0) continue;
       for (const f of gapped(question, how.says)) put(key, question, f.at, f.n);

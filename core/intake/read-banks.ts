@@ -6,7 +6,7 @@ import type { Figure } from './figures';
 import { findPhrases, hasPhrase } from './phrases';
 import type { Proposal } from './proposal';
 import { moodOf } from './read-choices';
-import type { Said } from './said';
+import { beginOf, figuresIn, type Said } from './said';
 import type { Token } from './text';
 import { WORDS } from './words';
 
@@ -23,13 +23,13 @@ export function readBanks(said: Said, ctx: IntakeContext, engine: string | undef
   const thou = hasPhrase(said.tokens, ['thousandths of an inch', 'thou']);
   let topic = false;
   for (const sentence of said.sentences) {
-    const first = said.tokens.indexOf(nth(sentence, 0));
+    const first = beginOf(said, sentence);
     const asked = said.topics.some((t) => t.at < nth(sentence, 0).from && hasPhrase(t.tokens, ['head', 'machined']) && nth(sentence, 0).from - t.at < 220);
     const speaks = hasPhrase(sentence, WORDS.machined);
     const nobody = hasPhrase(sentence, WORDS.unmachined);
     if (!speaks && !nobody && !(topic && asked)) continue;
     topic = true;
-    const figures = said.figures.filter((f) => f.at >= first && f.at < first + sentence.length);
+    const figures = figuresIn(said, sentence);
     const own = figures.flatMap((f) => cutOf(f, sentence, first, thou));
     if (own.length > 0) {
       const removed = own.filter((c) => c.what === 'head');

@@ -1,11 +1,12 @@
 import { nth } from '@core/quantity/must';
+import { KINDS } from '@core/facts/kinds';
 import { type Observable, optionsOf } from '@core/facts/observable';
 import type { IntakeContext } from './context';
 import { GRAMMAR } from './grammar';
 import { type Hit, hitsIn, kindNamed, lexiconOf, STATES } from './lexicon';
 import { spanOf } from './phrases';
 import type { Proposal } from './proposal';
-import type { Said } from './said';
+import { tokenAt, type Said } from './said';
 import type { Token } from './text';
 import { WORDS } from './words';
 
@@ -65,7 +66,11 @@ const together = (tokens: readonly Token[], from: number, to: number): boolean =
 /** Kind of part that was named last before each token. */
 function topicsOf(tokens: readonly Token[]): (string | undefined)[] {
   let topic: string | undefined;
-  return tokens.map((t) => (topic = kindNamed(t) ?? topic));
+  return tokens.map((t) => {
+    const kind = kindNamed(t);
+    if (kind !== undefined && KINDS.has(kind)) topic = kind;
+    return topic;
+  });
 }
 
 function readChoice(o: Observable, hits: readonly Hit[], said: Said, topics: readonly (string | undefined)[]): Found[] {
@@ -93,7 +98,11 @@ function readChoice(o: Observable, hits: readonly Hit[], said: Said, topics: rea
 /** A subject that names its part itself needs no other. */
 const ownName = (o: Observable, h: Hit, tokens: readonly Token[]): boolean => {
   if (!PARTS.has(o.part)) return true;
-  for (let i = h.at; i < h.at + h.n; i++) if (kindNamed(nth(tokens, i)) === o.part) return true;
+  for (let i = h.at; i < h.at + h.n; i++) {
+    const kind = kindNamed(nth(tokens, i));
+    // A key or a spring belongs to whatever speaks of it.
+    if (kind !== undefined && (kind === o.part || !KINDS.has(kind))) return true;
+  }
   return STATES[o.key]?.near !== undefined;
 };
 const topicSuits = (o: Observable, topic: string | undefined): boolean => topic === o.part || (topic === undefined && o.part === 'tensioner');
@@ -171,7 +180,7 @@ export function negatedAt(tokens: readonly Token[], at: number, n: number): bool
 /** What is asked, planned or of before is offered open; what somebody else says bears their name. */
 export function moodOf(p: Proposal, said: Said): Proposal {
   const from = nth(p.spans, 0).from;
-  const clause = said.tokens.find((t) => t.to > from)?.clause;
+  const clause = said.tokens[tokenAt(said, from)]?.clause;
   const mood = clause === undefined ? undefined : said.clauses.get(clause);
   if (!mood) return p;
   return {

@@ -6,7 +6,7 @@ import type { IntakeContext } from './context';
 import { knownOf } from './context';
 import { hasPhrase } from './phrases';
 import type { Proposal, TextSpan } from './proposal';
-import type { Said } from './said';
+import { beginOf, sentenceOf, tokenAt, type Said } from './said';
 import type { Token } from './text';
 import { WORDS } from './words';
 
@@ -26,16 +26,17 @@ export function readCodes(said: Said, ctx: IntakeContext): CodesRead {
   const proposals: Proposal[] = [];
   const used = new Set<number>();
   const parts: CodesRead['parts'] = [];
+  const folds = tokens.map((t) => foldCode(t.text));
   for (let i = 0; i < tokens.length; i++) {
     if (used.has(i)) continue;
-    for (let n = Math.min(JOINED, tokens.length - i); n > 0; n--) {
+    // Codes hold no blanks of their own wider than one character.
+    let most = 1;
+    while (most < JOINED && i + most < tokens.length && nth(tokens, i + most).from - nth(tokens, i + most - 1).to <= 2) most++;
+    for (let n = most; n > 0; n--) {
+      const folded = n === 1 ? nth(folds, i) : folds.slice(i, i + n).join('');
+      const entry = folded.length < 5 || folded.length > longest + 1 ? undefined : codes.get(folded);
+      if (!entry || !/\d/.test(folded)) continue;
       const run = tokens.slice(i, i + n);
-      // Codes hold no blanks of their own wider than one character.
-      if (run.some((t, k) => k > 0 && t.from - nth(run, k - 1).to > 2)) continue;
-      const folded = foldCode(run.map((t) => t.text).join(''));
-      if (folded.length < 5 || folded.length > longest + 1 || !/\d/.test(folded)) continue;
-      const entry = codes.get(folded);
-      if (!entry) continue;
       const span = { from: nth(run, 0).from, to: must(run.at(-1)).to };
       for (let k = i; k < i + n; k++) used.add(k);
       if (entry.kind === 'part') parts.push({ number: entry.code, span });
@@ -90,8 +91,9 @@ function halfKits(said: Said, used: ReadonlySet<number>, ctx: IntakeContext): Pr
   const out: Proposal[] = [];
   said.sentences.forEach((s) => {
     if (!hasPhrase(s, WORDS.kits)) return;
+    const first = beginOf(said, s);
     for (let i = 0; i < s.length; i++) {
-      const at = said.tokens.indexOf(nth(s, i));
+      const at = first + i;
       if (used.has(at)) continue;
       for (let n = Math.min(4, s.length - i); n > 0; n--) {
         const run = s.slice(i, i + n);
@@ -188,14 +190,16 @@ export function readLots(said: Said): Proposal[] {
       const value = nth(m, 1);
       const from = m.index + m[0].length - value.length;
       if (out.some((p) => p.spans[0]?.from === from)) continue;
-      const at = said.tokens.findIndex((t) => t.from <= from && t.to > from);
-      if (at < 0) continue;
-      const own = said.tokens.filter((t) => t.sentence === said.tokens[at]?.sentence);
+      const at = tokenAt(said, from);
+      if (at < 0 || nth(said.tokens, at).from > from) continue;
+      const own = sentenceOf(said, at);
       const before = said.tokens.slice(Math.max(0, at - 5), at).filter((t) => t.sentence === said.tokens[at]?.sentence);
       const span = { from, to: from + value.length };
       if (hasPhrase(own, ['back']) && hasPhrase(own, ['belt']) && !hasPhrase(before, WORDS.kits)) out.push(code('belt.lot_code', value, 'sure', span));
       else {
-        const part = hasPhrase(own, [...WORDS.kits, 'label', 'carton']) ? undefined : partIn(before);
+        const begin = beginOf(said, own);
+        const last = begin > 0 ? sentenceOf(said, begin - 1) : [];
+        const part = hasPhrase(own, [...WORDS.kits, 'label', 'carton', 'box', 'boxes']) ? undefined : (partIn(before) ?? (hasPhrase(last, WORDS.kits) ? undefined : partIn(last)));
         out.push({ ...code(part === undefined ? 'kit.lot' : 'thing.lot', value, 'sure', span), ...(part === undefined ? {} : { about: part }) });
       }
     }

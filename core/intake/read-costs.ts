@@ -2,7 +2,7 @@ import { nth } from '@core/quantity/must';
 import { readNumber } from '@core/quantity/parse-quantity';
 import { hasPhrase } from './phrases';
 import type { Proposal } from './proposal';
-import type { Said } from './said';
+import { tokenAt, type Said } from './said';
 import { WORDS } from './words';
 
 const AMOUNT = /(?:(?:AC|EUR)\s?)?(\d{1,3}(?:[ .,]\d{3})*[.,]\d{2}|\d+[.,]\d{2})(?!\d)|\b(?:AC|EUR)\s?(\d+)\b/g;
@@ -23,7 +23,7 @@ export function readCosts(said: Said): Proposal[] {
   for (const m of text.matchAll(AMOUNT)) {
     const typed = m[1] ?? m[2] ?? '';
     const from = m.index + m[0].length - typed.length;
-    const token = said.tokens.find((t) => t.to > from);
+    const token = said.tokens[tokenAt(said, from)];
     if (!token || token.from > from + typed.length) continue;
     const before = text.slice(Math.max(0, m.index - BACK), m.index);
     const line = before.slice(before.lastIndexOf('\n') + 1);

@@ -3,7 +3,7 @@ import { MONTH_U } from '@core/quantity/dates';
 import type { DayTold } from './days';
 import { findPhrases, hasPhrase } from './phrases';
 import type { Proposal } from './proposal';
-import type { Said } from './said';
+import { beginOf, sentenceOf, tokenAt, type Said } from './said';
 import type { Token } from './text';
 import { WORDS } from './words';
 
@@ -21,9 +21,10 @@ export function readDates(said: Said, days: readonly DayTold[]): Proposal[] {
   // A word that told what one day is of tells nothing of the next.
   const taken = new Set<Token>();
   for (const d of days) {
-    const sentence = said.sentences.find((s) => s.some((t) => t.to > d.span.from && t.from < d.span.to));
-    const first = sentence?.findIndex((t) => t.to > d.span.from) ?? -1;
-    if (!sentence || first < 0) continue;
+    const at = tokenAt(said, d.span.from);
+    if (at < 0 || nth(said.tokens, at).from >= d.span.to) continue;
+    const sentence = sentenceOf(said, at);
+    const first = at - beginOf(said, sentence);
     const clause = nth(sentence, first).clause;
     const mood = said.clauses.get(clause);
     // What is planned or may be is no day of something done.

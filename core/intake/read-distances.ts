@@ -6,7 +6,7 @@ import type { Figure } from './figures';
 import { kindNamed } from './lexicon';
 import { findPhrases, hasPhrase } from './phrases';
 import type { Proposal, TextSpan } from './proposal';
-import type { Said } from './said';
+import { beginOf, sentenceOf, type Said } from './said';
 import type { Token } from './text';
 import { WORDS } from './words';
 
@@ -76,8 +76,8 @@ function distanceOf(f: Figure, said: Said, miles: boolean): { km: number; unit: 
 /** What a distance is of. */
 function toldOf(f: Figure, said: Said, km: number, unit: boolean, days: readonly DayTold[]): Told | undefined {
   const at = nth(said.tokens, f.at);
-  const sentence = said.sentences.find((s) => s.includes(at)) ?? [];
-  const k = sentence.indexOf(at);
+  const sentence = sentenceOf(said, f.at);
+  const k = f.at - beginOf(said, sentence);
   const clause = sentence.filter((t) => t.clause === at.clause);
   const own = clause.indexOf(at);
   const before = clause.slice(Math.max(0, own - 9), own);

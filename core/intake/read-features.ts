@@ -32,6 +32,8 @@ type Feature = {
   options: readonly Option[];
   /** It is there or not. */
   presence: boolean;
+  /** Words one of which it takes to speak of it at all. */
+  first: readonly string[];
   /** What its question names as signs of it: "(coloured hub, lock screws)". */
   signs: readonly string[];
 };
@@ -53,7 +55,9 @@ const featuresWith = (ctx: IntakeContext, engine: string | undefined): readonly 
         phrases: x.words.flatMap((w) => WORDS.alike[w] ?? []),
       }));
       const signs = [...(o.observe ?? '').matchAll(/\(([^)]+)\)/g)].flatMap((m) => nth(m, 1).split(','));
-      return { o, topic, options, presence: all.some((x) => x.key === 'yes') && all.some((x) => x.key === 'no'), signs: signs.map((s) => s.trim()).filter((s) => s !== '') };
+      return { o, topic, options, presence: all.some((x) => x.key === 'yes') && all.some((x) => x.key === 'no'), first: [...options.flatMap((x) => [...x.telling, ...x.phrases.flatMap((p) => wordsOf(p).slice(0, 1))]), ...signs.flatMap(wordsOf), ...(all.some((x) => x.key === 'yes') ? topic : [])],
+        signs: signs.map((s) => s.trim()).filter((s) => s !== ''),
+      };
     });
   });
 
@@ -65,20 +69,37 @@ export function readFeatures(said: Said, ctx: IntakeContext, engine: string | un
   const features = featuresWith(ctx, engine);
   const out: Proposal[] = [];
   const clauses = groupBy(said.tokens, 'clause');
+  const stems = new Set(said.tokens.map(stemSaid));
   for (const f of features) {
+    const tells = alikeAny(stems, f.first);
+    if (tells.size === 0) continue;
+    const names = alikeAny(stems, f.topic);
     let before: readonly Token[] = [];
     for (const clause of clauses) {
+      const topics = clause.filter((t) => names.has(t.stem)).length;
       // "the screws of the cover: five", "count the screws ... Five by the way": the clause before named what is counted
       const gap = nth(clause, 0).sentence - (before[0]?.sentence ?? -9);
-      const carried = gap <= 1 && named(before, f.topic) >= (gap === 0 ? Math.min(2, f.topic.length) : 1) && named(clause, f.topic) === 0 && clause.length <= 6;
-      const words = carried ? [...before, ...clause] : clause;
-      const read = f.presence ? presence(f, words, engine) : inClause(f, words, clause, engine, features);
-      out.push(...read.map((p) => moodOf(p, said)));
+      let read: Proposal[] = [];
+      if (clause.some((t) => tells.has(stemSaid(t)))) {
+        const carried = gap <= 1 && topics === 0 && clause.length <= 6 && named(before, f.topic) >= (gap === 0 ? Math.min(2, f.topic.length) : 1);
+        const words = carried ? [...before, ...clause] : clause;
+        read = f.presence ? presence(f, words, engine) : inClause(f, words, clause, engine, features);
+        out.push(...read.map((p) => moodOf(p, said)));
+      }
       // What named the topic last is kept over what did not.
       if (read.length > 0) before = [];
-      else if (named(clause, f.topic) > 0 || nth(clause, 0).sentence - (before[0]?.sentence ?? -9) > 1) before = clause;
+      else if (topics > 0 || gap > 1) before = clause;
     }
   }
+  return out;
+}
+
+const stemSaid = (t: Token): string => NUMBERS.get(t.low) ?? t.stem;
+
+/** Of the words of a message those that are like any of a list. */
+function alikeAny(stems: ReadonlySet<string>, list: readonly string[]): ReadonlySet<string> {
+  const out = new Set<string>();
+  for (const s of stems) if (list.some((w) => alike(s, w))) out.add(s);
   return out;
 }
 
@@ -86,7 +107,7 @@ export function readFeatures(said: Said, ctx: IntakeContext, engine: string | un
 const named = (clause: readonly Token[], topic: readonly string[]): number => clause.filter((t) => topic.some((own) => alike(t.stem, own))).length;
 
 function inClause(f: Feature, words: readonly Token[], clause: readonly Token[], engine: string | undefined, features: readonly Feature[]): Proposal[] {
-  const said = words.map((t) => NUMBERS.get(t.low) ?? t.stem);
+  const said = words.map(stemSaid);
   const about = said.flatMap((w, i) => (f.topic.some((own) => alike(w, own)) ? [i] : []));
   const hits = f.options.flatMap((x) => {
     const at = said.findIndex((w, i) => x.telling.some((own) => tells(w, own, nth(words, i))));

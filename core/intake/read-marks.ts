@@ -5,7 +5,7 @@ import type { Figure } from './figures';
 import { findPhrases, hasPhrase } from './phrases';
 import type { Proposal } from './proposal';
 import { moodOf } from './read-choices';
-import type { Said } from './said';
+import { beginOf, figuresIn, type Said } from './said';
 import type { Token } from './text';
 import { WORDS } from './words';
 
@@ -28,8 +28,8 @@ export function readMarks(said: Said, ctx: IntakeContext, engine: string | undef
   const out: Proposal[] = [];
   for (const sentence of said.sentences) {
     if (hasPhrase(sentence, WORDS.ofSensor)) continue;
-    const first = said.tokens.indexOf(nth(sentence, 0));
-    const figures = said.figures.filter((f) => f.at >= first && f.at < first + sentence.length).map((f) => ({ ...f, at: f.at - first }));
+    const first = beginOf(said, sentence);
+    const figures = figuresIn(said, sentence).map((f) => ({ ...f, at: f.at - first }));
     const mentions = mentionsOf(sentence, wheels, out, engine !== undefined);
     const offsets = offsetsOf(sentence, figures);
     let last: Offset | undefined;
@@ -84,6 +84,8 @@ function swapped(list: readonly Proposal[], wheels: readonly MarkedWheel[]): Pro
 /** Runs of words that name wheels: by their names, by two letters, "both", "all four", "the rest". */
 function mentionsOf(sentence: readonly Token[], wheels: readonly MarkedWheel[], told: readonly Proposal[], known: boolean): Mention[] {
   const out: Mention[] = [];
+  // "The others I did not look at": nothing is said of them.
+  const unseen = hasPhrase(sentence, WORDS.unseen);
   const free = () => wheels.filter((w) => !told.some((p) => p.about === w.id) && !out.some((m) => m.wheels.includes(w)));
   for (let i = 0; i < sentence.length; i++) {
     const t = nth(sentence, i);
@@ -94,7 +96,7 @@ function mentionsOf(sentence: readonly Token[], wheels: readonly MarkedWheel[], 
       if (hits.length === 1) out.push({ at: i, n: 1, wheels: hits, many: false });
       continue;
     }
-    if (known && hasPhrase(sentence.slice(i, i + 3), WORDS.rest) && findPhrases(sentence.slice(i, i + 3), WORDS.rest)[0]?.at === 0) {
+    if (known && !unseen && hasPhrase(sentence.slice(i, i + 3), WORDS.rest) && findPhrases(sentence.slice(i, i + 3), WORDS.rest)[0]?.at === 0) {
       const n = findPhrases(sentence.slice(i, i + 3), WORDS.rest)[0]?.n ?? 1;
       const rest = free();
       if (rest.length > 0) out.push({ at: i, n, wheels: rest, many: true });
@@ -130,7 +132,7 @@ function mentionsOf(sentence: readonly Token[], wheels: readonly MarkedWheel[], 
     const tail = sentence.slice(i + n, i + n + 6);
     const side = /^(side|bank|head|ones)$/.test(next) || nth(sentence, i).low === 'both';
     const words = n + (/^(one|cam|mark|marks|side|bank|head|ones|edge|sprocket|wheel)$/.test(next) ? 1 : 0);
-    if (meant.length === 1 || (side && meant.length > 1 && meant.length < wheels.length) || (meant.length === 2 && hasPhrase(tail, ['both'])))
+    if (meant.length === 1 || (known && side && meant.length > 1 && meant.length < wheels.length) || (known && meant.length === 2 && hasPhrase(tail, ['both'])))
       out.push({ at: i, n: words, wheels: meant, many: meant.length > 1 });
     i += words - 1;
   }

@@ -7,7 +7,7 @@ import type { Figure } from './figures';
 import type { IntakeContext } from './context';
 import { findPhrases, hasPhrase } from './phrases';
 import type { Proposal, TextSpan } from './proposal';
-import type { Said } from './said';
+import { beginOf, figuresIn, type Said } from './said';
 import type { Token } from './text';
 import { kindNamed } from './lexicon';
 import { namesOfSubject, WORDS } from './words';
@@ -24,6 +24,7 @@ const numbersOf = oncePer((registry: Registry): readonly Observable[] =>
       (o.type.kind === 'number' || o.type.kind === 'count') &&
       (!o.hidden || o.line) &&
       o.part !== 'old' &&
+      o.key !== 'belt.tooth_count' &&
       o.part !== 'wheel' &&
       o.part !== 'bank' &&
       o.place === undefined &&
@@ -36,8 +37,8 @@ export function readMeasured(said: Said, days: readonly DayTold[], used: Readonl
   const out: Proposal[] = [];
   const numbers = numbersOf(ctx.registry);
   for (const sentence of said.sentences) {
-    const first = said.tokens.indexOf(nth(sentence, 0));
-    const figures = said.figures.filter((f) => f.at >= first && f.at < first + sentence.length);
+    const first = beginOf(said, sentence);
+    const figures = figuresIn(said, sentence);
     if (figures.length === 0) continue;
     // Looked for once a sentence, however many figures it has.
     const spoken = numbers.flatMap((o) => {
@@ -107,7 +108,7 @@ function subjectOf(
       // A figure without its unit, and a count, are told of the part that was named last.
       const topic = topicAt(sentence, f.at);
       const suits = topic === undefined || topic === o.part || !PARTS.has(o.part);
-      if (!suits && !(s.at > f.at && told)) continue;
+      if (!suits && !(s.at > f.at && told && !WORDS.looseNames.includes(s.phrase))) continue;
       if (!told && PARTS.has(o.part) && topic !== o.part && !ownNames(o).has(s.phrase)) continue;
       const clauses = Math.abs(nth(sentence, s.at).clause - nth(sentence, f.at).clause);
       if (clauses > (told ? 2 : o.type.kind === 'count' ? 0 : 1) || away > (told ? REACH : LOOSE * 2)) continue;

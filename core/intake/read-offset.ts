@@ -8,15 +8,18 @@ import type { Figure } from './figures';
 import { groupBy, hasPhrase } from './phrases';
 import type { Proposal } from './proposal';
 import { moodOf } from './read-choices';
-import type { Said } from './said';
+import { tokenAt, type Said } from './said';
 import type { Token } from './text';
 import { WORDS } from './words';
+
+const SENSES = /^(late|later|early|earlier|advanced?|retarded|behind|ahead|lag\w*|lead\w*)$/;
 
 /** How far a cam stands off, told in degrees of a shaft or in teeth of the sensor's wheel; which cam, and which wheel. */
 export function readOffset(said: Said, ctx: IntakeContext, engine: string | undefined): Proposal[] {
   const drive = engine === undefined ? undefined : wheelOf(ctx, engine);
   const out: Proposal[] = [];
   for (const sentence of said.sentences) {
+    if (!sentence.some((t) => SENSES.test(t.low))) continue;
     const text = plainDigits(sentence, said);
     const sensor = hasPhrase(sentence, WORDS.ofSensor);
     const told = /\b(\d{2,3})[ -]+(?:minus|less)[ -]+(\d)\b|\b(\d{2,3})-(\d)\b/i.exec(text);
@@ -51,10 +54,10 @@ const camIn = (part: readonly Token[]): string | undefined => {
 
 /** A sentence with its numbers in digits, and teeth written out, as offsets are read. */
 function plainDigits(part: readonly Token[], said: Said): string {
-  const first = said.tokens.indexOf(nth(part, 0));
+  const first = tokenAt(said, nth(part, 0).from);
   let out = '';
   for (let i = 0; i < part.length; i++) {
-    const f: Figure | undefined = said.figures.find((x) => x.at === first + i);
+    const f: Figure | undefined = said.figureAt.get(first + i);
     if (f) {
       out += `${Number(f.value.toFixed(4))} `;
       i += f.digits - 1;

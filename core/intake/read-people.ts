@@ -19,6 +19,7 @@ const FORMS = [
   re(`(?:introduce myself:?|my name is)\\s+(?<n>${NAME})`),
   re(`^\\s*(?:\\d{1,2}[.:]\\d{2}\\s+)?(?<p>${PLACE}),\\s+(?<n>${NAME})[.,]`),
   re(`^\\s*(?<n>${W}(?: ${W})?)\\s+(?:@|at|from|of)\\s+(?:the )?(?<p>${PLACE})`),
+  re(`^\\s*(?<n>${NAME}),\\s+(?<p>${PLACE})[.,]`),
   re(`^\\s*(?<n>${TITLE} ${W}(?: ${W})?)[,.]`),
   re(`^\\s*(?<n>Counter \\d+),\\s+(?<p>${W}(?: ${W})*)[.,]`),
   re(`(?:this is|its|it['’]s)\\s+(?<n>\\p{Ll}{3,12})\\s+(?:from|of|at)\\s+(?:the )?(?<p>(?:\\p{Ll}+ ){1,3}(?:${LOW_FIRM}))\\b`),
@@ -28,7 +29,7 @@ const FORMS = [
   re(`(?:[Aa]pplicant:?|[Ww]orkshop:|from)\\s+(?<p>${PLACE})`),
 ];
 const END = re(
-  `(?:(?:^|[.!?\\n]\\s*|[—–-]\\s*)(?:(?:[Ww]ith|[Mm]any|[Kk]ind|[Bb]est|[Cc]ordial|[Ww]arm)\\s+)*(?:${GRAMMAR.closings.map((c) => `[${nth(c, 0)}${nth(c, 0).toUpperCase()}]${c.slice(1)}`).join('|')})\\b[ ,!.–—-]*|\\s[—–]\\s+)(?<who>(?:${W}|${SMALL}|[\\p{Ll}]+)(?:[ ,]+(?:${W}|${SMALL}|[\\p{Ll}]+)){0,8})[.!\\s]*$`,
+  `(?:(?:^|[.!?\\n]\\s*|[—–-]\\s*)(?:(?:[Ww]ith|[Mm]any|[Kk]ind|[Bb]est|[Cc]ordial|[Ww]arm)\\s+)*(?:${GRAMMAR.closings.map((c) => `[${nth(c, 0)}${nth(c, 0).toUpperCase()}]${c.slice(1)}`).join('|')})\\b[ ,!.–—-]*(?:(?:${GRAMMAR.closings.join('|')})\\b[ ,!.–—-]*)*|\\s[—–]\\s+)(?<who>(?:${W}|${SMALL}|[\\p{Ll}]+)(?:[ ,]+(?:${W}|${SMALL}|[\\p{Ll}]+)){0,8})[.!\\s]*$`,
 );
 /** Words of an occupation and of an end, which are no name. */
 const ROLES = /\b(?:master mechanic|mechanic|bursar|service desk|spares in-charge|workshop manager|technical (?:desk|service)|claims?|warranty office|that['’]s the workshop.*)\b/giu;

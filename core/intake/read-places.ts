@@ -8,7 +8,7 @@ import { gapped } from './lexicon';
 import { hasPhrase } from './phrases';
 import type { Proposal } from './proposal';
 import { moodOf } from './read-choices';
-import type { Said } from './said';
+import { figuresIn, type Said } from './said';
 import type { Token } from './text';
 import { WORDS } from './words';
 
@@ -43,7 +43,7 @@ function atCounted(said: Said, on: 'tooth' | 'link', key: string): Proposal[] {
     if (!(on === 'tooth' ? /^(tooth|teeth)$/ : /^links?$/).test(t.low)) return;
     const places = placesBehind(said, i, on);
     if (places.length === 0) return;
-    const from = Math.max(said.tokens.findIndex((x) => x.sentence === t.sentence), i - REACH);
+    const from = Math.max(said.begins.get(t.sentence) ?? 0, i - REACH);
     const around = said.tokens.slice(from, Math.min(said.tokens.length, i + REACH + 2 * places.length)).filter((x) => x.sentence === t.sentence);
     for (const [option, phrases] of Object.entries(states)) {
       if (gapped(around, phrases).length === 0) continue;
@@ -60,7 +60,7 @@ function placesBehind(said: Said, at: number, on: PlacedOn): { place: Place; at:
   let next = at + 1;
   if (/^(number|no|nos)$/.test(said.tokens[next]?.low ?? '')) next++;
   for (;;) {
-    const f = said.figures.find((x) => x.at === next);
+    const f = said.figureAt.get(next);
     if (!f || f.part || f.value <= 0) break;
     if (f.spread !== undefined && Number.isInteger(f.value - f.spread)) out.push({ place: { on, from: f.value - f.spread, to: f.value + f.spread }, at: f.at + f.digits - 1 });
     else if (Number.isInteger(f.value)) out.push({ place: { on, from: f.value }, at: f.at + f.digits - 1 });
@@ -82,7 +82,7 @@ function atStation(said: Said): Proposal[] {
     const place: Place = { on: 'station', from: mm };
     const sentence = nth(said.tokens, f.at).sentence;
     const before = said.tokens.slice(Math.max(0, f.at - 10), f.at).filter((t) => t.sentence === sentence);
-    const depth = said.figures.filter((g) => g.at < f.at && f.at - g.at <= 5 && nth(said.tokens, g.at).sentence === sentence).at(-1);
+    const depth = [1, 2, 3, 4, 5].map((back) => said.figureAt.get(f.at - back)).find((g) => g !== undefined && nth(said.tokens, g.at).sentence === sentence);
     if (depth && hasPhrase(before, ['groove', 'grooved', 'worn'])) {
       const value = mmOf(depth);
       if (value !== undefined) out.push(found('guide.groove', value, place, said.tokens, depth.at, f.at));
@@ -103,8 +103,7 @@ function pieces(said: Said): Proposal[] {
   const out: Proposal[] = [];
   for (const sentence of said.sentences) {
     if (!hasPhrase(sentence, ['pieces', 'piece', 'bits', 'fragments']) || !hasPhrase(sentence, ['weigh', 'weighs', 'weight', 'mass', 'gram', 'grams', 'g'])) continue;
-    const first = said.tokens.indexOf(nth(sentence, 0));
-    const own = said.figures.filter((f) => f.at >= first && f.at < first + sentence.length && !f.part && !f.spelled);
+    const own = figuresIn(said, sentence).filter((f) => !f.part && !f.spelled);
     const gram = own.some((f) => f.unit !== undefined && /^g(ram|rams|r)?$/.test(f.unit));
     if (!gram) continue;
     own

@@ -22,7 +22,7 @@ import { readOffset } from './read-offset';
 import { readPeople } from './read-people';
 import { readPlaces } from './read-places';
 import { readStanding, readTorques } from './read-torques';
-import { familiesIn, mentionSpan, vehicleFact, type VehicleMention, vehiclesIn } from './read-vehicles';
+import { familiesIn, mentionSpan, vehicleFact, surest, type VehicleMention, vehiclesIn } from './read-vehicles';
 import { type Said, saidOf } from './said';
 import { settled } from './settle-proposals';
 import type { Token } from './text';
@@ -51,13 +51,17 @@ export function readText(text: string, ctx: IntakeContext): TextRead | TextError
   if (text.trim() === '') return { code: 'empty' };
   if (text.length > LONGEST_MESSAGE) return { code: 'too_long', length: text.length, most: LONGEST_MESSAGE };
   const said = saidOf(text);
-  const days = daysTold(said.text, ctx);
+  const told = daysTold(said.text, ctx);
+  const dates = readDates(said, told);
+  // "7.4." is a day only where something is told to have been on it.
+  const days = told.filter((d) => !d.weak || dates.some((p) => p.spans.some((s) => s.from === d.span.from)));
   const codes = readCodes(said, ctx);
-  const vehicles = vehiclesIn(said, ctx);
+  const mentioned = vehiclesIn(said, ctx);
   const families = familiesIn(said, ctx);
   const claims = readClaimNumbers(said);
   const fields = readFields(text, ctx);
-  const cases = casesOf(said, vehicles, claims);
+  const cases = casesOf(said, mentioned, claims);
+  const vehicles = cases.count > 1 ? mentioned : surest(mentioned);
   // One vehicle named for a whole fleet is what each of them is.
   const sole = new Set(vehicles.map((v) => v.name)).size === 1;
   const engines = namedEngine(codes.proposals, vehicles, families, said, cases, ctx);
@@ -78,7 +82,7 @@ export function readText(text: string, ctx: IntakeContext): TextRead | TextError
     ...readCosts(said),
     ...readGrade(said),
     ...readPlaces(said, ctx),
-    ...readDates(said, days),
+    ...dates,
     ...readPeople(said),
     ...readLots(said),
     ...(foreign

@@ -6,7 +6,7 @@ import { kindNamed } from './lexicon';
 import { hasPhrase } from './phrases';
 import type { Proposal } from './proposal';
 import { moodOf } from './read-choices';
-import type { Said } from './said';
+import { beginOf, sentenceOf, type Said } from './said';
 import { stemOf, type Token } from './text';
 import { WORDS } from './words';
 
@@ -23,8 +23,8 @@ export function readTorques(said: Said, ctx: IntakeContext, engine: string | und
     const nm = torqueOf(f);
     if (nm === undefined || nm <= 0) continue;
     const t = nth(said.tokens, f.at);
-    const sentence = said.sentences.find((s) => s.includes(t)) ?? [];
-    const k = sentence.indexOf(t);
+    const sentence = sentenceOf(said, f.at);
+    const k = f.at - beginOf(said, sentence);
     if (out.some((p) => typeof p.value === 'number' && Math.abs(p.value - nm) < SAME * nm)) continue;
     const span = { from: t.from, to: nth(said.tokens, Math.min(f.at + f.n, said.tokens.length) - 1).to };
     const step = fastenerStep(sentence, k, steps, drivenBy(ctx, engine) === 'chain');
@@ -76,7 +76,7 @@ export function readStanding(said: Said): Proposal[] {
   };
   for (const f of said.figures) {
     const t = nth(said.tokens, f.at);
-    const clause = said.tokens.filter((x) => x.clause === t.clause);
+    const clause = sentenceOf(said, f.at).filter((x) => x.clause === t.clause);
     const at = clause.indexOf(t);
     const before = clause.slice(Math.max(0, at - 6), at);
     const time = f.unit === undefined ? undefined : findUnit('time', f.unit.replace(/^hours?$/, 'h').replace(/^minutes?$/, 'min'));

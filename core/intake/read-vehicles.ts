@@ -9,7 +9,7 @@ import type { Token } from './text';
 import { WORDS } from './words';
 
 /** A vehicle or an engine's family where it is named. */
-export type VehicleMention = { at: number; n: number; name?: string; engines: readonly string[]; sure: boolean };
+export type VehicleMention = { at: number; n: number; name?: string; engines: readonly string[]; sure: boolean; whole?: boolean };
 
 type Model = { first: string; entries: VehicleEntry[] };
 
@@ -42,20 +42,32 @@ export function vehiclesIn(said: Said, ctx: IntakeContext): VehicleMention[] {
     const maker = tokens[i - 1] !== undefined && model.entries.some((v) => v.stems[0] === tokens[i - 1]?.stem && v.model.length < v.stems.length);
     if (!maker && !namesIt(tokens, i, small)) continue;
     const { entry, n } = bestOf(model.entries, tokens, i);
-    out.push({ at: maker ? i - 1 : i, n: maker ? n + 1 : n, name: entry.name, engines: [...entry.engines], sure: maker || model.entries.length === 1 });
+    out.push({ at: maker ? i - 1 : i, n: maker ? n + 1 : n, name: entry.name, engines: [...entry.engines], sure: maker && n >= entry.model.length, whole: maker || n >= entry.model.length });
     i += n - 1;
   }
   return out;
 }
 
-/** A vehicle whose model is called by a later word: "launch tender". */
-function wholeName(tokens: readonly Token[], at: number, ctx: IntakeContext): Model | undefined {
-  for (const v of knownOf(ctx.catalogue).vehicles) {
-    const tail = v.model.slice(-2);
-    if (v.model.length >= 3 && tail.every((s, k) => tokens[at + k]?.stem === s)) return { first: v.model[0] ?? '', entries: [v] };
+/** Of vehicles named in one case those called by their maker or whole, before what only sounds like one: "an orchard truck, the Orchardman". */
+export const surest = (list: readonly VehicleMention[]): VehicleMention[] => {
+  const whole = list.filter((m) => m.whole);
+  return whole.length > 0 && whole.length < list.length ? whole : [...list];
+};
+
+/** Vehicles whose model is called by its last words: "launch tender". */
+const tailsOf = oncePer((cat: Catalogue): ReadonlyMap<string, readonly { next: string; model: Model }[]> => {
+  const out = new Map<string, { next: string; model: Model }[]>();
+  for (const v of knownOf(cat).vehicles) {
+    const [first, next] = v.model.slice(-2);
+    if (v.model.length < 3 || first === undefined || next === undefined) continue;
+    out.set(first, [...(out.get(first) ?? []), { next, model: { first: v.model[0] ?? '', entries: [v] } }]);
   }
-  return undefined;
-}
+  return out;
+});
+const wholeName = (tokens: readonly Token[], at: number, ctx: IntakeContext): Model | undefined =>
+  tailsOf(ctx.catalogue)
+    .get(nth(tokens, at).stem)
+    ?.find((t) => t.next === tokens[at + 1]?.stem)?.model;
 
 /** A word is a vehicle's name by its capital, or by what stands before it; a place is none: "the causeway bridge". */
 function namesIt(tokens: readonly Token[], at: number, small: boolean): boolean {

@@ -32,7 +32,45 @@ export type Said = {
   /** Left and right were told the wrong way round. */
   swapped: boolean;
   topics: readonly { at: number; tokens: readonly Token[] }[];
+  /** Where each sentence begins among the tokens, by its number. */
+  begins: ReadonlyMap<number, number>;
+  /** Figures by the token at which they begin. */
+  figureAt: ReadonlyMap<number, Figure>;
 };
+
+/** Index of the first token that ends behind a place of the text; -1 behind the last. */
+export function tokenAt(said: Pick<Said, 'tokens'>, from: number): number {
+  let [low, high] = [0, said.tokens.length];
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if (nth(said.tokens, middle).to > from) high = middle;
+    else low = middle + 1;
+  }
+  return low < said.tokens.length ? low : -1;
+}
+
+/** Index among all tokens at which a sentence begins. */
+export const beginOf = (said: Said, sentence: readonly Token[]): number => said.begins.get(nth(sentence, 0).sentence) ?? 0;
+
+/** The sentence of a token, whole. */
+export function sentenceOf(said: Said, at: number): readonly Token[] {
+  const { sentence } = nth(said.tokens, at);
+  const from = said.begins.get(sentence) ?? 0;
+  let to = at + 1;
+  while (to < said.tokens.length && nth(said.tokens, to).sentence === sentence) to++;
+  return said.tokens.slice(from, to);
+}
+
+/** Figures of a sentence. */
+export function figuresIn(said: Said, sentence: readonly Token[]): Figure[] {
+  const first = beginOf(said, sentence);
+  const out: Figure[] = [];
+  for (let i = first; i < first + sentence.length; i++) {
+    const f = said.figureAt.get(i);
+    if (f) out.push(f);
+  }
+  return out;
+}
 
 export function saidOf(text: string): Said {
   const layout = layoutOf(text);
@@ -40,12 +78,19 @@ export function saidOf(text: string): Said {
   const sentences = groupBy(tokens, 'sentence');
   const clauses = new Map<number, Clause>();
   for (const s of sentences) moodsOf(s, text, clauses);
+  const figures = figuresOf(tokens);
+  const begins = new Map<number, number>();
+  tokens.forEach((t, i) => {
+    if (!begins.has(t.sentence)) begins.set(t.sentence, i);
+  });
   return {
     text,
     tokens,
     sentences,
     clauses,
-    figures: figuresOf(tokens),
+    begins,
+    figureAt: new Map(figures.map((f) => [f.at, f])),
+    figures,
     signature: layout.signature,
     fixes: [
       ...findPhrases(tokens, GRAMMAR.fixes).map((f) => nth(tokens, f.at).from),
@@ -78,7 +123,8 @@ const REPAIR = new Set(['no', 'sorry', 'hang', 'on', 'i', 'mean', 'make', 'that'
 const REPAIRS = new Set(['sorry', 'mean', 'hang', 'rather', 'wait']);
 
 /** A number taken back at once is no number: "seven no hang on five", "hundred and one no sorry a hundred and ten". */
-function repaired(tokens: readonly Token[]): Token[] {
+function repaired(tokens: readonly Token[]): readonly Token[] {
+  if (!tokens.some((t) => REPAIRS.has(t.low))) return tokens;
   const figures = figuresOf(tokens);
   const dead = new Set<number>();
   for (const f of figures) {
@@ -107,7 +153,7 @@ function moodsOf(sentence: readonly Token[], text: string, out: Map<number, Clau
     let mood: Mood = 'stated';
     // A question begins where it is opened; one that nothing opens is asked whole.
     const opened = first >= 0 && i >= first && (own !== undefined || isRestOf(openers, i));
-    if (asks && (opened || first < 0)) mood = 'asked';
+    if (asks && (opened || (first < 0 && i === parts.length - 1))) mood = 'asked';
     else if (!asks && own !== undefined && i === first && own.sure) mood = 'asked';
     if (conditional(p)) condition = true;
     else if (condition && i > 0 && !conditional(p) && /^(but|however)$/.test(nth(p, 0).low)) condition = false;

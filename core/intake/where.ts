@@ -3,7 +3,7 @@ import { stagesFor } from '@core/catalogue/find-records';
 import type { IntakeContext } from './context';
 import { kindNamed } from './lexicon';
 import type { Proposal } from './proposal';
-import type { Said } from './said';
+import { tokenAt, type Said } from './said';
 import type { Token } from './text';
 
 /** Kinds of parts of which a drive of several stages has several. */
@@ -29,7 +29,7 @@ export function stagesOf(ctx: IntakeContext, engine: string | undefined): Stages
 export function withPlace(p: Proposal, said: Said, ctx: IntakeContext, stages: Stages): Proposal {
   const kind = ctx.registry.get(p.key)?.part;
   if (!stages.many || kind === undefined || !SEVERAL.has(kind) || p.part || p.about !== undefined) return p;
-  const at = said.tokens.findIndex((t) => t.to > nth(p.spans, 0).from);
+  const at = tokenAt(said, nth(p.spans, 0).from);
   const place = at < 0 ? undefined : placeAt(said, at, kind, stages);
   return place === undefined ? p : { ...p, part: { kind, place } };
 }

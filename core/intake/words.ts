@@ -23,6 +23,8 @@ const WordsSchema = z.strictObject({
   rest: Words,
   allMarks: Words,
   ofSensor: Words,
+  /** What says that a mark was not looked at. */
+  unseen: Words,
   /** What tells that a head was machined, and that none was. */
   machined: Words,
   unmachined: Words,
