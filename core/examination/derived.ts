@@ -164,7 +164,7 @@ function traceShift({ trace }: ExaminationContext): Finding[] {
 function countMatch({ drive, state, registry }: ExaminationContext): Finding[] {
   const { layout } = drive;
   if (!layout) return [];
-  const key = layout.kind === 'belt' ? 'belt.tooth_count' : 'chain.count';
+  const key = layout.kind === 'belt' ? 'belt.teeth_count' : 'chain.count';
   const counted = measuredOf(state, registry, key);
   if (!counted) return [];
   const facts = counted.facts.map((f) => f.id);

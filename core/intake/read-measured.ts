@@ -24,7 +24,6 @@ const numbersOf = oncePer((registry: Registry): readonly Observable[] =>
       (o.type.kind === 'number' || o.type.kind === 'count') &&
       (!o.hidden || o.line) &&
       o.part !== 'old' &&
-      o.key !== 'belt.tooth_count' &&
       o.part !== 'wheel' &&
       o.part !== 'bank' &&
       o.place === undefined &&

@@ -19,6 +19,8 @@ const ENDS_CLAUSE = /^[,:()–—&]$/;
 const JOINS: ReadonlySet<string> = new Set(GRAMMAR.joins);
 const SHORT: ReadonlyMap<string, string> = new Map(Object.entries(GRAMMAR.short));
 const ABBREVIATED: ReadonlySet<string> = new Set(GRAMMAR.abbreviations);
+/** Words after which a sentence without an end is cut: nobody reads on so far for what belongs together. */
+const LONGEST_SENTENCE = 240;
 /** Signs of a line from which it was broken by its width, not by its writer. */
 const FULL_LINE = 55;
 
@@ -36,7 +38,7 @@ export function stemOf(low: string): string {
 /** Words and numbers of a text in order; punctuation only counts sentences and clauses. */
 export function tokensOf(text: string): Token[] {
   const out: Token[] = [];
-  let [sentence, clause, line] = [0, 0, 0];
+  let [sentence, clause, line, length] = [0, 0, 0, 0];
   for (const m of text.matchAll(WORD)) {
     const word = m[0];
     const end = m.index + word.length;
@@ -61,6 +63,12 @@ export function tokensOf(text: string): Token[] {
     const said = word.toLowerCase().replace(/['’]/g, '');
     const low = SHORT.get(said) ?? said;
     if (JOINS.has(low)) clause++;
+    if (sentence !== out.at(-1)?.sentence) length = 0;
+    if (++length > LONGEST_SENTENCE) {
+      length = 1;
+      sentence++;
+      clause++;
+    }
     out.push({ text: word, low, stem: stemOf(low), from: m.index, to: end, sentence, clause });
   }
   return out;

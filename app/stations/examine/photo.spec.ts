@@ -95,7 +95,7 @@ describe('measuring on a photograph', () => {
   });
 
   it('teeth that are pressed one by one become their number, which needs no scale', async () => {
-    const page = await open(await drawn(), 'belt.tooth_count');
+    const page = await open(await drawn(), 'belt.teeth_count');
     await until(() => Boolean(picture()));
     for (let k = 0; k < 23; k++) {
       press('ArrowRight', 2);
@@ -105,7 +105,7 @@ describe('measuring on a photograph', () => {
     await page.fixture.whenStable();
     expect(modal()!.querySelectorAll('svg text').length).toBe(22);
     button('File it').click();
-    await until(() => numberOf(desk.current()!.state, 'belt.tooth_count') === 22);
+    await until(() => numberOf(desk.current()!.state, 'belt.teeth_count') === 22);
     const kept = readOverlay(factsOf(desk.current()!.state, 'photo.overlay', 'belt')[0]!.value)!;
     expect([kept.scale, kept.sides.length, kept.spots.length]).toEqual(['counted', 0, 22]);
     page.fixture.destroy();
