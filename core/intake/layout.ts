@@ -65,7 +65,7 @@ export function layoutOf(text: string): Layout {
     cut.push(last);
   }
   // Dots that lead to a figure part nothing.
-  for (const m of text.matchAll(/[ .]{0,2}\.{3,}/g)) cut.push({ from: m.index, to: m.index + m[0].length });
+  for (const m of text.matchAll(/[ .]{0,2}\.{3,}|(?<=\s)\.{2,}(?=\s)/g)) cut.push({ from: m.index, to: m.index + m[0].length });
   return { body: blank(text, cut), signature, asked };
 }
 

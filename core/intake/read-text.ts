@@ -21,6 +21,7 @@ import { readMeasured } from './read-measured';
 import { readOffset } from './read-offset';
 import { readPeople } from './read-people';
 import { readPlaces } from './read-places';
+import { readSteps } from './read-steps';
 import { readStanding, readTorques } from './read-torques';
 import { familiesIn, mentionSpan, vehicleFact, surest, type VehicleMention, vehiclesIn } from './read-vehicles';
 import { type Said, saidOf } from './said';
@@ -93,6 +94,7 @@ export function readText(text: string, ctx: IntakeContext): TextRead | TextError
           ...readOffset(said, ctx, engine),
           ...readFeatures(said, ctx, engine),
           ...readChoices(said, used, ctx),
+          ...readSteps(said, ctx, engine),
           ...readSent(said),
           ...readAsked(said),
         ]),

@@ -20,7 +20,7 @@ export function readTorques(said: Said, ctx: IntakeContext, engine: string | und
   const steps = engine === undefined ? [] : (ctx.steps?.(engine) ?? []);
   const out: Proposal[] = [];
   for (const f of said.figures) {
-    const nm = torqueOf(f);
+    const nm = torqueOf(f) ?? unitBefore(f, said);
     if (nm === undefined || nm <= 0) continue;
     const t = nth(said.tokens, f.at);
     const sentence = sentenceOf(said, f.at);
@@ -40,6 +40,18 @@ function torqueOf(f: Figure): number | undefined {
   const unit = findUnit('torque', f.unit);
   // "lb" and "ft" apart, or kilograms and metres: the unit of torque is written in many ways.
   return unit === undefined ? undefined : toBase('torque', f.value, unit);
+}
+
+/** "My wrench is in kgf·m: 4.6": the unit told just before. */
+function unitBefore(f: Figure, said: Said): number | undefined {
+  if (f.unit !== undefined || f.spelled || !/[.,]/.test(nth(said.tokens, f.at).text)) return undefined;
+  const { sentence } = nth(said.tokens, f.at);
+  for (let n = 1; n <= 2; n++) {
+    const run = said.tokens.slice(Math.max(0, f.at - n), f.at);
+    const unit = run.every((t) => t.sentence === sentence) ? findUnit('torque', run.map((t) => t.text).join('')) : undefined;
+    if (unit !== undefined) return toBase('torque', f.value, unit);
+  }
+  return undefined;
 }
 
 /** The step whose fastener is named beside a torque; none where the tensioner's own bolt is. */

@@ -89,6 +89,9 @@ const WordsSchema = z.strictObject({
   otherFasteners: Words,
   stood: Words,
   block: Words,
+  /** What says that a step was left out, or done otherwise than the sheet has it. */
+  leftOut: Words,
+  otherwise: Words,
   /** Words of a feature's values that many things are, too. */
   plain: Words,
   /** Words of a feature's name that tell nothing. */
