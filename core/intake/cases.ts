@@ -16,7 +16,7 @@ const FLEET = /\b(?:(?:bus|truck|van|ambulance|tender|boat|lorry|coach|taxi|unit
 const COLOURS = /\b(red|blue|white|green|silver|grey|yellow)\b(?=\s*(?::|one\b))/gi;
 const ITEM = /^\s*(?:[-–·•*]|\d{1,2}[.)])\s+/;
 /** What speaks of each of them. */
-const ALL = /^(?:both|all|each|every|same|everyone)$/;
+const ALL = /^(?:both|all|each|same)$/;
 
 /** Splits a message that tells of several vehicles or claims by what names them: numbers, claims, colours, a list. */
 export function casesOf(said: Said, vehicles: readonly VehicleMention[], claims: readonly Proposal[]): Cases {

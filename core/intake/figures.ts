@@ -80,7 +80,7 @@ function figureAt(tokens: readonly Token[], at: number): Figure | undefined {
     spread = 500;
     n += 2;
   }
-  const unit = unitAt(tokens, at + n, nth(tokens, at));
+  const unit = unitAt(tokens, at + n, nth(tokens, at)) ?? (GRAMMAR.times[nth(tokens, at).low] === undefined ? undefined : { typed: 'times', n: 0 });
   return {
     at,
     n: n + (unit?.n ?? 0),

@@ -52,5 +52,5 @@ function questionOf(sentence: readonly Token[], said: Said): readonly Token[] {
   const starts = sentence.findIndex((t, i) => i > 0 && !said.text.includes('?') && /^(should|can|may|do|could)$/.test(t.low) && /^(i|we|he)$/.test(sentence[i + 1]?.low ?? ''));
   const from = run >= 0 ? run : starts;
   if (from >= 0) return sentence.slice(from);
-  return hasPhrase(sentence, ['question is', 'or not', 'y n', 'or what', 'pls', 'please advise']) ? sentence : [];
+  return hasPhrase(sentence, ['question is', 'or not', 'y n', 'or what', 'please advise']) ? sentence : [];
 }

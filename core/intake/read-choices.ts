@@ -82,7 +82,7 @@ function readChoice(o: Observable, hits: readonly Hit[], said: Said, topics: rea
   for (const h of hits) {
     if (h.option === undefined) continue;
     const sentence = nth(tokens, h.at).sentence;
-    const around = own?.near === undefined || h.as === 'alone' || near.some((x) => Math.abs(nth(tokens, x.at).sentence - sentence) <= 1);
+    const around = own?.near === undefined || near.some((x) => Math.abs(nth(tokens, x.at).sentence - sentence) <= 1);
     if (!around) continue;
     const subject = h.as === 'alone' ? h : subjectOf(o, h, subjects, hits, tokens);
     if (!subject) continue;
@@ -122,7 +122,7 @@ function subjectOf(o: Observable, state: Hit, subjects: readonly Hit[], hits: re
     const gap = before ? state.at - s.at - s.n : s.at - state.at - state.n;
     const clauses = Math.abs(at.clause - t.clause);
     if (before ? gap > REACH || clauses > 2 : gap > BEHIND || clauses > 0) continue;
-    if (otherBetween(tokens, before ? s.at + s.n : state.at + state.n, before ? state.at : s.at)) continue;
+    if (otherBetween(tokens, before ? s.at + s.n : state.at + state.n, before ? state.at : s.at, o.part)) continue;
     if (compound(tokens, s, state)) continue;
     // A subject of which something was said already has had its say.
     if (before && clauses > 0 && hits.some((h) => h.option !== undefined && h.option !== state.option && h.at >= s.at + s.n && h.at + h.n <= state.at)) continue;
@@ -144,8 +144,12 @@ const compound = (tokens: readonly Token[], s: Hit, state: Hit): boolean => {
 };
 
 /** Another part named between takes what is said. */
-const otherBetween = (tokens: readonly Token[], from: number, to: number): boolean => {
-  for (let i = from; i < to; i++) if (kindNamed(nth(tokens, i)) !== undefined) return true;
+const otherBetween = (tokens: readonly Token[], from: number, to: number, part: string): boolean => {
+  for (let i = from; i < to; i++) {
+    const kind = kindNamed(nth(tokens, i));
+    // How the tensioner was set is a matter of the fitting.
+    if (kind !== undefined && kind !== part && !(part === 'fitting' && (kind === 'tensioner' || kind === 'bolt'))) return true;
+  }
   return false;
 };
 

@@ -28,7 +28,10 @@ export function readCosts(said: Said): Proposal[] {
     const before = text.slice(Math.max(0, m.index - BACK), m.index);
     const line = before.slice(before.lastIndexOf('\n') + 1);
     const hits = KEYS.flatMap(([key, re]) => [...line.matchAll(re)].map((h) => ({ key, at: h.index })));
-    const best = hits.sort((a, b) => b.at - a.at)[0];
+    // "212.40 for parts"
+    const behind = /^[^\d\n]{0,4}\bfor\s+(?:the\s+)?(\w+)/i.exec(text.slice(m.index + m[0].length, m.index + m[0].length + 30))?.[1];
+    const named = behind === undefined ? undefined : KEYS.find(([, re]) => new RegExp(re.source, 'i').test(behind));
+    const best = named ? { key: named[0], at: 0 } : hits.sort((a, b) => b.at - a.at)[0];
     const value = readNumber(typed.trim());
     if (best === undefined || best.key === '' || value === undefined) continue;
     // "6.5 hours at 71.00 = 461.50": a rate is no cost, what it comes to is.

@@ -73,7 +73,7 @@ function fallback(sentence: readonly Token[], first: number, behind: readonly To
   const { clause } = nth(sentence, first);
   const near = [...sentence.slice(Math.max(0, first - 5), first), ...behind.slice(0, 3)].filter((t) => Math.abs(t.clause - clause) <= 0 || /^(new)$/.test(t.low));
   const part = near.find((t) => t.low === 'belt' || t.low === 'belts' || t.low === 'chain' || t.low === 'kit' || t.low === 'timing');
-  return part && near.length <= 7 && !hasPhrase(near, WORDS.otherDays) && !hasPhrase(sentence, WORDS.failed) ? { key: 'kit.fitted', by: [part] } : undefined;
+  return part && near.length <= 9 && !hasPhrase(near, WORDS.otherDays) && !hasPhrase(sentence, WORDS.failed) ? { key: 'kit.fitted', by: [part] } : undefined;
 }
 
 /** The last cue of the words before a day, the first of those behind. */

@@ -112,6 +112,7 @@ function roleOf(
   at: Token,
 ): Role | undefined {
   const D = WORDS.distance;
+  if (hasPhrase(before.slice(-2), ['every'])) return 'other';
   const topic = [...earlier].reverse().map(kindNamed).find((k) => k !== undefined);
   const oil = hasPhrase(clause, ['oil']) || topic === 'oil';
   if (hasPhrase(behind.slice(0, 5), D.yearly) || hasPhrase(before, ['km year', 'a year i do', 'yearly'])) return 'yearly';
@@ -125,6 +126,7 @@ function roleOf(
   if (oil && hasPhrase([...earlier.slice(-8), ...clause], ['light', 'lamp']) && !hasPhrase(clause, D.now)) return 'lamp';
   if (oil && (hasPhrase(clause, [...D.changed, 'ago at']) || hasPhrase(behind.slice(0, 2), ['oil']) || hasPhrase(before.slice(-3), ['oil'])) && !hasPhrase(before.slice(-2), D.now)) return 'oil';
   if (hasPhrase([...before.slice(-4), ...behind.slice(0, 3)], D.other)) return hasPhrase(before.slice(-2), D.now) ? 'now' : 'other';
+  if (hasPhrase(behind.slice(0, 5), ['now', 'clock now', 'today'])) return 'now';
   if (fittedHere(before, behind, clause, earlier, days, said, at)) return 'fitted';
   if (hasPhrase([...before, ...behind], D.now)) return 'now';
   if (unit) return km >= LEAST_BARE || hasPhrase(clause, WORDS.clock) ? 'now' : undefined;

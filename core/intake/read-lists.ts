@@ -16,12 +16,15 @@ export function readSent(said: Said): Proposal[] {
   const spans: TextSpan[] = [];
   const label = /\b(?:box|contents|parts returned|returned|enclosed|ret)\.?\s*:/i.exec(text);
   const listed = listedUnder(said);
+  const returned = hasPhrase(said.tokens, WORDS.returns);
   said.sentences.forEach((sentence, i) => {
     const first = nth(sentence, 0);
     const before = said.sentences[i - 1];
     const labelled = label !== null && first.from <= label.index && label.index <= must(sentence.at(-1)).to;
     const heads = before !== undefined && before.length <= HEADING && hasPhrase(before, ['returned box', 'return box', 'box', 'goods in']);
-    if (!labelled && !heads && !listed.has(i) && findPhrases(sentence, WORDS.sent).length === 0) return;
+    // What lies in the box of a new kit was not sent in.
+    const cue = findPhrases(sentence, WORDS.sent).filter((f) => returned || !/box$/.test(f.phrase));
+    if (!labelled && !heads && !listed.has(i) && cue.length === 0) return;
     // Somebody else sent it, or it only may be: "the shop sent us", "nothing has been sent".
     if (hasPhrase(sentence, WORDS.notSent) || (said.clauses.get(first.clause)?.mood ?? 'stated') !== 'stated') return;
     const all = Object.entries(WORDS.parts).flatMap(([key, phrases]) => findPhrases(sentence, phrases).map((f) => ({ key, ...f })));

@@ -39,8 +39,11 @@ export function readMeasured(said: Said, days: readonly DayTold[], used: Readonl
     const first = beginOf(said, sentence);
     const figures = figuresIn(said, sentence);
     if (figures.length === 0) continue;
+    // Links are counted for a length only where a length is told.
+    const lengths = figures.some((f) => (f.unit !== undefined && findUnit('length', f.unit) !== undefined) || /\d[.,]\d/.test(nth(said.tokens, f.at).text));
     // Looked for once a sentence, however many figures it has.
     const spoken = numbers.flatMap((o) => {
+      if (!lengths && (o.key === 'chain.links_over' || o.key === 'chain.length')) return [];
       const at = findPhrases(sentence, namesOfSubject(o));
       return at.length > 0 ? [{ o, at }] : [];
     });
@@ -54,7 +57,7 @@ export function readMeasured(said: Said, days: readonly DayTold[], used: Readonl
         out.push({ ...same, value: f.value, spans: [{ from: t.from, to: nth(said.tokens, f.at + f.digits - 1).to }] });
         continue;
       }
-      if (!best || !inRange(best.o, f) || turnsOfElse(best.o, sentence, f.at - first)) continue;
+      if (!best || turnsOfElse(best.o, sentence, f.at - first)) continue;
       const which = whichOf(best.o, sentence, f.at - first);
       // Windows of the drive's own ring are what tells its design; those of a part in hand are counted on it.
       if (best.o.part === 'ring' && which.which === undefined) continue;
@@ -98,7 +101,7 @@ function subjectOf(
 ): { o: Observable } | undefined {
   let best: { o: Observable; away: number; length: number } | undefined;
   for (const { o, at } of spoken) {
-    if (!unitSuits(o, f.unit) || (f.part && o.type.kind === 'count') || (f.spelled && f.value === 1)) continue;
+    if (!inRange(o, f) || !unitSuits(o, f.unit) || (f.part && o.type.kind === 'count') || (f.spelled && f.value === 1)) continue;
     if (o.type.kind === 'count' && hasPhrase(sentence.slice(f.at + f.digits, f.at + f.digits + 3), ['between'])) continue;
     for (const s of at) {
       if (s.at <= f.at && f.at < s.at + s.n && o.type.kind === 'number') continue;

@@ -22,10 +22,11 @@ const FORMS = [
   re(`^\\s*(?<n>${NAME}),\\s+(?<p>${PLACE})[.,]`),
   re(`^\\s*(?<n>${TITLE} ${W}(?: ${W})?)[,.]`),
   re(`^\\s*(?<n>Counter \\d+),\\s+(?<p>${W}(?: ${W})*)[.,]`),
-  re(`(?:this is|its|it['’]s)\\s+(?<n>\\p{Ll}{3,12})\\s+(?:from|of|at)\\s+(?:the )?(?<p>(?:\\p{Ll}+ ){1,3}(?:${LOW_FIRM}))\\b`),
+  re(`(?:this is|its|it['’]s)\\s+(?<n>\\p{Ll}{2,12})\\s+(?:from|of|at)\\s+(?:the )?(?<p>(?:\\p{Ll}+ ){1,3}(?:${LOW_FIRM}))\\b`),
   re(`(?<n>${NAME})\\s+(?:here,?|from(?: the)?|of)\\s+(?<p>${PLACE})`),
   re(`(?<n>${NAME}),\\s+(?<p>${PLACE})(?=[.,\\s]*$)`),
   re(`(?<p>${PLACE}),\\s+(?<n>${NAME})(?=[.,\\s]*$)`),
+  re(`(?:ringing|calling|phoning|writing)\\s+(?:for|from)\\s+(?:the )?(?<p>${PLACE})`),
   re(`(?:[Aa]pplicant:?|[Ww]orkshop:|from)\\s+(?<p>${PLACE})`),
 ];
 const END = re(

@@ -75,6 +75,8 @@ const WordsSchema = z.strictObject({
   notSent: Words,
   partOf: Words,
   stayed: Words,
+  /** What makes a box one that came back. */
+  returns: Words,
   /** What says from which end a guide is measured; what is found at a counted tooth or link. */
   fromEnd: Words,
   atPlace: z.record(z.string(), z.record(z.string(), Words)),
