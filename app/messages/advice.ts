@@ -3,8 +3,11 @@ import { nth } from '@core/quantity/must';
 import type { Advice, CallerQuestion, Lead, Reason, SettingOf } from '@core/advice/advice';
 import { CAUTIONS } from '@core/advice/cautions';
 import type { Code } from '@core/advice/codes';
+import { PARTS_SENT } from '@core/facts/kinds';
 import { formatNumber } from '@core/quantity/format-quantity';
-import { distance } from './answers';
+import { contradictionWords, distance, findingWords, percent } from './answers';
+import { sureWords } from './explain';
+import { verdictWords } from './verdict';
 import { extensionWords, settingWords } from './drive';
 import { freeSeatWords, goWords, offsetVerdictWords } from './drive-results';
 import { dueWords, SOURCE_WORDS, RUNS_BACK } from './jobs';
@@ -27,6 +30,7 @@ export const ASKED_WORDS: Record<CallerQuestion, string> = {
   reuse: 'Is the used part still good',
   lost: 'Timing lost: may it be turned',
   means: 'What does the code or noise mean',
+  why: 'Why did it fail',
 };
 
 /** What no eye tells from in line, teeth. */
@@ -124,6 +128,12 @@ export function leadWords(lead: Lead, v: SentenceContext): string {
       return lead.looks.length
         ? `A noise alone does not say. Look first at: ${list(lead.looks.map((l) => lower(inspectionWords(l, v))))}.`
         : 'A noise alone does not say; name the engine, so that it can be told what to look at first.';
+    case 'why':
+      return `${lead.verdict.leader.wording}: ${sureWords(lead.verdict.share, lead.policy.sureFrom)}.${lead.others.length ? ` Then ${list(lead.others.map((o) => `${lower(o.wording)} (${percent(o.share)})`))}.` : ''}`;
+    case 'why_open':
+      return 'Nothing was told yet by which one cause is likelier than another.';
+    case 'at_odds':
+      return `${contradictionWords(lead.contradiction, v)} Which of the two is right? Before that nothing that stands on it is said.`;
     case 'nothing_told':
       return 'Tell the fault codes, or the noise.';
   }
@@ -163,6 +173,16 @@ export function reasonWords(r: Reason, v: SentenceContext): string {
       return 'The drive was worked on: look at that job first.';
     case 'extension':
       return extensionWords(r.layout, r.answer);
+    case 'verdict': {
+      const words = verdictWords(r.verdict, r.policy, v);
+      return [words.because, words.tie, words.settles].filter(Boolean).join(' ');
+    }
+    case 'guess': {
+      const against = r.against.map((f) => findingWords(f, v));
+      return `A fault of the ${partWords(r.part)} itself: ${percent(r.share)}${against.length ? `; against it speaks: ${list(against)}` : ''}.`;
+    }
+    case 'send':
+      return r.parts.length ? `To be sure, send in as taken off, unwashed: ${list(r.parts.map(partWords))}.` : '';
   }
 }
 
@@ -195,6 +215,10 @@ function fitsWords(l: Extract<Lead, { code: 'fits' }>): string {
   if (l.verdict === 'fits_if') return `${l.number} fits one of the designs that are still possible.`;
   return `No, ${l.number} does not fit${l.instead.length ? `; it takes ${list(l.instead, 'or')}` : ''}.`;
 }
+
+/** A part by its key among those sent in. */
+const partWords = (key: string): string =>
+  lower(PARTS_SENT.find((p) => p.key === key)?.wording ?? key);
 
 const oneSetting = (s: SettingOf): string =>
   `${s.stage === '' ? '' : `${upper(s.stage)}: `}${settingWords(s.carrier, s.reading)}`;

@@ -19,6 +19,12 @@ export function doubtWords(p: Proposal): string {
       return 'one character differs from this code: press it if it is meant';
     case 'bare_number':
       return 'a number without its unit: press what it is';
+    case 'half_code':
+      return 'half a number: press the one that is on the label';
+    case 'asked':
+      return 'asked, planned or of before: press it if it is so';
+    case 'not_sure':
+      return 'read with doubt: press it if it is so';
     case 'implied':
       return 'follows from what was named';
     case undefined:

@@ -1,6 +1,8 @@
 import type { SheetStep } from '@core/fitting/sheet';
 import type { Answers } from '@core/answer/answers';
 import type { World } from '@core/answer/world';
+import type { Contradiction } from '@core/answer/contradictions';
+import type { CauseVerdict } from '@core/answer/verdict';
 import type { Carrier } from '@core/drive/carrier';
 import type { Layout } from '@core/drive/layout';
 import type { FreeSeat, Go } from '@core/drive/judge-marks';
@@ -8,11 +10,13 @@ import type { CrankRange } from '@core/drive/valve-safety';
 import type { State } from '@core/facts/state';
 import type { Due } from '@core/catalogue/interval';
 import type { Engine, ServiceInterval, Variant } from '@core/catalogue/pack';
+import type { Finding } from '@core/examination/finding';
 import type { ElongationAnswer, ExtensionAnswer } from '@core/examination/extension';
 import type { LeakAnswer } from '@core/examination/leak-answer';
 import type { MarkAnswer } from '@core/examination/marks';
 import type { JobLine } from '@core/match/job-list';
 import type { KitMatch } from '@core/match/match-kits';
+import type { Policy } from '@core/policy/policy';
 import type { Day } from '@core/quantity/dates';
 import type { Code } from './codes';
 
@@ -28,6 +32,7 @@ export const QUESTIONS = [
   'reuse',
   'lost',
   'means',
+  'why',
 ] as const;
 export type CallerQuestion = (typeof QUESTIONS)[number];
 
@@ -84,6 +89,9 @@ export type Lead =
   | { code: 'do_not_turn'; interference: Engine['interference'] }
   | { code: 'codes'; codes: Code[]; unknown: string[] }
   | { code: 'noise'; looks: { key: string; about: string | undefined }[] }
+  | { code: 'why'; verdict: CauseVerdict; others: { wording: string; share: number }[]; policy: Policy }
+  | { code: 'why_open' }
+  | { code: 'at_odds'; contradiction: Contradiction }
   | { code: 'nothing_told' };
 
 /** The second sentence: why. */
@@ -97,7 +105,11 @@ export type Reason =
   | { code: 'interference'; interference: Engine['interference'] }
   | { code: 'from_computed' }
   | { code: 'after_job' }
-  | { code: 'extension'; layout: Layout; answer: ExtensionAnswer };
+  | { code: 'extension'; layout: Layout; answer: ExtensionAnswer }
+  /** What they took it for: how likely that part's own faults are all together, and what speaks against the likeliest of them. */
+  | { code: 'guess'; part: string; share: number; against: Pick<Finding, 'finding' | 'value' | 'about'>[] }
+  | { code: 'verdict'; verdict: CauseVerdict; policy: Policy }
+  | { code: 'send'; parts: string[] };
 
 /** `yes`/`no`: answered; `if`: answered as far as facts go; `open`: a fact is wanted first; `cannot`: nobody can tell from this. */
 export type Standing = 'yes' | 'no' | 'if' | 'open' | 'cannot';

@@ -7,6 +7,7 @@ import { adviseMarks } from './marks';
 import { adviseSetting, adviseTorque } from './setting';
 import { adviseLost, adviseMeans } from './trouble';
 import { adviseReuse } from './reuse';
+import { adviseWhy } from './why';
 import { adviseAlso, adviseDue } from './upkeep';
 
 const ANSWERS: Record<CallerQuestion, (c: Case) => AnsweredQuestion> = {
@@ -20,6 +21,7 @@ const ANSWERS: Record<CallerQuestion, (c: Case) => AnsweredQuestion> = {
   reuse: adviseReuse,
   lost: adviseLost,
   means: adviseMeans,
+  why: adviseWhy,
 };
 
 /** Facts by which the design is told stand under every answer. */
@@ -27,7 +29,8 @@ const DESIGN = /^(engine\.code|feature\.|vehicle\.built|vehicle\.market|belt\.te
 
 /** The answer to one question, with the facts that it stands on, and what is missing, cheapest first. */
 export function advise(asked: CallerQuestion, c: Case): Advice {
-  const { keys = [], ...answered } = ANSWERS[asked](c);
+  const own = ANSWERS[asked](c);
+  const { keys = [], ...answered } = atOdds(own, c) ?? own;
   const basis = allStanding(c.state)
     .flatMap((s) => s.facts)
     .filter((f) => {
@@ -36,6 +39,17 @@ export function advise(asked: CallerQuestion, c: Case): Advice {
     })
     .map((f) => f.id);
   return { asked, ...answered, basis };
+}
+
+/** Contradictions on which no answer stands: one of the two is wrong, and which is asked first. */
+const FIRST_ASKED = new Set(['days_reversed', 'odometer_back', 'in_the_future']);
+function atOdds({ keys = [] }: AnsweredQuestion, { a }: Case): AnsweredQuestion | undefined {
+  const contradiction = a.contradictions.find(
+    (x) => FIRST_ASKED.has(x.code) && x.facts.some((f) => keys.includes(meaningOf(f).key)),
+  );
+  if (!contradiction) return undefined;
+  const missing = contradiction.facts.map((f) => ({ key: meaningOf(f).key, minutes: 1 }));
+  return { standing: 'open', lead: { code: 'at_odds', contradiction }, because: [], missing, keys };
 }
 
 /** What was asked, in the order in which it was told; the kinds of question are few and known. */

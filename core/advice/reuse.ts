@@ -3,10 +3,11 @@ import { hasPlunger } from '@core/examination/extension';
 import { stageOf } from '@core/examination/stage-of';
 import { type Has, driveHas } from '@core/drive/drive-has';
 import type { Stage } from '@core/drive/stages';
+import { textOf } from '@core/facts/read';
 import type { AnsweredQuestion, Case, Missing, ReuseOf, Standing } from './advice';
 import { designsOf, missingDesign, missingEngine } from './missing';
 
-const KEYS = ['chain.length', 'chain.links_over', 'tensioner.extension', 'tensioner.leak_series'];
+const KEYS = ['call.about', 'chain.length', 'chain.links_over', 'tensioner.extension', 'tensioner.leak_series'];
 
 /**
  * Are the used parts still good, part by part: a belt by the policy, a chain by its length against its limit, an old
@@ -22,11 +23,15 @@ export function adviseReuse(c: Case): AnsweredQuestion {
     return n === 0 ? undefined : { some: n < has.length };
   };
   const one = designs.length === 1 ? nth(designs, 0).stages : undefined;
-  const parts = [
+  const all = [
     ...plungersOf(c, how('plunger'), one),
     ...chainsOf(c, how('chain'), one),
     ...beltOf(c, how('belt')),
   ];
+  // The part that is asked for is answered; where the drive has no such part, or none was named, all of them.
+  const about = textOf(c.state, 'call.about');
+  const asked = all.filter((p) => p.part === (about === 'tensioner' ? 'plunger' : about));
+  const parts = asked.length > 0 ? asked : all;
   if (!drawn || parts.length === 0)
     return { standing: 'open', lead: { code: 'reuse_open' }, because: [], missing: missingDesign(c) };
   return {

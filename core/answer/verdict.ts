@@ -30,9 +30,13 @@ export type CauseVerdict = {
 const [MOST_NAMED, LEAST_NATS] = [3, 0.3];
 
 /** The verdict of a case on its cause; undefined while nothing is filed that weighs, or where no cause is asked for. */
-export function causeVerdict(a: Answers): CauseVerdict | undefined {
+export const causeVerdict = (a: Answers): CauseVerdict | undefined =>
+  a.kind === 'question' ? undefined : likelyCause(a);
+
+/** What a case comes to on its cause, whatever kind it is of; undefined while nothing is filed that weighs. */
+export function likelyCause(a: Answers): CauseVerdict | undefined {
   const [first] = a.ranking.causes;
-  if (a.kind === 'question' || !first || a.ranking.weighed === 0) return undefined;
+  if (!first || a.ranking.weighed === 0) return undefined;
   const { cause, probability } = first;
   const own = a.ranking.faults.find((f) => f.cause.key === cause.key);
   const speaking = own

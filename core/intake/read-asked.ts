@@ -6,7 +6,7 @@ import { findPhrases, groupBy, hasPhrase } from './phrases';
 import type { Proposal, TextSpan } from './proposal';
 import type { Said } from './said';
 import { type Token } from './text';
-import { gapped } from './lexicon';
+import { gapped, kindNamed } from './lexicon';
 
 const Words = z.array(z.string().min(1));
 /** How each thing is asked for: in a question (`says`), without one (`wants`), and by a word or two alone (`bare`). */
@@ -14,6 +14,8 @@ const ASKED = z.record(z.string(), z.strictObject({ says: Words, wants: Words, b
 const KINDS_ASKED = Object.entries(ASKED);
 const OPENS = /^(is|are|can|may|should|do|does|must|has|have)$/;
 const SUBJECT = /^(i|we|it|he|the|that|this|there)$/;
+/** Parts that a question can be about. */
+const ABOUT = new Set(['belt', 'chain', 'tensioner', 'roller', 'guide', 'pump']);
 /** Words of a question that one or two words make out. */
 const SHORT = 4;
 
@@ -36,9 +38,25 @@ export function readAsked(said: Said): Proposal[] {
     // A question about a named thing with no word of its own: the marks, the code or the noise that are spoken of.
     if (question.length > 0 && ![...found.values()].some((spans) => spans.some((s) => s.from >= nth(question, 0).from && s.to <= must(question.at(-1)).to)) && /^(jumped|slipped)$/.test(question.at(-1)?.low ?? '')) put('means', question, question.length - 1, 1);
   }
+  const about = found.has('reuse') || found.has('why') ? aboutOf(said) : [];
   const keys = [...found.keys()];
   // "Has it slipped, and is it safe to turn": what is safe comes first.
-  return keys.length === 0 ? [] : [{ key: 'call.asked', value: keys, how: 'reported', sure: 'likely', spans: [...found.values()].flat() }];
+  return keys.length === 0 ? [] : [{ key: 'call.asked', value: keys, how: 'reported', sure: 'likely', spans: [...found.values()].flat() }, ...about];
+}
+
+/** The part that a question is about, where it names one only: "is the chain still good". */
+function aboutOf(said: Said): Proposal[] {
+  const named = said.sentences.flatMap((sentence) => {
+    const question = questionOf(sentence, said);
+    return question.flatMap((t) => {
+      const kind = kindNamed(t);
+      return kind !== undefined && ABOUT.has(kind) ? [{ kind, t }] : [];
+    });
+  });
+  const kinds = new Set(named.map((n) => n.kind));
+  const [first] = named;
+  if (kinds.size !== 1 || !first) return [];
+  return [{ key: 'call.about', value: first.kind, how: 'reported', sure: 'likely', spans: [{ from: first.t.from, to: first.t.to }] }];
 }
 
 /** The clauses of a sentence that ask; all of it where its clauses do not part. */

@@ -27,6 +27,7 @@ import { familiesIn, mentionSpan, vehicleFact, surest, type VehicleMention, vehi
 import { type Said, saidOf } from './said';
 import { settled } from './settle-proposals';
 import type { Token } from './text';
+import { unfiledOf } from './unfiled';
 import { stagesOf, withPlace } from './where';
 import { WORDS } from './words';
 
@@ -41,6 +42,10 @@ export type TextRead = {
   left: string;
   /** The words are of a language that is not read: only codes, figures and days were looked for. */
   foreign: boolean;
+  /** Vehicles or claims that it tells of, and what each is called there. */
+  cases: { count: number; names: readonly string[] };
+  /** Pieces that carry meaning and of which nothing is proposed. */
+  unfiled: TextSpan[];
 };
 export type TextError = { code: 'too_long'; length: number; most: number } | { code: 'empty' };
 
@@ -111,7 +116,14 @@ export function readText(text: string, ctx: IntakeContext): TextRead | TextError
     const u = p.u ?? usualSpread(ctx.registry.get(p.key));
     return u === undefined ? p : { ...p, u };
   });
-  return { proposals, left: leftOver(said, proposals), foreign };
+  const count = Math.max(cases.count, fields.rows);
+  return {
+    proposals,
+    left: leftOver(said, proposals),
+    foreign,
+    cases: { count, names: cases.names },
+    unfiled: foreign ? [] : unfiledOf(said, proposals),
+  };
 }
 
 const overlaps = (a: Proposal, b: Proposal): boolean => a.spans.some((s) => b.spans.some((x) => s.from < x.to && x.from < s.to));

@@ -51,6 +51,8 @@ const WordsSchema = z.strictObject({
     now: Words,
     other: Words,
   }),
+  /** Words that carry meaning though they name no part. */
+  telling: Words,
   /** Words of a clause that only says where. */
   placeWords: Words,
   /** What tells that bare distances are in kilometres. */
