@@ -85,6 +85,11 @@ const APP = {
     app: ['language', 'data', 'ui', 'messages', 'report', 'commands'],
     packages: SCREEN,
   },
+  words: {
+    core: ANY_CORE,
+    app: ['language', 'data', 'ui', 'messages', 'report', 'commands'],
+    packages: SCREEN,
+  },
   shell: {
     core: ANY_CORE,
     app: ['language', 'data', 'ui', 'messages', 'commands', 'entry'],

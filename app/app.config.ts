@@ -59,6 +59,10 @@ const routes: Routes = [
     loadComponent: () => styled(() => import('./knowledge/knowledge-page').then((m) => m.KnowledgePage)),
   },
   {
+    path: 'words',
+    loadComponent: () => styled(() => import('./words/words-page').then((m) => m.WordsPage)),
+  },
+  {
     path: '',
     pathMatch: 'full',
     loadComponent: () => import('./shell/welcome-page').then((m) => m.WelcomePage),

@@ -27,8 +27,7 @@ export type LabelledMessage = z.infer<typeof MessageSchema>;
 export type Corpus = z.infer<typeof CorpusSchema>;
 
 /** Messages labelled by another hand. */
-export const corpusOf = (file: string): Corpus =>
-  CorpusSchema.parse(JSON.parse(readFileSync(file, 'utf8')));
+export const corpusOf = (file: string): Corpus => CorpusSchema.parse(JSON.parse(readFileSync(file, 'utf8')));
 
 const ASKS: Record<string, string> = {
   'which kit': 'kit',
@@ -43,7 +42,11 @@ const ASKS: Record<string, string> = {
 /** Texts that are right when they name the same. */
 const NAMES = new Set(['call.who', 'step.tool', 'trace.wheel', 'trace.cam', 'vehicle.name']);
 
-const fold = (text: string): string => text.toLowerCase().replace(/[^\p{L}\d]+/gu, ' ').trim();
+const fold = (text: string): string =>
+  text
+    .toLowerCase()
+    .replace(/[^\p{L}\d]+/gu, ' ')
+    .trim();
 
 function sameName(a: string, b: string): boolean {
   const [x, y] = [fold(a).split(' '), fold(b).split(' ')];
@@ -87,7 +90,17 @@ function splitThing(thing: string | undefined, most: number): Split {
   return { thing: rest, cases: cases.length > 0 ? cases : most > 1 ? [] : [] };
 }
 
-const NOT_TOLD = new Set(['', 'kit', 'old', 'bank:head', 'tensioner', 'intake', 'exhaust', 'both phasers', 'guide, left']);
+const NOT_TOLD = new Set([
+  '',
+  'kit',
+  'old',
+  'bank:head',
+  'tensioner',
+  'intake',
+  'exhaust',
+  'both phasers',
+  'guide, left',
+]);
 
 /** Whether a proposal is about what the label is about. */
 function sameThing(label: Label, p: Proposal): boolean {
@@ -99,7 +112,11 @@ function sameThing(label: Label, p: Proposal): boolean {
   if (thingWords(about) === thingWords(thing)) return true;
   if (thing === 'new') return p.which === 'new';
   // Part kinds that need no name: "the old belt" is the one that was sent.
-  return p.which !== 'new' && NOT_TOLD.has(thing.replace(/^old:.*/, 'old')) && (about === '' || thing === 'bank:head');
+  return (
+    p.which !== 'new' &&
+    NOT_TOLD.has(thing.replace(/^old:.*/, 'old')) &&
+    (about === '' || thing === 'bank:head')
+  );
 }
 
 export type CorpusScore = {
@@ -128,8 +145,22 @@ export type CorpusScore = {
 export function scoreCorpus(corpus: Corpus, read: (text: string) => readonly Proposal[]): CorpusScore {
   const known = new Set(corpus.messages.flatMap((m) => [...m.expect, ...m.not].map((l) => l.key)));
   const s: CorpusScore = {
-    wanted: 0, found: 0, ticked: 0, tickedRight: 0, rules: 0, broken: 0, asks: 0, asksFound: 0, asksExtra: 0,
-    told: 0, toldRight: 0, missed: [], wrong: [], brokenBy: [], asksMissed: [], asksWrong: [],
+    wanted: 0,
+    found: 0,
+    ticked: 0,
+    tickedRight: 0,
+    rules: 0,
+    broken: 0,
+    asks: 0,
+    asksFound: 0,
+    asksExtra: 0,
+    told: 0,
+    toldRight: 0,
+    missed: [],
+    wrong: [],
+    brokenBy: [],
+    asksMissed: [],
+    asksWrong: [],
   };
   for (const m of corpus.messages) {
     const all = read(m.text);
@@ -156,8 +187,11 @@ export function scoreCorpus(corpus: Corpus, read: (text: string) => readonly Pro
       s.rules++;
       const by = facts.find(
         (p) =>
-          p.sure !== 'ask' && p.key === rule.key && sameValue(rule, p.value) &&
-          (rule.thing === undefined || sameThing(rule, p)) && !m.expect.some((l) => hit(l, p)),
+          p.sure !== 'ask' &&
+          p.key === rule.key &&
+          sameValue(rule, p.value) &&
+          (rule.thing === undefined || sameThing(rule, p)) &&
+          !m.expect.some((l) => hit(l, p)),
       );
       if (!by) continue;
       s.broken++;

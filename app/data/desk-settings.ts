@@ -2,6 +2,7 @@ import { computed, inject, Injectable, signal } from '@angular/core';
 import * as z from 'zod';
 import '@core/quantity/plain-schemas';
 import type { Notation } from '@core/facts/read-value';
+import { TaughtWordsSchema } from '@core/intake/taught-words';
 import { FactRepository } from './fact-repository';
 
 /** How this desk writes and looks. Read back through the schema, so that an old or broken record falls to defaults. */
@@ -18,6 +19,8 @@ export const DeskSettingsSchema = z.strictObject({
   labelStep: z.number().int().min(1).max(50_000).default(1000),
   /** Answers to what practitioners disagree on, where they are not the ones that ship. */
   chosen: z.record(z.string(), z.string()).default({}),
+  /** Words that this house taught the reader of messages. */
+  taught: TaughtWordsSchema.default([]),
 });
 export type DeskSettings = z.infer<typeof DeskSettingsSchema>;
 export type Theme = 'light' | 'dark';
@@ -40,6 +43,7 @@ const DEFAULTS: DeskSettings = {
   tape: 'whole',
   labelStep: 1000,
   chosen: {},
+  taught: [],
 };
 
 @Injectable({ providedIn: 'root' })

@@ -81,7 +81,8 @@ export class DeskSession implements Session {
       this.cases
         .summaries()
         .map((h) => h.who)
-        .filter(Boolean),
+        // A message that nobody read yet stands for its writer on the rack, and is none.
+        .filter((who) => who !== '' && !who.startsWith('“')),
     ),
   ]);
   /** Vehicles of the engine of the case, of all engines while none is known. */

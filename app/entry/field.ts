@@ -98,7 +98,8 @@ export class Field {
   protected readonly suggestions = computed<readonly string[]>(() => {
     const o = this.observable();
     const typed = this.typed().toLowerCase().replace(/\W/g, '');
-    const codes = o ? this.session().codes(o) : [];
+    // Nothing opens over the page by itself: what is typed asks for it.
+    const codes = o && typed !== '' ? this.session().codes(o) : [];
     return codes.filter((c) => c.toLowerCase().replace(/\W/g, '').includes(typed)).slice(0, 8);
   });
   /** Something is offered while it is typed. */

@@ -128,8 +128,14 @@ export function leadWords(lead: Lead, v: SentenceContext): string {
       return lead.looks.length
         ? `A noise alone does not say. Look first at: ${list(lead.looks.map((l) => lower(inspectionWords(l, v))))}.`
         : 'A noise alone does not say; name the engine, so that it can be told what to look at first.';
-    case 'why':
-      return `${lead.verdict.leader.wording}: ${sureWords(lead.verdict.share, lead.policy.sureFrom)}.${lead.others.length ? ` Then ${list(lead.others.map((o) => `${lower(o.wording)} (${percent(o.share)})`))}.` : ''}`;
+    case 'why': {
+      const { verdict, others, policy } = lead;
+      const first = verdict.open
+        ? `Not settled. The likeliest so far is “${verdict.leader.wording}”, ${percent(verdict.share)}`
+        : `“${verdict.leader.wording}”: ${sureWords(verdict.share, policy.sureFrom)}`;
+      const then = list(others.map((o) => `“${o.wording}” (${percent(o.share)})`));
+      return `${first}.${then ? ` Then ${then}.` : ''}`;
+    }
     case 'why_open':
       return 'Nothing was told yet by which one cause is likelier than another.';
     case 'at_odds':
@@ -182,7 +188,9 @@ export function reasonWords(r: Reason, v: SentenceContext): string {
       return `A fault of the ${partWords(r.part)} itself: ${percent(r.share)}${against.length ? `; against it speaks: ${list(against)}` : ''}.`;
     }
     case 'send':
-      return r.parts.length ? `To be sure, send in as taken off, unwashed: ${list(r.parts.map(partWords))}.` : '';
+      return r.parts.length
+        ? `To be sure, send in as taken off, unwashed: ${list(r.parts.map(partWords))}.`
+        : '';
   }
 }
 
@@ -217,8 +225,7 @@ function fitsWords(l: Extract<Lead, { code: 'fits' }>): string {
 }
 
 /** A part by its key among those sent in. */
-const partWords = (key: string): string =>
-  lower(PARTS_SENT.find((p) => p.key === key)?.wording ?? key);
+const partWords = (key: string): string => lower(PARTS_SENT.find((p) => p.key === key)?.wording ?? key);
 
 const oneSetting = (s: SettingOf): string =>
   `${s.stage === '' ? '' : `${upper(s.stage)}: `}${settingWords(s.carrier, s.reading)}`;

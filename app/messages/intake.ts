@@ -1,3 +1,4 @@
+import { list } from '../language/list';
 import { counted } from '../language/plural';
 import type { Proposal } from '@core/intake/proposal';
 import type { TextError } from '@core/intake/read-text';
@@ -34,3 +35,22 @@ export function doubtWords(p: Proposal): string {
 
 /** How many facts a press files. */
 export const countWords = (n: number): string => `File ${counted(n, 'fact', 'facts')}`;
+
+/** How many vehicles or claims a message tells of, and what they are called in it. */
+export const severalWords = (names: readonly string[]): string =>
+  `This message tells of ${names.length}: ${list(names)}.`;
+
+export const othersWords = (n: number): string =>
+  n === 1 ? 'Open the other as a case' : `Open the other ${n} as cases`;
+
+/** What became of the others. */
+export const knownWords = (opened: number, known: readonly string[]): string =>
+  [
+    opened > 0 ? `${counted(opened, 'case', 'cases')} opened` : '',
+    known.length > 0 ? `here already: ${list(known)}` : '',
+  ]
+    .filter(Boolean)
+    .join('; ');
+
+export const unfiledWords = (n: number): string =>
+  `Not filed: ${counted(n, 'piece', 'pieces')} that nothing takes.`;

@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { weighsCauses } from '@core/answer/case-kind';
 import { CaseDesk } from '../data/case-desk';
 import { percent } from '../messages/answers';
 
@@ -54,14 +55,18 @@ import { percent } from '../messages/answers';
 })
 export class Balance {
   private readonly desk = inject(CaseDesk);
+  private readonly weighs = computed(() => {
+    const state = this.desk.current()?.state;
+    return state === undefined || weighsCauses(state);
+  });
   protected readonly why = computed(() =>
-    this.desk.current()?.answers?.kind === 'question'
-      ? 'A question: no causes are weighed. They are once parts are here or a claim is made (kind return, kind claim).'
+    !this.weighs()
+      ? 'A question: no causes are weighed. They are once it asks why, parts are here or a claim is made (kind return, kind claim).'
       : 'Nothing is filed yet that weighs.',
   );
   protected readonly rows = computed(() => {
     const answers = this.desk.current()?.answers;
-    if (answers?.kind === 'question') return [];
+    if (!this.weighs()) return [];
     const ranking = answers?.ranking;
     // Nothing is judged before something that weighs is known.
     if (!ranking?.weighed) return [];

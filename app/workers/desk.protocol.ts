@@ -1,5 +1,6 @@
 import type { Rebuilt } from './rebuild-summaries';
 import type { RejudgeAnswer, RejudgeAsk } from './rejudge-all';
+import type { WordsAnswer, WordsAsk } from './words-all';
 
 /** What the page asks of the thread that works on all cases at once. */
 export type DeskJobs = {
@@ -7,4 +8,6 @@ export type DeskJobs = {
   rebuild: { input: readonly string[] | undefined; progress: number; output: Rebuilt };
   /** Judges every case under two bodies of knowledge; progress: cases done. */
   rejudge: { input: RejudgeAsk; progress: number; output: RejudgeAnswer };
+  /** Reads every kept message with other words of the house; progress: messages done. */
+  words: { input: WordsAsk; progress: number; output: WordsAnswer };
 };

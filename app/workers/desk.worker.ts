@@ -1,6 +1,7 @@
 import { rebuildSummaries } from './rebuild-summaries';
 import { openRecords } from '../records/open-records';
 import { rejudgeAll } from './rejudge-all';
+import { wordsInAll } from './words-all';
 import type { DeskJobs } from './desk.protocol';
 import { serveJobs } from '../threads/worker-client';
 
@@ -16,6 +17,7 @@ async function withRecords<T>(work: (db: Awaited<ReturnType<typeof openRecords>>
 serveJobs<DeskJobs>(
   {
     rebuild: (only, line) => withRecords((db) => rebuildSummaries(db, line, only)),
+    words: (ask, line) => withRecords((db) => wordsInAll(db, ask, line)),
     rejudge: (ask, line) => withRecords((db) => rejudgeAll(db, ask, line)),
   },
   self,

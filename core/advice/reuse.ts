@@ -7,7 +7,13 @@ import { textOf } from '@core/facts/read';
 import type { AnsweredQuestion, Case, Missing, ReuseOf, Standing } from './advice';
 import { designsOf, missingDesign, missingEngine } from './missing';
 
-const KEYS = ['call.about', 'chain.length', 'chain.links_over', 'tensioner.extension', 'tensioner.leak_series'];
+const KEYS = [
+  'call.about',
+  'chain.length',
+  'chain.links_over',
+  'tensioner.extension',
+  'tensioner.leak_series',
+];
 
 /**
  * Are the used parts still good, part by part: a belt by the policy, a chain by its length against its limit, an old

@@ -19,7 +19,14 @@ const [AGAINST, LEAST_NATS] = [2, 0.3];
  */
 export function adviseWhy(c: Case): AnsweredQuestion {
   const { a, state } = c;
-  const keys = ['symptom', 'fault.codes', 'kit.fitted', 'kit.fitted_odometer', 'vehicle.odometer', 'call.about'];
+  const keys = [
+    'symptom',
+    'fault.codes',
+    'kit.fitted',
+    'kit.fitted_odometer',
+    'vehicle.odometer',
+    'call.about',
+  ];
   if (!a.engine) return missingEngine();
   const verdict = likelyCause(a);
   const looks = a.checks
@@ -28,7 +35,13 @@ export function adviseWhy(c: Case): AnsweredQuestion {
     .slice(0, OTHERS + 1)
     .map(({ key, about, minutes }) => ({ key, minutes, ...(about === undefined ? {} : { about }) }));
   if (!verdict)
-    return { standing: 'open', lead: { code: 'why_open' }, because: [], missing: [{ key: 'symptom', minutes: 1 }, ...looks], keys };
+    return {
+      standing: 'open',
+      lead: { code: 'why_open' },
+      because: [],
+      missing: [{ key: 'symptom', minutes: 1 }, ...looks],
+      keys,
+    };
   const others = a.ranking.causes
     .filter((r) => r.cause.key !== verdict.leader.key && r.probability >= LEAST)
     .slice(0, OTHERS)
@@ -38,18 +51,30 @@ export function adviseWhy(c: Case): AnsweredQuestion {
   if (guess) because.push(guess);
   if (a.kind === 'question' && verdict.share < a.policy.sureFrom.certain)
     because.push({ code: 'send', parts: partsToSend(c) });
-  return { standing: verdict.open ? 'cannot' : 'if', lead: { code: 'why', verdict, others, policy: a.policy }, because, missing: looks, keys };
+  return {
+    standing: verdict.open ? 'cannot' : 'if',
+    lead: { code: 'why', verdict, others, policy: a.policy },
+    because,
+    missing: looks,
+    keys,
+  };
 }
 
 /** Parts on which a look would tell something, by what it would tell, as they are sent in. */
 function partsToSend({ a, world }: Case): string[] {
   const registry = registryFor(world);
   const kinds = a.checks.flatMap((x) => x.inspections.map((i) => registry.get(i.key)?.part ?? ''));
-  return [...new Set(kinds)].filter((k) => KINDS.get(k)?.part).map(sentKey).slice(0, PARTS);
+  return [...new Set(kinds)]
+    .filter((k) => KINDS.get(k)?.part)
+    .map(sentKey)
+    .slice(0, PARTS);
 }
 
 /** Causes of the part that they suspect, all together, and what was found that speaks against the likeliest. */
-function guessed(part: string | undefined, causes: readonly RankedCause[]): Extract<Reason, { code: 'guess' }> | undefined {
+function guessed(
+  part: string | undefined,
+  causes: readonly RankedCause[],
+): Extract<Reason, { code: 'guess' }> | undefined {
   if (part === undefined || part === 'kit') return undefined;
   const own = causes.filter((r) => r.cause.family === 'product' && r.cause.key.startsWith(part));
   const [first] = own;
@@ -58,6 +83,9 @@ function guessed(part: string | undefined, causes: readonly RankedCause[]): Extr
     code: 'guess',
     part,
     share: own.reduce((n, r) => n + r.probability, 0),
-    against: first.weights.filter((w) => w.nats <= -LEAST_NATS).sort((x, y) => x.nats - y.nats).slice(0, AGAINST),
+    against: first.weights
+      .filter((w) => w.nats <= -LEAST_NATS)
+      .sort((x, y) => x.nats - y.nats)
+      .slice(0, AGAINST),
   };
 }

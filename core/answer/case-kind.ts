@@ -1,5 +1,5 @@
 import { CASE_KINDS, type CaseKind } from '@core/facts/observable';
-import { has, textOf } from '@core/facts/read';
+import { has, listOf, textOf } from '@core/facts/read';
 import type { State } from '@core/facts/state';
 
 /** The kind filed; else what the facts say: a claim once one is numbered or decided, a return once parts are here. */
@@ -9,3 +9,7 @@ export function caseKind(state: State): CaseKind {
   if (has(state, 'claim.number') || has(state, 'claim.decision')) return 'claim';
   return has(state, 'parts.sent') ? 'return' : 'question';
 }
+
+/** Whether causes are weighed for a case: of parts and claims always, of a question where it asks why. */
+export const weighsCauses = (state: State): boolean =>
+  caseKind(state) !== 'question' || listOf(state, 'call.asked').includes('why');

@@ -1,4 +1,4 @@
-import { formatMonth, isMonth } from '@core/quantity/dates';
+import { formatRough, isMonth } from '@core/quantity/dates';
 import { formatQuantity } from '@core/quantity/format-quantity';
 import type { FactValue } from './fact';
 import { type Observable, optionsOf } from './observable';
@@ -31,7 +31,7 @@ export function showValue(
     case 'count':
       return `${plainText(value)} ${t.what}`;
     case 'date':
-      return isMonth(u) ? formatMonth(plainText(value)) : writtenDay(plainText(value), notation);
+      return isMonth(u) ? formatRough(plainText(value), u ?? 0) : writtenDay(plainText(value), notation);
     case 'choice':
       return optionsOf(o).find((x) => x.key === value)?.wording ?? plainText(value);
     case 'several':

@@ -10,7 +10,11 @@ export type StepName = { id: string; text: string; fastener?: string; tensioner?
 const kept = oncePerName<Catalogue, readonly StepName[]>();
 
 /** Steps of the fitting sheets of an engine's designs, each once; for readers of messages. */
-export const stepNames = (cat: Catalogue, engine: string, policy: Policy = SHIPPED_POLICY): readonly StepName[] =>
+export const stepNames = (
+  cat: Catalogue,
+  engine: string,
+  policy: Policy = SHIPPED_POLICY,
+): readonly StepName[] =>
   kept(cat, `${engine} ${JSON.stringify(policy.chosen)}`, () => {
     const out = new Map<string, StepName>();
     for (const v of cat.variantsOf.get(engine) ?? []) {
@@ -20,7 +24,9 @@ export const stepNames = (cat: Catalogue, engine: string, policy: Policy = SHIPP
           out.set(s.id, {
             id: s.id,
             text: s.text,
-            ...(s.torque ? { fastener: s.torque.fastener, tensioner: /tensioner|damper/i.test(s.torque.fastener) } : {}),
+            ...(s.torque
+              ? { fastener: s.torque.fastener, tensioner: /tensioner|damper/i.test(s.torque.fastener) }
+              : {}),
           });
     }
     return [...out.values()];

@@ -9,10 +9,11 @@ import type { Token } from './text';
 /** Which of several vehicles or claims a place of a message speaks of, from 1; 0: of all of them; undefined: there is but one. */
 export type Cases = { count: number; at: (from: number) => number | undefined; names: readonly string[] };
 
-type Label = { id: string; from: number };
+type Label = { id: string; from: number; name?: string };
 
 const ONE: Cases = { count: 1, at: () => undefined, names: [] };
-const FLEET = /\b(?:(?:bus|truck|van|ambulance|tender|boat|lorry|coach|taxi|unit|tractor)\s+(?:no\.?\s*)?|No\.\s?)(\d{1,3}|[A-D])\b(?!\s*(?:km|mm|h\b|hours))/gi;
+const FLEET =
+  /\b(?:(?:bus|truck|van|ambulance|tender|boat|lorry|coach|taxi|unit|tractor)\s+(?:no\.?\s*)?|No\.\s?)(\d{1,3}|[A-D])\b(?!\s*(?:km|mm|h\b|hours))/gi;
 const COLOURS = /\b(red|blue|white|green|silver|grey|yellow)\b(?=\s*(?::|one\b))/gi;
 const ITEM = /^\s*(?:[-–·•*]|\d{1,2}[.)])\s+/;
 /** What speaks of each of them. */
@@ -23,17 +24,21 @@ export function casesOf(said: Said, vehicles: readonly VehicleMention[], claims:
   const labels = labelsOf(said, vehicles, claims);
   const ids = [...new Set(labels.map((l) => l.id))];
   const told = countTold(said);
-  if (ids.length === 1 && told > 1 && Number(ids[0]) <= told) return scoped(said, labels, (id) => Number(id), told, ids);
+  if (ids.length === 1 && told > 1 && Number(ids[0]) <= told)
+    return scoped(said, labels, (id) => Number(id), told, []);
   if (ids.length < 2) return ONE;
-  return scoped(said, labels, (id) => ids.indexOf(id) + 1, ids.length, ids);
+  return scoped(said, labels, (id) => ids.indexOf(id) + 1, ids.length, ids.map((id) => labels.find((l) => l.id === id)?.name ?? id));
 }
 
 function labelsOf(said: Said, vehicles: readonly VehicleMention[], claims: readonly Proposal[]): Label[] {
-  const distinct = new Map(claims.flatMap((p) => (typeof p.value === 'string' ? [[p.value, nth(p.spans, 0).from] as const] : [])));
+  const distinct = new Map(
+    claims.flatMap((p) => (typeof p.value === 'string' ? [[p.value, nth(p.spans, 0).from] as const] : [])),
+  );
   if (distinct.size > 1) return [...distinct].map(([id, from]) => ({ id, from }));
   const body = bodyText(said);
-  const fleet = [...body.matchAll(FLEET)].map((m) => ({ id: nth(m, 1).toUpperCase(), from: m.index }));
-  if (new Set(fleet.map((l) => l.id)).size > 1 || (fleet.length > 0 && countTold(said) > 1)) return [...fleet, ...bare(said, fleet)].sort((a, b) => a.from - b.from);
+  const fleet = [...body.matchAll(FLEET)].map((m) => ({ id: nth(m, 1).toUpperCase(), from: m.index, name: m[0] }));
+  if (new Set(fleet.map((l) => l.id)).size > 1 || (fleet.length > 0 && countTold(said) > 1))
+    return [...fleet, ...bare(said, fleet)].sort((a, b) => a.from - b.from);
   const colours = [...body.matchAll(COLOURS)].map((m) => ({ id: nth(m, 1).toLowerCase(), from: m.index }));
   if (new Set(colours.map((l) => l.id)).size > 1) return colours.sort((a, b) => a.from - b.from);
   const items = listItems(said, vehicles);
@@ -59,7 +64,8 @@ function listItems(said: Said, vehicles: readonly VehicleMention[]): Label[] {
   for (const line of said.text.split('\n')) {
     const [at, to] = [from, from + line.length];
     from = to + 1;
-    if (ITEM.test(line) && vehicles.some((v) => inside(said, v, at, to))) out.push({ id: String(out.length + 1), from: at });
+    if (ITEM.test(line) && vehicles.some((v) => inside(said, v, at, to)))
+      out.push({ id: String(out.length + 1), from: at });
   }
   return out;
 }
@@ -76,7 +82,9 @@ function counted(said: Said): Label[] {
     const here = at;
     at += c.length;
     const unit = said.figureAt.get(here)?.unit;
-    return /^\d{1,3}$/.test(first.text) && unit === undefined && c.length > 1 && !/^\d/.test(nth(c, 1).text) ? [{ id: first.text, from: first.from }] : [];
+    return /^\d{1,3}$/.test(first.text) && unit === undefined && c.length > 1 && !/^\d/.test(nth(c, 1).text)
+      ? [{ id: first.text, from: first.from }]
+      : [];
   });
   const ids = [...new Set(begun.map((b) => Number(b.id)))];
   return ids.length > 2 && ids.every((n, i) => i === 0 || n === nth(ids, i - 1) + 1) ? begun : [];
@@ -89,13 +97,25 @@ const bodyText = (said: Said): string => {
 
 /** "All four Carrier Decks": how many there are. */
 function countTold(said: Said): number {
-  const at = said.tokens.findIndex((t, i) => t.low === 'all' && GRAMMAR.numbers[said.tokens[i + 1]?.low ?? ''] !== undefined);
+  const at = said.tokens.findIndex(
+    (t, i) => t.low === 'all' && GRAMMAR.numbers[said.tokens[i + 1]?.low ?? ''] !== undefined,
+  );
   return at < 0 ? 0 : (GRAMMAR.numbers[said.tokens[at + 1]?.low ?? ''] ?? 0);
 }
 
 /** A clause speaks of what it names, else of what was named last in its paragraph; what is said of all is of all. */
-function scoped(said: Said, labels: readonly Label[], no: (id: string) => number, count: number, names: readonly string[]): Cases {
-  const lineStart = labels.every((l) => /(?:^|\n)\W*\S{0,10}\W*$/.test(said.text.slice(Math.max(0, l.from - 14), l.from)) && labels.length === names.length);
+function scoped(
+  said: Said,
+  labels: readonly Label[],
+  no: (id: string) => number,
+  count: number,
+  names: readonly string[],
+): Cases {
+  const lineStart = labels.every(
+    (l) =>
+      /(?:^|\n)\W*\S{0,10}\W*$/.test(said.text.slice(Math.max(0, l.from - 14), l.from)) &&
+      labels.length === names.length,
+  );
   const byClause = new Map<number, { from: number; of: number | undefined }[]>();
   let current: number | undefined;
   let paragraph = -1;

@@ -26,7 +26,12 @@ export type IntakeContext = {
 };
 
 /** A step of a fitting sheet as a message may speak of it. */
-export type NamedStep = { id: string; text: string; fastener?: string | undefined; /** Its fastener holds the tensioner. */ tensioner?: boolean };
+export type NamedStep = {
+  id: string;
+  text: string;
+  fastener?: string | undefined;
+  /** Its fastener holds the tensioner. */ tensioner?: boolean;
+};
 
 /** Standard uncertainty that the usual gauge of an observable gives; undefined where it is no measured number. */
 export const usualSpread = (o: Observable | undefined): number | undefined =>

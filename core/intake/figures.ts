@@ -30,12 +30,21 @@ export type Figure = {
   part: boolean;
 };
 
-type Read = { value: number; n: number; spelled: boolean; part: boolean; thousands: boolean; grouped?: number };
+type Read = {
+  value: number;
+  n: number;
+  spelled: boolean;
+  part: boolean;
+  thousands: boolean;
+  grouped?: number;
+};
 
 const ONE_WORD_UNITS = new Set(
-  ('mm cm m km kms k mi mls ml miles mile kilometres kilometers kilometre kilometer ° deg degree degrees % kg kgs kilo kilos g gram grams gr lb lbs lbf kgf n newton newtons ' +
+  (
+    'mm cm m km kms k mi mls ml miles mile kilometres kilometers kilometre kilometer ° deg degree degrees % kg kgs kilo kilos g gram grams gr lb lbs lbf kgf n newton newtons ' +
     'nm in inch inches " ″ min minute minutes h hour hours s sec second seconds day days week weeks month months year years hz bar v volt volts tooth teeth t link links turn turns time times revolution revolutions ' +
-    'screw screws bolt bolts window windows step steps click clicks notch notches piece pieces thou c f fahrenheit celsius ac eur').split(' '),
+    'screw screws bolt bolts window windows step steps click clicks notch notches piece pieces thou c f fahrenheit celsius ac eur'
+  ).split(' '),
 );
 const GLYPHS: Readonly<Record<string, number>> = { '½': 0.5, '¼': 0.25, '¾': 0.75 };
 
@@ -59,7 +68,11 @@ function figureAt(tokens: readonly Token[], at: number): Figure | undefined {
   let thousands = first.thousands;
   // "90 to 95 thousand", "170-180": the middle, and half its width
   const link = tokens[at + n];
-  const dash = link !== undefined && (/^[–-]$/.test(link.text) || link.low === 'to' || (link.low === 'and' && tokens[at - 1]?.low === 'between'));
+  const dash =
+    link !== undefined &&
+    (/^[–-]$/.test(link.text) ||
+      link.low === 'to' ||
+      (link.low === 'and' && tokens[at - 1]?.low === 'between'));
   const second = dash ? numberAt(tokens, at + n + 1) : undefined;
   if (second && second.value > value && (link?.low !== 'to' || second.value < value * 4) && !first.part) {
     let from = value;
@@ -80,7 +93,9 @@ function figureAt(tokens: readonly Token[], at: number): Figure | undefined {
     spread = 500;
     n += 2;
   }
-  const unit = unitAt(tokens, at + n, nth(tokens, at)) ?? (GRAMMAR.times[nth(tokens, at).low] === undefined ? undefined : { typed: 'times', n: 0 });
+  const unit =
+    unitAt(tokens, at + n, nth(tokens, at)) ??
+    (GRAMMAR.times[nth(tokens, at).low] === undefined ? undefined : { typed: 'times', n: 0 });
   return {
     at,
     n: n + (unit?.n ?? 0),
@@ -104,7 +119,14 @@ export function numberAt(tokens: readonly Token[], at: number): Read | undefined
   if (!t) return undefined;
   if (/^[+−-]?\.?\d/.test(t.text)) return digitsAt(tokens, at, t);
   const glyph = GLYPHS[t.text.replace(/^[+−-]/, '')];
-  if (glyph !== undefined) return { value: /^[−-]/.test(t.text) ? -glyph : glyph, n: 1, spelled: false, part: true, thousands: false };
+  if (glyph !== undefined)
+    return {
+      value: /^[−-]/.test(t.text) ? -glyph : glyph,
+      n: 1,
+      spelled: false,
+      part: true,
+      thousands: false,
+    };
   const times = GRAMMAR.times[t.low];
   if (times !== undefined) return { value: times, n: 1, spelled: true, part: false, thousands: false };
   return spelledAt(tokens, at);
@@ -114,12 +136,19 @@ function digitsAt(tokens: readonly Token[], at: number, t: Token): Read | undefi
   const broken = /^(\d{1,2})\/(\d{1,2})$/.exec(t.text);
   if (broken) {
     const [a, b] = [Number(broken[1]), Number(broken[2])];
-    return [2, 3, 4, 8, 16, 32].includes(b) && a < b ? { value: a / b, n: 1, spelled: false, part: true, thousands: false } : undefined;
+    return [2, 3, 4, 8, 16, 32].includes(b) && a < b
+      ? { value: a / b, n: 1, spelled: false, part: true, thousands: false }
+      : undefined;
   }
-  if (/^[+−-]?\.\d+$/.test(t.text)) return { value: Number(t.text.replace('−', '-')), n: 1, spelled: false, part: false, thousands: false };
+  if (/^[+−-]?\.\d+$/.test(t.text))
+    return { value: Number(t.text.replace('−', '-')), n: 1, spelled: false, part: false, thousands: false };
   if (!/^[+−-]?\d+(?:[.,]\d+)*$/.test(t.text)) return undefined;
   let [n, digits, grouped] = [1, t.text, false];
-  while (/^[+−-]?\d{1,3}( \d{3})*$/.test(digits) && /^\d{3}$/.test(tokens[at + n]?.text ?? '') && nth(tokens, at + n).from - nth(tokens, at + n - 1).to === 1) {
+  while (
+    /^[+−-]?\d{1,3}( \d{3})*$/.test(digits) &&
+    /^\d{3}$/.test(tokens[at + n]?.text ?? '') &&
+    nth(tokens, at + n).from - nth(tokens, at + n - 1).to === 1
+  ) {
     digits += ` ${nth(tokens, at + n++).text}`;
     grouped = true;
   }
@@ -129,18 +158,34 @@ function digitsAt(tokens: readonly Token[], at: number, t: Token): Read | undefi
   let thousands = grouped || marked;
   // "9½", "9 1/2"
   const next = tokens[at + n];
-  if (next && Number.isInteger(value) && (GLYPHS[next.text] !== undefined || /^\d\/\d$/.test(next.text)) && next.from - nth(tokens, at + n - 1).to <= 1) {
+  if (
+    next &&
+    Number.isInteger(value) &&
+    (GLYPHS[next.text] !== undefined || /^\d\/\d$/.test(next.text)) &&
+    next.from - nth(tokens, at + n - 1).to <= 1
+  ) {
     const part = GLYPHS[next.text] ?? digitsAt(tokens, at + n, next)?.value;
     if (part !== undefined) [value, n] = [value + part, n + 1];
   }
   const scale = tokens[at + n];
-  if (scale && (scale.low === 'thousand' || (scale.low === 'k' && scale.from - nth(tokens, at + n - 1).to <= 1 && value < 2000))) {
+  if (
+    scale &&
+    (scale.low === 'thousand' ||
+      (scale.low === 'k' && scale.from - nth(tokens, at + n - 1).to <= 1 && value < 2000))
+  ) {
     value *= 1000;
     thousands = true;
     n++;
   }
   const parts = marked && n === 1 ? Number(digits.replace(/[.,]/, '')) : undefined;
-  return { value, n, spelled: false, part: false, thousands, ...(parts === undefined ? {} : { grouped: parts }) };
+  return {
+    value,
+    n,
+    spelled: false,
+    part: false,
+    thousands,
+    ...(parts === undefined ? {} : { grouped: parts }),
+  };
 }
 
 /** "a hundred and ten thousand", "eighteen point four", "one and a half", "three quarters", "half a dozen". */
@@ -148,13 +193,25 @@ function spelledAt(tokens: readonly Token[], at: number): Read | undefined {
   let [i, total, current, seen, part, thousands] = [at, 0, 0, false, false, false];
   const low = (k: number) => tokens[k]?.low ?? '';
   const small = (k: number) => GRAMMAR.numbers[low(k)];
-  if (/^an?$/.test(low(i)) && (GRAMMAR.scales[low(i + 1)] !== undefined || /^(half|quarter|third|tenth)$/.test(low(i + 1)))) i++;
+  if (
+    /^an?$/.test(low(i)) &&
+    (GRAMMAR.scales[low(i + 1)] !== undefined || /^(half|quarter|third|tenth)$/.test(low(i + 1)))
+  )
+    i++;
   if (low(i) === 'half' || low(i) === 'quarter' || low(i) === 'third' || low(i) === 'tenth') {
     const value = GRAMMAR.fractions[low(i)] ?? 0;
     i++;
     if (/^(a|an|of)$/.test(low(i))) i += low(i) === 'of' && /^(a|an|the)$/.test(low(i + 1)) ? 2 : 1;
-    if (low(i) === 'dozen') return { value: 12 * value, n: i + 1 - at, spelled: true, part: false, thousands: false };
-    if (GRAMMAR.scales[low(i)] !== undefined) return { value: value * (GRAMMAR.scales[low(i)] ?? 1), n: i + 1 - at, spelled: true, part: false, thousands: true };
+    if (low(i) === 'dozen')
+      return { value: 12 * value, n: i + 1 - at, spelled: true, part: false, thousands: false };
+    if (GRAMMAR.scales[low(i)] !== undefined)
+      return {
+        value: value * (GRAMMAR.scales[low(i)] ?? 1),
+        n: i + 1 - at,
+        spelled: true,
+        part: false,
+        thousands: true,
+      };
     return { value, n: i - at, spelled: true, part: true, thousands: false };
   }
   for (;;) {
@@ -167,7 +224,11 @@ function spelledAt(tokens: readonly Token[], at: number): Read | undefined {
       seen = true;
       i++;
     } else if (scale !== undefined && (seen || i > at || at === i)) {
-      if (!seen && !(i > at || /^(the|some|a)$/.test(low(at - 1)) || small(i + 1) !== undefined || low(i + 1) === 'and')) break;
+      if (
+        !seen &&
+        !(i > at || /^(the|some|a)$/.test(low(at - 1)) || small(i + 1) !== undefined || low(i + 1) === 'and')
+      )
+        break;
       if (scale === 100) current = (current || 1) * 100;
       else {
         total += (current || 1) * scale;
@@ -191,7 +252,8 @@ function spelledAt(tokens: readonly Token[], at: number): Read | undefined {
       current += f.value;
       part = true;
       i += 1 + f.n;
-    } else if (low(i) === 'and' && seen && (current >= 100 || current === 0) && small(i + 1) !== undefined) i++;
+    } else if (low(i) === 'and' && seen && (current >= 100 || current === 0) && small(i + 1) !== undefined)
+      i++;
     else if (GRAMMAR.fractions[low(i)] !== undefined && seen && /s$/.test(low(i))) {
       current *= GRAMMAR.fractions[low(i)] ?? 1;
       part = true;
@@ -205,7 +267,8 @@ function spelledAt(tokens: readonly Token[], at: number): Read | undefined {
 
 /** Whether a small number goes on the one before: "twenty four", "hundred four". */
 const joins = (current: number, digit: number): boolean =>
-  (current % 100 === 0 && current >= 100 && digit < 100) || (current % 10 === 0 && current % 100 >= 20 && digit < 10);
+  (current % 100 === 0 && current >= 100 && digit < 100) ||
+  (current % 10 === 0 && current % 100 >= 20 && digit < 10);
 
 /** "a half", "half", "three quarters", behind "one and". */
 function fractionAt(tokens: readonly Token[], at: number): { value: number; n: number } | undefined {
@@ -220,19 +283,31 @@ function fractionAt(tokens: readonly Token[], at: number): { value: number; n: n
 }
 
 /** The unit that begins here: of a torque in up to three words, else one word. */
-function unitAt(tokens: readonly Token[], at: number, first: Token): { typed: string; n: number } | undefined {
+function unitAt(
+  tokens: readonly Token[],
+  at: number,
+  first: Token,
+): { typed: string; n: number } | undefined {
   const t = tokens[at];
   if (!t || t.sentence !== first.sentence) return undefined;
   for (let n = 3; n > 1; n--) {
     const run = tokens.slice(at, at + n);
-    if (run.length === n && run.every((x) => x.sentence === first.sentence && /^[\p{L}·.]+$/u.test(x.text)) && findUnit('torque', run.map((x) => x.text).join('')) && !(nth(run, n - 1).low === 'in' && /^(the|a|my|our)$/.test(tokens[at + n]?.low ?? '')))
+    if (
+      run.length === n &&
+      run.every((x) => x.sentence === first.sentence && /^[\p{L}·.]+$/u.test(x.text)) &&
+      findUnit('torque', run.map((x) => x.text).join('')) &&
+      !(nth(run, n - 1).low === 'in' && /^(the|a|my|our)$/.test(tokens[at + n]?.low ?? ''))
+    )
       return { typed: run.map((x) => x.text).join('·'), n };
   }
   if (t.text === '°') {
     const c = tokens[at + 1];
-    return c && /^[cf]$/i.test(c.text) && c.from === t.to ? { typed: `°${c.text}`, n: 2 } : { typed: '°', n: 1 };
+    return c && /^[cf]$/i.test(c.text) && c.from === t.to
+      ? { typed: `°${c.text}`, n: 2 }
+      : { typed: '°', n: 1 };
   }
-  if (/^degrees?$/.test(t.low) && /^(c|celsius|f|fahrenheit)$/.test(tokens[at + 1]?.low ?? '')) return { typed: `°${(tokens[at + 1]?.low ?? 'c').slice(0, 1).toUpperCase()}`, n: 2 };
+  if (/^degrees?$/.test(t.low) && /^(c|celsius|f|fahrenheit)$/.test(tokens[at + 1]?.low ?? ''))
+    return { typed: `°${(tokens[at + 1]?.low ?? 'c').slice(0, 1).toUpperCase()}`, n: 2 };
   if (findUnit('torque', t.text) !== undefined) return { typed: t.text, n: 1 };
   // "15.84 in" is inches, "twelve in the box" is not
   if (t.low === 'in' && !/[.,/½¼¾]/.test(first.text)) return undefined;

@@ -28,7 +28,8 @@ const HEADER = /^\s*(?:from|to|cc|date|sent)\s*:\s+\S/i;
 /** Behind a letter's end the letter goes on. */
 const GOES_ON = /^\s*(?:p\.?\s?s\.?\b|edit\b|\*edit\*|update\b|>|\||[-–—]{3,})/i;
 const CLOSING = new RegExp(`\\b(?:${GRAMMAR.closings.join('|')})\\b`, 'i');
-const GREETING = /^\s*(?:dear|hello|hi|hey|good (?:day|morning|evening|afternoon)|to the|gentle|respected|morning|boss)\b[^.?!:]{0,60}[,:!]?\s*$/i;
+const GREETING =
+  /^\s*(?:dear|hello|hi|hey|good (?:day|morning|evening|afternoon)|to the|gentle|respected|morning|boss)\b[^.?!:]{0,60}[,:!]?\s*$/i;
 /** Longest closing line, and lines of a signature at most. */
 const SHORT_LINE = 64;
 const SIGN_LINES = 6;
@@ -41,7 +42,9 @@ export function layoutOf(text: string): Layout {
   let signature = '';
   for (const m of text.matchAll(/\[quote[^\]]*\][\s\S]*?(?:\[\/quote\]|$)/gi))
     cut.push({ from: m.index, to: m.index + m[0].length });
-  const answersBetween = lines.some((l, i) => QUOTED.test(l.text) && l.text.includes('?') && !QUOTED.test(lines[i + 1]?.text ?? '>'));
+  const answersBetween = lines.some(
+    (l, i) => QUOTED.test(l.text) && l.text.includes('?') && !QUOTED.test(lines[i + 1]?.text ?? '>'),
+  );
   lines.forEach((l) => {
     if (WROTE.test(l.text) || HEADER.test(l.text) || FORWARDED.test(l.text)) cut.push(l);
     if (!QUOTED.test(l.text)) return;
@@ -65,29 +68,49 @@ export function layoutOf(text: string): Layout {
     cut.push(last);
   }
   // Dots that lead to a figure part nothing.
-  for (const m of text.matchAll(/[ .]{0,2}\.{3,}|(?<=\s)\.{2,}(?=\s)/g)) cut.push({ from: m.index, to: m.index + m[0].length });
+  for (const m of text.matchAll(/[ .]{0,2}\.{3,}|(?<=\s)\.{2,}(?=\s)/g))
+    cut.push({ from: m.index, to: m.index + m[0].length });
   return { body: blank(text, cut), signature, asked };
 }
 
 /** A short line with the words of an end and no more to say, before names or the end. */
 function closes(line: string, next: Line | undefined): boolean {
-  const words = line.replace(/[^\p{L}\s]/gu, ' ').trim().split(/\s+/);
-  if (line.trim().length === 0 || !CLOSING.test(line) || GREETING.test(line) || /[?\d:]/.test(line)) return false;
+  const words = line
+    .replace(/[^\p{L}\s]/gu, ' ')
+    .trim()
+    .split(/\s+/);
+  if (line.trim().length === 0 || !CLOSING.test(line) || GREETING.test(line) || /[?\d:]/.test(line))
+    return false;
   const last = words.at(-1) ?? '';
   const ends = next === undefined || next.text.trim() === '' || nameBegins(next.text);
   if (!ends) return false;
   if (CLOSING.test(last) && words.length <= 12) return true;
   if (line.length > SHORT_LINE || words.length > 10) return false;
-  return CLOSING.test(words[0] ?? '') || words.length <= 6 || /^(?:with|many|kind|best)$/i.test(words[0] ?? '');
+  return (
+    CLOSING.test(words[0] ?? '') || words.length <= 6 || /^(?:with|many|kind|best)$/i.test(words[0] ?? '')
+  );
 }
 
-const nameBegins = (line: string): boolean => /^\p{Lu}[\p{L}'’.-]*(?:[ ,]|$)/u.test(line) && line.split(/\s+/).length <= 8 && !/[?\d]/.test(line);
+const nameBegins = (line: string): boolean =>
+  /^\p{Lu}[\p{L}'’.-]*(?:[ ,]|$)/u.test(line) && line.split(/\s+/).length <= 8 && !/[?\d]/.test(line);
 
 /** Words that all begin with a capital, up to small joining ones: a name, a firm. */
 function namesOnly(line: string): boolean {
-  const words = line.replace(/[^\p{L}'’&\s.,-]/gu, '').trim().split(/[\s,]+/).filter(Boolean);
+  const words = line
+    .replace(/[^\p{L}'’&\s.,-]/gu, '')
+    .trim()
+    .split(/[\s,]+/)
+    .filter(Boolean);
   if (words.length < 2 || words.length > 10 || /[?\d:]/.test(line)) return false;
-  return words.every((w) => /^\p{Lu}/u.test(w) || /^(?:of|the|and|at|&|in|de|von|van|county|workshop|warranty|claims|office|bursar|spares|in|charge|in-charge)$/i.test(w)) && !/[!]\s*$/.test(line);
+  return (
+    words.every(
+      (w) =>
+        /^\p{Lu}/u.test(w) ||
+        /^(?:of|the|and|at|&|in|de|von|van|county|workshop|warranty|claims|office|bursar|spares|in|charge|in-charge)$/i.test(
+          w,
+        ),
+    ) && !/[!]\s*$/.test(line)
+  );
 }
 
 /** Blanks spans, keeping line ends and length. */

@@ -4,6 +4,7 @@ import { oncePer } from '@core/quantity/keep';
 import { nth } from '@core/quantity/must';
 import { type Observable, optionsOf, type Registry } from '@core/facts/observable';
 import data from './data/states.json';
+import type { TaughtWord } from './taught-words';
 import { stemsOf, type Token } from './text';
 import { WORDS } from './words';
 
@@ -34,10 +35,13 @@ type Entry = { stems: readonly string[]; meanings: Meaning[] };
 /** A name of one word in the plural means several: "edges" are both, "edge" is one. */
 const PLURAL = /^[a-z]+[^s]s$/;
 /** What is said of which observables, by first words. */
-export type Lexicon = { byFirst: ReadonlyMap<string, readonly Entry[]>; observables: ReadonlyMap<string, Observable> };
+export type Lexicon = {
+  byFirst: ReadonlyMap<string, readonly Entry[]>;
+  observables: ReadonlyMap<string, Observable>;
+};
 
 /** Words of the house, learned from what was corrected. */
-export type Taught = readonly { phrase: string; key: string; option: string }[];
+export type Taught = readonly TaughtWord[];
 const NONE: Taught = [];
 
 /** Words a gap in a phrase stands for at most. */
@@ -48,7 +52,8 @@ const heads = (wording: string): string[] => {
   const first = nth(wording.split(/[,:;(]| or /), 0).trim();
   return first.split(' ').length <= 4 ? [first] : [];
 };
-const EMPTY_HEAD = /^(yes|no|none|never|one|both|several|some|other|elsewhere|right|low|high|whole|hot|cold|new|good|nothing)$/i;
+const EMPTY_HEAD =
+  /^(yes|no|none|never|one|both|several|some|other|elsewhere|right|low|high|whole|hot|cold|new|good|nothing)$/i;
 
 const readable = (o: Observable): boolean =>
   o.type.kind === 'choice' &&
@@ -68,49 +73,68 @@ const gappedStems = (phrase: string): readonly string[] =>
     .split('*')
     .map((part) => stemsOf(part))
     .flatMap((s, i) => (i === 0 ? s : ['*', ...s]));
-const gappedOf = oncePer((phrases: readonly string[]): ReadonlyMap<string, readonly (readonly string[])[]> => {
-  const out = new Map<string, (readonly string[])[]>();
-  for (const phrase of phrases) {
-    const stems = gappedStems(phrase);
-    const [first] = stems;
-    if (first !== undefined) out.set(first, [...(out.get(first) ?? []), stems]);
-  }
-  return out;
-});
-
-const lexicons = oncePer((registry: Registry) => oncePer((taught: Taught): Lexicon => {
-  const byFirst = new Map<string, Entry[]>();
-  const observables = new Map<string, Observable>();
-  const put = (phrase: string, meaning: Meaning) => {
-    const stems = gappedStems(phrase);
-    const [first] = stems;
-    if (first === undefined || first === '*') return;
-    const list = byFirst.get(first) ?? [];
-    const same = list.find((e) => e.stems.length === stems.length && e.stems.every((s, i) => s === stems[i]));
-    if (same) {
-      if (!same.meanings.some((m) => m.key === meaning.key && m.as === meaning.as && m.option === meaning.option && m.plural === meaning.plural)) same.meanings.push(meaning);
-    } else list.push({ stems, meanings: [meaning] });
-    byFirst.set(first, list);
-  };
-  for (const o of registry.values()) {
-    if (!readable(o)) continue;
-    observables.set(o.key, o);
-    const own = STATES[o.key];
-    for (const name of own?.of ?? [o.wording, ...o.aliases.filter((a) => a.length > 2)]) put(name, { key: o.key, as: 'of', ...(PLURAL.test(name) ? { plural: true as const } : {}) });
-    for (const word of own?.near ?? []) put(word, { key: o.key, as: 'near' });
-    const common = optionsOf(o).flatMap((x) => heads(x.wording));
-    for (const x of optionsOf(o)) {
-      // What begins the wording of two options tells neither.
-      const wording = heads(x.wording).filter((h) => common.filter((c) => c === h).length === 1);
-      const said = [...(own?.says?.[x.key] ?? []), ...(x.also ?? []), ...wording];
-      for (const word of said) if (!EMPTY_HEAD.test(word) || own?.says?.[x.key]?.includes(word)) put(word, { key: o.key, as: 'says', option: x.key });
-      for (const word of own?.alone?.[x.key] ?? []) put(word, { key: o.key, as: 'alone', option: x.key });
+const gappedOf = oncePer(
+  (phrases: readonly string[]): ReadonlyMap<string, readonly (readonly string[])[]> => {
+    const out = new Map<string, (readonly string[])[]>();
+    for (const phrase of phrases) {
+      const stems = gappedStems(phrase);
+      const [first] = stems;
+      if (first !== undefined) out.set(first, [...(out.get(first) ?? []), stems]);
     }
-  }
-  for (const t of taught) if (observables.has(t.key)) put(t.phrase, { key: t.key, as: 'alone', option: t.option });
-  for (const list of byFirst.values()) list.sort((a, b) => b.stems.length - a.stems.length);
-  return { byFirst, observables };
-}));
+    return out;
+  },
+);
+
+const lexicons = oncePer((registry: Registry) =>
+  oncePer((taught: Taught): Lexicon => {
+    const byFirst = new Map<string, Entry[]>();
+    const observables = new Map<string, Observable>();
+    const put = (phrase: string, meaning: Meaning) => {
+      const stems = gappedStems(phrase);
+      const [first] = stems;
+      if (first === undefined || first === '*') return;
+      const list = byFirst.get(first) ?? [];
+      const same = list.find(
+        (e) => e.stems.length === stems.length && e.stems.every((s, i) => s === stems[i]),
+      );
+      if (same) {
+        if (
+          !same.meanings.some(
+            (m) =>
+              m.key === meaning.key &&
+              m.as === meaning.as &&
+              m.option === meaning.option &&
+              m.plural === meaning.plural,
+          )
+        )
+          same.meanings.push(meaning);
+      } else list.push({ stems, meanings: [meaning] });
+      byFirst.set(first, list);
+    };
+    for (const o of registry.values()) {
+      if (!readable(o)) continue;
+      observables.set(o.key, o);
+      const own = STATES[o.key];
+      for (const name of own?.of ?? [o.wording, ...o.aliases.filter((a) => a.length > 2)])
+        put(name, { key: o.key, as: 'of', ...(PLURAL.test(name) ? { plural: true as const } : {}) });
+      for (const word of own?.near ?? []) put(word, { key: o.key, as: 'near' });
+      const common = optionsOf(o).flatMap((x) => heads(x.wording));
+      for (const x of optionsOf(o)) {
+        // What begins the wording of two options tells neither.
+        const wording = heads(x.wording).filter((h) => common.filter((c) => c === h).length === 1);
+        const said = [...(own?.says?.[x.key] ?? []), ...(x.also ?? []), ...wording];
+        for (const word of said)
+          if (!EMPTY_HEAD.test(word) || own?.says?.[x.key]?.includes(word))
+            put(word, { key: o.key, as: 'says', option: x.key });
+        for (const word of own?.alone?.[x.key] ?? []) put(word, { key: o.key, as: 'alone', option: x.key });
+      }
+    }
+    for (const t of taught)
+      if (observables.has(t.key)) put(t.phrase, { key: t.key, as: 'alone', option: t.option });
+    for (const list of byFirst.values()) list.sort((a, b) => b.stems.length - a.stems.length);
+    return { byFirst, observables };
+  }),
+);
 
 /** The lexicon of a registry, with what the house taught. */
 export const lexiconOf = (registry: Registry, taught: Taught = NONE): Lexicon => lexicons(registry)(taught);
@@ -169,6 +193,10 @@ export function gapped(tokens: readonly Token[], phrases: readonly string[]): { 
   return out;
 }
 
-const NOUNS: ReadonlyMap<string, string> = new Map(Object.entries(WORDS.nouns).flatMap(([kind, words]) => words.flatMap((w) => stemsOf(w).map((s) => [s, kind] as const))));
+const NOUNS: ReadonlyMap<string, string> = new Map(
+  Object.entries(WORDS.nouns).flatMap(([kind, words]) =>
+    words.flatMap((w) => stemsOf(w).map((s) => [s, kind] as const)),
+  ),
+);
 /** Kind of part that a word names; undefined for other words. */
 export const kindNamed = (t: Token): string | undefined => NOUNS.get(t.stem);

@@ -33,6 +33,13 @@ export type Proposal = {
 
 /** Proposals for one and the same thing bear the same name. */
 export const slotOf = (p: Pick<Proposal, 'key' | 'about' | 'part' | 'which' | 'place' | 'of'>): string =>
-  [p.key, p.about ?? '', p.part?.place ?? '', p.which === 'new' ? 'new' : '', p.place ? placeKey(p.place) : '', p.of ?? '']
+  [
+    p.key,
+    p.about ?? '',
+    p.part?.place ?? '',
+    p.which === 'new' ? 'new' : '',
+    p.place ? placeKey(p.place) : '',
+    p.of ?? '',
+  ]
     .join(' ')
     .trim();

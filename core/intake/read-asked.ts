@@ -36,12 +36,30 @@ export function readAsked(said: Said): Proposal[] {
       if (words.length <= SHORT) for (const f of findPhrases(words, how.bare)) put(key, words, f.at, f.n);
     }
     // A question about a named thing with no word of its own: the marks, the code or the noise that are spoken of.
-    if (question.length > 0 && ![...found.values()].some((spans) => spans.some((s) => s.from >= nth(question, 0).from && s.to <= must(question.at(-1)).to)) && /^(jumped|slipped)$/.test(question.at(-1)?.low ?? '')) put('means', question, question.length - 1, 1);
+    if (
+      question.length > 0 &&
+      ![...found.values()].some((spans) =>
+        spans.some((s) => s.from >= nth(question, 0).from && s.to <= must(question.at(-1)).to),
+      ) &&
+      /^(jumped|slipped)$/.test(question.at(-1)?.low ?? '')
+    )
+      put('means', question, question.length - 1, 1);
   }
   const about = found.has('reuse') || found.has('why') ? aboutOf(said) : [];
   const keys = [...found.keys()];
   // "Has it slipped, and is it safe to turn": what is safe comes first.
-  return keys.length === 0 ? [] : [{ key: 'call.asked', value: keys, how: 'reported', sure: 'likely', spans: [...found.values()].flat() }, ...about];
+  return keys.length === 0
+    ? []
+    : [
+        {
+          key: 'call.asked',
+          value: keys,
+          how: 'reported',
+          sure: 'likely',
+          spans: [...found.values()].flat(),
+        },
+        ...about,
+      ];
 }
 
 /** The part that a question is about, where it names one only: "is the chain still good". */
@@ -56,7 +74,15 @@ function aboutOf(said: Said): Proposal[] {
   const kinds = new Set(named.map((n) => n.kind));
   const [first] = named;
   if (kinds.size !== 1 || !first) return [];
-  return [{ key: 'call.about', value: first.kind, how: 'reported', sure: 'likely', spans: [{ from: first.t.from, to: first.t.to }] }];
+  return [
+    {
+      key: 'call.about',
+      value: first.kind,
+      how: 'reported',
+      sure: 'likely',
+      spans: [{ from: first.t.from, to: first.t.to }],
+    },
+  ];
 }
 
 /** The clauses of a sentence that ask; all of it where its clauses do not part. */
@@ -66,8 +92,22 @@ function questionOf(sentence: readonly Token[], said: Said): readonly Token[] {
   const end = nth(sentence, sentence.length - 1).to;
   if (/^[^\p{L}\d.\n]*\?/u.test(said.text.slice(end, end + 8))) return sentence;
   // What is dictated has no marks: a question begins where a verb comes before its subject.
-  const run = said.text.includes('?') ? -1 : sentence.findIndex((t, i) => i > 0 && OPENS.test(t.low) && SUBJECT.test(sentence[i + 1]?.low ?? '') && !/^(what|which|that|as|so|than|it|this|he|she|they|there|and)$/.test(sentence[i - 1]?.low ?? ''));
-  const starts = sentence.findIndex((t, i) => i > 0 && !said.text.includes('?') && /^(should|can|may|do|could)$/.test(t.low) && /^(i|we|he)$/.test(sentence[i + 1]?.low ?? ''));
+  const run = said.text.includes('?')
+    ? -1
+    : sentence.findIndex(
+        (t, i) =>
+          i > 0 &&
+          OPENS.test(t.low) &&
+          SUBJECT.test(sentence[i + 1]?.low ?? '') &&
+          !/^(what|which|that|as|so|than|it|this|he|she|they|there|and)$/.test(sentence[i - 1]?.low ?? ''),
+      );
+  const starts = sentence.findIndex(
+    (t, i) =>
+      i > 0 &&
+      !said.text.includes('?') &&
+      /^(should|can|may|do|could)$/.test(t.low) &&
+      /^(i|we|he)$/.test(sentence[i + 1]?.low ?? ''),
+  );
   const from = run >= 0 ? run : starts;
   if (from >= 0) return sentence.slice(from);
   return hasPhrase(sentence, ['question is', 'or not', 'y n', 'or what', 'please advise']) ? sentence : [];

@@ -24,7 +24,12 @@ export function readBanks(said: Said, ctx: IntakeContext, engine: string | undef
   let topic = false;
   for (const sentence of said.sentences) {
     const first = beginOf(said, sentence);
-    const asked = said.topics.some((t) => t.at < nth(sentence, 0).from && hasPhrase(t.tokens, ['head', 'machined']) && nth(sentence, 0).from - t.at < 220);
+    const asked = said.topics.some(
+      (t) =>
+        t.at < nth(sentence, 0).from &&
+        hasPhrase(t.tokens, ['head', 'machined']) &&
+        nth(sentence, 0).from - t.at < 220,
+    );
     const speaks = hasPhrase(sentence, WORDS.machined);
     const nobody = hasPhrase(sentence, WORDS.unmachined);
     if (!speaks && !nobody && !(topic && asked)) continue;
@@ -42,14 +47,26 @@ export function readBanks(said: Said, ctx: IntakeContext, engine: string | undef
     }
     if (nobody) {
       const hit = findPhrases(sentence, WORDS.unmachined)[0];
-      const side = hit && banks.length > 1 && !hasPhrase(sentence, ['both', 'nobody', 'neither', 'anything']) ? bankAt(banks, sentence, hit.at) : undefined;
-      for (const b of side ? [side] : banks) if (hit && !out.some((p) => p.about === b.id)) out.push(proposal(b.id, 0, sentence, hit.at, hit.n, said));
+      const side =
+        hit && banks.length > 1 && !hasPhrase(sentence, ['both', 'nobody', 'neither', 'anything'])
+          ? bankAt(banks, sentence, hit.at)
+          : undefined;
+      for (const b of side ? [side] : banks)
+        if (hit && !out.some((p) => p.about === b.id))
+          out.push(proposal(b.id, 0, sentence, hit.at, hit.n, said));
     }
   }
   return out;
 }
 
-function proposal(about: string, value: number, sentence: readonly Token[], at: number, n: number, said: Said): Proposal {
+function proposal(
+  about: string,
+  value: number,
+  sentence: readonly Token[],
+  at: number,
+  n: number,
+  said: Said,
+): Proposal {
   const span = { from: nth(sentence, at).from, to: nth(sentence, Math.min(at + n, sentence.length) - 1).to };
   return moodOf({ key: 'bank.nearer', about, value, how: 'reported', sure: 'likely', spans: [span] }, said);
 }
@@ -58,7 +75,8 @@ function banksOf(ctx: IntakeContext, engine: string | undefined): Bank[] {
   const out = new Map<string, Bank>();
   for (const v of engine === undefined ? [] : (ctx.catalogue.variantsOf.get(engine) ?? []))
     for (const s of v.layout === undefined ? [] : stagesFor(ctx.catalogue, v.layout))
-      for (const b of s.layout.banks ?? []) out.set(b.id, { id: bankThing(b.id), words: b.name.toLowerCase().split(/\s+/) });
+      for (const b of s.layout.banks ?? [])
+        out.set(b.id, { id: bankThing(b.id), words: b.name.toLowerCase().split(/\s+/) });
   return [...out.values()];
 }
 
@@ -75,7 +93,12 @@ function bankAt(banks: readonly Bank[], sentence: readonly Token[], at: number):
 }
 
 /** What a figure took off a head, or what a gasket is thicker, mm. */
-function cutOf(f: Figure, sentence: readonly Token[], first: number, thou: boolean): { what: 'head' | 'gasket'; mm: number; at: number; n: number }[] {
+function cutOf(
+  f: Figure,
+  sentence: readonly Token[],
+  first: number,
+  thou: boolean,
+): { what: 'head' | 'gasket'; mm: number; at: number; n: number }[] {
   const at = f.at - first;
   const clause = nth(sentence, at).clause;
   const own = sentence.filter((t) => t.clause === clause);
@@ -89,7 +112,11 @@ function cutOf(f: Figure, sentence: readonly Token[], first: number, thou: boole
   else if (f.unit !== undefined && !/^mm$/.test(f.unit)) return [];
   if (mm > 3 || mm === 0) return [];
   const gasket = hasPhrase(before, ['gasket']) || hasPhrase(own, ['gasket', 'thicker']);
-  if (gasket && !hasPhrase(before.slice(-3), ['head'])) return mm < 1 && !f.spelled && (hasPhrase([...own, ...before, ...behind], ['thicker']) || f.signed) ? [{ what: 'gasket', mm, at: f.at, n: f.n }] : [];
-  const head = hasPhrase([...before, ...behind, ...own], WORDS.machined) || hasPhrase(before, ['head']) || f.part;
+  if (gasket && !hasPhrase(before.slice(-3), ['head']))
+    return mm < 1 && !f.spelled && (hasPhrase([...own, ...before, ...behind], ['thicker']) || f.signed)
+      ? [{ what: 'gasket', mm, at: f.at, n: f.n }]
+      : [];
+  const head =
+    hasPhrase([...before, ...behind, ...own], WORDS.machined) || hasPhrase(before, ['head']) || f.part;
   return head ? [{ what: 'head', mm, at: f.at, n: f.n }] : [];
 }

@@ -50,18 +50,43 @@ function contested(list: readonly Found[], tokens: readonly Token[]): Found[] {
   return list.filter((f) => {
     for (const g of list) {
       if (g === f || g.o === f.o) continue;
-      if (g.state.at <= f.state.at && end(g.state) >= end(f.state) && g.state.n > f.state.n && f.o.part === g.o.part) return false;
+      if (
+        g.state.at <= f.state.at &&
+        end(g.state) >= end(f.state) &&
+        g.state.n > f.state.n &&
+        f.o.part === g.o.part
+      )
+        return false;
       const same = g.state.at < end(f.state) && f.state.at < end(g.state);
-      if (same && PARTS.has(f.o.part) && PARTS.has(g.o.part) && !before(f) && before(g) && !f.own && nth(tokens, g.subject.at).clause === nth(tokens, g.state.at).clause) return false;
+      if (
+        same &&
+        PARTS.has(f.o.part) &&
+        PARTS.has(g.o.part) &&
+        !before(f) &&
+        before(g) &&
+        !f.own &&
+        nth(tokens, g.subject.at).clause === nth(tokens, g.state.at).clause
+      )
+        return false;
       // What lies nearer takes it, unless both are named together: "front and rear edge frayed".
-      if (same && before(f) && before(g) && !f.own && !g.own && end(f.subject) < g.subject.at && !together(tokens, end(f.subject), g.subject.at) && f.state.n <= g.state.n) return false;
+      if (
+        same &&
+        before(f) &&
+        before(g) &&
+        !f.own &&
+        !g.own &&
+        end(f.subject) < g.subject.at &&
+        !together(tokens, end(f.subject), g.subject.at) &&
+        f.state.n <= g.state.n
+      )
+        return false;
     }
     return true;
   });
 }
 
 const together = (tokens: readonly Token[], from: number, to: number): boolean =>
-  tokens.slice(from, to).every((t) => /^(and|the|both|edge|edges|of|a|,)$/.test(t.low)) ;
+  tokens.slice(from, to).every((t) => /^(and|the|both|edge|edges|of|a|,)$/.test(t.low));
 
 /** Kind of part that was named last before each token. */
 function topicsOf(tokens: readonly Token[]): (string | undefined)[] {
@@ -73,16 +98,24 @@ function topicsOf(tokens: readonly Token[]): (string | undefined)[] {
   });
 }
 
-function readChoice(o: Observable, hits: readonly Hit[], said: Said, topics: readonly (string | undefined)[]): Found[] {
+function readChoice(
+  o: Observable,
+  hits: readonly Hit[],
+  said: Said,
+  topics: readonly (string | undefined)[],
+): Found[] {
   const { tokens } = said;
   const own = STATES[o.key];
-  const subjects = hits.filter((h) => h.as === 'of' && (ownName(o, h, tokens) || topicSuits(o, topics[h.at])));
+  const subjects = hits.filter(
+    (h) => h.as === 'of' && (ownName(o, h, tokens) || topicSuits(o, topics[h.at])),
+  );
   const near = hits.filter((h) => h.as === 'near');
   const found: Found[] = [];
   for (const h of hits) {
     if (h.option === undefined) continue;
     const sentence = nth(tokens, h.at).sentence;
-    const around = own?.near === undefined || near.some((x) => Math.abs(nth(tokens, x.at).sentence - sentence) <= 1);
+    const around =
+      own?.near === undefined || near.some((x) => Math.abs(nth(tokens, x.at).sentence - sentence) <= 1);
     if (!around) continue;
     const subject = h.as === 'alone' ? h : subjectOf(o, h, subjects, hits, tokens);
     if (!subject) continue;
@@ -90,7 +123,16 @@ function readChoice(o: Observable, hits: readonly Hit[], said: Said, topics: rea
     if (value === undefined) continue;
     const from = Math.min(h.at, subject.at);
     const to = Math.max(h.at + h.n, subject.at + subject.n);
-    found.push({ p: moodOf({ key: o.key, value, how: 'reported', sure: 'likely', spans: [spanOf(tokens, from, to - from)] }, said), o, state: h, subject, own: h.as === 'alone' });
+    found.push({
+      p: moodOf(
+        { key: o.key, value, how: 'reported', sure: 'likely', spans: [spanOf(tokens, from, to - from)] },
+        said,
+      ),
+      o,
+      state: h,
+      subject,
+      own: h.as === 'alone',
+    });
   }
   return longestOnly(found);
 }
@@ -105,10 +147,17 @@ const ownName = (o: Observable, h: Hit, tokens: readonly Token[]): boolean => {
   }
   return STATES[o.key]?.near !== undefined;
 };
-const topicSuits = (o: Observable, topic: string | undefined): boolean => topic === o.part || (topic === undefined && o.part === 'tensioner');
+const topicSuits = (o: Observable, topic: string | undefined): boolean =>
+  topic === o.part || (topic === undefined && o.part === 'tensioner');
 
 /** The subject nearest to a state: before it in its clause or carried from the one before, or right behind; with no other part between. */
-function subjectOf(o: Observable, state: Hit, subjects: readonly Hit[], hits: readonly Hit[], tokens: readonly Token[]): Hit | undefined {
+function subjectOf(
+  o: Observable,
+  state: Hit,
+  subjects: readonly Hit[],
+  hits: readonly Hit[],
+  tokens: readonly Token[],
+): Hit | undefined {
   const at = nth(tokens, state.at);
   const inside = subjects.find((s) => s.at >= state.at && s.at + s.n <= state.at + state.n);
   if (inside && state.n > 1) return inside;
@@ -122,10 +171,19 @@ function subjectOf(o: Observable, state: Hit, subjects: readonly Hit[], hits: re
     const gap = before ? state.at - s.at - s.n : s.at - state.at - state.n;
     const clauses = Math.abs(at.clause - t.clause);
     if (before ? gap > REACH || clauses > 2 : gap > BEHIND || clauses > 0) continue;
-    if (otherBetween(tokens, before ? s.at + s.n : state.at + state.n, before ? state.at : s.at, o.part)) continue;
+    if (otherBetween(tokens, before ? s.at + s.n : state.at + state.n, before ? state.at : s.at, o.part))
+      continue;
     if (compound(tokens, s, state)) continue;
     // A subject of which something was said already has had its say.
-    if (before && clauses > 0 && hits.some((h) => h.option !== undefined && h.option !== state.option && h.at >= s.at + s.n && h.at + h.n <= state.at)) continue;
+    if (
+      before &&
+      clauses > 0 &&
+      hits.some(
+        (h) =>
+          h.option !== undefined && h.option !== state.option && h.at >= s.at + s.n && h.at + h.n <= state.at,
+      )
+    )
+      continue;
     // What stands before a subject of its own is said of that one.
     const away = before ? gap + 2 * clauses : gap * 2 + 1;
     if (!best || away < best.away || (away === best.away && s.n > best.s.n)) best = { s, away };
@@ -133,14 +191,30 @@ function subjectOf(o: Observable, state: Hit, subjects: readonly Hit[], hits: re
   if (!best) return undefined;
   // "pump bearing" is no bearing of something else
   const lead = tokens[best.s.at - 1];
-  if (lead && best.s.n === 1 && lead.sentence === at.sentence && lead.clause === nth(tokens, best.s.at).clause && kindNamed(lead) !== undefined && kindNamed(lead) !== o.part && PARTS.has(o.part)) return undefined;
+  if (
+    lead &&
+    best.s.n === 1 &&
+    lead.sentence === at.sentence &&
+    lead.clause === nth(tokens, best.s.at).clause &&
+    kindNamed(lead) !== undefined &&
+    kindNamed(lead) !== o.part &&
+    PARTS.has(o.part)
+  )
+    return undefined;
   return best.s;
 }
 
 /** "Oil cap" is no oil, "belt kit" no belt. */
 const compound = (tokens: readonly Token[], s: Hit, state: Hit): boolean => {
   const next = tokens[s.at + s.n];
-  return s.n === 1 && next !== undefined && s.at + s.n !== state.at && next.clause === nth(tokens, s.at).clause && next.from - nth(tokens, s.at).to < 3 && WORDS.partOf.includes(next.low);
+  return (
+    s.n === 1 &&
+    next !== undefined &&
+    s.at + s.n !== state.at &&
+    next.clause === nth(tokens, s.at).clause &&
+    next.from - nth(tokens, s.at).to < 3 &&
+    WORDS.partOf.includes(next.low)
+  );
 };
 
 /** Another part named between takes what is said. */
@@ -148,13 +222,23 @@ const otherBetween = (tokens: readonly Token[], from: number, to: number, part: 
   for (let i = from; i < to; i++) {
     const kind = kindNamed(nth(tokens, i));
     // How the tensioner was set is a matter of the fitting.
-    if (kind !== undefined && kind !== part && !(part === 'fitting' && (kind === 'tensioner' || kind === 'bolt'))) return true;
+    if (
+      kind !== undefined &&
+      kind !== part &&
+      !(part === 'fitting' && (kind === 'tensioner' || kind === 'bolt'))
+    )
+      return true;
   }
   return false;
 };
 
 /** What is meant by an option where it may be denied; undefined where a denial says nothing. */
-function meant(o: Observable, h: Hit, tokens: readonly Token[], denied: Readonly<Record<string, string>> | undefined): string | undefined {
+function meant(
+  o: Observable,
+  h: Hit,
+  tokens: readonly Token[],
+  denied: Readonly<Record<string, string>> | undefined,
+): string | undefined {
   const words = tokens.slice(h.at, h.at + h.n);
   // "not broken" is itself what an option says.
   const denies = words.some((t) => GRAMMAR.negation.includes(t.low));
@@ -165,7 +249,9 @@ function meant(o: Observable, h: Hit, tokens: readonly Token[], denied: Readonly
   const turned = denied?.[h.option];
   if (turned !== undefined && optionsOf(o).some((x) => x.key === turned)) return turned;
   const two = optionsOf(o).filter((x) => x.key !== 'unknown');
-  return o.key.startsWith('claim.') && two.length === 2 ? two.find((x) => x.key !== h.option)?.key : undefined;
+  return o.key.startsWith('claim.') && two.length === 2
+    ? two.find((x) => x.key !== h.option)?.key
+    : undefined;
 }
 
 /** A negation up to four words before, in the same clause, or right behind at its end: "no noise", "belt is not broken", "oil no". */
@@ -198,6 +284,13 @@ export function moodOf(p: Proposal, said: Said): Proposal {
 function longestOnly(list: readonly Found[]): Found[] {
   const overlap = (a: Hit, b: Hit) => b.at < a.at + a.n && a.at < b.at + b.n;
   return list.filter(
-    (x, i) => !list.some((y, k) => k !== i && x.p.value !== y.p.value && overlap(x.state, y.state) && (y.state.n > x.state.n || (y.state.n === x.state.n && k < i))),
+    (x, i) =>
+      !list.some(
+        (y, k) =>
+          k !== i &&
+          x.p.value !== y.p.value &&
+          overlap(x.state, y.state) &&
+          (y.state.n > x.state.n || (y.state.n === x.state.n && k < i)),
+      ),
   );
 }

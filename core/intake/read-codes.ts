@@ -31,7 +31,12 @@ export function readCodes(said: Said, ctx: IntakeContext): CodesRead {
     if (used.has(i)) continue;
     // Codes hold no blanks of their own wider than one character.
     let most = 1;
-    while (most < JOINED && i + most < tokens.length && nth(tokens, i + most).from - nth(tokens, i + most - 1).to <= 2) most++;
+    while (
+      most < JOINED &&
+      i + most < tokens.length &&
+      nth(tokens, i + most).from - nth(tokens, i + most - 1).to <= 2
+    )
+      most++;
     for (let n = most; n > 0; n--) {
       const folded = n === 1 ? nth(folds, i) : folds.slice(i, i + n).join('');
       const entry = folded.length < 5 || folded.length > longest + 1 ? undefined : codes.get(folded);
@@ -40,7 +45,15 @@ export function readCodes(said: Said, ctx: IntakeContext): CodesRead {
       const span = { from: nth(run, 0).from, to: must(run.at(-1)).to };
       for (let k = i; k < i + n; k++) used.add(k);
       if (entry.kind === 'part') parts.push({ number: entry.code, span });
-      else if (!denied(said, i, i + n)) proposals.push(code(entry.kind === 'engine' ? 'engine.code' : 'kit.number', entry.means, entry.kind !== 'engine' && meantFor(said, i) ? 'ask' : 'sure', span));
+      else if (!denied(said, i, i + n))
+        proposals.push(
+          code(
+            entry.kind === 'engine' ? 'engine.code' : 'kit.number',
+            entry.means,
+            entry.kind !== 'engine' && meantFor(said, i) ? 'ask' : 'sure',
+            span,
+          ),
+        );
       break;
     }
   }
@@ -60,12 +73,16 @@ const code = (key: string, value: string, sure: Proposal['sure'], span: TextSpan
 
 /** "The kit is not A but B": A is none. */
 const denied = (said: Said, from: number, to: number): boolean =>
-  nth(said.tokens, Math.max(0, from - 1)).low === 'not' || (said.tokens[to]?.low === 'not' && said.tokens[to]?.clause === said.tokens[from]?.clause);
+  nth(said.tokens, Math.max(0, from - 1)).low === 'not' ||
+  (said.tokens[to]?.low === 'not' && said.tokens[to]?.clause === said.tokens[from]?.clause);
 
 /** "The kit meant for truck 7": where it went is another matter. */
 const meantFor = (said: Said, at: number): boolean => {
   const { sentence } = nth(said.tokens, at);
-  return hasPhrase(said.tokens.slice(Math.max(0, at - 14), at).filter((t) => t.sentence === sentence), ['meant for', 'intended for', 'ordered for']);
+  return hasPhrase(
+    said.tokens.slice(Math.max(0, at - 14), at).filter((t) => t.sentence === sentence),
+    ['meant for', 'intended for', 'ordered for'],
+  );
 };
 
 /** Kits by the ends of their numbers, as people read them out: "K302B-1", "314A", "121". */
@@ -103,7 +120,11 @@ function halfKits(said: Said, used: ReadonlySet<number>, ctx: IntakeContext): Pr
         const kits = [...new Set(ends.get(folded) ?? [])];
         if (kits.length === 0) continue;
         const span = { from: nth(run, 0).from, to: must(run.at(-1)).to };
-        for (const k of kits) out.push({ ...code('kit.number', k, kits.length === 1 ? 'likely' : 'ask', span), doubt: 'half_code' });
+        for (const k of kits)
+          out.push({
+            ...code('kit.number', k, kits.length === 1 ? 'likely' : 'ask', span),
+            doubt: 'half_code',
+          });
         i += n - 1;
         break;
       }
@@ -126,7 +147,11 @@ function nearCodes(
       const folded = foldCode(typed);
       if (used.has(i) || folded.length < 7 || !/\d/.test(typed) || !/[a-z]/i.test(typed)) continue;
       for (const [known, e] of codes)
-        if (e.kind !== 'part' && Math.abs(known.length - folded.length) < 2 && (distance(known, folded) === 1 || changed(known, folded)))
+        if (
+          e.kind !== 'part' &&
+          Math.abs(known.length - folded.length) < 2 &&
+          (distance(known, folded) === 1 || changed(known, folded))
+        )
           out.push({
             key: e.kind === 'engine' ? 'engine.code' : 'kit.number',
             value: e.means,
@@ -153,11 +178,29 @@ export function readFaultCodes(said: Said): Proposal[] {
     const m = /^([PCBU])([0-3O][0-9A-FO]{3})$/i.exec(t.text);
     if (!m || !/\d/.test(t.text)) return [];
     const value = `${nth(m, 1)}${nth(m, 2).replace(/O/gi, '0')}`.toUpperCase();
-    return [{ key: 'fault.codes', value: [value], how: 'reported', sure: 'sure', spans: [{ from: t.from, to: t.to }] }];
+    return [
+      {
+        key: 'fault.codes',
+        value: [value],
+        how: 'reported',
+        sure: 'sure',
+        spans: [{ from: t.from, to: t.to }],
+      },
+    ];
   });
   if (found.length > 0) return found;
   const m = /\bno (?:fault |stored |error )?codes?\b(?! yet)/i.exec(said.text);
-  return m ? [{ key: 'fault.codes', value: [], how: 'reported', sure: 'likely', spans: [{ from: m.index, to: m.index + m[0].length }] }] : [];
+  return m
+    ? [
+        {
+          key: 'fault.codes',
+          value: [],
+          how: 'reported',
+          sure: 'likely',
+          spans: [{ from: m.index, to: m.index + m[0].length }],
+        },
+      ]
+    : [];
 }
 
 const CLAIM = [
@@ -171,7 +214,10 @@ export function readClaimNumbers(said: Said): Proposal[] {
   const put = (m: RegExpMatchArray) => {
     const value = nth(m, 1);
     const from = (m.index ?? 0) + m[0].lastIndexOf(value);
-    if (!out.some((p) => p.spans.some((s) => s.from < from + value.length && from < s.to)) && !out.some((p) => p.value === value))
+    if (
+      !out.some((p) => p.spans.some((s) => s.from < from + value.length && from < s.to)) &&
+      !out.some((p) => p.value === value)
+    )
       out.push(code('claim.number', value, 'sure', { from, to: from + value.length }));
   };
   for (const re of CLAIM) for (const m of said.text.matchAll(re)) put(m);
@@ -184,7 +230,10 @@ export function readClaimNumbers(said: Said): Proposal[] {
 export function readLots(said: Said): Proposal[] {
   const out: Proposal[] = [];
   const text = said.text;
-  const forms = [/\blot(?:\s+(?:mark|no|nr|number|on carton|is))?[.:;\s]+([A-Z]{0,3}-?\d[\w-]{1,12})/gi, /(?<![\w-])(L\d{4})\b/g];
+  const forms = [
+    /\blot(?:\s+(?:mark|no|nr|number|on carton|is))?[.:;\s]+([A-Z]{0,3}-?\d[\w-]{1,12})/gi,
+    /(?<![\w-])(L\d{4})\b/g,
+  ];
   for (const re of forms)
     for (const m of text.matchAll(re)) {
       const value = nth(m, 1);
@@ -193,14 +242,22 @@ export function readLots(said: Said): Proposal[] {
       const at = tokenAt(said, from);
       if (at < 0 || nth(said.tokens, at).from > from) continue;
       const own = sentenceOf(said, at);
-      const before = said.tokens.slice(Math.max(0, at - 5), at).filter((t) => t.sentence === said.tokens[at]?.sentence);
+      const before = said.tokens
+        .slice(Math.max(0, at - 5), at)
+        .filter((t) => t.sentence === said.tokens[at]?.sentence);
       const span = { from, to: from + value.length };
-      if (hasPhrase(own, ['back']) && hasPhrase(own, ['belt']) && !hasPhrase(before, WORDS.kits)) out.push(code('belt.lot_code', value, 'sure', span));
+      if (hasPhrase(own, ['back']) && hasPhrase(own, ['belt']) && !hasPhrase(before, WORDS.kits))
+        out.push(code('belt.lot_code', value, 'sure', span));
       else {
         const begin = beginOf(said, own);
         const last = begin > 0 ? sentenceOf(said, begin - 1) : [];
-        const part = hasPhrase(own, [...WORDS.kits, 'label', 'carton', 'box', 'boxes']) ? undefined : (partIn(before) ?? (hasPhrase(last, WORDS.kits) ? undefined : partIn(last)));
-        out.push({ ...code(part === undefined ? 'kit.lot' : 'thing.lot', value, 'sure', span), ...(part === undefined ? {} : { about: part }) });
+        const part = hasPhrase(own, [...WORDS.kits, 'label', 'carton', 'box', 'boxes'])
+          ? undefined
+          : (partIn(before) ?? (hasPhrase(last, WORDS.kits) ? undefined : partIn(last)));
+        out.push({
+          ...code(part === undefined ? 'kit.lot' : 'thing.lot', value, 'sure', span),
+          ...(part === undefined ? {} : { about: part }),
+        });
       }
     }
   return out;
@@ -209,7 +266,9 @@ export function readLots(said: Said): Proposal[] {
 /** Kind of the last part that is named before. */
 const partIn = (tokens: readonly Token[]): string | undefined => {
   for (const t of [...tokens].reverse()) {
-    const kind = Object.entries(WORDS.parts).find(([, names]) => names.includes(t.stem) || names.includes(t.low))?.[0];
+    const kind = Object.entries(WORDS.parts).find(
+      ([, names]) => names.includes(t.stem) || names.includes(t.low),
+    )?.[0];
     if (kind !== undefined) return kind === 'guide' ? 'roller' : kind === 'rail' ? 'guide' : kind;
   }
   return undefined;

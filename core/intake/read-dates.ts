@@ -50,19 +50,30 @@ export function readDates(said: Said, days: readonly DayTold[]): Proposal[] {
 type DayRole = { key: string; by: readonly Token[] };
 
 /** The role of a day: told in its own words, before it in its clause, behind it, or before it in its sentence. */
-function roleOf(sentence: readonly Token[], first: number, d: DayTold, taken: ReadonlySet<Token>): DayRole | undefined {
+function roleOf(
+  sentence: readonly Token[],
+  first: number,
+  d: DayTold,
+  taken: ReadonlySet<Token>,
+): DayRole | undefined {
   const behindAt = sentence.findIndex((t) => t.from >= d.span.to);
   const behind = sentence.slice(behindAt < 0 ? sentence.length : behindAt);
   const { clause } = nth(sentence, first);
   const inside = sentence.filter((t) => t.from >= d.span.from && t.from < d.span.to);
   const before = sentence.slice(0, first);
   const own = before.filter((t) => t.clause === clause);
-  const next = behind.filter((t) => t.clause === clause || (t.clause === clause + 1 && behind.length < 9)).slice(0, 8);
+  const next = behind
+    .filter((t) => t.clause === clause || (t.clause === clause + 1 && behind.length < 9))
+    .slice(0, 8);
   return (
     cueIn(inside, false, taken) ??
     cueIn(own, true, taken) ??
     cueIn(next, false, taken) ??
-    cueIn(before.filter((t) => t.clause !== clause), true, taken) ??
+    cueIn(
+      before.filter((t) => t.clause !== clause),
+      true,
+      taken,
+    ) ??
     cueIn(behind.slice(0, 10), false, taken) ??
     fallback(sentence, first, behind)
   );
@@ -71,9 +82,16 @@ function roleOf(sentence: readonly Token[], first: number, d: DayTold, taken: Re
 /** "Belt spring 2022", "the chain in October", "belt new on Sunday": a belt or chain and a day, and nothing else said. */
 function fallback(sentence: readonly Token[], first: number, behind: readonly Token[]): DayRole | undefined {
   const { clause } = nth(sentence, first);
-  const near = [...sentence.slice(Math.max(0, first - 5), first), ...behind.slice(0, 3)].filter((t) => Math.abs(t.clause - clause) <= 0 || /^(new)$/.test(t.low));
-  const part = near.find((t) => t.low === 'belt' || t.low === 'belts' || t.low === 'chain' || t.low === 'kit' || t.low === 'timing');
-  return part && near.length <= 9 && !hasPhrase(near, WORDS.otherDays) && !hasPhrase(sentence, WORDS.failed) ? { key: 'kit.fitted', by: [part] } : undefined;
+  const near = [...sentence.slice(Math.max(0, first - 5), first), ...behind.slice(0, 3)].filter(
+    (t) => Math.abs(t.clause - clause) <= 0 || /^(new)$/.test(t.low),
+  );
+  const part = near.find(
+    (t) =>
+      t.low === 'belt' || t.low === 'belts' || t.low === 'chain' || t.low === 'kit' || t.low === 'timing',
+  );
+  return part && near.length <= 9 && !hasPhrase(near, WORDS.otherDays) && !hasPhrase(sentence, WORDS.failed)
+    ? { key: 'kit.fitted', by: [part] }
+    : undefined;
 }
 
 /** The last cue of the words before a day, the first of those behind. */

@@ -26,7 +26,12 @@ const NAMED: Readonly<Record<string, string>> = {
 };
 
 /** Distances by what is said around them: now, when fitted, since fitting, in a year, at an oil change; and what follows from two. */
-export function readDistances(said: Said, days: readonly DayTold[], used: ReadonlySet<number>, ctx: IntakeContext): Proposal[] {
+export function readDistances(
+  said: Said,
+  days: readonly DayTold[],
+  used: ReadonlySet<number>,
+  ctx: IntakeContext,
+): Proposal[] {
   const told: Told[] = [];
   const miles = inMiles(said);
   for (const f of said.figures) {
@@ -58,15 +63,21 @@ function distanceOf(f: Figure, said: Said, miles: boolean): { km: number; unit: 
   const value = f.grouped ?? f.value;
   const next = said.tokens[f.at + f.digits];
   const near = said.tokens.slice(f.at + f.digits, f.at + f.digits + 8);
-  const saysMiles = unit === undefined && findPhrases(near, ['miles not k', 'miles not km', 'miles', 'mls']).some((x) => x.at < 5 && next?.sentence === near[x.at]?.sentence);
+  const saysMiles =
+    unit === undefined &&
+    findPhrases(near, ['miles not k', 'miles not km', 'miles', 'mls']).some(
+      (x) => x.at < 5 && next?.sentence === near[x.at]?.sentence,
+    );
   if (unit === undefined) {
     const before = said.tokens[f.at - 1];
-    if (!(f.whole || f.thousands) || value < LEAST_BARE || value > MOST || !Number.isInteger(value)) return undefined;
+    if (!(f.whole || f.thousands) || value < LEAST_BARE || value > MOST || !Number.isInteger(value))
+      return undefined;
     if (f.unit !== undefined && !/^(k|m|s|c|f|t|h|in)$/i.test(f.unit)) return undefined;
     if (f.unit === 'h' || f.unit === 'hours') return undefined;
     if (!f.thousands && value > 1900 && value < 2100) return undefined;
     if (before && WORDS.notDistance.includes(before.low)) return undefined;
-    if (next && WORDS.notOdometer.includes(next.low) && next.sentence === nth(said.tokens, f.at).sentence) return undefined;
+    if (next && WORDS.notOdometer.includes(next.low) && next.sentence === nth(said.tokens, f.at).sentence)
+      return undefined;
   }
   if (value > MOST || value <= 0) return undefined;
   const factor = unit === 'mi' || saysMiles || (unit === undefined && miles);
@@ -74,7 +85,13 @@ function distanceOf(f: Figure, said: Said, miles: boolean): { km: number; unit: 
 }
 
 /** What a distance is of. */
-function toldOf(f: Figure, said: Said, km: number, unit: boolean, days: readonly DayTold[]): Told | undefined {
+function toldOf(
+  f: Figure,
+  said: Said,
+  km: number,
+  unit: boolean,
+  days: readonly DayTold[],
+): Told | undefined {
   const at = nth(said.tokens, f.at);
   const sentence = sentenceOf(said, f.at);
   const k = f.at - beginOf(said, sentence);
@@ -89,7 +106,13 @@ function toldOf(f: Figure, said: Said, km: number, unit: boolean, days: readonly
   if (role === undefined || role === 'other') return undefined;
   const weak = role === 'now' && !unit && !hasPhrase([...before, ...behind], WORDS.clock);
   const sure: Proposal['sure'] =
-    mood && mood.mood !== 'stated' && !(mood.mood === 'plan' && role === 'yearly') ? 'ask' : weak ? 'likely' : unit ? 'sure' : 'likely';
+    mood && mood.mood !== 'stated' && !(mood.mood === 'plan' && role === 'yearly')
+      ? 'ask'
+      : weak
+        ? 'likely'
+        : unit
+          ? 'sure'
+          : 'likely';
   return {
     role,
     km,
@@ -113,38 +136,93 @@ function roleOf(
 ): Role | undefined {
   const D = WORDS.distance;
   if (hasPhrase(before.slice(-2), ['every'])) return 'other';
-  const topic = [...earlier].reverse().map(kindNamed).find((k) => k !== undefined);
+  const topic = [...earlier]
+    .reverse()
+    .map(kindNamed)
+    .find((k) => k !== undefined);
   const oil = hasPhrase(clause, ['oil']) || topic === 'oil';
-  if (hasPhrase(behind.slice(0, 5), D.yearly) || hasPhrase(before, ['km year', 'a year i do', 'yearly'])) return 'yearly';
-  if (hasPhrase(behind.slice(0, 2), ['ago', 'before', 'back']) && oil && hasPhrase([...earlier.slice(-9), ...clause], D.changed)) return 'oil_ago';
+  if (hasPhrase(behind.slice(0, 5), D.yearly) || hasPhrase(before, ['km year', 'a year i do', 'yearly']))
+    return 'yearly';
+  if (
+    hasPhrase(behind.slice(0, 2), ['ago', 'before', 'back']) &&
+    oil &&
+    hasPhrase([...earlier.slice(-9), ...clause], D.changed)
+  )
+    return 'oil_ago';
   // What a part has on it, it has run since it was fitted.
-  if (hasPhrase(behind.slice(0, 3), ['on it', 'on them']) && (topic === 'belt' || topic === 'chain' || topic === 'tensioner') && !hasPhrase(before, WORDS.clock)) return 'since';
+  if (
+    hasPhrase(behind.slice(0, 3), ['on it', 'on them']) &&
+    (topic === 'belt' || topic === 'chain' || topic === 'tensioner') &&
+    !hasPhrase(before, WORDS.clock)
+  )
+    return 'since';
   if (topic === 'belt' && hasPhrase(earlier.slice(-4), ['on it'])) return 'since';
-  if (km < LEAST_BARE && !hasPhrase([...before.slice(-3), ...behind.slice(0, 3)], WORDS.distance.now)) return hasPhrase([...earlier, ...behind], D.since) ? 'since' : 'other';
-  if (hasPhrase(behind, D.since) || hasPhrase(before.slice(-5), D.ran)) return hasPhrase(behind, ['in all', 'altogether', 'in total']) ? 'now' : 'since';
-  if (hasPhrase(before.slice(-3), ['now', 'today', 'odo', 'odometer']) && !hasPhrase(before.slice(-3), ['fitted'])) return 'now';
-  if (oil && hasPhrase([...earlier.slice(-8), ...clause], ['light', 'lamp']) && !hasPhrase(clause, D.now)) return 'lamp';
-  if (oil && (hasPhrase(clause, [...D.changed, 'ago at']) || hasPhrase(behind.slice(0, 2), ['oil']) || hasPhrase(before.slice(-3), ['oil'])) && !hasPhrase(before.slice(-2), D.now)) return 'oil';
-  if (hasPhrase([...before.slice(-4), ...behind.slice(0, 3)], D.other)) return hasPhrase(before.slice(-2), D.now) ? 'now' : 'other';
+  if (km < LEAST_BARE && !hasPhrase([...before.slice(-3), ...behind.slice(0, 3)], WORDS.distance.now))
+    return hasPhrase([...earlier, ...behind], D.since) ? 'since' : 'other';
+  if (hasPhrase(behind, D.since) || hasPhrase(before.slice(-5), D.ran))
+    return hasPhrase(behind, ['in all', 'altogether', 'in total']) ? 'now' : 'since';
+  if (
+    hasPhrase(before.slice(-3), ['now', 'today', 'odo', 'odometer']) &&
+    !hasPhrase(before.slice(-3), ['fitted'])
+  )
+    return 'now';
+  if (oil && hasPhrase([...earlier.slice(-8), ...clause], ['light', 'lamp']) && !hasPhrase(clause, D.now))
+    return 'lamp';
+  if (
+    oil &&
+    (hasPhrase(clause, [...D.changed, 'ago at']) ||
+      hasPhrase(behind.slice(0, 2), ['oil']) ||
+      hasPhrase(before.slice(-3), ['oil'])) &&
+    !hasPhrase(before.slice(-2), D.now)
+  )
+    return 'oil';
+  if (hasPhrase([...before.slice(-4), ...behind.slice(0, 3)], D.other))
+    return hasPhrase(before.slice(-2), D.now) ? 'now' : 'other';
   if (hasPhrase(behind.slice(0, 5), ['now', 'clock now', 'today'])) return 'now';
   if (fittedHere(before, behind, clause, earlier, days, said, at)) return 'fitted';
   if (hasPhrase([...before, ...behind], D.now)) return 'now';
   if (unit) return km >= LEAST_BARE || hasPhrase(clause, WORDS.clock) ? 'now' : undefined;
-  if (hasPhrase(before.slice(-3), WORDS.clock) || hasPhrase(behind.slice(0, 3), ['on it', 'on the clock', 'on her', 'on him'])) return 'now';
+  if (
+    hasPhrase(before.slice(-3), WORDS.clock) ||
+    hasPhrase(behind.slice(0, 3), ['on it', 'on the clock', 'on her', 'on him'])
+  )
+    return 'now';
   return km >= 10_000 ? 'now' : before.at(-1)?.low === 'at' && km >= LEAST_BARE ? 'now' : undefined;
 }
 
 /** The fitting is what was spoken of last before the figure. */
-function fittedHere(before: readonly Token[], behind: readonly Token[], clause: readonly Token[], earlier: readonly Token[], days: readonly DayTold[], said: Said, at: Token): boolean {
+function fittedHere(
+  before: readonly Token[],
+  behind: readonly Token[],
+  clause: readonly Token[],
+  earlier: readonly Token[],
+  days: readonly DayTold[],
+  said: Said,
+  at: Token,
+): boolean {
   const D = WORDS.distance;
   if (hasPhrase(before.slice(-5), D.atFitting) || hasPhrase(behind.slice(0, 5), D.atFitting)) return true;
   const words = [...earlier.filter((t) => !before.includes(t)), ...before];
   const last = (list: readonly string[]) => findPhrases(words, list).at(-1)?.at ?? -1;
-  const fit = last([...WORDS.fitted, ...D.fittedToo]);
+  // What a vehicle has done is no fitting.
+  const fit =
+    findPhrases(words, [...WORDS.fitted, ...D.fittedToo]).findLast(
+      (f) => !/^(has|have|had|it|she)$/.test(words[f.at - 1]?.low ?? '') || f.phrase !== 'done',
+    )?.at ?? -1;
   if (fit < 0) return false;
   if (last(D.now) > fit || last(WORDS.failed) > fit) return false;
-  const bridged = before.at(-1)?.low === 'at' || before.at(-1)?.low === '@' || before.at(-1)?.low === 'with' || hasPhrase(before.slice(-3), ['at', 'with', 'then']) || /^\d/.test(before.at(-1)?.text ?? '');
-  const afterDay = days.some((d) => d.span.to <= at.from && at.from - d.span.to < 12 && said.text.slice(d.span.to, at.from).trim().length < 6);
+  const bridged =
+    before.at(-1)?.low === 'at' ||
+    before.at(-1)?.low === '@' ||
+    before.at(-1)?.low === 'with' ||
+    hasPhrase(before.slice(-3), ['at', 'with', 'then']) ||
+    /^\d/.test(before.at(-1)?.text ?? '');
+  const afterDay = days.some(
+    (d) =>
+      d.span.to <= at.from &&
+      at.from - d.span.to < 12 &&
+      said.text.slice(d.span.to, at.from).trim().length < 6,
+  );
   return bridged || afterDay || (clause.length < 12 && fit >= words.length - 7);
 }
 
@@ -154,7 +232,17 @@ function asFacts(told: readonly Told[], ctx: IntakeContext): Proposal[] {
     const key = NAMED[t.role];
     return key === undefined
       ? []
-      : [{ key, value: Math.round(t.km), how: 'reported', sure: t.sure, spans: [t.span], ...(t.u === undefined ? {} : { u: t.u }), ...(t.hearsay === undefined ? {} : { hearsay: t.hearsay }) }];
+      : [
+          {
+            key,
+            value: Math.round(t.km),
+            how: 'reported',
+            sure: t.sure,
+            spans: [t.span],
+            ...(t.u === undefined ? {} : { u: t.u }),
+            ...(t.hearsay === undefined ? {} : { hearsay: t.hearsay }),
+          },
+        ];
   });
   const usual = usualSpread(ctx.registry.get('vehicle.odometer')) ?? 0;
   const stated = (key: string) => out.find((p) => p.key === key && p.sure !== 'ask')?.value;
@@ -163,10 +251,18 @@ function asFacts(told: readonly Told[], ctx: IntakeContext): Proposal[] {
   for (const t of told) {
     const follow = (key: string, value: number) => {
       if (value > 0 && !out.some((p) => p.key === key))
-        out.push({ key, value: Math.round(value), u: Math.hypot(usual, t.u ?? usual), how: 'computed', sure: t.sure === 'ask' ? 'ask' : 'likely', spans: [t.span] });
+        out.push({
+          key,
+          value: Math.round(value),
+          u: Math.hypot(usual, t.u ?? usual),
+          how: 'computed',
+          sure: t.sure === 'ask' ? 'ask' : 'likely',
+          spans: [t.span],
+        });
     };
     if (t.role === 'since' && typeof odo === 'number') follow('kit.fitted_odometer', odo - t.km);
-    if (t.role === 'oil_ago' && typeof oilAt === 'number' && odo === undefined) follow('vehicle.odometer', oilAt + t.km);
+    if (t.role === 'oil_ago' && typeof oilAt === 'number' && odo === undefined)
+      follow('vehicle.odometer', oilAt + t.km);
     else if (t.role === 'oil_ago' && typeof odo === 'number') follow('oil.changed_at', odo - t.km);
   }
   return belowFitted(out);
@@ -176,7 +272,10 @@ function asFacts(told: readonly Told[], ctx: IntakeContext): Proposal[] {
 function belowFitted(list: readonly Proposal[]): Proposal[] {
   const fitted = list.find((p) => p.key === 'kit.fitted_odometer')?.value;
   return list.map((p) =>
-    p.key === 'vehicle.odometer' && typeof fitted === 'number' && typeof p.value === 'number' && p.value < fitted
+    p.key === 'vehicle.odometer' &&
+    typeof fitted === 'number' &&
+    typeof p.value === 'number' &&
+    p.value < fitted
       ? { ...p, sure: 'ask' as const, doubt: 'not_sure' as const }
       : p,
   );

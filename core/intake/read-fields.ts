@@ -16,40 +16,71 @@ import { WORDS } from './words';
 
 /** Names of the fields of forms and tables, by observable; those without one are left to the words behind them. */
 const FIELDS = z.record(z.string(), z.array(z.string().min(1))).parse(data);
-const BY_NAME = new Map(Object.entries(FIELDS).flatMap(([key, names]) => names.map((n) => [n, key] as const)));
+const BY_NAME = new Map(
+  Object.entries(FIELDS).flatMap(([key, names]) => names.map((n) => [n, key] as const)),
+);
 
 /** A form or table of a message: its facts, and what was read of it and is not to be read again. */
 export type FieldsRead = { proposals: Proposal[]; spans: TextSpan[]; rows: number };
 
 const nameOf = (text: string): string =>
-  text.toLowerCase().replace(/[_./]+/g, ' ').replace(/\d{1,2}\s\d{1,2}$/, '').replace(/\s+/g, ' ').trim();
+  text
+    .toLowerCase()
+    .replace(/[_./]+/g, ' ')
+    .replace(/\d{1,2}\s\d{1,2}$/, '')
+    .replace(/\s+/g, ' ')
+    .trim();
 
 /** Reads forms: "name: value" lines, "NAME value | NAME value", and tables with a heading. */
 export function readFields(text: string, ctx: IntakeContext): FieldsRead {
   const table = tableRead(text, ctx);
   if (table.proposals.length > 0) return table;
   const out: FieldsRead = { proposals: [], spans: [], rows: 1 };
-  for (const m of text.matchAll(/(?:^|[\n;]|\.\s)[ \t]*(\p{L}[\p{L} .,’'-]{0,40}?)[ \t]*:[ \t]*([^\n;]+?)(?=$|\n|;|\.\s+\p{L}[\p{L} ]{1,30}:|\.\s+\p{Lu}|\.$)/gu)) put(out, nth(m, 1), nth(m, 2), m.index + m[0].lastIndexOf(nth(m, 2)), ctx);
+  for (const m of text.matchAll(
+    /(?:^|[\n;]|\.\s)[ \t]*(\p{L}[\p{L} .,’'-]{0,40}?)[ \t]*:[ \t]*([^\n;]+?)(?=$|\n|;|\.\s+\p{L}[\p{L} ]{1,30}:|\.\s+\p{Lu}|\.$)/gu,
+  ))
+    put(out, nth(m, 1), nth(m, 2), m.index + m[0].lastIndexOf(nth(m, 2)), ctx);
   if ((text.match(/\|/g) ?? []).length > 3)
     for (const m of text.matchAll(/(?:^|\|)\s*([A-Z]{2,10})\s+([^|\n]+?)\s*(?=\||$|\n)/g)) {
       // One field may hold several: "PART 644.00 LAB 1210.00 OTH 0".
       const whole = `${nth(m, 1)} ${nth(m, 2)}`;
       const from = m.index + m[0].indexOf(nth(m, 1));
       const several = [...whole.matchAll(/([A-Z]{3,6})\s+(\d+(?:[.,]\d{2})?)(?=\s|$)/g)];
-      if (several.length > 1) for (const s of several) put(out, nth(s, 1) === 'PART' ? 'cost part' : nth(s, 1), nth(s, 2), from + s.index + s[0].lastIndexOf(nth(s, 2)), ctx);
+      if (several.length > 1)
+        for (const s of several)
+          put(
+            out,
+            nth(s, 1) === 'PART' ? 'cost part' : nth(s, 1),
+            nth(s, 2),
+            from + s.index + s[0].lastIndexOf(nth(s, 2)),
+            ctx,
+          );
       else put(out, nth(m, 1), nth(m, 2), m.index + m[0].lastIndexOf(nth(m, 2)), ctx);
     }
   return out;
 }
 
-function put(out: FieldsRead, name: string, typed: string, from: number, ctx: IntakeContext, of?: number): void {
+function put(
+  out: FieldsRead,
+  name: string,
+  typed: string,
+  from: number,
+  ctx: IntakeContext,
+  of?: number,
+): void {
   const key = BY_NAME.get(nameOf(name)) ?? namesOf(ctx.registry).get(name.trim().toLowerCase())?.key;
   if (key === undefined || key === '') return;
   const o = ctx.registry.get(key);
   if (!o) return;
   const span = { from, to: from + typed.length };
   for (const p of fieldValue(o, typed, ctx)) {
-    out.proposals.push({ ...p, how: 'document', sure: 'sure', spans: [span], ...(of === undefined ? {} : { of }) });
+    out.proposals.push({
+      ...p,
+      how: 'document',
+      sure: 'sure',
+      spans: [span],
+      ...(of === undefined ? {} : { of }),
+    });
     out.spans.push(span);
   }
 }
@@ -75,11 +106,18 @@ function fieldValue(o: Observable, typed: string, ctx: IntakeContext): Value[] {
     const hit = codes.get(foldCode(nth(words, 0))) ?? codes.get(foldCode(words.slice(0, 2).join('')));
     const at = /@\s*([\d .,]+)/.exec(text)?.[1];
     const km = at === undefined ? undefined : readNumber(at.trim(), true);
-    return [...(hit ? [{ key: o.key, value: hit.means }] : []), ...(km === undefined ? [] : [{ key: 'kit.fitted_odometer', value: km }])];
+    return [
+      ...(hit ? [{ key: o.key, value: hit.means }] : []),
+      ...(km === undefined ? [] : [{ key: 'kit.fitted_odometer', value: km }]),
+    ];
   }
   if (o.type.kind === 'date') {
     const compact = /^(\d{4})(\d\d)(\d\d)$/.exec(text);
-    const day = parseDay(compact ? `${compact[1]}-${compact[2]}-${compact[3]}` : text, ctx.notation.dateOrder, ctx.today);
+    const day = parseDay(
+      compact ? `${compact[1]}-${compact[2]}-${compact[3]}` : text,
+      ctx.notation.dateOrder,
+      ctx.today,
+    );
     return day.ok ? [{ key: o.key, value: day.value }] : [];
   }
   if (o.type.kind === 'number' && (o.type.dimension === 'distance' || o.type.dimension === 'money')) {
@@ -90,7 +128,9 @@ function fieldValue(o: Observable, typed: string, ctx: IntakeContext): Value[] {
   }
   if (o.key === 'vehicle.name') {
     const folded = text.toLowerCase();
-    const hit = knownOf(ctx.catalogue).vehicles.find((v) => v.name.toLowerCase().includes(folded) || folded.includes(v.name.toLowerCase()));
+    const hit = knownOf(ctx.catalogue).vehicles.find(
+      (v) => v.name.toLowerCase().includes(folded) || folded.includes(v.name.toLowerCase()),
+    );
     return hit ? [{ key: o.key, value: hit.name }] : [];
   }
   if (o.key === 'claim.number' && !/\d/.test(text)) return [];
@@ -104,13 +144,25 @@ function sentOf(text: string): Value[] {
   const parts = text.toLowerCase().split(/[+/,;]|\band\b|\s(?=[a-z]{4,}\s+\d)/);
   const keys = parts.flatMap((p) => {
     if (/\b0\b|\bno\b/.test(p)) return [];
-    const words = p.replace(/[^a-z ]/g, ' ').split(/\s+/).map((w) => SHORT_PARTS[w] ?? w);
-    return Object.entries(WORDS.parts).flatMap(([key, names]) => (names.some((n) => words.join(' ').includes(n)) ? [key] : []));
+    const words = p
+      .replace(/[^a-z ]/g, ' ')
+      .split(/\s+/)
+      .map((w) => SHORT_PARTS[w] ?? w);
+    return Object.entries(WORDS.parts).flatMap(([key, names]) =>
+      names.some((n) => words.join(' ').includes(n)) ? [key] : [],
+    );
   });
-  const own = [...new Set(keys)].filter((k) => !(k === 'guide' && keys.includes('rail') && !text.includes('roller')));
+  const own = [...new Set(keys)].filter(
+    (k) => !(k === 'guide' && keys.includes('rail') && !text.includes('roller')),
+  );
   return own.length > 0 ? [{ key: 'parts.sent', value: own }] : [];
 }
-const SHORT_PARTS: Readonly<Record<string, string>> = { tens: 'tensioner', blt: 'belt', rllr: 'roller', chn: 'chain' };
+const SHORT_PARTS: Readonly<Record<string, string>> = {
+  tens: 'tensioner',
+  blt: 'belt',
+  rllr: 'roller',
+  chn: 'chain',
+};
 
 /** A table: a heading of field names and rows under it, parted by tabs, semicolons or bars. */
 function tableRead(text: string, ctx: IntakeContext): FieldsRead {
@@ -132,7 +184,8 @@ function tableRead(text: string, ctx: IntakeContext): FieldsRead {
       let cell = from;
       line.split(mark).forEach((c, i) => {
         const head = heads[i];
-        if (head !== undefined && c.trim() !== '') put(out, head, c, cell, ctx, rows.length > 1 ? out.rows : undefined);
+        if (head !== undefined && c.trim() !== '')
+          put(out, head, c, cell, ctx, rows.length > 1 ? out.rows : undefined);
         cell += c.length + 1;
       });
       from += line.length + 1;
@@ -146,7 +199,8 @@ const namesOf = oncePer((registry: Registry): ReadonlyMap<string, Observable> =>
   const names = new Map<string, Observable>();
   for (const o of registry.values())
     if ((!o.hidden || o.line) && !needsThing(o) && o.place === undefined)
-      for (const n of [o.wording, ...o.aliases]) if (!names.has(n.toLowerCase())) names.set(n.toLowerCase(), o);
+      for (const n of [o.wording, ...o.aliases])
+        if (!names.has(n.toLowerCase())) names.set(n.toLowerCase(), o);
   return names;
 });
 

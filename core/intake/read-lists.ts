@@ -21,13 +21,19 @@ export function readSent(said: Said): Proposal[] {
     const first = nth(sentence, 0);
     const before = said.sentences[i - 1];
     const labelled = label !== null && first.from <= label.index && label.index <= must(sentence.at(-1)).to;
-    const heads = before !== undefined && before.length <= HEADING && hasPhrase(before, ['returned box', 'return box', 'box', 'goods in']);
+    const heads =
+      before !== undefined &&
+      before.length <= HEADING &&
+      hasPhrase(before, ['returned box', 'return box', 'box', 'goods in']);
     // What lies in the box of a new kit was not sent in.
     const cue = findPhrases(sentence, WORDS.sent).filter((f) => returned || !/box$/.test(f.phrase));
     if (!labelled && !heads && !listed.has(i) && cue.length === 0) return;
     // Somebody else sent it, or it only may be: "the shop sent us", "nothing has been sent".
-    if (hasPhrase(sentence, WORDS.notSent) || (said.clauses.get(first.clause)?.mood ?? 'stated') !== 'stated') return;
-    const all = Object.entries(WORDS.parts).flatMap(([key, phrases]) => findPhrases(sentence, phrases).map((f) => ({ key, ...f })));
+    if (hasPhrase(sentence, WORDS.notSent) || (said.clauses.get(first.clause)?.mood ?? 'stated') !== 'stated')
+      return;
+    const all = Object.entries(WORDS.parts).flatMap(([key, phrases]) =>
+      findPhrases(sentence, phrases).map((f) => ({ key, ...f })),
+    );
     for (const f of all) {
       // "guide roller" is no roller beside a guide; of two readings of one place the longer holds.
       if (all.some((g) => g !== f && g.at <= f.at && f.at + f.n <= g.at + g.n && g.n > f.n)) continue;
@@ -36,7 +42,9 @@ export function readSent(said: Said): Proposal[] {
       spans.push(spanOf(sentence, f.at, f.n));
     }
   });
-  return keys.length === 0 ? [] : [{ key: 'parts.sent', value: keys, how: 'reported', sure: 'likely', spans }];
+  return keys.length === 0
+    ? []
+    : [{ key: 'parts.sent', value: keys, how: 'reported', sure: 'likely', spans }];
 }
 
 /** Sentences of a list under "In the box:". */
@@ -55,9 +63,13 @@ function listedUnder(said: Said): ReadonlySet<number> {
 /** "Chain and rails stayed in the vehicle": they did not come. */
 const stayed = (sentence: readonly Token[], at: number): boolean => {
   const clause = nth(sentence, at).clause;
-  return hasPhrase(sentence.filter((t) => t.clause === clause), WORDS.stayed);
+  return hasPhrase(
+    sentence.filter((t) => t.clause === clause),
+    WORDS.stayed,
+  );
 };
 
 /** "belt kit", "water pump bearing", "belt jump off": the part is named for something else. */
 const named = (sentence: readonly Token[], at: number, n: number): boolean =>
-  WORDS.partOf.includes(sentence[at + n]?.low ?? '') && nth(sentence, at + n).from - nth(sentence, at + n - 1).to < 3;
+  WORDS.partOf.includes(sentence[at + n]?.low ?? '') &&
+  nth(sentence, at + n).from - nth(sentence, at + n - 1).to < 3;

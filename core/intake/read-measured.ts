@@ -32,7 +32,12 @@ const numbersOf = oncePer((registry: Registry): readonly Observable[] =>
 );
 
 /** Measured numbers and counts by the words around them, from the registry: "ext 7.4 mm", "320,9 mm on 40 link", "pointer on 41 degree". */
-export function readMeasured(said: Said, days: readonly DayTold[], used: ReadonlySet<number>, ctx: IntakeContext): Proposal[] {
+export function readMeasured(
+  said: Said,
+  days: readonly DayTold[],
+  used: ReadonlySet<number>,
+  ctx: IntakeContext,
+): Proposal[] {
   const out: Proposal[] = [];
   const numbers = numbersOf(ctx.registry);
   for (const sentence of said.sentences) {
@@ -40,7 +45,11 @@ export function readMeasured(said: Said, days: readonly DayTold[], used: Readonl
     const figures = figuresIn(said, sentence);
     if (figures.length === 0) continue;
     // Links are counted for a length only where a length is told.
-    const lengths = figures.some((f) => (f.unit !== undefined && findUnit('length', f.unit) !== undefined) || /\d[.,]\d/.test(nth(said.tokens, f.at).text));
+    const lengths = figures.some(
+      (f) =>
+        (f.unit !== undefined && findUnit('length', f.unit) !== undefined) ||
+        /\d[.,]\d/.test(nth(said.tokens, f.at).text),
+    );
     // Looked for once a sentence, however many figures it has.
     const spoken = numbers.flatMap((o) => {
       if (!lengths && (o.key === 'chain.links_over' || o.key === 'chain.length')) return [];
@@ -54,7 +63,11 @@ export function readMeasured(said: Said, days: readonly DayTold[], used: Readonl
       const best = subjectOf(spoken, sentence, { ...f, at: f.at - first });
       if (!best && last && goesOn(sentence, f, first)) {
         const { which: _, ...same } = last;
-        out.push({ ...same, value: f.value, spans: [{ from: t.from, to: nth(said.tokens, f.at + f.digits - 1).to }] });
+        out.push({
+          ...same,
+          value: f.value,
+          spans: [{ from: t.from, to: nth(said.tokens, f.at + f.digits - 1).to }],
+        });
         continue;
       }
       if (!best || turnsOfElse(best.o, sentence, f.at - first)) continue;
@@ -65,16 +78,20 @@ export function readMeasured(said: Said, days: readonly DayTold[], used: Readonl
       const mood = said.clauses.get(t.clause);
       const named = hasUnit(best.o, f.unit);
       const stated = mood === undefined || mood.mood === 'stated';
-      out.push((last = {
-        key: best.o.key,
-        value: valueOf(best.o, f),
-        how: 'reported',
-        sure: !stated || mood?.earlier ? 'ask' : named ? 'sure' : 'likely',
-        spans: [span],
-        ...(f.spread === undefined && !f.about ? {} : { u: Math.max(f.spread ?? 0, Math.abs(valueOf(best.o, f)) * 0.1) }),
-        ...(mood?.theirs === undefined ? {} : { hearsay: mood.theirs }),
-        ...which,
-      }));
+      out.push(
+        (last = {
+          key: best.o.key,
+          value: valueOf(best.o, f),
+          how: 'reported',
+          sure: !stated || mood?.earlier ? 'ask' : named ? 'sure' : 'likely',
+          spans: [span],
+          ...(f.spread === undefined && !f.about
+            ? {}
+            : { u: Math.max(f.spread ?? 0, Math.abs(valueOf(best.o, f)) * 0.1) }),
+          ...(mood?.theirs === undefined ? {} : { hearsay: mood.theirs }),
+          ...which,
+        }),
+      );
     }
   }
   return out;
@@ -87,8 +104,11 @@ export function whichOf(o: Observable, sentence: readonly Token[], at: number): 
   const here = near.indexOf(nth(sentence, at));
   // "New belt" says nothing of the tensioner's pointer.
   const fits = (f: { at: number; n: number }) =>
-    near.slice(f.at, f.at + f.n + 2).every((t, i) => i >= f.n + 1 || kindNamed(t) === undefined || kindNamed(t) === o.part);
-  const away = (f: readonly { at: number; n: number }[]) => Math.min(...f.filter(fits).map((x) => (x.at <= here ? here - x.at : 2 * (x.at - here))), 99);
+    near
+      .slice(f.at, f.at + f.n + 2)
+      .every((t, i) => i >= f.n + 1 || kindNamed(t) === undefined || kindNamed(t) === o.part);
+  const away = (f: readonly { at: number; n: number }[]) =>
+    Math.min(...f.filter(fits).map((x) => (x.at <= here ? here - x.at : 2 * (x.at - here))), 99);
   const [old, fresh] = [away(findPhrases(near, WORDS.oldPart)), away(findPhrases(near, WORDS.newPart))];
   if (old === 99 && fresh === 99) return {};
   return { which: fresh < old ? 'new' : 'old' };
@@ -101,8 +121,18 @@ function subjectOf(
 ): { o: Observable } | undefined {
   let best: { o: Observable; away: number; length: number } | undefined;
   for (const { o, at } of spoken) {
-    if (!inRange(o, f) || !unitSuits(o, f.unit) || (f.part && o.type.kind === 'count') || (f.spelled && f.value === 1)) continue;
-    if (o.type.kind === 'count' && hasPhrase(sentence.slice(f.at + f.digits, f.at + f.digits + 3), ['between'])) continue;
+    if (
+      !inRange(o, f) ||
+      !unitSuits(o, f.unit) ||
+      (f.part && o.type.kind === 'count') ||
+      (f.spelled && f.value === 1)
+    )
+      continue;
+    if (
+      o.type.kind === 'count' &&
+      hasPhrase(sentence.slice(f.at + f.digits, f.at + f.digits + 3), ['between'])
+    )
+      continue;
     for (const s of at) {
       if (s.at <= f.at && f.at < s.at + s.n && o.type.kind === 'number') continue;
       const away = s.at > f.at ? 2 * (s.at - f.at - f.digits) + 1 : f.at - s.at - s.n + 1;
@@ -113,9 +143,11 @@ function subjectOf(
       if (!suits && !(s.at > f.at && told && !WORDS.looseNames.includes(s.phrase))) continue;
       if (!told && PARTS.has(o.part) && topic !== o.part && !ownNames(o).has(s.phrase)) continue;
       const clauses = Math.abs(nth(sentence, s.at).clause - nth(sentence, f.at).clause);
-      if (clauses > (told ? 2 : o.type.kind === 'count' ? 0 : 1) || away > (told ? REACH : LOOSE * 2)) continue;
+      if (clauses > (told ? 2 : o.type.kind === 'count' ? 0 : 1) || away > (told ? REACH : LOOSE * 2))
+        continue;
       const score = away + 3 * clauses;
-      if (!best || score < best.away || (score === best.away && s.n > best.length)) best = { o, away: score, length: s.n };
+      if (!best || score < best.away || (score === best.away && s.n > best.length))
+        best = { o, away: score, length: s.n };
     }
   }
   return best;
@@ -123,7 +155,14 @@ function subjectOf(
 
 const PARTS = new Set(Object.keys(WORDS.nouns));
 /** Names that leave no doubt what is meant, and may stand before a figure without its unit. */
-const ownNames = oncePer((o: Observable): ReadonlySet<string> => new Set([o.wording, ...o.aliases, ...(WORDS.subjects[o.key] ?? []).filter((n) => !WORDS.looseNames.includes(n))]));
+const ownNames = oncePer(
+  (o: Observable): ReadonlySet<string> =>
+    new Set([
+      o.wording,
+      ...o.aliases,
+      ...(WORDS.subjects[o.key] ?? []).filter((n) => !WORDS.looseNames.includes(n)),
+    ]),
+);
 
 /** Kind of part that was named last before a place of a sentence, else the first behind it. */
 function topicAt(sentence: readonly Token[], at: number): string | undefined {
@@ -138,7 +177,11 @@ function topicAt(sentence: readonly Token[], at: number): string | undefined {
 function goesOn(sentence: readonly Token[], f: Figure, first: number): boolean {
   if (f.unit !== undefined) return false;
   const clause = sentence.filter((t) => t.clause === nth(sentence, f.at - first).clause);
-  return clause.length <= 4 && clause.length > f.digits && clause.every((t) => WORDS.placeWords.includes(t.low) || /^[\d.,]+$/.test(t.text));
+  return (
+    clause.length <= 4 &&
+    clause.length > f.digits &&
+    clause.every((t) => WORDS.placeWords.includes(t.low) || /^[\d.,]+$/.test(t.text))
+  );
 }
 
 /** Turns that are not the engine's: of a screw, of a key; those say nothing of a check by hand. */
@@ -154,11 +197,15 @@ function turnsOfElse(o: Observable, sentence: readonly Token[], at: number): boo
 }
 
 const valueOf = (o: Observable, f: Figure): number =>
-  o.type.kind === 'number' && hasUnit(o, f.unit) ? toBase(o.type.dimension, f.value, must(findUnit(o.type.dimension, must(f.unit)))) : f.value;
+  o.type.kind === 'number' && hasUnit(o, f.unit)
+    ? toBase(o.type.dimension, f.value, must(findUnit(o.type.dimension, must(f.unit))))
+    : f.value;
 
 export const hasUnit = (o: Observable, unit: string | undefined): boolean =>
   unit !== undefined &&
-  (o.type.kind === 'number' ? findUnit(o.type.dimension, unit) !== undefined : o.type.kind === 'count' && countUnit(o, unit));
+  (o.type.kind === 'number'
+    ? findUnit(o.type.dimension, unit) !== undefined
+    : o.type.kind === 'count' && countUnit(o, unit));
 
 const countUnit = (o: Observable, unit: string): boolean =>
   o.type.kind === 'count' &&

@@ -31,7 +31,13 @@ export function readOffset(said: Said, ctx: IntakeContext, engine: string | unde
       cam = camIn(part) ?? cam;
       const words = plainDigits(part, said);
       const read = toldOffset(words.replace(/\blater\b/gi, 'late'), named ?? drive, !sensor);
-      const put = (key: string, value: string | number, u?: number) => out.push(moodOf({ key, value, how: 'reported', sure: 'likely', spans: [span], ...(u === undefined ? {} : { u }) }, said));
+      const put = (key: string, value: string | number, u?: number) =>
+        out.push(
+          moodOf(
+            { key, value, how: 'reported', sure: 'likely', spans: [span], ...(u === undefined ? {} : { u }) },
+            said,
+          ),
+        );
       if (read.ok) {
         put('trace.offset', Number(read.value.deg.toFixed(3)), read.value.u);
         const wheel = named ?? read.value.wheel;
@@ -48,7 +54,9 @@ export function readOffset(said: Said, ctx: IntakeContext, engine: string | unde
 }
 
 const camIn = (part: readonly Token[]): string | undefined => {
-  const said = part.find((t) => /^(intake|exhaust)$/.test(t.low) && !hasPhrase(part, ['didnt do', 'not done']));
+  const said = part.find(
+    (t) => /^(intake|exhaust)$/.test(t.low) && !hasPhrase(part, ['didnt do', 'not done']),
+  );
   return said?.low;
 };
 

@@ -26,7 +26,14 @@ export function readPlaces(said: Said, ctx: IntakeContext): Proposal[] {
   ].map((p) => moodOf(p, said));
 }
 
-const found = (key: string, value: string | number, place: Place, tokens: readonly Token[], from: number, to: number): Proposal => ({
+const found = (
+  key: string,
+  value: string | number,
+  place: Place,
+  tokens: readonly Token[],
+  from: number,
+  to: number,
+): Proposal => ({
   key,
   value,
   place,
@@ -44,7 +51,9 @@ function atCounted(said: Said, on: 'tooth' | 'link', key: string): Proposal[] {
     const places = placesBehind(said, i, on);
     if (places.length === 0) return;
     const from = Math.max(said.begins.get(t.sentence) ?? 0, i - REACH);
-    const around = said.tokens.slice(from, Math.min(said.tokens.length, i + REACH + 2 * places.length)).filter((x) => x.sentence === t.sentence);
+    const around = said.tokens
+      .slice(from, Math.min(said.tokens.length, i + REACH + 2 * places.length))
+      .filter((x) => x.sentence === t.sentence);
     for (const [option, phrases] of Object.entries(states)) {
       if (gapped(around, phrases).length === 0) continue;
       for (const { place, at } of places) out.push(found(key, option, place, said.tokens, from, at));
@@ -62,7 +71,8 @@ function placesBehind(said: Said, at: number, on: PlacedOn): { place: Place; at:
   for (;;) {
     const f = said.figureAt.get(next);
     if (!f || f.part || f.value <= 0) break;
-    if (f.spread !== undefined && Number.isInteger(f.value - f.spread)) out.push({ place: { on, from: f.value - f.spread, to: f.value + f.spread }, at: f.at + f.digits - 1 });
+    if (f.spread !== undefined && Number.isInteger(f.value - f.spread))
+      out.push({ place: { on, from: f.value - f.spread, to: f.value + f.spread }, at: f.at + f.digits - 1 });
     else if (Number.isInteger(f.value)) out.push({ place: { on, from: f.value }, at: f.at + f.digits - 1 });
     else break;
     next = f.at + f.digits;
@@ -82,12 +92,30 @@ function atStation(said: Said): Proposal[] {
     const place: Place = { on: 'station', from: mm };
     const sentence = nth(said.tokens, f.at).sentence;
     const before = said.tokens.slice(Math.max(0, f.at - 10), f.at).filter((t) => t.sentence === sentence);
-    const depth = [1, 2, 3, 4, 5].map((back) => said.figureAt.get(f.at - back)).find((g) => g !== undefined && nth(said.tokens, g.at).sentence === sentence);
+    const depth = [1, 2, 3, 4, 5]
+      .map((back) => said.figureAt.get(f.at - back))
+      .find((g) => g !== undefined && nth(said.tokens, g.at).sentence === sentence);
     if (depth && hasPhrase(before, ['groove', 'grooved', 'worn'])) {
       const value = mmOf(depth);
       if (value !== undefined) out.push(found('guide.groove', value, place, said.tokens, depth.at, f.at));
-    } else if (hasPhrase(before, ['crack', 'cracked', 'broken']) && before.some((t) => kindNamed(t) === 'guide'))
-      out.push(found('guide.crack', hasPhrase(before, ['through']) ? 'through' : hasPhrase(before, ['broken off']) ? 'broken' : 'hairline', place, said.tokens, f.at, f.at));
+    } else if (
+      hasPhrase(before, ['crack', 'cracked', 'broken']) &&
+      before.some((t) => kindNamed(t) === 'guide')
+    )
+      out.push(
+        found(
+          'guide.crack',
+          hasPhrase(before, ['through'])
+            ? 'through'
+            : hasPhrase(before, ['broken off'])
+              ? 'broken'
+              : 'hairline',
+          place,
+          said.tokens,
+          f.at,
+          f.at,
+        ),
+      );
   }
   return out;
 }
@@ -102,15 +130,30 @@ const mmOf = (f: Figure): number | undefined => {
 function pieces(said: Said): Proposal[] {
   const out: Proposal[] = [];
   for (const sentence of said.sentences) {
-    if (!hasPhrase(sentence, ['pieces', 'piece', 'bits', 'fragments']) || !hasPhrase(sentence, ['weigh', 'weighs', 'weight', 'mass', 'gram', 'grams', 'g'])) continue;
+    if (
+      !hasPhrase(sentence, ['pieces', 'piece', 'bits', 'fragments']) ||
+      !hasPhrase(sentence, ['weigh', 'weighs', 'weight', 'mass', 'gram', 'grams', 'g'])
+    )
+      continue;
     const own = figuresIn(said, sentence).filter((f) => !f.part && !f.spelled);
     const gram = own.some((f) => f.unit !== undefined && /^g(ram|rams|r)?$/.test(f.unit));
     if (!gram) continue;
     own
-      .filter((f) => f.unit === undefined || findUnit('mass', f.unit.replace(/^gr(am)?s?$/, 'g')) !== undefined)
+      .filter(
+        (f) => f.unit === undefined || findUnit('mass', f.unit.replace(/^gr(am)?s?$/, 'g')) !== undefined,
+      )
       .forEach((f, i) => {
         const unit = f.unit === undefined ? 'g' : must(findUnit('mass', f.unit.replace(/^gr(am)?s?$/, 'g')));
-        out.push(found('guide.piece_mass', toBase('mass', f.value, unit), { on: 'piece', from: i + 1 }, said.tokens, f.at, f.at + f.n - 1));
+        out.push(
+          found(
+            'guide.piece_mass',
+            toBase('mass', f.value, unit),
+            { on: 'piece', from: i + 1 },
+            said.tokens,
+            f.at,
+            f.at + f.n - 1,
+          ),
+        );
       });
   }
   return out;

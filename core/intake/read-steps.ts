@@ -44,17 +44,35 @@ export function readSteps(said: Said, ctx: IntakeContext, engine: string | undef
 
 /** Words of the steps, the rarer the heavier. */
 function weigh(steps: readonly NamedStep[]): { weighed: Weighed[]; weights: ReadonlyMap<string, number> } {
-  const weighed = steps.map((step) => ({ step, words: new Set(`${step.text} ${step.fastener ?? ''} ${step.id.replace(/[.]/g, ' ')}`.toLowerCase().split(/[^a-z]+/).filter((w) => w.length > 2 && !WORDS.common.includes(w)).map(stemOf)) }));
+  const weighed = steps.map((step) => ({
+    step,
+    words: new Set(
+      `${step.text} ${step.fastener ?? ''} ${step.id.replace(/[.]/g, ' ')}`
+        .toLowerCase()
+        .split(/[^a-z]+/)
+        .filter((w) => w.length > 2 && !WORDS.common.includes(w))
+        .map(stemOf),
+    ),
+  }));
   const weights = new Map<string, number>();
   for (const { words } of weighed) for (const w of words) weights.set(w, (weights.get(w) ?? 0) + 1);
   for (const [w, n] of weights) weights.set(w, Math.log((1 + steps.length) / n));
   return { weighed, weights };
 }
 
-function bestOf(clause: readonly Token[], weighed: readonly Weighed[], weights: ReadonlyMap<string, number>): NamedStep | undefined {
+function bestOf(
+  clause: readonly Token[],
+  weighed: readonly Weighed[],
+  weights: ReadonlyMap<string, number>,
+): NamedStep | undefined {
   const stems = new Set(clause.map((t) => t.stem));
   const scored = weighed
-    .map(({ step, words }) => ({ step, score: [...stems].filter((s) => words.has(s)).reduce((n, s) => n + (weights.get(s) ?? 0), 0) / Math.sqrt(1 + words.size / 12) }))
+    .map(({ step, words }) => ({
+      step,
+      score:
+        [...stems].filter((s) => words.has(s)).reduce((n, s) => n + (weights.get(s) ?? 0), 0) /
+        Math.sqrt(1 + words.size / 12),
+    }))
     .sort((a, b) => b.score - a.score);
   const [first, second] = scored;
   return first && first.score >= LEAST && first.score >= LEAD * (second?.score ?? 0) ? first.step : undefined;

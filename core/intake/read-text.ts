@@ -23,7 +23,14 @@ import { readPeople } from './read-people';
 import { readPlaces } from './read-places';
 import { readSteps } from './read-steps';
 import { readStanding, readTorques } from './read-torques';
-import { familiesIn, mentionSpan, vehicleFact, surest, type VehicleMention, vehiclesIn } from './read-vehicles';
+import {
+  familiesIn,
+  mentionSpan,
+  vehicleFact,
+  surest,
+  type VehicleMention,
+  vehiclesIn,
+} from './read-vehicles';
 import { type Said, saidOf } from './said';
 import { settled } from './settle-proposals';
 import type { Token } from './text';
@@ -73,13 +80,18 @@ export function readText(text: string, ctx: IntakeContext): TextRead | TextError
   const engines = namedEngine(codes.proposals, vehicles, families, said, cases, ctx);
   const engine = engines.sole;
   const stages = stagesOf(ctx, engine);
-  const used = new Set([...codes.used, ...vehicles.flatMap((v) => Array.from({ length: v.n }, (_, k) => v.at + k))]);
+  const used = new Set([
+    ...codes.used,
+    ...vehicles.flatMap((v) => Array.from({ length: v.n }, (_, k) => v.at + k)),
+  ]);
   const foreign = isForeign(said.tokens.filter((_, i) => !codes.used.has(i)));
   const found = [
     ...codes.proposals,
     ...readFaultCodes(said),
     ...claims,
-    ...vehicles.flatMap((v) => vehicleFact(v, said)).map((p) => (sole && cases.count > 1 ? { ...p, of: 0 } : p)),
+    ...vehicles
+      .flatMap((v) => vehicleFact(v, said))
+      .map((p) => (sole && cases.count > 1 ? { ...p, of: 0 } : p)),
     ...engines.proposals,
     ...readDistances(said, days, used, ctx),
     ...readMeasured(said, days, used, ctx),
@@ -108,11 +120,20 @@ export function readText(text: string, ctx: IntakeContext): TextRead | TextError
   const placed = found.filter((p) => p.place !== undefined);
   const own = found
     // What is told tooth by tooth is not told of the whole belt again.
-    .filter((p) => p.place !== undefined || !placed.some((q) => ctx.registry.get(q.key)?.part === ctx.registry.get(p.key)?.part && overlaps(p, q)))
-    .filter((p) => kind === undefined || ctx.registry.get(p.key)?.part !== (kind === 'belt' ? 'chain' : 'belt'))
+    .filter(
+      (p) =>
+        p.place !== undefined ||
+        !placed.some(
+          (q) => ctx.registry.get(q.key)?.part === ctx.registry.get(p.key)?.part && overlaps(p, q),
+        ),
+    )
+    .filter(
+      (p) => kind === undefined || ctx.registry.get(p.key)?.part !== (kind === 'belt' ? 'chain' : 'belt'),
+    )
     .filter((p) => !(fields.rows > 1 && inTable(p, fields.spans)))
     .map((p) => ofCase(withPlace(p, said, ctx, stages), cases));
-  const proposals = settled([...fields.proposals, ...own], said).map((p) => {
+  const all = [...fields.proposals, ...own];
+  const proposals = settled([...all, ...kindOf(all)], said).map((p) => {
     const u = p.u ?? usualSpread(ctx.registry.get(p.key));
     return u === undefined ? p : { ...p, u };
   });
@@ -126,7 +147,18 @@ export function readText(text: string, ctx: IntakeContext): TextRead | TextError
   };
 }
 
-const overlaps = (a: Proposal, b: Proposal): boolean => a.spans.some((s) => b.spans.some((x) => s.from < x.to && x.from < s.to));
+const overlaps = (a: Proposal, b: Proposal): boolean =>
+  a.spans.some((s) => b.spans.some((x) => s.from < x.to && x.from < s.to));
+
+/** What the message is, where it says more than a question: money or a claim's number make a claim, parts that come a return. */
+function kindOf(found: readonly Proposal[]): Proposal[] {
+  const claim = found.find((p) => p.key.startsWith('claim.cost') || p.key === 'claim.number');
+  const sent = found.find((p) => p.key === 'parts.sent');
+  const by = claim ?? sent;
+  return by && by.sure !== 'ask'
+    ? [{ key: 'case.kind', value: claim ? 'claim' : 'return', how: 'decided', sure: 'likely', doubt: 'implied', spans: by.spans.slice(0, 1) }]
+    : [];
+}
 
 /** What a cell of a table says was read as its column's. */
 const inTable = (p: Proposal, spans: readonly TextSpan[]): boolean =>
@@ -159,16 +191,33 @@ function namedEngine(
     const by = [...fam, ...veh].find((m) => engine !== undefined && m.engines.includes(engine));
     if (engine === undefined || by === undefined || (engine === ctx.engine && of === undefined)) return [];
     return [
-      { key: 'engine.code', value: engine, how: 'reported', sure: 'likely', doubt: 'implied', spans: [mentionSpan(by, said)], ...(of === undefined ? {} : { of }) },
+      {
+        key: 'engine.code',
+        value: engine,
+        how: 'reported',
+        sure: 'likely',
+        doubt: 'implied',
+        spans: [mentionSpan(by, said)],
+        ...(of === undefined ? {} : { of }),
+      },
     ];
   });
-  const all = new Set([...proposals.map((p) => plainText(p.value)), ...(groups.length > 0 && proposals.length === 0 && ctx.engine !== undefined ? [ctx.engine] : [])]);
+  const all = new Set([
+    ...proposals.map((p) => plainText(p.value)),
+    ...(groups.length > 0 && proposals.length === 0 && ctx.engine !== undefined ? [ctx.engine] : []),
+  ]);
   return { sole: all.size === 1 ? [...all][0] : all.size === 0 ? ctx.engine : undefined, proposals };
 }
 
 /** The one engine that families and vehicles leave. */
-function engineOf(families: readonly VehicleMention[], vehicles: readonly VehicleMention[]): string | undefined {
-  const [family, vehicle] = [new Set(families.flatMap((m) => m.engines)), new Set(vehicles.flatMap((m) => m.engines))];
+function engineOf(
+  families: readonly VehicleMention[],
+  vehicles: readonly VehicleMention[],
+): string | undefined {
+  const [family, vehicle] = [
+    new Set(families.flatMap((m) => m.engines)),
+    new Set(vehicles.flatMap((m) => m.engines)),
+  ];
   const both = [...family].filter((e) => vehicle.has(e));
   const meant = both.length > 0 ? both : family.size > 0 ? [...family] : [...vehicle];
   return meant.length === 1 ? meant[0] : undefined;
@@ -177,7 +226,9 @@ function engineOf(families: readonly VehicleMention[], vehicles: readonly Vehicl
 function isForeign(tokens: readonly Token[]): boolean {
   const words = tokens.filter((t) => /^\p{L}{2,}$/u.test(t.low));
   if (words.length < FOREIGN.words) return false;
-  const common = words.filter((t) => WORDS.common.includes(t.low) || kindNamed(t) !== undefined || GRAMMAR.numbers[t.low] !== undefined).length;
+  const common = words.filter(
+    (t) => WORDS.common.includes(t.low) || kindNamed(t) !== undefined || GRAMMAR.numbers[t.low] !== undefined,
+  ).length;
   return common / words.length < FOREIGN.share;
 }
 

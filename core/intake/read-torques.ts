@@ -28,9 +28,15 @@ export function readTorques(said: Said, ctx: IntakeContext, engine: string | und
     if (out.some((p) => typeof p.value === 'number' && Math.abs(p.value - nm) < SAME * nm)) continue;
     const span = { from: t.from, to: nth(said.tokens, Math.min(f.at + f.n, said.tokens.length) - 1).to };
     const step = fastenerStep(sentence, k, steps, drivenBy(ctx, engine) === 'chain');
-    const base = { value: Number(nm.toFixed(2)), how: 'reported' as const, sure: 'likely' as const, spans: [span] };
+    const base = {
+      value: Number(nm.toFixed(2)),
+      how: 'reported' as const,
+      sure: 'likely' as const,
+      spans: [span],
+    };
     if (step) out.push(moodOf({ key: 'step.torque', about: `step:${step.id}`, ...base }, said));
-    else if (!otherFastener(sentence, k) && drivenBy(ctx, engine) !== 'chain') out.push(moodOf({ key: 'fit.torque', ...base }, said));
+    else if (!otherFastener(sentence, k) && drivenBy(ctx, engine) !== 'chain')
+      out.push(moodOf({ key: 'fit.torque', ...base }, said));
   }
   return out;
 }
@@ -48,20 +54,33 @@ function unitBefore(f: Figure, said: Said): number | undefined {
   const { sentence } = nth(said.tokens, f.at);
   for (let n = 1; n <= 2; n++) {
     const run = said.tokens.slice(Math.max(0, f.at - n), f.at);
-    const unit = run.every((t) => t.sentence === sentence) ? findUnit('torque', run.map((t) => t.text).join('')) : undefined;
+    const unit = run.every((t) => t.sentence === sentence)
+      ? findUnit('torque', run.map((t) => t.text).join(''))
+      : undefined;
     if (unit !== undefined) return toBase('torque', f.value, unit);
   }
   return undefined;
 }
 
 /** The step whose fastener is named beside a torque; none where the tensioner's own bolt is. */
-function fastenerStep(sentence: readonly Token[], at: number, steps: readonly NamedStep[], chain: boolean): NamedStep | undefined {
+function fastenerStep(
+  sentence: readonly Token[],
+  at: number,
+  steps: readonly NamedStep[],
+  chain: boolean,
+): NamedStep | undefined {
   const clause = nth(sentence, at).clause;
-  const near = sentence.filter((t, i) => Math.abs(t.clause - clause) <= 1 && Math.abs(i - at) <= 14).map((t) => t.stem);
+  const near = sentence
+    .filter((t, i) => Math.abs(t.clause - clause) <= 1 && Math.abs(i - at) <= 14)
+    .map((t) => t.stem);
   let best: { step: NamedStep; score: number } | undefined;
   for (const step of steps) {
     if (step.fastener === undefined) continue;
-    const words = step.fastener.toLowerCase().split(/[^a-z\d]+/).map(stemOf).filter((w) => w !== '' && !PLAIN.has(w));
+    const words = step.fastener
+      .toLowerCase()
+      .split(/[^a-z\d]+/)
+      .map(stemOf)
+      .filter((w) => w !== '' && !PLAIN.has(w));
     if (words.length === 0 || words.some((w) => w === 'tensioner') !== near.includes('tensioner')) continue;
     const found = words.filter((w) => near.includes(w)).length;
     const score = found / words.length + found * 0.1;
@@ -75,7 +94,11 @@ function otherFastener(sentence: readonly Token[], at: number): boolean {
   const clause = nth(sentence, at).clause;
   const near = sentence.filter((t, i) => Math.abs(t.clause - clause) <= 1 && Math.abs(i - at) <= 10);
   if (hasPhrase(near, ['tensioner'])) return false;
-  return near.some((t) => ['pump', 'sprocket', 'phaser', 'cover', 'guide', 'roller', 'head'].includes(kindNamed(t) ?? '')) || hasPhrase(near, WORDS.otherFasteners);
+  return (
+    near.some((t) =>
+      ['pump', 'sprocket', 'phaser', 'cover', 'guide', 'roller', 'head'].includes(kindNamed(t) ?? ''),
+    ) || hasPhrase(near, WORDS.otherFasteners)
+  );
 }
 
 /** How long the engine stood and how warm its block was, before it was set. */
@@ -84,20 +107,34 @@ export function readStanding(said: Said): Proposal[] {
   const put = (key: string, value: number, f: Figure) => {
     if (out.some((p) => p.key === key)) return;
     const span = { from: nth(said.tokens, f.at).from, to: nth(said.tokens, f.at + f.n - 1).to };
-    out.push(moodOf({ key, about: 'step:ready.cold', value, how: 'reported', sure: 'likely', spans: [span] }, said));
+    out.push(
+      moodOf({ key, about: 'step:ready.cold', value, how: 'reported', sure: 'likely', spans: [span] }, said),
+    );
   };
   for (const f of said.figures) {
     const t = nth(said.tokens, f.at);
     const clause = sentenceOf(said, f.at).filter((x) => x.clause === t.clause);
     const at = clause.indexOf(t);
     const before = clause.slice(Math.max(0, at - 6), at);
-    const time = f.unit === undefined ? undefined : findUnit('time', f.unit.replace(/^hours?$/, 'h').replace(/^minutes?$/, 'min'));
+    const time =
+      f.unit === undefined
+        ? undefined
+        : findUnit('time', f.unit.replace(/^hours?$/, 'h').replace(/^minutes?$/, 'min'));
     if (time === 'h' || time === 'min') {
       if (hasPhrase(before, WORDS.stood)) put('step.minutes', toBase('time', f.value, time), f);
       continue;
     }
     if (!hasPhrase(before, WORDS.block)) continue;
-    if (f.unit === undefined && !(Number.isInteger(f.value) && f.value >= 5 && hasPhrase(before.slice(-3), ['block', 'head']) && !f.signed)) continue;
+    if (
+      f.unit === undefined &&
+      !(
+        Number.isInteger(f.value) &&
+        f.value >= 5 &&
+        hasPhrase(before.slice(-3), ['block', 'head']) &&
+        !f.signed
+      )
+    )
+      continue;
     const degrees = f.unit === undefined || /^(°|°?c|°?f|degrees?|deg|fahrenheit|celsius)$/i.test(f.unit);
     if (!degrees) continue;
     const fahrenheit = /f/i.test(f.unit?.replace(/deg(rees?)?/i, '') ?? '');

@@ -9,7 +9,14 @@ import type { Token } from './text';
 import { WORDS } from './words';
 
 /** A vehicle or an engine's family where it is named. */
-export type VehicleMention = { at: number; n: number; name?: string; engines: readonly string[]; sure: boolean; whole?: boolean };
+export type VehicleMention = {
+  at: number;
+  n: number;
+  name?: string;
+  engines: readonly string[];
+  sure: boolean;
+  whole?: boolean;
+};
 
 type Model = { first: string; entries: VehicleEntry[] };
 
@@ -39,10 +46,19 @@ export function vehiclesIn(said: Said, ctx: IntakeContext): VehicleMention[] {
     const t = nth(tokens, i);
     const model = models.get(t.stem) ?? wholeName(tokens, i, ctx);
     if (!model) continue;
-    const maker = tokens[i - 1] !== undefined && model.entries.some((v) => v.stems[0] === tokens[i - 1]?.stem && v.model.length < v.stems.length);
+    const maker =
+      tokens[i - 1] !== undefined &&
+      model.entries.some((v) => v.stems[0] === tokens[i - 1]?.stem && v.model.length < v.stems.length);
     if (!maker && !namesIt(tokens, i, small)) continue;
     const { entry, n } = bestOf(model.entries, tokens, i);
-    out.push({ at: maker ? i - 1 : i, n: maker ? n + 1 : n, name: entry.name, engines: [...entry.engines], sure: maker && n >= entry.model.length, whole: maker || n >= entry.model.length });
+    out.push({
+      at: maker ? i - 1 : i,
+      n: maker ? n + 1 : n,
+      name: entry.name,
+      engines: [...entry.engines],
+      sure: maker && n >= entry.model.length,
+      whole: maker || n >= entry.model.length,
+    });
     i += n - 1;
   }
   return out;
@@ -75,9 +91,18 @@ function namesIt(tokens: readonly Token[], at: number, small: boolean): boolean 
   if (next && WORDS.ofPlaces.includes(next.low) && next.from - t.to < 3) return false;
   // "Highmoor Bus Depot" is a place, not a Highmoor.
   const third = tokens[at + 2];
-  if (third && WORDS.places.includes(third.low) && /^\p{Lu}/u.test(third.text) && /^\p{Lu}/u.test(next?.text ?? '')) return false;
+  if (
+    third &&
+    WORDS.places.includes(third.low) &&
+    /^\p{Lu}/u.test(third.text) &&
+    /^\p{Lu}/u.test(next?.text ?? '')
+  )
+    return false;
   if (/^\p{Lu}/u.test(t.text) || small) return true;
-  return before === undefined || /^(the|my|our|a|an|his|her|their|old|new|one|two|this|that|your|for|on|of)$/.test(before.low);
+  return (
+    before === undefined ||
+    /^(the|my|our|a|an|his|her|their|old|new|one|two|this|that|your|for|on|of)$/.test(before.low)
+  );
 }
 
 /** Whether a text is written without capitals. */
@@ -88,12 +113,21 @@ const smallLetters = (tokens: readonly Token[]): boolean => {
 };
 
 /** Of vehicles with one first word the one of which most is said nearby; what is denied ("not the Long") is not meant. */
-function bestOf(entries: readonly VehicleEntry[], tokens: readonly Token[], at: number): { entry: VehicleEntry; n: number } {
+function bestOf(
+  entries: readonly VehicleEntry[],
+  tokens: readonly Token[],
+  at: number,
+): { entry: VehicleEntry; n: number } {
   const from = Math.max(0, at - 6);
   const around = tokens.slice(from, at + REACH).map((t, k) => ({ t, k: from + k }));
   const scored = entries.map((entry) => {
     const more = entry.model.slice(1);
-    const found = more.filter((w) => around.some(({ t, k }) => t.stem === w && Math.abs(t.sentence - nth(tokens, at).sentence) <= 1 && !denied(tokens, k)));
+    const found = more.filter((w) =>
+      around.some(
+        ({ t, k }) =>
+          t.stem === w && Math.abs(t.sentence - nth(tokens, at).sentence) <= 1 && !denied(tokens, k),
+      ),
+    );
     let n = 1;
     while (n <= more.length && tokens[at + n]?.stem === more[n - 1]) n++;
     return { entry, n, score: found.length - 0.4 * (more.length - found.length) };
@@ -122,7 +156,15 @@ const capacity = (f: Figure): string => f.value.toFixed(1).replace('.', '');
 export function vehicleFact(m: VehicleMention, said: Said): Proposal[] {
   return m.name === undefined
     ? []
-    : [{ key: 'vehicle.name', value: m.name, how: 'reported', sure: m.sure ? 'sure' : 'likely', spans: [mentionSpan(m, said)] }];
+    : [
+        {
+          key: 'vehicle.name',
+          value: m.name,
+          how: 'reported',
+          sure: m.sure ? 'sure' : 'likely',
+          spans: [mentionSpan(m, said)],
+        },
+      ];
 }
 
 export const mentionSpan = (m: Pick<VehicleMention, 'at' | 'n'>, said: Said): TextSpan => ({

@@ -50,7 +50,8 @@ export function tokenAt(said: Pick<Said, 'tokens'>, from: number): number {
 }
 
 /** Index among all tokens at which a sentence begins. */
-export const beginOf = (said: Said, sentence: readonly Token[]): number => said.begins.get(nth(sentence, 0).sentence) ?? 0;
+export const beginOf = (said: Said, sentence: readonly Token[]): number =>
+  said.begins.get(nth(sentence, 0).sentence) ?? 0;
 
 /** The sentence of a token, whole. */
 export function sentenceOf(said: Said, at: number): readonly Token[] {
@@ -101,7 +102,10 @@ export function saidOf(text: string): Said {
   };
 }
 
-const HEARD = Object.entries(GRAMMAR.heard).map(([heard, meant]) => ({ heard: heard.split(' '), meant: meant.split(' ') }));
+const HEARD = Object.entries(GRAMMAR.heard).map(([heard, meant]) => ({
+  heard: heard.split(' '),
+  meant: meant.split(' '),
+}));
 
 /** What a dictation heard instead of a word of the trade. */
 function heard(tokens: readonly Token[]): Token[] {
@@ -113,13 +117,35 @@ function heard(tokens: readonly Token[]): Token[] {
       continue;
     }
     const [first, last] = [nth(tokens, i), nth(tokens, i + hit.heard.length - 1)];
-    for (const word of hit.meant) out.push({ ...first, ...tokensOf(word)[0], from: first.from, to: last.to, sentence: first.sentence, clause: first.clause, text: word });
+    for (const word of hit.meant)
+      out.push({
+        ...first,
+        ...tokensOf(word)[0],
+        from: first.from,
+        to: last.to,
+        sentence: first.sentence,
+        clause: first.clause,
+        text: word,
+      });
     i += hit.heard.length - 1;
   }
   return out;
 }
 
-const REPAIR = new Set(['no', 'sorry', 'hang', 'on', 'i', 'mean', 'make', 'that', 'rather', 'wait', 'er', 'um']);
+const REPAIR = new Set([
+  'no',
+  'sorry',
+  'hang',
+  'on',
+  'i',
+  'mean',
+  'make',
+  'that',
+  'rather',
+  'wait',
+  'er',
+  'um',
+]);
 const REPAIRS = new Set(['sorry', 'mean', 'hang', 'rather', 'wait']);
 
 /** A number taken back at once is no number: "seven no hang on five", "hundred and one no sorry a hundred and ten". */
@@ -156,12 +182,17 @@ function moodsOf(sentence: readonly Token[], text: string, out: Map<number, Clau
     if (asks && (opened || (first < 0 && i === parts.length - 1))) mood = 'asked';
     else if (!asks && own !== undefined && i === first && own.sure) mood = 'asked';
     if (conditional(p)) condition = true;
-    else if (condition && i > 0 && !conditional(p) && /^(but|however)$/.test(nth(p, 0).low)) condition = false;
+    else if (condition && i > 0 && !conditional(p) && /^(but|however)$/.test(nth(p, 0).low))
+      condition = false;
     if (mood === 'stated' && condition) mood = 'if';
     else if (mood === 'stated' && hasPhrase(p, GRAMMAR.maybe)) mood = 'maybe';
     else if (mood === 'stated' && hasPhrase(p, GRAMMAR.plan)) mood = 'plan';
     const theirs = theirsIn(p);
-    out.set(clause, { mood, earlier: hasPhrase(p, GRAMMAR.earlier), ...(theirs === undefined ? {} : { theirs }) });
+    out.set(clause, {
+      mood,
+      earlier: hasPhrase(p, GRAMMAR.earlier),
+      ...(theirs === undefined ? {} : { theirs }),
+    });
   });
   // Whose word it is goes on through the sentence.
   const who = parts.map((p) => out.get(nth(p, 0).clause)?.theirs).find((t) => t !== undefined);
@@ -169,7 +200,8 @@ function moodsOf(sentence: readonly Token[], text: string, out: Map<number, Clau
   const from = parts.findIndex((p) => out.get(nth(p, 0).clause)?.theirs !== undefined);
   parts.forEach((p, i) => {
     const own = out.get(nth(p, 0).clause);
-    if (own && own.theirs === undefined && (i > from || (i === from - 1 && parts.length === from + 1))) out.set(nth(p, 0).clause, { ...own, theirs: who });
+    if (own && own.theirs === undefined && (i > from || (i === from - 1 && parts.length === from + 1)))
+      out.set(nth(p, 0).clause, { ...own, theirs: who });
   });
 }
 
@@ -189,30 +221,55 @@ const SUBJECTS = /^(i|we|you|he|she|it|they|the|this|that|these|those|my|our|you
 
 /** Whether a clause opens a question; sure: even without its mark. */
 function opensAt(clause: readonly Token[]): Opening | undefined {
-  const start = /^(and|or|so|but|also|now|then|well|question|please|ok|right|tell|is)$/.test(nth(clause, 0).low) && clause.length > 1 ? [0, 1] : [0];
+  const start =
+    /^(and|or|so|but|also|now|then|well|question|please|ok|right|tell|is)$/.test(nth(clause, 0).low) &&
+    clause.length > 1
+      ? [0, 1]
+      : [0];
   for (const at of start) {
     const [a, b] = [clause[at]?.low ?? '', clause[at + 1]?.low ?? ''];
     if (OPENERS.has(a) && SUBJECTS.test(b)) return { kind: 'yesno', sure: true };
     if (OPENERS.has(a) && at > 0 && b !== '') return { kind: 'yesno', sure: false };
-    if (OPENERS.has(a) && clause.length > 2 && !/^(need|has|have|will|would|was|were|did|had)$/.test(a)) return { kind: 'yesno', sure: false };
-    if (ASKERS.has(a)) return { kind: 'which', sure: !/^(when|who|where|which|whose)$/.test(a) || OPENERS.has(b) };
+    if (OPENERS.has(a) && clause.length > 2 && !/^(need|has|have|will|would|was|were|did|had)$/.test(a))
+      return { kind: 'yesno', sure: false };
+    if (ASKERS.has(a))
+      return { kind: 'which', sure: !/^(when|who|where|which|whose)$/.test(a) || OPENERS.has(b) };
   }
-  const inside = clause.findIndex((t, i) => i > 0 && ASKERS.has(t.low) && !/^(who|where|which|whose|when|what)$/.test(t.low));
+  const inside = clause.findIndex(
+    (t, i) => i > 0 && ASKERS.has(t.low) && !/^(who|where|which|whose|when|what)$/.test(t.low),
+  );
   if (inside > 0) return { kind: 'which', sure: false };
-  const turned = clause.findIndex((t, i) => i > 0 && /^(do|does|is|are|can|may|should|must|could)$/.test(t.low) && /^(i|we|he|they|you|it)$/.test(clause[i + 1]?.low ?? ''));
+  const turned = clause.findIndex(
+    (t, i) =>
+      i > 0 &&
+      /^(do|does|is|are|can|may|should|must|could)$/.test(t.low) &&
+      /^(i|we|he|they|you|it)$/.test(clause[i + 1]?.low ?? ''),
+  );
   if (turned > 0) return { kind: 'yesno', sure: false };
   return undefined;
 }
 
 const conditional = (clause: readonly Token[]): boolean =>
-  hasPhrase(clause, GRAMMAR.if) || (GRAMMAR.ifOpens.includes(nth(clause, 0).low) && /^(it|the|he|she|they|you|i|we|there)$/.test(clause[1]?.low ?? ''));
+  hasPhrase(clause, GRAMMAR.if) ||
+  (GRAMMAR.ifOpens.includes(nth(clause, 0).low) &&
+    /^(it|the|he|she|they|you|i|we|there)$/.test(clause[1]?.low ?? ''));
 
 /** Whose word a clause is: the words before the verb of telling. */
 function theirsIn(clause: readonly Token[]): string | undefined {
   const hit = findPhrases(clause, GRAMMAR.theirs)[0];
   if (!hit) return undefined;
   const before = clause.slice(Math.max(0, hit.at - 3), hit.at);
-  if (before.some((t) => /^(i|we|plate|sticker|label|book|sheet|slip|box|screen|gauge|dial|it|paper|papers|meter|list|receipt|clock|which|code|ticket)$/.test(t.low))) return undefined;
-  const who = hit.phrase === 'according to' ? clause.slice(hit.at + 2, hit.at + 4) : before.filter((t) => !/^(and|but|now|then|so|also)$/.test(t.low));
+  if (
+    before.some((t) =>
+      /^(i|we|plate|sticker|label|book|sheet|slip|box|screen|gauge|dial|it|paper|papers|meter|list|receipt|clock|which|code|ticket)$/.test(
+        t.low,
+      ),
+    )
+  )
+    return undefined;
+  const who =
+    hit.phrase === 'according to'
+      ? clause.slice(hit.at + 2, hit.at + 4)
+      : before.filter((t) => !/^(and|but|now|then|so|also)$/.test(t.low));
   return who.length === 0 ? hit.phrase : who.map((t) => t.text).join(' ');
 }

@@ -15,7 +15,9 @@ export function settled(list: readonly Proposal[], said: Said): Proposal[] {
     const twin = own.find((q) => same(q.value, p.value));
     if (twin) {
       const asks = twin.sure === 'ask' && p.sure !== 'ask';
-      own[own.indexOf(twin)] = asks ? { ...p, spans: [...twin.spans, ...p.spans] } : { ...twin, spans: [...twin.spans, ...p.spans] };
+      own[own.indexOf(twin)] = asks
+        ? { ...p, spans: [...twin.spans, ...p.spans] }
+        : { ...twin, spans: [...twin.spans, ...p.spans] };
     } else own.push(p);
     slots.set(slotOf(p), own);
   }
@@ -28,7 +30,12 @@ function joinedLists(list: readonly Proposal[]): Proposal[] {
   for (const p of list) {
     const before = p.key === 'fault.codes' ? out.find((q) => q.key === p.key && q.of === p.of) : undefined;
     if (!before || !Array.isArray(before.value) || !Array.isArray(p.value)) out.push(p);
-    else out[out.indexOf(before)] = { ...before, value: [...new Set([...before.value, ...p.value])].map(String), spans: [...before.spans, ...p.spans] };
+    else
+      out[out.indexOf(before)] = {
+        ...before,
+        value: [...new Set([...before.value, ...p.value])].map(String),
+        spans: [...before.spans, ...p.spans],
+      };
   }
   return out;
 }
@@ -38,7 +45,12 @@ function settledSlot(own: readonly Proposal[], said: Said): Proposal[] {
   // What was said after "sorry" or in a postscript takes the place of what was said before.
   const sorted = [...own].sort((a, b) => lastOf(a) - lastOf(b));
   const last = nth(sorted, sorted.length - 1);
-  const fixed = said.fixes.some((at) => at <= lastOf(last) && sorted.slice(0, -1).every((p) => lastOf(p) < at || lastOf(p) < lastOf(last)) && at > firstOf(nth(sorted, 0)) - 80);
+  const fixed = said.fixes.some(
+    (at) =>
+      at <= lastOf(last) &&
+      sorted.slice(0, -1).every((p) => lastOf(p) < at || lastOf(p) < lastOf(last)) &&
+      at > firstOf(nth(sorted, 0)) - 80,
+  );
   if (fixed && last.sure !== 'ask') return [last];
   const own_ = own.filter((p) => p.hearsay === undefined);
   const open = own_.length > 0 ? own_ : own;
@@ -46,5 +58,7 @@ function settledSlot(own: readonly Proposal[], said: Said): Proposal[] {
   if (told.length === 1 && open.length > 1) return [nth(told, 0)];
   const sure = open.filter((p) => p.sure === 'sure');
   const best = sure.length > 0 && sure.length < open.length ? sure : open;
-  return best.length < 2 ? [...best] : best.map((p) => ({ ...p, sure: 'ask' as const, doubt: 'two_values' as const }));
+  return best.length < 2
+    ? [...best]
+    : best.map((p) => ({ ...p, sure: 'ask' as const, doubt: 'two_values' as const }));
 }

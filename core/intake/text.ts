@@ -31,7 +31,8 @@ export function stemOf(low: string): string {
   else if (stem.length > 4 && stem.endsWith('ed')) stem = stem.slice(0, -2);
   else if (stem.length > 4 && stem.endsWith('ies')) stem = `${stem.slice(0, -3)}y`;
   else if (stem.length > 3 && stem.endsWith('s') && !stem.endsWith('ss')) stem = stem.slice(0, -1);
-  if (stem !== low && /([bdgklmnprt])\1$/.test(stem) && stem.length > 3 && !/(ll|ss)$/.test(stem)) stem = stem.slice(0, -1);
+  if (stem !== low && /([bdgklmnprt])\1$/.test(stem) && stem.length > 3 && !/(ll|ss)$/.test(stem))
+    stem = stem.slice(0, -1);
   return stem.length > 4 && stem.endsWith('e') ? stem.slice(0, -1) : stem;
 }
 
@@ -52,7 +53,8 @@ export function tokensOf(text: string): Token[] {
       clause++;
       continue;
     }
-    const range = (word === '–' || word === '-') && /\d/.test(text[m.index - 1] ?? '') && /\d/.test(text[end] ?? '');
+    const range =
+      (word === '–' || word === '-') && /\d/.test(text[m.index - 1] ?? '') && /\d/.test(text[end] ?? '');
     if ((ENDS_CLAUSE.test(word) && !range) || (word === '.' && !/[\p{L}\d]/u.test(text[end] ?? ''))) {
       clause++;
       continue;
@@ -78,7 +80,8 @@ export function tokensOf(text: string): Token[] {
 function stops(text: string, at: number, before: Token | undefined): boolean {
   if (/[\p{L}\d]/u.test(text[at + 1] ?? '')) return false;
   if (before?.to !== at) return true;
-  if (before.text.length === 1 && /[a-z]/i.test(before.text)) return text[at + 1] !== ' ' || /^\s*\n/.test(text.slice(at + 1, at + 3));
+  if (before.text.length === 1 && /[a-z]/i.test(before.text))
+    return text[at + 1] !== ' ' || /^\s*\n/.test(text.slice(at + 1, at + 3));
   return !ABBREVIATED.has(before.text.toLowerCase());
 }
 

@@ -13,7 +13,12 @@ const NEW_PART = 'new';
  * its own, declared where there is none yet: it is never taken for the part that came.
  * @param unique makes the ids of new parts
  */
-export function toFile(proposals: readonly Proposal[], parts: readonly KnownPart[], registry: Registry, unique: () => string): NewFact[] {
+export function toFile(
+  proposals: readonly Proposal[],
+  parts: readonly KnownPart[],
+  registry: Registry,
+  unique: () => string,
+): NewFact[] {
   const known = [...parts];
   const out: NewFact[] = [];
   const partOf = (kind: string, place: string): string => {

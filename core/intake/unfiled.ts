@@ -16,7 +16,12 @@ export function unfiledOf(said: Said, proposals: readonly Proposal[]): TextSpan[
   const covered = new Set<number>();
   for (const p of proposals)
     for (const s of p.spans) {
-      for (let i = tokenAt(said, s.from); i >= 0 && i < said.tokens.length && nth(said.tokens, i).from < s.to; i++) covered.add(nth(said.tokens, i).clause);
+      for (
+        let i = tokenAt(said, s.from);
+        i >= 0 && i < said.tokens.length && nth(said.tokens, i).from < s.to;
+        i++
+      )
+        covered.add(nth(said.tokens, i).clause);
     }
   const out: TextSpan[] = [];
   let at = 0;
@@ -30,7 +35,10 @@ export function unfiledOf(said: Said, proposals: readonly Proposal[]): TextSpan[
       const f = said.figureAt.get(first + i);
       return f?.unit !== undefined && !f.spelled;
     });
-    const speaks = clause.some((t) => kindNamed(t) !== undefined) || measured || clause.some((t) => WORDS.telling.includes(t.stem));
+    const speaks =
+      clause.some((t) => kindNamed(t) !== undefined) ||
+      measured ||
+      clause.some((t) => WORDS.telling.includes(t.stem));
     if (!speaks) continue;
     out.push({ from: nth(clause, 0).from, to: nth(clause, Math.min(clause.length, MOST) - 1).to });
   }

@@ -8,8 +8,23 @@ import type { Token } from './text';
 
 /** Kinds of parts of which a drive of several stages has several. */
 const SEVERAL = new Set(['tensioner', 'chain', 'guide']);
-const SIDES: Readonly<Record<string, string>> = { left: 'left', lh: 'left', l: 'left', right: 'right', rh: 'right', r: 'right' };
-const STAGES: Readonly<Record<string, string>> = { primary: 'primary', secondary: 'secondary', secondaries: 'secondary', sec: 'secondary', lower: 'lower', timing: 'timing', balance: 'balance' };
+const SIDES: Readonly<Record<string, string>> = {
+  left: 'left',
+  lh: 'left',
+  l: 'left',
+  right: 'right',
+  rh: 'right',
+  r: 'right',
+};
+const STAGES: Readonly<Record<string, string>> = {
+  primary: 'primary',
+  secondary: 'secondary',
+  secondaries: 'secondary',
+  sec: 'secondary',
+  lower: 'lower',
+  timing: 'timing',
+  balance: 'balance',
+};
 /** Words before a finding among which its place is looked for, and behind it. */
 const BACK = 10;
 const AHEAD = 4;
@@ -21,7 +36,10 @@ export function stagesOf(ctx: IntakeContext, engine: string | undefined): Stages
   const names = (engine === undefined ? [] : (ctx.catalogue.variantsOf.get(engine) ?? [])).flatMap((v) =>
     v.layout === undefined ? [] : stagesFor(ctx.catalogue, v.layout).map((s) => s.layout.id),
   );
-  const per = engine === undefined ? 0 : names.length / Math.max(1, (ctx.catalogue.variantsOf.get(engine) ?? []).length);
+  const per =
+    engine === undefined
+      ? 0
+      : names.length / Math.max(1, (ctx.catalogue.variantsOf.get(engine) ?? []).length);
   return { many: per > 1.5, sided: names.some((n) => /left|right/.test(n)) };
 }
 
@@ -48,8 +66,14 @@ function placeAt(said: Said, at: number, kind: string, stages: Stages): string |
     if (t.sentence !== sentence && /[.!?]/.test(said.text.slice(t.to, from))) break;
     const word = placeWord(tokens, i);
     if (word !== undefined) words.unshift(word);
-    else if (words.length > 0 && at - i > 0 && !/^(the|of|stage|chain|tensioner|side|bank|one|ratchet)$/.test(t.low)) break;
-    else if (words.length === 0 && at - i > BACK && !tokens.slice(i, at).some((x) => x.text === ':')) parted = at - i > 30;
+    else if (
+      words.length > 0 &&
+      at - i > 0 &&
+      !/^(the|of|stage|chain|tensioner|side|bank|one|ratchet)$/.test(t.low)
+    )
+      break;
+    else if (words.length === 0 && at - i > BACK && !tokens.slice(i, at).some((x) => x.text === ':'))
+      parted = at - i > 30;
     if (parted) break;
   }
   if (words.length === 0)

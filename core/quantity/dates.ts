@@ -120,3 +120,11 @@ export const isMonth = (u: number | undefined): boolean => u !== undefined && u 
 
 /** A month in words. @example formatMonth('2026-03-01') // "Mar 2026" */
 export const formatMonth = (iso: Day): string => formatDay(iso, 'named').replace(/^\d+ /, '');
+
+/** Uncertainty from which on only the year of a day is told, days. */
+const YEAR_U = 150;
+/** A day as roughly as it is known: its month, about its month, or its year. @example formatRough('2022-07-01', 183) // "2022" */
+export function formatRough(day: Day, u: number): string {
+  if (u >= YEAR_U) return day.slice(0, 4);
+  return u > MONTH_U ? `about ${formatMonth(day)}` : formatMonth(day);
+}

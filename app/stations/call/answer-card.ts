@@ -25,7 +25,7 @@ const WAYS: readonly { key: string; way: Way; words: string }[] = [
   host: { '(document:keydown)': 'key($event)' },
   template: `
     @if (store.current(); as a) {
-      <section class="card answer" [class]="a.standing" aria-label="To read out">
+      <section class="card answer" [class]="a.standing" aria-label="To read out" tabindex="-1">
         @if (choices().length > 1) {
           <hs-segmented
             label="Question that is answered"

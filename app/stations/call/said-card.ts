@@ -8,6 +8,7 @@ import {
   signal,
   viewChild,
 } from '@angular/core';
+import { RouterLink } from '@angular/router';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
 import { NzInputDirective } from 'ng-zorro-antd/input';
 import { CASE_KINDS, type CaseKind } from '@core/facts/observable';
@@ -18,7 +19,14 @@ import { troubleSentence } from '../../data/store-trouble';
 import { focusNextLacking } from '../../entry/next-field';
 import { Segmented } from '../../ui/segmented';
 import { KIND_WORDS } from '../../messages/waits';
-import { countWords, textErrorWords } from '../../messages/intake';
+import {
+  countWords,
+  knownWords,
+  othersWords,
+  severalWords,
+  textErrorWords,
+  unfiledWords,
+} from '../../messages/intake';
 import { MessageStore, type MessageRow } from './message-store';
 import { messagePieces } from './parts-of';
 
@@ -31,7 +39,7 @@ const NEW = 2;
 /** What was said: taken in as it came, read, marked in the text, and filed when somebody has looked. */
 @Component({
   selector: 'hs-said-card',
-  imports: [NzButtonComponent, NzInputDirective, Segmented],
+  imports: [NzButtonComponent, NzInputDirective, RouterLink, Segmented],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './said-card.html',
   styleUrl: './said-card.less',
@@ -56,7 +64,18 @@ export class SaidCard {
   protected readonly open = computed(() => this.store.rows().filter((r) => r.take !== 'filed'));
   protected readonly filed = computed(() => this.store.rows().filter((r) => r.take === 'filed').length);
   protected readonly count = computed(() => countWords(this.store.taken().length));
-  protected readonly parts = computed(() => messagePieces(this.store.message(), this.store.rows()));
+  protected readonly parts = computed(() =>
+    messagePieces(this.store.message(), this.store.rows(), this.store.unfiled()),
+  );
+  protected readonly several = computed(() => severalWords(this.store.cases().map((c) => c.name)));
+  protected readonly own = computed(() => this.store.cases()[this.store.which() - 1]?.name ?? '');
+  protected readonly othersWords = computed(() => othersWords(this.store.others().length));
+  protected readonly unfiled = computed(() => unfiledWords(this.store.unfiled().length));
+  protected readonly known = signal('');
+  protected readonly firstUntaken = computed(() => {
+    const [first] = this.store.unfiled();
+    return first ? this.store.message().slice(first.from, first.to) : '';
+  });
   protected readonly foreign = computed(() => {
     const read = this.store.read();
     return read !== undefined && !('code' in read) && read.foreign;
@@ -161,6 +180,15 @@ export class SaidCard {
     this.list()?.nativeElement.focus();
   }
 
+  /** The others become cases of their own, and this one stays in hand. */
+  protected async openOthers(): Promise<void> {
+    if (this.filing()) return;
+    this.filing.set(true);
+    const { opened, known } = await this.store.openOthers();
+    this.filing.set(false);
+    this.known.set(knownWords(opened, known));
+  }
+
   protected async file(): Promise<void> {
     if (this.filing()) return;
     this.filing.set(true);
@@ -168,6 +196,13 @@ export class SaidCard {
     const done = await this.store.file();
     this.filing.set(false);
     this.wrong.set(done.ok ? '' : troubleSentence(done.error));
-    if (done.ok && from) requestAnimationFrame(() => focusNextLacking(from));
+    if (done.ok && from) requestAnimationFrame(() => handOver(from));
   }
+}
+
+/** The answer has the eye and the hand once a question was filed; without one the next field that lacks something. */
+function handOver(from: HTMLElement): void {
+  const answer = document.querySelector<HTMLElement>('main hs-answer-card .answer');
+  if (answer) answer.focus();
+  else focusNextLacking(from);
 }

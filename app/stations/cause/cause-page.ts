@@ -4,7 +4,7 @@ import { NgTemplateOutlet } from '@angular/common';
 import { RouterLink } from '@angular/router';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
 import { explained } from '@core/answer/explained';
-import { causeVerdict } from '@core/answer/verdict';
+import { likelyCause } from '@core/answer/verdict';
 import { CAUSES, noCauseOf } from '@core/cause/cause-data';
 import { checkBits } from '@core/cause/next-check';
 import { holding } from '@core/cause/changes';
@@ -13,6 +13,7 @@ import { listOf, textOf } from '@core/facts/read';
 import { codesUnknown } from '@core/examination/codes';
 import { formatNumber } from '@core/quantity/format-quantity';
 import { CaseSentences } from '../../commands/case-sentences';
+import { weighsCauses } from '@core/answer/case-kind';
 import { CaseDesk } from '../../data/case-desk';
 import { OwnNumbers } from '../../data/own-numbers';
 import { DeskSession } from '../../entry/desk-session';
@@ -64,7 +65,10 @@ export class CausePage {
 
   private readonly answers = computed(() => this.desk.current()?.answers);
   /** Nothing came back and nothing is claimed: there is nothing to find the cause of. */
-  protected readonly question = computed(() => this.answers()?.kind === 'question');
+  protected readonly question = computed(() => {
+    const state = this.desk.current()?.state;
+    return state !== undefined && !weighsCauses(state);
+  });
   /** What is weighed; nothing of a question. */
   private readonly judged = computed(() => (this.question() ? undefined : this.answers()));
   /** Nothing is weighed before there is something to weigh. */
@@ -126,7 +130,7 @@ export class CausePage {
 
   private readonly found = computed(() => {
     const a = this.judged();
-    return a && causeVerdict(a);
+    return a && likelyCause(a);
   });
   /** What the case comes to, in a sentence or two. */
   protected readonly verdict = computed(() => {
