@@ -9,7 +9,7 @@ import { deskBench } from './desk-bench';
 import { benchLayoutFile, driveBench } from './drive-bench';
 import { examineBench } from './examine-bench';
 import { handBench } from './hand-bench';
-import { intakeBench } from './intake-bench';
+import { corpusBench, intakeBench } from './intake-bench';
 import { loadBench } from './load-bench';
 import { generatedPairs, pairsBench } from './pairs-bench';
 import { traceBench } from './trace-bench';
@@ -40,9 +40,10 @@ const LONG = new Set(['pairs']);
 async function run(): Promise<void> {
   // npm run bench -- desk answers: only those
   const wanted = process.argv.slice(2).filter((a) => a in BENCHES);
-  // npm run bench -- trace some/folder: a folder of captures whose truth is known; cause some/stories.json: stories
+  // npm run bench -- trace some/folder: a folder of captures whose truth is known; cause some/stories.json: stories; intake some/messages.json: labelled messages
   const folder = process.argv.slice(2).find((a) => !(a in BENCHES) && existsSync(a));
-  if (folder?.endsWith('.json')) return print(storiesBench(folder));
+  if (folder?.endsWith('.json'))
+    return print(process.argv.includes('intake') ? corpusBench(folder) : storiesBench(folder));
   if (folder !== undefined) return print(pairsBench(folder));
   console.log('Medians on this machine, now; the ratio is what compares across machines.\n');
   for (const [name, bench] of Object.entries(BENCHES))

@@ -129,10 +129,10 @@ export function leadWords(lead: Lead, v: SentenceContext): string {
         ? `A noise alone does not say. Look first at: ${list(lead.looks.map((l) => lower(inspectionWords(l, v))))}.`
         : 'A noise alone does not say; name the engine, so that it can be told what to look at first.';
     case 'why': {
-      const { verdict, others, policy } = lead;
-      const first = verdict.open
-        ? `Not settled. The likeliest so far is “${verdict.leader.wording}”, ${percent(verdict.share)}`
-        : `“${verdict.leader.wording}”: ${sureWords(verdict.share, policy.sureFrom)}`;
+      const { cause, share, open, others, sureFrom } = lead;
+      const first = open
+        ? `Not settled. The likeliest so far is “${cause}”, ${percent(share)}`
+        : `“${cause}”: ${sureWords(share, sureFrom)}`;
       const then = list(others.map((o) => `“${o.wording}” (${percent(o.share)})`));
       return `${first}.${then ? ` Then ${then}.` : ''}`;
     }

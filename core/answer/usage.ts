@@ -20,6 +20,11 @@ export function usageSinceFitting(state: State, registry: Registry): UsageSinceF
       facts: [now.fact.id, then.fact.id],
     };
   else if (now && then) usage.back = true;
+  else {
+    // Told as a distance of its own, where nobody read an odometer then.
+    const run = measuredOf(state, registry, 'kit.run');
+    if (run) usage.distance = { km: run.value, u: run.u, facts: run.facts.map((f) => f.id) };
+  }
   const months = monthsRun(textOf(state, 'kit.fitted'), textOf(state, 'case.date'));
   if (months !== undefined && months >= 0) {
     const facts = ['kit.fitted', 'case.date'].flatMap((k) => standing(state, k)?.id ?? []);

@@ -156,7 +156,7 @@ export const noCauseOf = (key: string | undefined): NoCause | undefined => NO_CA
 /** Findings that are weighed beside those that mechanisms show in: what is noticed, how far it ran, what the sheet says. */
 export const APART = {
   symptom: { finding: 'symptom', inputs: ['symptom'] },
-  distance: { finding: 'distance.run', inputs: ['vehicle.odometer', 'kit.fitted_odometer'] },
+  distance: { finding: 'distance.run', inputs: ['vehicle.odometer', 'kit.fitted_odometer', 'kit.run'] },
   time: { finding: 'time.run', inputs: ['kit.fitted', 'case.date'] },
   sheet: { finding: 'sheet.fault', inputs: [] as string[] },
 } as const;

@@ -27,7 +27,13 @@ export function casesOf(said: Said, vehicles: readonly VehicleMention[], claims:
   if (ids.length === 1 && told > 1 && Number(ids[0]) <= told)
     return scoped(said, labels, (id) => Number(id), told, []);
   if (ids.length < 2) return ONE;
-  return scoped(said, labels, (id) => ids.indexOf(id) + 1, ids.length, ids.map((id) => labels.find((l) => l.id === id)?.name ?? id));
+  return scoped(
+    said,
+    labels,
+    (id) => ids.indexOf(id) + 1,
+    ids.length,
+    ids.map((id) => labels.find((l) => l.id === id)?.name ?? id),
+  );
 }
 
 function labelsOf(said: Said, vehicles: readonly VehicleMention[], claims: readonly Proposal[]): Label[] {
@@ -36,7 +42,11 @@ function labelsOf(said: Said, vehicles: readonly VehicleMention[], claims: reado
   );
   if (distinct.size > 1) return [...distinct].map(([id, from]) => ({ id, from }));
   const body = bodyText(said);
-  const fleet = [...body.matchAll(FLEET)].map((m) => ({ id: nth(m, 1).toUpperCase(), from: m.index, name: m[0] }));
+  const fleet = [...body.matchAll(FLEET)].map((m) => ({
+    id: nth(m, 1).toUpperCase(),
+    from: m.index,
+    name: m[0],
+  }));
   if (new Set(fleet.map((l) => l.id)).size > 1 || (fleet.length > 0 && countTold(said) > 1))
     return [...fleet, ...bare(said, fleet)].sort((a, b) => a.from - b.from);
   const colours = [...body.matchAll(COLOURS)].map((m) => ({ id: nth(m, 1).toLowerCase(), from: m.index }));

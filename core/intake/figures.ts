@@ -167,6 +167,8 @@ function digitsAt(tokens: readonly Token[], at: number, t: Token): Read | undefi
     const part = GLYPHS[next.text] ?? digitsAt(tokens, at + n, next)?.value;
     if (part !== undefined) [value, n] = [value + part, n + 1];
   }
+  // "its 4th step"
+  if (/^(st|nd|rd|th)$/.test(tokens[at + n]?.low ?? '') && tokens[at + n]?.from === nth(tokens, at + n - 1).to) n++;
   const scale = tokens[at + n];
   if (
     scale &&
@@ -275,7 +277,7 @@ function fractionAt(tokens: readonly Token[], at: number): { value: number; n: n
   const low = (k: number) => tokens[k]?.low ?? '';
   let i = at;
   const count = GRAMMAR.numbers[low(i)];
-  if (count !== undefined && /s$/.test(low(i + 1)) && GRAMMAR.fractions[low(i + 1)] !== undefined)
+  if (count !== undefined && (/s$/.test(low(i + 1)) || count > 1) && GRAMMAR.fractions[low(i + 1)] !== undefined)
     return { value: count * (GRAMMAR.fractions[low(i + 1)] ?? 0), n: 2 };
   if (/^an?$/.test(low(i))) i++;
   const f = GRAMMAR.fractions[low(i)];

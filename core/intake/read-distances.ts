@@ -10,7 +10,7 @@ import { beginOf, sentenceOf, type Said } from './said';
 import type { Token } from './text';
 import { WORDS } from './words';
 
-type Role = 'now' | 'fitted' | 'since' | 'yearly' | 'oil' | 'oil_ago' | 'lamp' | 'began' | 'other';
+type Role = 'now' | 'bare' | 'fitted' | 'since' | 'yearly' | 'oil' | 'oil_ago' | 'lamp' | 'began' | 'other';
 type Told = { role: Role; km: number; u?: number; sure: Proposal['sure']; span: TextSpan; hearsay?: string };
 
 /** Least distance that is taken for one without its unit. */
@@ -30,6 +30,7 @@ export function readDistances(
   said: Said,
   days: readonly DayTold[],
   used: ReadonlySet<number>,
+  cases: number,
   ctx: IntakeContext,
 ): Proposal[] {
   const told: Told[] = [];
@@ -42,7 +43,7 @@ export function readDistances(
     const own = toldOf(f, said, read.km, read.unit, days);
     if (own) told.push(own);
   }
-  return asFacts(told, ctx);
+  return asFacts(told, said.fixes, cases, ctx);
 }
 
 /** Whether bare distances are meant in miles: another one is told so, and none in kilometres. */
@@ -81,7 +82,9 @@ function distanceOf(f: Figure, said: Said, miles: boolean): { km: number; unit: 
   }
   if (value > MOST || value <= 0) return undefined;
   const factor = unit === 'mi' || saysMiles || (unit === undefined && miles);
-  return { km: factor ? toBase('distance', value, 'mi') : value, unit: unit !== undefined };
+  // "198k" on a vehicle is a distance.
+  const k = said.tokens[f.at + f.digits - 1]?.low === 'k' && value >= 10_000;
+  return { km: factor ? toBase('distance', value, 'mi') : value, unit: unit !== undefined || k };
 }
 
 /** What a distance is of. */
@@ -187,7 +190,8 @@ function roleOf(
     hasPhrase(behind.slice(0, 3), ['on it', 'on the clock', 'on her', 'on him'])
   )
     return 'now';
-  return km >= 10_000 ? 'now' : before.at(-1)?.low === 'at' && km >= LEAST_BARE ? 'now' : undefined;
+  if (hasPhrase(earlier.slice(-6), ['clock', 'odometer', 'dial', 'odo', 'mileage'])) return 'now';
+  return km >= 10_000 ? 'bare' : before.at(-1)?.low === 'at' && km >= LEAST_BARE ? 'now' : undefined;
 }
 
 /** The fitting is what was spoken of last before the figure. */
@@ -227,7 +231,37 @@ function fittedHere(
 }
 
 /** Facts of what was told; a distance run since something is taken from the reading now. */
-function asFacts(told: readonly Told[], ctx: IntakeContext): Proposal[] {
+function asFacts(
+  all: readonly Told[],
+  fixes: readonly number[],
+  cases: number,
+  ctx: IntakeContext,
+): Proposal[] {
+  // What is put right is what was told before.
+  const meant = all.map((t) =>
+    t.role === 'bare' && fixes.some((at) => at < t.span.from) ? { ...t, role: 'now' as const } : t,
+  );
+  const told = meant.filter((t) => t.role !== 'bare');
+  // A number without a word of what it is may be the one or the other: both are asked, where neither was told.
+  const open = ['vehicle.odometer', 'kit.fitted_odometer'].filter(
+    (k) => !told.some((t) => NAMED[t.role] === k),
+  );
+  const bare =
+    told.some((t) => t.role === 'now') && cases < 2
+      ? []
+      : meant.filter((t) => t.role === 'bare').slice(0, Math.max(1, cases));
+  const asked = bare.flatMap((t) =>
+    (cases > 1 ? ['vehicle.odometer'] : open).map(
+      (key): Proposal => ({
+        key,
+        value: Math.round(t.km),
+        how: 'reported',
+        sure: 'ask',
+        doubt: 'bare_number',
+        spans: [t.span],
+      }),
+    ),
+  );
   const out: Proposal[] = told.flatMap((t): Proposal[] => {
     const key = NAMED[t.role];
     return key === undefined
@@ -260,12 +294,23 @@ function asFacts(told: readonly Told[], ctx: IntakeContext): Proposal[] {
           spans: [t.span],
         });
     };
-    if (t.role === 'since' && typeof odo === 'number') follow('kit.fitted_odometer', odo - t.km);
+    if (t.role === 'since') {
+      if (typeof odo === 'number') follow('kit.fitted_odometer', odo - t.km);
+      else if (!stated('kit.fitted_odometer'))
+        out.push({
+          key: 'kit.run',
+          value: Math.round(t.km),
+          how: 'reported',
+          sure: t.sure,
+          spans: [t.span],
+          ...(t.u === undefined ? {} : { u: t.u }),
+        });
+    }
     if (t.role === 'oil_ago' && typeof oilAt === 'number' && odo === undefined)
       follow('vehicle.odometer', oilAt + t.km);
     else if (t.role === 'oil_ago' && typeof odo === 'number') follow('oil.changed_at', odo - t.km);
   }
-  return belowFitted(out);
+  return belowFitted([...out, ...asked]);
 }
 
 /** A reading below the one at the fitting is asked: one of the two is wrong, or they are of two clocks. */

@@ -61,12 +61,14 @@ export function readMeasured(
       const t = nth(said.tokens, f.at);
       if (used.has(f.at) || days.some((d) => d.span.from < t.to && t.from < d.span.to)) continue;
       const best = subjectOf(spoken, sentence, { ...f, at: f.at - first });
-      if (!best && last && goesOn(sentence, f, first)) {
+      const before = last && ctx.registry.get(last.key);
+      if (!best && last && before && goesOn(sentence, f, first, before.part)) {
         const { which: _, ...same } = last;
         out.push({
           ...same,
           value: f.value,
           spans: [{ from: t.from, to: nth(said.tokens, f.at + f.digits - 1).to }],
+          ...whichOf(before, sentence, f.at - first),
         });
         continue;
       }
@@ -174,13 +176,18 @@ function topicAt(sentence: readonly Token[], at: number): string | undefined {
 }
 
 /** "Left ratchet 14 clicks out, right 13, primary only 6": a clause of a place and a figure goes on what was measured before. */
-function goesOn(sentence: readonly Token[], f: Figure, first: number): boolean {
+function goesOn(
+  sentence: readonly Token[],
+  f: Figure,
+  first: number,
+  kind: string | undefined,
+): boolean {
   if (f.unit !== undefined) return false;
   const clause = sentence.filter((t) => t.clause === nth(sentence, f.at - first).clause);
   return (
     clause.length <= 4 &&
     clause.length > f.digits &&
-    clause.every((t) => WORDS.placeWords.includes(t.low) || /^[\d.,]+$/.test(t.text))
+    clause.every((t) => WORDS.placeWords.includes(t.low) || /^[\d.,]+$/.test(t.text) || kindNamed(t) === kind || /^(?:old|new)$/.test(t.low))
   );
 }
 

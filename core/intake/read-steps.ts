@@ -7,7 +7,7 @@ import { stemOf, type Token } from './text';
 import { WORDS } from './words';
 
 /** Share of a clause's weight that a step has to hold, and by how much more than the next. */
-const LEAST = 3.2;
+const LEAST = 2.6;
 const LEAD = 1.15;
 
 type Weighed = { step: NamedStep; words: ReadonlySet<string> };

@@ -7,6 +7,7 @@ import type { Proposal, TextSpan } from './proposal';
 import { GRAMMAR } from './grammar';
 import { kindNamed } from './lexicon';
 import { readBanks } from './read-banks';
+import { readCall } from './read-call';
 import { readChoices } from './read-choices';
 import { readClaimNumbers, readCodes, readFaultCodes, readLots } from './read-codes';
 import { readCosts, readGrade } from './read-costs';
@@ -93,7 +94,7 @@ export function readText(text: string, ctx: IntakeContext): TextRead | TextError
       .flatMap((v) => vehicleFact(v, said))
       .map((p) => (sole && cases.count > 1 ? { ...p, of: 0 } : p)),
     ...engines.proposals,
-    ...readDistances(said, days, used, ctx),
+    ...readDistances(said, days, used, cases.count, ctx),
     ...readMeasured(said, days, used, ctx),
     ...readTorques(said, ctx, engine),
     ...readStanding(said),
@@ -112,6 +113,7 @@ export function readText(text: string, ctx: IntakeContext): TextRead | TextError
           ...readFeatures(said, ctx, engine),
           ...readChoices(said, used, ctx),
           ...readSteps(said, ctx, engine),
+          ...readCall(said),
           ...readSent(said),
           ...readAsked(said),
         ]),
@@ -156,7 +158,16 @@ function kindOf(found: readonly Proposal[]): Proposal[] {
   const sent = found.find((p) => p.key === 'parts.sent');
   const by = claim ?? sent;
   return by && by.sure !== 'ask'
-    ? [{ key: 'case.kind', value: claim ? 'claim' : 'return', how: 'decided', sure: 'likely', doubt: 'implied', spans: by.spans.slice(0, 1) }]
+    ? [
+        {
+          key: 'case.kind',
+          value: claim ? 'claim' : 'return',
+          how: 'decided',
+          sure: 'likely',
+          doubt: 'implied',
+          spans: by.spans.slice(0, 1),
+        },
+      ]
     : [];
 }
 

@@ -98,7 +98,7 @@ function namesIt(tokens: readonly Token[], at: number, small: boolean): boolean 
     /^\p{Lu}/u.test(next?.text ?? '')
   )
     return false;
-  if (/^\p{Lu}/u.test(t.text) || small) return true;
+  if (/^\p{Lu}/u.test(t.text) || (small && !/^(at|in|near|to|from|by)$/.test(before?.low ?? ''))) return true;
   return (
     before === undefined ||
     /^(the|my|our|a|an|his|her|their|old|new|one|two|this|that|your|for|on|of)$/.test(before.low)

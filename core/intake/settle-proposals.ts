@@ -60,5 +60,5 @@ function settledSlot(own: readonly Proposal[], said: Said): Proposal[] {
   const best = sure.length > 0 && sure.length < open.length ? sure : open;
   return best.length < 2
     ? [...best]
-    : best.map((p) => ({ ...p, sure: 'ask' as const, doubt: 'two_values' as const }));
+    : best.map((p) => ({ ...p, sure: 'ask' as const, doubt: p.doubt ?? ('two_values' as const) }));
 }

@@ -26,7 +26,7 @@ const STAGES: Readonly<Record<string, string>> = {
   balance: 'balance',
 };
 /** Words before a finding among which its place is looked for, and behind it. */
-const BACK = 10;
+const REACH = 30;
 const AHEAD = 4;
 
 export type Stages = { many: boolean; sided: boolean };
@@ -59,22 +59,17 @@ function placeAt(said: Said, at: number, kind: string, stages: Stages): string |
   // A line is headed by where it speaks of, whatever its points part.
   const line = said.text.lastIndexOf('\n', from) + 1;
   const words: string[] = [];
-  let parted = false;
-  for (let i = Math.min(tokens.length - 1, at); i >= Math.max(0, at - 40); i--) {
+  // The words of one place stand together: "left secondary", "secondary on the left side".
+  let of: number | undefined;
+  for (let i = Math.min(tokens.length - 1, at); i >= Math.max(0, at - REACH); i--) {
     const t = nth(tokens, i);
-    if (t.sentence !== sentence && (t.from < line || words.length > 0)) break;
+    if (of === undefined ? t.sentence !== sentence && t.from < line : t.sentence !== of) break;
     if (t.sentence !== sentence && /[.!?]/.test(said.text.slice(t.to, from))) break;
     const word = placeWord(tokens, i);
-    if (word !== undefined) words.unshift(word);
-    else if (
-      words.length > 0 &&
-      at - i > 0 &&
-      !/^(the|of|stage|chain|tensioner|side|bank|one|ratchet)$/.test(t.low)
-    )
-      break;
-    else if (words.length === 0 && at - i > BACK && !tokens.slice(i, at).some((x) => x.text === ':'))
-      parted = at - i > 30;
-    if (parted) break;
+    if (word !== undefined) {
+      words.unshift(word);
+      of = t.sentence;
+    } else if (words.length > 0 && !/^(the|of|stage|chain|tensioner|side|bank|one|ratchet)$/.test(t.low)) break;
   }
   if (words.length === 0)
     for (let i = at + 1; i < Math.min(tokens.length, at + AHEAD + 2); i++) {
@@ -92,6 +87,8 @@ function placeWord(tokens: readonly Token[], at: number): string | undefined {
   // "3 sec" is a time, "R sec" a stage.
   if (t.low === 'sec' && SIDES[tokens[at - 1]?.low ?? ''] === undefined) return undefined;
   if (t.text.length === 1 && !/^[RL]$/.test(t.text)) return undefined;
+  // "Right through" is no side.
+  if (t.low === 'right' && /^(through|out|in|away|now|on|order|way|next|behind)$/.test(tokens[at + 1]?.low ?? '')) return undefined;
   return SIDES[t.low] ?? STAGES[t.low];
 }
 

@@ -51,6 +51,8 @@ const WordsSchema = z.strictObject({
     now: Words,
     other: Words,
   }),
+  /** What tells by when they want it. */
+  urgent: Words,
   /** Words that carry meaning though they name no part. */
   telling: Words,
   /** Words of a clause that only says where. */

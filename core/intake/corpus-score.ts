@@ -1,7 +1,7 @@
-import { readFileSync } from 'node:fs';
 import * as z from 'zod';
+import '@core/quantity/plain-schemas';
 import { placeKey } from '@core/facts/place';
-import type { Proposal } from '@core/intake/proposal';
+import type { Proposal } from './proposal';
 
 const Value = z.union([z.string(), z.number(), z.null(), z.array(z.string())]);
 const Label = z.object({
@@ -22,12 +22,11 @@ const MessageSchema = z.object({
   asks: z.array(z.string()),
 });
 const CorpusSchema = z.object({ today: z.string(), messages: z.array(MessageSchema) });
-export type Label = z.infer<typeof Label>;
-export type LabelledMessage = z.infer<typeof MessageSchema>;
-export type Corpus = z.infer<typeof CorpusSchema>;
+type Label = z.infer<typeof Label>;
+type Corpus = z.infer<typeof CorpusSchema>;
 
-/** Messages labelled by another hand. */
-export const corpusOf = (file: string): Corpus => CorpusSchema.parse(JSON.parse(readFileSync(file, 'utf8')));
+/** Messages labelled by another hand than the reader's. */
+export const corpusFrom = (json: unknown): Corpus => CorpusSchema.parse(json);
 
 const ASKS: Record<string, string> = {
   'which kit': 'kit',
@@ -76,7 +75,7 @@ const thingWords = (thing: string): string =>
     .join(' ');
 
 type Split = { thing: string; cases: number[] };
-function splitThing(thing: string | undefined, most: number): Split {
+function splitThing(thing: string | undefined): Split {
   let rest = thing ?? '';
   let cases: number[] = [];
   const range = /^vehicles (\d) (?:to|and) (\d)(?:, )?/.exec(rest);
@@ -87,7 +86,7 @@ function splitThing(thing: string | undefined, most: number): Split {
   else if (one) cases = [Number(one[1])];
   else if (both) cases = [1, 2];
   rest = rest.replace((range ?? one ?? both)?.[0] ?? '', '');
-  return { thing: rest, cases: cases.length > 0 ? cases : most > 1 ? [] : [] };
+  return { thing: rest, cases };
 }
 
 const NOT_TOLD = new Set([
@@ -104,7 +103,7 @@ const NOT_TOLD = new Set([
 
 /** Whether a proposal is about what the label is about. */
 function sameThing(label: Label, p: Proposal): boolean {
-  const { thing, cases } = splitThing(label.thing, 1);
+  const { thing, cases } = splitThing(label.thing);
   if (p.of !== undefined && p.of > 0 && cases.length > 0 && !cases.includes(p.of)) return false;
   if (p.of === undefined && cases.length === 1 && cases[0] !== 1) return false;
   if (label.place !== undefined && (p.place === undefined || placeKey(p.place) !== label.place)) return false;
@@ -119,7 +118,7 @@ function sameThing(label: Label, p: Proposal): boolean {
   );
 }
 
-export type CorpusScore = {
+type CorpusScore = {
   wanted: number;
   found: number;
   ticked: number;
@@ -172,7 +171,7 @@ export function scoreCorpus(corpus: Corpus, read: (text: string) => readonly Pro
       const found = facts.some((p) => hit(label, p));
       if (found) s.found++;
       else s.missed.push({ id: m.id, label });
-      const { thing, cases } = splitThing(label.thing, 1);
+      const { thing, cases } = splitThing(label.thing);
       if (cases.length > 0 || (thing !== '' && !NOT_TOLD.has(thing))) {
         s.told++;
         if (found) s.toldRight++;
