@@ -89,7 +89,14 @@ export type Lead =
   | { code: 'do_not_turn'; interference: Engine['interference'] }
   | { code: 'codes'; codes: Code[]; unknown: string[] }
   | { code: 'noise'; looks: { key: string; about: string | undefined }[] }
-  | { code: 'why'; cause: string; share: number; open: boolean; others: { wording: string; share: number }[]; sureFrom: Policy['sureFrom'] }
+  | {
+      code: 'why';
+      cause: string;
+      share: number;
+      open: boolean;
+      others: { wording: string; share: number }[];
+      sureFrom: Policy['sureFrom'];
+    }
   | { code: 'why_open' }
   | { code: 'at_odds'; contradiction: Contradiction }
   | { code: 'nothing_told' };

@@ -53,7 +53,14 @@ export function adviseWhy(c: Case): AnsweredQuestion {
     because.push({ code: 'send', parts: partsToSend(c) });
   return {
     standing: verdict.open ? 'cannot' : 'if',
-    lead: { code: 'why', cause: verdict.leader.wording, share: verdict.share, open: verdict.open, others, sureFrom: a.policy.sureFrom },
+    lead: {
+      code: 'why',
+      cause: verdict.leader.wording,
+      share: verdict.share,
+      open: verdict.open,
+      others,
+      sureFrom: a.policy.sureFrom,
+    },
     because,
     missing: looks,
     keys,

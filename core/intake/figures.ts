@@ -74,7 +74,12 @@ function figureAt(tokens: readonly Token[], at: number): Figure | undefined {
       link.low === 'to' ||
       (link.low === 'and' && tokens[at - 1]?.low === 'between'));
   const second = dash ? numberAt(tokens, at + n + 1) : undefined;
-  if (second && second.value > value && (link?.low !== 'to' || second.value < value * 4) && !first.part) {
+  if (
+    second &&
+    second.value > value &&
+    (link?.low !== 'to' || second.value < (second.thousands && value < 1000 ? value * 1000 : value) * 4) &&
+    !first.part
+  ) {
     let from = value;
     if (second.thousands && from < 1000) from *= 1000;
     value = (from + second.value) / 2;
@@ -168,7 +173,11 @@ function digitsAt(tokens: readonly Token[], at: number, t: Token): Read | undefi
     if (part !== undefined) [value, n] = [value + part, n + 1];
   }
   // "its 4th step"
-  if (/^(st|nd|rd|th)$/.test(tokens[at + n]?.low ?? '') && tokens[at + n]?.from === nth(tokens, at + n - 1).to) n++;
+  if (
+    /^(st|nd|rd|th)$/.test(tokens[at + n]?.low ?? '') &&
+    tokens[at + n]?.from === nth(tokens, at + n - 1).to
+  )
+    n++;
   const scale = tokens[at + n];
   if (
     scale &&
@@ -277,7 +286,11 @@ function fractionAt(tokens: readonly Token[], at: number): { value: number; n: n
   const low = (k: number) => tokens[k]?.low ?? '';
   let i = at;
   const count = GRAMMAR.numbers[low(i)];
-  if (count !== undefined && (/s$/.test(low(i + 1)) || count > 1) && GRAMMAR.fractions[low(i + 1)] !== undefined)
+  if (
+    count !== undefined &&
+    (/s$/.test(low(i + 1)) || count > 1) &&
+    GRAMMAR.fractions[low(i + 1)] !== undefined
+  )
     return { value: count * (GRAMMAR.fractions[low(i + 1)] ?? 0), n: 2 };
   if (/^an?$/.test(low(i))) i++;
   const f = GRAMMAR.fractions[low(i)];

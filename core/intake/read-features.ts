@@ -108,7 +108,9 @@ export function readFeatures(said: Said, ctx: IntakeContext, engine: string | un
       // "the screws of the cover: five", "count the screws ... Five by the way": the clause before named what is counted
       const gap = nth(clause, 0).sentence - (before[0]?.sentence ?? -9);
       let read: Proposal[] = [];
-      if (clause.some((t) => tells.has(stemSaid(t)))) {
+      // What the new part shows is not what the engine had.
+      const fresh = topics > 0 && hasPhrase(clause, WORDS.newPart) && !hasPhrase(clause, WORDS.oldPart);
+      if (!fresh && clause.some((t) => tells.has(stemSaid(t)))) {
         const carried =
           gap <= 1 &&
           topics === 0 &&

@@ -176,18 +176,23 @@ function topicAt(sentence: readonly Token[], at: number): string | undefined {
 }
 
 /** "Left ratchet 14 clicks out, right 13, primary only 6": a clause of a place and a figure goes on what was measured before. */
-function goesOn(
-  sentence: readonly Token[],
-  f: Figure,
-  first: number,
-  kind: string | undefined,
-): boolean {
+function goesOn(sentence: readonly Token[], f: Figure, first: number, kind: string | undefined): boolean {
   if (f.unit !== undefined) return false;
   const clause = sentence.filter((t) => t.clause === nth(sentence, f.at - first).clause);
+  // "The ones I took out are 45": the other part's.
+  const other = hasPhrase(clause, WORDS.oldPart) || hasPhrase(clause, WORDS.newPart);
+  if (other && clause.length <= 8 && clause.every((t) => kindNamed(t) === undefined || kindNamed(t) === kind))
+    return true;
   return (
     clause.length <= 4 &&
     clause.length > f.digits &&
-    clause.every((t) => WORDS.placeWords.includes(t.low) || /^[\d.,]+$/.test(t.text) || kindNamed(t) === kind || /^(?:old|new)$/.test(t.low))
+    clause.every(
+      (t) =>
+        WORDS.placeWords.includes(t.low) ||
+        /^[\d.,]+$/.test(t.text) ||
+        kindNamed(t) === kind ||
+        /^(?:old|new)$/.test(t.low),
+    )
   );
 }
 

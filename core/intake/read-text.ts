@@ -5,7 +5,6 @@ import { drivenBy, type IntakeContext, usualSpread } from './context';
 import { daysTold } from './days';
 import type { Proposal, TextSpan } from './proposal';
 import { GRAMMAR } from './grammar';
-import { kindNamed } from './lexicon';
 import { readBanks } from './read-banks';
 import { readCall } from './read-call';
 import { readChoices } from './read-choices';
@@ -34,15 +33,15 @@ import {
 } from './read-vehicles';
 import { type Said, saidOf } from './said';
 import { settled } from './settle-proposals';
-import type { Token } from './text';
+import { stemsOf, type Token } from './text';
 import { unfiledOf } from './unfiled';
 import { stagesOf, withPlace } from './where';
 import { WORDS } from './words';
 
 /** Characters of one message that are read at most. */
 export const LONGEST_MESSAGE = 20_000;
-/** Share of common words below which a text is in a language that is not read here; and words from which that is judged. */
-const FOREIGN = { share: 0.12, words: 12 };
+/** Share of known words below which a text is in a language that is not read here; and words from which that is judged. */
+const FOREIGN = { share: 0.35, words: 12 };
 
 export type TextRead = {
   proposals: Proposal[];
@@ -234,13 +233,18 @@ function engineOf(
   return meant.length === 1 ? meant[0] : undefined;
 }
 
+/** Every word of the reader's own data: a text in a language that is read here is made of them for a good part. */
+const OWN_WORDS: ReadonlySet<string> = new Set([WORDS, GRAMMAR].flatMap(wordsIn));
+function wordsIn(data: unknown): string[] {
+  if (typeof data === 'string') return stemsOf(data);
+  if (typeof data !== 'object' || data === null) return [];
+  return Object.entries(data).flatMap(([key, value]) => [...stemsOf(key), ...wordsIn(value)]);
+}
+
 function isForeign(tokens: readonly Token[]): boolean {
   const words = tokens.filter((t) => /^\p{L}{2,}$/u.test(t.low));
   if (words.length < FOREIGN.words) return false;
-  const common = words.filter(
-    (t) => WORDS.common.includes(t.low) || kindNamed(t) !== undefined || GRAMMAR.numbers[t.low] !== undefined,
-  ).length;
-  return common / words.length < FOREIGN.share;
+  return words.filter((t) => OWN_WORDS.has(t.stem)).length / words.length < FOREIGN.share;
 }
 
 /** Sentences in which nothing was understood, as they were written. */

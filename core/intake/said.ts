@@ -165,6 +165,9 @@ function repaired(tokens: readonly Token[]): readonly Token[] {
   return tokens.filter((_, i) => !dead.has(i));
 }
 
+/** Words that make a question of what was said. */
+const TAGS = /^(right|yeah|yes|no|ok|okay|correct|true|isnt|it|or|not|huh|eh)$/;
+
 /** Mood of each clause of a sentence. */
 function moodsOf(sentence: readonly Token[], text: string, out: Map<number, Clause>): void {
   const end = nth(sentence, sentence.length - 1).to;
@@ -172,6 +175,8 @@ function moodsOf(sentence: readonly Token[], text: string, out: Map<number, Clau
   const parts = groupBy(sentence, 'clause');
   const openers = parts.map((p) => opensAt(p));
   const first = openers.findIndex((o) => o !== undefined);
+  // "M8, right?" asks what stands before it.
+  const tag = parts.length > 1 && nth(parts, parts.length - 1).every((t) => TAGS.test(t.low));
   let condition = false;
   parts.forEach((p, i) => {
     const clause = nth(p, 0).clause;
@@ -179,7 +184,7 @@ function moodsOf(sentence: readonly Token[], text: string, out: Map<number, Clau
     let mood: Mood = 'stated';
     // A question begins where it is opened; one that nothing opens is asked whole.
     const opened = first >= 0 && i >= first && (own !== undefined || isRestOf(openers, i));
-    if (asks && (opened || (first < 0 && i === parts.length - 1))) mood = 'asked';
+    if (asks && (opened || (first < 0 && (i === parts.length - 1 || tag)))) mood = 'asked';
     else if (!asks && own !== undefined && i === first && own.sure) mood = 'asked';
     if (conditional(p)) condition = true;
     else if (condition && i > 0 && !conditional(p) && /^(but|however)$/.test(nth(p, 0).low))

@@ -69,7 +69,8 @@ function placeAt(said: Said, at: number, kind: string, stages: Stages): string |
     if (word !== undefined) {
       words.unshift(word);
       of = t.sentence;
-    } else if (words.length > 0 && !/^(the|of|stage|chain|tensioner|side|bank|one|ratchet)$/.test(t.low)) break;
+    } else if (words.length > 0 && !/^(the|of|stage|chain|tensioner|side|bank|one|ratchet)$/.test(t.low))
+      break;
   }
   if (words.length === 0)
     for (let i = at + 1; i < Math.min(tokens.length, at + AHEAD + 2); i++) {
@@ -88,7 +89,11 @@ function placeWord(tokens: readonly Token[], at: number): string | undefined {
   if (t.low === 'sec' && SIDES[tokens[at - 1]?.low ?? ''] === undefined) return undefined;
   if (t.text.length === 1 && !/^[RL]$/.test(t.text)) return undefined;
   // "Right through" is no side.
-  if (t.low === 'right' && /^(through|out|in|away|now|on|order|way|next|behind)$/.test(tokens[at + 1]?.low ?? '')) return undefined;
+  if (
+    t.low === 'right' &&
+    /^(through|out|in|away|now|on|order|way|next|behind)$/.test(tokens[at + 1]?.low ?? '')
+  )
+    return undefined;
   return SIDES[t.low] ?? STAGES[t.low];
 }
 
