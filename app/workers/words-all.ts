@@ -22,7 +22,7 @@ export type WordsAsk = {
   chosen: Record<string, string>;
 };
 /** A piece that carries meaning and that nothing takes, and the case that it stands in. */
-export type Untaken = { id: string; tag: string; text: string };
+type Untaken = { id: string; tag: string; text: string };
 export type WordsAnswer = { messages: number; changed: { id: string; tag: string }[]; untaken: Untaken[] };
 export type WordsLine = { progress: (done: number) => void; cancelled: () => boolean };
 

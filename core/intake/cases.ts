@@ -3,15 +3,15 @@ import { GRAMMAR } from './grammar';
 import { groupBy } from './phrases';
 import type { Proposal } from './proposal';
 import type { VehicleMention } from './read-vehicles';
-import { tokenAt, type Said } from './said';
+import { tokenAt, type Speech } from './said';
 import type { Token } from './text';
 
 /** Which of several vehicles or claims a place of a message speaks of, from 1; 0: of all of them; undefined: there is but one. */
-export type Cases = { count: number; at: (from: number) => number | undefined; names: readonly string[] };
+export type CaseSplit = { count: number; at: (from: number) => number | undefined; names: readonly string[] };
 
 type Label = { id: string; from: number; name?: string };
 
-const ONE: Cases = { count: 1, at: () => undefined, names: [] };
+const ONE: CaseSplit = { count: 1, at: () => undefined, names: [] };
 const FLEET =
   /\b(?:(?:bus|truck|van|ambulance|tender|boat|lorry|coach|taxi|unit|tractor)\s+(?:no\.?\s*)?|No\.\s?)(\d{1,3}|[A-D])\b(?!\s*(?:km|mm|h\b|hours))/gi;
 const COLOURS = /\b(red|blue|white|green|silver|grey|yellow)\b(?=\s*(?::|one\b))/gi;
@@ -20,7 +20,11 @@ const ITEM = /^\s*(?:[-–·•*]|\d{1,2}[.)])\s+/;
 const ALL = /^(?:both|all|each|same)$/;
 
 /** Splits a message that tells of several vehicles or claims by what names them: numbers, claims, colours, a list. */
-export function casesOf(said: Said, vehicles: readonly VehicleMention[], claims: readonly Proposal[]): Cases {
+export function casesOf(
+  said: Speech,
+  vehicles: readonly VehicleMention[],
+  claims: readonly Proposal[],
+): CaseSplit {
   const labels = labelsOf(said, vehicles, claims);
   const ids = [...new Set(labels.map((l) => l.id))];
   const told = countTold(said);
@@ -36,7 +40,7 @@ export function casesOf(said: Said, vehicles: readonly VehicleMention[], claims:
   );
 }
 
-function labelsOf(said: Said, vehicles: readonly VehicleMention[], claims: readonly Proposal[]): Label[] {
+function labelsOf(said: Speech, vehicles: readonly VehicleMention[], claims: readonly Proposal[]): Label[] {
   const distinct = new Map(
     claims.flatMap((p) => (typeof p.value === 'string' ? [[p.value, nth(p.spans, 0).from] as const] : [])),
   );
@@ -56,19 +60,19 @@ function labelsOf(said: Said, vehicles: readonly VehicleMention[], claims: reado
 }
 
 /** Fleet numbers said alone once they are known: "4 has", "on 3". */
-const bare = (said: Said, fleet: readonly Label[]): Label[] => {
+const bare = (said: Speech, fleet: readonly Label[]): Label[] => {
   const ids = new Set(fleet.map((l) => l.id));
   return said.tokens.flatMap((t, i) => {
     if (!ids.has(t.text)) return [];
     const before = said.tokens[i - 1];
-    const own = before === undefined || before.clause !== t.clause || /^(on|and|for|of)$/.test(before.low);
+    const own = before?.clause !== t.clause || /^(on|and|for|of)$/.test(before.low);
     const unit = said.figureAt.get(i)?.unit;
     return own && unit === undefined ? [{ id: t.text, from: t.from }] : [];
   });
 };
 
 /** Items of a list that name a vehicle each. */
-function listItems(said: Said, vehicles: readonly VehicleMention[]): Label[] {
+function listItems(said: Speech, vehicles: readonly VehicleMention[]): Label[] {
   let from = 0;
   const out: Label[] = [];
   for (const line of said.text.split('\n')) {
@@ -79,13 +83,13 @@ function listItems(said: Said, vehicles: readonly VehicleMention[]): Label[] {
   }
   return out;
 }
-const inside = (said: Said, v: VehicleMention, from: number, to: number): boolean => {
+const inside = (said: Speech, v: VehicleMention, from: number, to: number): boolean => {
   const at = nth(said.tokens, v.at).from;
   return at >= from && at < to;
 };
 
 /** "21 quiet, 22 quiet, 23 rattles": clauses that begin with numbers one after the other. */
-function counted(said: Said): Label[] {
+function counted(said: Speech): Label[] {
   let at = 0;
   const begun = groupBy(said.tokens, 'clause').flatMap((c) => {
     const first = nth(c, 0);
@@ -100,13 +104,13 @@ function counted(said: Said): Label[] {
   return ids.length > 2 && ids.every((n, i) => i === 0 || n === nth(ids, i - 1) + 1) ? begun : [];
 }
 
-const bodyText = (said: Said): string => {
+const bodyText = (said: Speech): string => {
   const last = said.tokens.at(-1)?.to ?? 0;
   return said.text.slice(0, last);
 };
 
 /** "All four Carrier Decks": how many there are. */
-function countTold(said: Said): number {
+function countTold(said: Speech): number {
   const at = said.tokens.findIndex(
     (t, i) => t.low === 'all' && GRAMMAR.numbers[said.tokens[i + 1]?.low ?? ''] !== undefined,
   );
@@ -115,12 +119,12 @@ function countTold(said: Said): number {
 
 /** A clause speaks of what it names, else of what was named last in its paragraph; what is said of all is of all. */
 function scoped(
-  said: Said,
+  said: Speech,
   labels: readonly Label[],
   no: (id: string) => number,
   count: number,
   names: readonly string[],
-): Cases {
+): CaseSplit {
   const lineStart = labels.every(
     (l) =>
       /(?:^|\n)\W*\S{0,10}\W*$/.test(said.text.slice(Math.max(0, l.from - 14), l.from)) &&

@@ -234,7 +234,7 @@ export function daysTold(body: string, ctx: IntakeContext): DayTold[] {
     const m = re(`${feast.source}(\\s+(?:day\\s+)?last\\s+year|\\s+this\\s+year|\\s+(\\d{4}))?`).exec(body);
     if (!m) continue;
     const [mo, d] = day.split('-').map(Number);
-    const year = m[2] ? Number(m[2]) : /last/.test(m[1] ?? '') ? thisYear(ctx.today) - 1 : undefined;
+    const year = m[2] ? Number(m[2]) : (m[1] ?? '').includes('last') ? thisYear(ctx.today) - 1 : undefined;
     put(
       year === undefined ? latest(mo ?? 1, d ?? 1, ctx.today) : real(year, mo ?? 1, d ?? 1),
       m.index,

@@ -1,7 +1,7 @@
 import { nth } from '@core/quantity/must';
 import { readNumber } from '@core/quantity/parse-quantity';
-import { findUnit } from '@core/quantity/units';
 import { GRAMMAR } from './grammar';
+import { unitAt } from './unit-behind';
 import type { Token } from './text';
 
 /** A number of a text with what stands behind it. */
@@ -39,13 +39,6 @@ type Read = {
   grouped?: number;
 };
 
-const ONE_WORD_UNITS = new Set(
-  (
-    'mm cm m km kms k mi mls ml miles mile kilometres kilometers kilometre kilometer ° deg degree degrees % kg kgs kilo kilos g gram grams gr lb lbs lbf kgf n newton newtons ' +
-    'nm in inch inches " ″ min minute minutes h hour hours s sec second seconds day days week weeks month months year years hz bar v volt volts tooth teeth t link links turn turns time times revolution revolutions ' +
-    'screw screws bolt bolts window windows step steps click clicks notch notches piece pieces thou c f fahrenheit celsius ac eur'
-  ).split(' '),
-);
 const GLYPHS: Readonly<Record<string, number>> = { '½': 0.5, '¼': 0.25, '¾': 0.75 };
 
 /** Every number of a text, the longest at each place. */
@@ -119,7 +112,7 @@ function figureAt(tokens: readonly Token[], at: number): Figure | undefined {
 }
 
 /** The number that begins here, without its unit. */
-export function numberAt(tokens: readonly Token[], at: number): Read | undefined {
+function numberAt(tokens: readonly Token[], at: number): Read | undefined {
   const t = tokens[at];
   if (!t) return undefined;
   if (/^[+−-]?\.?\d/.test(t.text)) return digitsAt(tokens, at, t);
@@ -265,7 +258,7 @@ function spelledAt(tokens: readonly Token[], at: number): Read | undefined {
       i += 1 + f.n;
     } else if (low(i) === 'and' && seen && (current >= 100 || current === 0) && small(i + 1) !== undefined)
       i++;
-    else if (GRAMMAR.fractions[low(i)] !== undefined && seen && /s$/.test(low(i))) {
+    else if (GRAMMAR.fractions[low(i)] !== undefined && seen && low(i).endsWith('s')) {
       current *= GRAMMAR.fractions[low(i)] ?? 1;
       part = true;
       i++;
@@ -288,44 +281,11 @@ function fractionAt(tokens: readonly Token[], at: number): { value: number; n: n
   const count = GRAMMAR.numbers[low(i)];
   if (
     count !== undefined &&
-    (/s$/.test(low(i + 1)) || count > 1) &&
+    (low(i + 1).endsWith('s') || count > 1) &&
     GRAMMAR.fractions[low(i + 1)] !== undefined
   )
     return { value: count * (GRAMMAR.fractions[low(i + 1)] ?? 0), n: 2 };
   if (/^an?$/.test(low(i))) i++;
   const f = GRAMMAR.fractions[low(i)];
-  return f === undefined || /s$/.test(low(i)) ? undefined : { value: f, n: i + 1 - at };
-}
-
-/** The unit that begins here: of a torque in up to three words, else one word. */
-function unitAt(
-  tokens: readonly Token[],
-  at: number,
-  first: Token,
-): { typed: string; n: number } | undefined {
-  const t = tokens[at];
-  if (!t || t.sentence !== first.sentence) return undefined;
-  for (let n = 3; n > 1; n--) {
-    const run = tokens.slice(at, at + n);
-    if (
-      run.length === n &&
-      run.every((x) => x.sentence === first.sentence && /^[\p{L}·.]+$/u.test(x.text)) &&
-      findUnit('torque', run.map((x) => x.text).join('')) &&
-      !(nth(run, n - 1).low === 'in' && /^(the|a|my|our)$/.test(tokens[at + n]?.low ?? ''))
-    )
-      return { typed: run.map((x) => x.text).join('·'), n };
-  }
-  if (t.text === '°') {
-    const c = tokens[at + 1];
-    return c && /^[cf]$/i.test(c.text) && c.from === t.to
-      ? { typed: `°${c.text}`, n: 2 }
-      : { typed: '°', n: 1 };
-  }
-  if (/^degrees?$/.test(t.low) && /^(c|celsius|f|fahrenheit)$/.test(tokens[at + 1]?.low ?? ''))
-    return { typed: `°${(tokens[at + 1]?.low ?? 'c').slice(0, 1).toUpperCase()}`, n: 2 };
-  if (findUnit('torque', t.text) !== undefined) return { typed: t.text, n: 1 };
-  // "15.84 in" is inches, "twelve in the box" is not
-  if (t.low === 'in' && !/[.,/½¼¾]/.test(first.text)) return undefined;
-  if (t.text === '"' || t.text === '″') return { typed: '"', n: 1 };
-  return ONE_WORD_UNITS.has(t.low) ? { typed: t.low, n: 1 } : undefined;
+  return f === undefined || low(i).endsWith('s') ? undefined : { value: f, n: i + 1 - at };
 }

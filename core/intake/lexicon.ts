@@ -29,8 +29,8 @@ const StatesSchema = z.record(
 export const STATES = StatesSchema.parse(data);
 
 /** What a phrase means where it stands. */
-export type Meaning = { key: string; as: 'of' | 'near' | 'says' | 'alone'; option?: string; plural?: true };
-export type Hit = Meaning & { at: number; n: number };
+type Meaning = { key: string; as: 'of' | 'near' | 'says' | 'alone'; option?: string; plural?: true };
+export type PhraseHit = Meaning & { at: number; n: number };
 type Entry = { stems: readonly string[]; meanings: Meaning[] };
 /** A name of one word in the plural means several: "edges" are both, "edge" is one. */
 const PLURAL = /^[a-z]+[^s]s$/;
@@ -140,8 +140,8 @@ const lexicons = oncePer((registry: Registry) =>
 export const lexiconOf = (registry: Registry, taught: Taught = NONE): Lexicon => lexicons(registry)(taught);
 
 /** Every phrase of the lexicon in a text: for each observable and meaning the longest at a place. */
-export function hitsIn(tokens: readonly Token[], lexicon: Lexicon): Hit[] {
-  const out: Hit[] = [];
+export function hitsIn(tokens: readonly Token[], lexicon: Lexicon): PhraseHit[] {
+  const out: PhraseHit[] = [];
   for (let at = 0; at < tokens.length; at++) {
     const taken = new Set<string>();
     for (const e of lexicon.byFirst.get(nth(tokens, at).stem) ?? []) {

@@ -20,7 +20,7 @@ export type Proposal = {
   hearsay?: string;
   /** One of several returned parts of a kind, by where it belongs: "left secondary". */
   part?: { kind: string; place: string };
-  /** Said of the part that came out, or of the one that goes in. */
+  /** Speech of the part that came out, or of the one that goes in. */
   which?: 'old' | 'new';
   place?: Place;
   /** Which vehicle or claim of a message that tells of several, from 1; 0: of each of them; none: there is but one. */

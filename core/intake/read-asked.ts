@@ -4,7 +4,7 @@ import { must, nth } from '@core/quantity/must';
 import data from './data/asked.json';
 import { findPhrases, groupBy, hasPhrase } from './phrases';
 import type { Proposal, TextSpan } from './proposal';
-import type { Said } from './said';
+import type { Speech } from './said';
 import { type Token } from './text';
 import { gapped, kindNamed } from './lexicon';
 
@@ -20,7 +20,7 @@ const ABOUT = new Set(['belt', 'chain', 'tensioner', 'roller', 'guide', 'pump'])
 const SHORT = 4;
 
 /** What they want to know: by how it is put in their questions, and by what they say they need. */
-export function readAsked(said: Said): Proposal[] {
+export function readAsked(said: Speech): Proposal[] {
   const found = new Map<string, TextSpan[]>();
   const put = (key: string, tokens: readonly Token[], at: number, n: number) => {
     const span = { from: nth(tokens, at).from, to: nth(tokens, Math.min(at + n, tokens.length) - 1).to };
@@ -63,7 +63,7 @@ export function readAsked(said: Said): Proposal[] {
 }
 
 /** The part that a question is about, where it names one only: "is the chain still good". */
-function aboutOf(said: Said): Proposal[] {
+function aboutOf(said: Speech): Proposal[] {
   const named = said.sentences.flatMap((sentence) => {
     const question = questionOf(sentence, said);
     return question.flatMap((t) => {
@@ -86,7 +86,7 @@ function aboutOf(said: Said): Proposal[] {
 }
 
 /** The clauses of a sentence that ask; all of it where its clauses do not part. */
-function questionOf(sentence: readonly Token[], said: Said): readonly Token[] {
+function questionOf(sentence: readonly Token[], said: Speech): readonly Token[] {
   const asks = sentence.filter((t) => said.clauses.get(t.clause)?.mood === 'asked');
   if (asks.length > 0) return asks;
   const end = nth(sentence, sentence.length - 1).to;

@@ -6,7 +6,7 @@ import type { Figure } from './figures';
 import { findPhrases, hasPhrase } from './phrases';
 import type { Proposal } from './proposal';
 import { moodOf } from './read-choices';
-import { beginOf, figuresIn, type Said } from './said';
+import { beginOf, figuresIn, type Speech } from './said';
 import type { Token } from './text';
 import { WORDS } from './words';
 
@@ -16,7 +16,7 @@ const THOU = 0.0254;
 type Bank = { id: string; words: readonly string[] };
 
 /** How much heads were machined, by bank: "R head skim 0.3", "three tenths off the left one"; a thicker gasket takes from it. */
-export function readBanks(said: Said, ctx: IntakeContext, engine: string | undefined): Proposal[] {
+export function readBanks(said: Speech, ctx: IntakeContext, engine: string | undefined): Proposal[] {
   const banks = banksOf(ctx, engine);
   if (banks.length === 0) return [];
   const out: Proposal[] = [];
@@ -65,7 +65,7 @@ function proposal(
   sentence: readonly Token[],
   at: number,
   n: number,
-  said: Said,
+  said: Speech,
 ): Proposal {
   const span = { from: nth(sentence, at).from, to: nth(sentence, Math.min(at + n, sentence.length) - 1).to };
   return moodOf({ key: 'bank.nearer', about, value, how: 'reported', sure: 'likely', spans: [span] }, said);

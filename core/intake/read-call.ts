@@ -1,7 +1,7 @@
 import { nth } from '@core/quantity/must';
 import { groupBy, hasPhrase } from './phrases';
 import type { Proposal } from './proposal';
-import type { Said } from './said';
+import type { Speech } from './said';
 import { WORDS } from './words';
 
 /** Characters of what is kept of a deadline. */
@@ -10,7 +10,7 @@ const FLEET =
   /\b(?:bus|truck|van|ambulance|tender|lorry|coach|taxi|tractor)\s+(?:no\.?\s*)?(\d{1,3})\b(?!\s*(?:km|mm|h\b))/i;
 
 /** By when they want it, in their words; and what a fleet calls the vehicle. */
-export function readCall(said: Said): Proposal[] {
+export function readCall(said: Speech): Proposal[] {
   const out: Proposal[] = [];
   for (const clause of groupBy(said.tokens, 'clause')) {
     if (!hasPhrase(clause, WORDS.urgent)) continue;

@@ -3,10 +3,10 @@ import { KINDS } from '@core/facts/kinds';
 import { type Observable, optionsOf } from '@core/facts/observable';
 import type { IntakeContext } from './context';
 import { GRAMMAR } from './grammar';
-import { type Hit, hitsIn, kindNamed, lexiconOf, STATES } from './lexicon';
+import { type PhraseHit, hitsIn, kindNamed, lexiconOf, STATES } from './lexicon';
 import { spanOf } from './phrases';
 import type { Proposal } from './proposal';
-import { tokenAt, type Said } from './said';
+import { tokenAt, type Speech } from './said';
 import type { Token } from './text';
 import { WORDS } from './words';
 
@@ -17,10 +17,10 @@ const BEHIND = 4;
 const PARTS = new Set(Object.keys(WORDS.nouns));
 
 /** What is seen of a part: a state beside its subject, negations understood; asked, planned and earlier states are left open. */
-export function readChoices(said: Said, used: ReadonlySet<number>, ctx: IntakeContext): Proposal[] {
+export function readChoices(said: Speech, used: ReadonlySet<number>, ctx: IntakeContext): Proposal[] {
   const { tokens } = said;
   const lexicon = lexiconOf(ctx.registry, ctx.taught);
-  const byKey = new Map<string, Hit[]>();
+  const byKey = new Map<string, PhraseHit[]>();
   for (const h of hitsIn(tokens, lexicon)) {
     // "Pickup" in a vehicle's name is no strainer.
     if (used.has(h.at)) continue;
@@ -38,14 +38,14 @@ export function readChoices(said: Said, used: ReadonlySet<number>, ctx: IntakeCo
 }
 
 /** A reading with the state that it stands on, and the subject of which it was taken. */
-type Found = { p: Proposal; o: Observable; state: Hit; subject: Hit; own: boolean };
+type Found = { p: Proposal; o: Observable; state: PhraseHit; subject: PhraseHit; own: boolean };
 
 /**
  * Of readings of one state the one whose subject stands before it, and of overlapping states the longer: "frayed the rear one"
  * speaks of what was named before; "burnt the back of the belt shiny" is no burnt break.
  */
 function contested(list: readonly Found[], tokens: readonly Token[]): Found[] {
-  const end = (h: Hit) => h.at + h.n;
+  const end = (h: PhraseHit) => h.at + h.n;
   const before = (f: Found) => f.subject.at < f.state.at;
   return list.filter((f) => {
     for (const g of list) {
@@ -100,8 +100,8 @@ function topicsOf(tokens: readonly Token[]): (string | undefined)[] {
 
 function readChoice(
   o: Observable,
-  hits: readonly Hit[],
-  said: Said,
+  hits: readonly PhraseHit[],
+  said: Speech,
   topics: readonly (string | undefined)[],
 ): Found[] {
   const { tokens } = said;
@@ -138,7 +138,7 @@ function readChoice(
 }
 
 /** A subject that names its part itself needs no other. */
-const ownName = (o: Observable, h: Hit, tokens: readonly Token[]): boolean => {
+const ownName = (o: Observable, h: PhraseHit, tokens: readonly Token[]): boolean => {
   if (!PARTS.has(o.part)) return true;
   for (let i = h.at; i < h.at + h.n; i++) {
     const kind = kindNamed(nth(tokens, i));
@@ -153,15 +153,15 @@ const topicSuits = (o: Observable, topic: string | undefined): boolean =>
 /** The subject nearest to a state: before it in its clause or carried from the one before, or right behind; with no other part between. */
 function subjectOf(
   o: Observable,
-  state: Hit,
-  subjects: readonly Hit[],
-  hits: readonly Hit[],
+  state: PhraseHit,
+  subjects: readonly PhraseHit[],
+  hits: readonly PhraseHit[],
   tokens: readonly Token[],
-): Hit | undefined {
+): PhraseHit | undefined {
   const at = nth(tokens, state.at);
   const inside = subjects.find((s) => s.at >= state.at && s.at + s.n <= state.at + state.n);
   if (inside && state.n > 1) return inside;
-  let best: { s: Hit; away: number } | undefined;
+  let best: { s: PhraseHit; away: number } | undefined;
   for (const s of subjects) {
     const t = nth(tokens, s.at);
     if (t.sentence !== at.sentence) continue;
@@ -205,7 +205,7 @@ function subjectOf(
 }
 
 /** "Oil cap" is no oil, "belt kit" no belt. */
-const compound = (tokens: readonly Token[], s: Hit, state: Hit): boolean => {
+const compound = (tokens: readonly Token[], s: PhraseHit, state: PhraseHit): boolean => {
   const next = tokens[s.at + s.n];
   return (
     s.n === 1 &&
@@ -235,7 +235,7 @@ const otherBetween = (tokens: readonly Token[], from: number, to: number, part: 
 /** What is meant by an option where it may be denied; undefined where a denial says nothing. */
 function meant(
   o: Observable,
-  h: Hit,
+  h: PhraseHit,
   tokens: readonly Token[],
   denied: Readonly<Record<string, string>> | undefined,
 ): string | undefined {
@@ -268,7 +268,7 @@ export function negatedAt(tokens: readonly Token[], at: number, n: number): bool
 }
 
 /** What is asked, planned or of before is offered open; what somebody else says bears their name. */
-export function moodOf(p: Proposal, said: Said): Proposal {
+export function moodOf(p: Proposal, said: Speech): Proposal {
   const from = nth(p.spans, 0).from;
   const clause = said.tokens[tokenAt(said, from)]?.clause;
   const mood = clause === undefined ? undefined : said.clauses.get(clause);
@@ -282,7 +282,7 @@ export function moodOf(p: Proposal, said: Said): Proposal {
 
 /** Of readings of one place the one with more words, "rubbed through" before "rubbed". */
 function longestOnly(list: readonly Found[]): Found[] {
-  const overlap = (a: Hit, b: Hit) => b.at < a.at + a.n && a.at < b.at + b.n;
+  const overlap = (a: PhraseHit, b: PhraseHit) => b.at < a.at + a.n && a.at < b.at + b.n;
   return list.filter(
     (x, i) =>
       !list.some(

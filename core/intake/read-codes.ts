@@ -6,7 +6,7 @@ import type { IntakeContext } from './context';
 import { knownOf } from './context';
 import { hasPhrase } from './phrases';
 import type { Proposal, TextSpan } from './proposal';
-import { beginOf, sentenceOf, tokenAt, type Said } from './said';
+import { beginOf, sentenceOf, tokenAt, type Speech } from './said';
 import type { Token } from './text';
 import { WORDS } from './words';
 
@@ -20,7 +20,7 @@ export type CodesRead = {
 };
 
 /** Engines, kits, parts and cross numbers, however they are spaced or dashed, whole or by their ends. */
-export function readCodes(said: Said, ctx: IntakeContext): CodesRead {
+export function readCodes(said: Speech, ctx: IntakeContext): CodesRead {
   const { codes, longest } = knownOf(ctx.catalogue);
   const { tokens } = said;
   const proposals: Proposal[] = [];
@@ -72,12 +72,12 @@ const code = (key: string, value: string, sure: Proposal['sure'], span: TextSpan
 });
 
 /** "The kit is not A but B": A is none. */
-const denied = (said: Said, from: number, to: number): boolean =>
+const denied = (said: Speech, from: number, to: number): boolean =>
   nth(said.tokens, Math.max(0, from - 1)).low === 'not' ||
   (said.tokens[to]?.low === 'not' && said.tokens[to]?.clause === said.tokens[from]?.clause);
 
 /** "The kit meant for truck 7": where it went is another matter. */
-const meantFor = (said: Said, at: number): boolean => {
+const meantFor = (said: Speech, at: number): boolean => {
   const { sentence } = nth(said.tokens, at);
   return hasPhrase(
     said.tokens.slice(Math.max(0, at - 14), at).filter((t) => t.sentence === sentence),
@@ -103,7 +103,7 @@ const endsOf = oncePer((cat: Catalogue): ReadonlyMap<string, readonly string[]> 
   return out;
 });
 
-function halfKits(said: Said, used: ReadonlySet<number>, ctx: IntakeContext): Proposal[] {
+function halfKits(said: Speech, used: ReadonlySet<number>, ctx: IntakeContext): Proposal[] {
   const ends = endsOf(ctx.catalogue);
   const out: Proposal[] = [];
   said.sentences.forEach((s) => {
@@ -173,7 +173,7 @@ function changed(a: string, b: string): boolean {
 }
 
 /** Fault codes; that none were stored is told as well. */
-export function readFaultCodes(said: Said): Proposal[] {
+export function readFaultCodes(said: Speech): Proposal[] {
   const found = said.tokens.flatMap((t): Proposal[] => {
     const m = /^([PCBU])([0-3O][0-9A-FO]{3})$/i.exec(t.text);
     if (!m || !/\d/.test(t.text)) return [];
@@ -209,7 +209,7 @@ const CLAIM = [
 ];
 
 /** Claim numbers, with the word or in the form that claims here have; a reference where it is of money. */
-export function readClaimNumbers(said: Said): Proposal[] {
+export function readClaimNumbers(said: Speech): Proposal[] {
   const out: Proposal[] = [];
   const put = (m: RegExpMatchArray) => {
     const value = nth(m, 1);
@@ -227,7 +227,7 @@ export function readClaimNumbers(said: Said): Proposal[] {
 }
 
 /** Marks of a lot: of the part named in their clause, else of the box. */
-export function readLots(said: Said): Proposal[] {
+export function readLots(said: Speech): Proposal[] {
   const out: Proposal[] = [];
   const text = said.text;
   const forms = [

@@ -2,7 +2,7 @@ import { nth } from '@core/quantity/must';
 import { readNumber } from '@core/quantity/parse-quantity';
 import { hasPhrase } from './phrases';
 import type { Proposal } from './proposal';
-import { tokenAt, type Said } from './said';
+import { tokenAt, type Speech } from './said';
 import { WORDS } from './words';
 
 const AMOUNT =
@@ -20,7 +20,7 @@ const KEYS = [
 const BACK = 60;
 
 /** What a claim asks for: parts, labour and what follows from the failure, each by the last amount told for it; sums are left. */
-export function readCosts(said: Said): Proposal[] {
+export function readCosts(said: Speech): Proposal[] {
   if (!hasPhrase(said.tokens, WORDS.money)) return [];
   const out: Proposal[] = [];
   const text = said.text;
@@ -61,7 +61,7 @@ export function readCosts(said: Said): Proposal[] {
 }
 
 /** Grade of the oil, as it is printed: "5W-30". */
-export function readGrade(said: Said): Proposal[] {
+export function readGrade(said: Speech): Proposal[] {
   const m = /\b(\d{1,2}W-?\d{2})\b/i.exec(said.text);
   return m
     ? [

@@ -3,7 +3,7 @@ import { MONTH_U } from '@core/quantity/dates';
 import type { DayTold } from './days';
 import { findPhrases, hasPhrase } from './phrases';
 import type { Proposal } from './proposal';
-import { beginOf, sentenceOf, tokenAt, type Said } from './said';
+import { beginOf, sentenceOf, tokenAt, type Speech } from './said';
 import type { Token } from './text';
 import { WORDS } from './words';
 
@@ -16,7 +16,7 @@ const ROLES = [
 const OTHER = 'other';
 
 /** What each day told is of, by what is said of it in its clause and before. Days of nothing in particular stay words. */
-export function readDates(said: Said, days: readonly DayTold[]): Proposal[] {
+export function readDates(said: Speech, days: readonly DayTold[]): Proposal[] {
   const out: Proposal[] = [];
   // A word that told what one day is of tells nothing of the next.
   const taken = new Set<Token>();

@@ -4,36 +4,25 @@ import { type IntakeContext, usualSpread } from './context';
 import type { DayTold } from './days';
 import type { Figure } from './figures';
 import { kindNamed } from './lexicon';
+import { distanceFacts, type DistanceRole, type DistanceTold } from './distance-facts';
 import { findPhrases, hasPhrase } from './phrases';
 import type { Proposal, TextSpan } from './proposal';
-import { beginOf, sentenceOf, type Said } from './said';
+import { beginOf, sentenceOf, type Speech } from './said';
 import type { Token } from './text';
 import { WORDS } from './words';
-
-type Role = 'now' | 'bare' | 'fitted' | 'since' | 'yearly' | 'oil' | 'oil_ago' | 'lamp' | 'began' | 'other';
-type Told = { role: Role; km: number; u?: number; sure: Proposal['sure']; span: TextSpan; hearsay?: string };
 
 /** Least distance that is taken for one without its unit. */
 const LEAST_BARE = 1000;
 const MOST = 3_000_000;
-const NAMED: Readonly<Record<string, string>> = {
-  now: 'vehicle.odometer',
-  fitted: 'kit.fitted_odometer',
-  yearly: 'vehicle.yearly',
-  oil: 'oil.changed_at',
-  lamp: 'oil.lamp_at',
-  began: 'noise.began_at',
-};
-
 /** Distances by what is said around them: now, when fitted, since fitting, in a year, at an oil change; and what follows from two. */
 export function readDistances(
-  said: Said,
+  said: Speech,
   days: readonly DayTold[],
   used: ReadonlySet<number>,
   cases: number,
   ctx: IntakeContext,
 ): Proposal[] {
-  const told: Told[] = [];
+  const told: DistanceTold[] = [];
   const miles = inMiles(said);
   for (const f of said.figures) {
     const t = nth(said.tokens, f.at);
@@ -43,11 +32,11 @@ export function readDistances(
     const own = toldOf(f, said, read.km, read.unit, days);
     if (own) told.push(own);
   }
-  return asFacts(told, said.fixes, cases, ctx);
+  return distanceFacts(told, said.fixes, cases, ctx);
 }
 
 /** Whether bare distances are meant in miles: another one is told so, and none in kilometres. */
-function inMiles(said: Said): boolean {
+function inMiles(said: Speech): boolean {
   if (hasPhrase(said.tokens, WORDS.metric)) return false;
   const units = said.figures.flatMap((f) => unitOf(f.unit) ?? []);
   return units.includes('mi') && !units.includes('km');
@@ -59,7 +48,7 @@ function unitOf(unit: string | undefined): 'km' | 'mi' | undefined {
   return /^(km|kms|kilomet(re|er)s?)$/i.test(unit) ? 'km' : undefined;
 }
 
-function distanceOf(f: Figure, said: Said, miles: boolean): { km: number; unit: boolean } | undefined {
+function distanceOf(f: Figure, said: Speech, miles: boolean): { km: number; unit: boolean } | undefined {
   const unit = unitOf(f.unit);
   const value = f.grouped ?? f.value;
   const next = said.tokens[f.at + f.digits];
@@ -90,11 +79,11 @@ function distanceOf(f: Figure, said: Said, miles: boolean): { km: number; unit: 
 /** What a distance is of. */
 function toldOf(
   f: Figure,
-  said: Said,
+  said: Speech,
   km: number,
   unit: boolean,
   days: readonly DayTold[],
-): Told | undefined {
+): DistanceTold | undefined {
   const at = nth(said.tokens, f.at);
   const sentence = sentenceOf(said, f.at);
   const k = f.at - beginOf(said, sentence);
@@ -134,9 +123,9 @@ function roleOf(
   unit: boolean,
   km: number,
   days: readonly DayTold[],
-  said: Said,
+  said: Speech,
   at: Token,
-): Role | undefined {
+): DistanceRole | undefined {
   const D = WORDS.distance;
   if (hasPhrase(before.slice(-2), ['every'])) return 'other';
   const topic = [...earlier]
@@ -201,7 +190,7 @@ function fittedHere(
   clause: readonly Token[],
   earlier: readonly Token[],
   days: readonly DayTold[],
-  said: Said,
+  said: Speech,
   at: Token,
 ): boolean {
   const D = WORDS.distance;
@@ -228,100 +217,4 @@ function fittedHere(
       said.text.slice(d.span.to, at.from).trim().length < 6,
   );
   return bridged || afterDay || (clause.length < 12 && fit >= words.length - 7);
-}
-
-/** Facts of what was told; a distance run since something is taken from the reading now. */
-function asFacts(
-  all: readonly Told[],
-  fixes: readonly number[],
-  cases: number,
-  ctx: IntakeContext,
-): Proposal[] {
-  // What is put right is what was told before.
-  const meant = all.map((t) =>
-    t.role === 'bare' && fixes.some((at) => at < t.span.from) ? { ...t, role: 'now' as const } : t,
-  );
-  const told = meant.filter((t) => t.role !== 'bare');
-  // A number without a word of what it is may be the one or the other: both are asked, where neither was told.
-  const open = ['vehicle.odometer', 'kit.fitted_odometer'].filter(
-    (k) => !told.some((t) => NAMED[t.role] === k),
-  );
-  const bare =
-    told.some((t) => t.role === 'now') && cases < 2
-      ? []
-      : meant.filter((t) => t.role === 'bare').slice(0, Math.max(1, cases));
-  const asked = bare.flatMap((t) =>
-    (cases > 1 ? ['vehicle.odometer'] : open).map(
-      (key): Proposal => ({
-        key,
-        value: Math.round(t.km),
-        how: 'reported',
-        sure: 'ask',
-        doubt: 'bare_number',
-        spans: [t.span],
-      }),
-    ),
-  );
-  const out: Proposal[] = told.flatMap((t): Proposal[] => {
-    const key = NAMED[t.role];
-    return key === undefined
-      ? []
-      : [
-          {
-            key,
-            value: Math.round(t.km),
-            how: 'reported',
-            sure: t.sure,
-            spans: [t.span],
-            ...(t.u === undefined ? {} : { u: t.u }),
-            ...(t.hearsay === undefined ? {} : { hearsay: t.hearsay }),
-          },
-        ];
-  });
-  const usual = usualSpread(ctx.registry.get('vehicle.odometer')) ?? 0;
-  const stated = (key: string) => out.find((p) => p.key === key && p.sure !== 'ask')?.value;
-  const odo = stated('vehicle.odometer') ?? ctx.odometerKm;
-  const oilAt = stated('oil.changed_at');
-  for (const t of told) {
-    const follow = (key: string, value: number) => {
-      if (value > 0 && !out.some((p) => p.key === key))
-        out.push({
-          key,
-          value: Math.round(value),
-          u: Math.hypot(usual, t.u ?? usual),
-          how: 'computed',
-          sure: t.sure === 'ask' ? 'ask' : 'likely',
-          spans: [t.span],
-        });
-    };
-    if (t.role === 'since') {
-      if (typeof odo === 'number') follow('kit.fitted_odometer', odo - t.km);
-      else if (!stated('kit.fitted_odometer'))
-        out.push({
-          key: 'kit.run',
-          value: Math.round(t.km),
-          how: 'reported',
-          sure: t.sure,
-          spans: [t.span],
-          ...(t.u === undefined ? {} : { u: t.u }),
-        });
-    }
-    if (t.role === 'oil_ago' && typeof oilAt === 'number' && odo === undefined)
-      follow('vehicle.odometer', oilAt + t.km);
-    else if (t.role === 'oil_ago' && typeof odo === 'number') follow('oil.changed_at', odo - t.km);
-  }
-  return belowFitted([...out, ...asked]);
-}
-
-/** A reading below the one at the fitting is asked: one of the two is wrong, or they are of two clocks. */
-function belowFitted(list: readonly Proposal[]): Proposal[] {
-  const fitted = list.find((p) => p.key === 'kit.fitted_odometer')?.value;
-  return list.map((p) =>
-    p.key === 'vehicle.odometer' &&
-    typeof fitted === 'number' &&
-    typeof p.value === 'number' &&
-    p.value < fitted
-      ? { ...p, sure: 'ask' as const, doubt: 'not_sure' as const }
-      : p,
-  );
 }

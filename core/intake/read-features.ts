@@ -6,7 +6,7 @@ import { GRAMMAR } from './grammar';
 import { findPhrases, groupBy, hasPhrase, spanOf } from './phrases';
 import type { Proposal } from './proposal';
 import { moodOf, negatedAt } from './read-choices';
-import type { Said } from './said';
+import type { Speech } from './said';
 import { stemOf, type Token } from './text';
 import { WORDS } from './words';
 
@@ -93,7 +93,7 @@ const featuresWith = (ctx: IntakeContext, engine: string | undefined): readonly 
  * What tells an engine's designs apart, from the catalogue's own words: a word that only one value of a feature has, beside a
  * word of the feature's name; alone where no other feature of the engine has such a word. Both values in one clause say nothing.
  */
-export function readFeatures(said: Said, ctx: IntakeContext, engine: string | undefined): Proposal[] {
+export function readFeatures(said: Speech, ctx: IntakeContext, engine: string | undefined): Proposal[] {
   const features = featuresWith(ctx, engine);
   const out: Proposal[] = [];
   const clauses = groupBy(said.tokens, 'clause');

@@ -2,7 +2,7 @@ import { must, nth } from '@core/quantity/must';
 import { findPhrases, hasPhrase, spanOf } from './phrases';
 import type { Proposal, TextSpan } from './proposal';
 import { negatedAt } from './read-choices';
-import type { Said } from './said';
+import type { Speech } from './said';
 import type { Token } from './text';
 import { WORDS } from './words';
 
@@ -10,7 +10,7 @@ import { WORDS } from './words';
 const HEADING = 4;
 
 /** Parts that were sent in: named in a sentence that says so, or in the list that it heads. */
-export function readSent(said: Said): Proposal[] {
+export function readSent(said: Speech): Proposal[] {
   const { text } = said;
   const keys: string[] = [];
   const spans: TextSpan[] = [];
@@ -26,7 +26,7 @@ export function readSent(said: Said): Proposal[] {
       before.length <= HEADING &&
       hasPhrase(before, ['returned box', 'return box', 'box', 'goods in']);
     // What lies in the box of a new kit was not sent in.
-    const cue = findPhrases(sentence, WORDS.sent).filter((f) => returned || !/box$/.test(f.phrase));
+    const cue = findPhrases(sentence, WORDS.sent).filter((f) => returned || !f.phrase.endsWith('box'));
     if (!labelled && !heads && !listed.has(i) && cue.length === 0) return;
     // Somebody else sent it, or it only may be: "the shop sent us", "nothing has been sent".
     if (hasPhrase(sentence, WORDS.notSent) || (said.clauses.get(first.clause)?.mood ?? 'stated') !== 'stated')
@@ -48,7 +48,7 @@ export function readSent(said: Said): Proposal[] {
 }
 
 /** Sentences of a list under "In the box:". */
-function listedUnder(said: Said): ReadonlySet<number> {
+function listedUnder(said: Speech): ReadonlySet<number> {
   const out = new Set<number>();
   const head = /\b(?:in the box|enclosed|we send you|contents|parts sent)\b[^\n:]*:\s*\n/i.exec(said.text);
   if (!head) return out;

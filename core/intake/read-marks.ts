@@ -5,7 +5,7 @@ import type { Figure } from './figures';
 import { findPhrases, hasPhrase } from './phrases';
 import type { Proposal } from './proposal';
 import { moodOf } from './read-choices';
-import { beginOf, figuresIn, type Said } from './said';
+import { beginOf, figuresIn, type Speech } from './said';
 import type { Token } from './text';
 import { WORDS } from './words';
 
@@ -32,7 +32,7 @@ const REACH = 5;
  * Marks with wheel, amount and sense: "upper right half a tooth ahead", "RU −½ RL −½ LU 0", "left lower the same, both right
  * ones good". What is said counts for the wheels that were named since what was said before.
  */
-export function readMarks(said: Said, ctx: IntakeContext, engine: string | undefined): Proposal[] {
+export function readMarks(said: Speech, ctx: IntakeContext, engine: string | undefined): Proposal[] {
   const wheels = wheelsWithMarks(ctx.catalogue, engine).filter((w) => !w.words.includes('crank'));
   const out: Proposal[] = [];
   for (const sentence of said.sentences) {

@@ -7,7 +7,7 @@ import type { Figure } from './figures';
 import type { IntakeContext } from './context';
 import { findPhrases, hasPhrase } from './phrases';
 import type { Proposal, TextSpan } from './proposal';
-import { beginOf, figuresIn, type Said } from './said';
+import { beginOf, figuresIn, type Speech } from './said';
 import type { Token } from './text';
 import { kindNamed } from './lexicon';
 import { namesOfSubject, WORDS } from './words';
@@ -33,7 +33,7 @@ const numbersOf = oncePer((registry: Registry): readonly Observable[] =>
 
 /** Measured numbers and counts by the words around them, from the registry: "ext 7.4 mm", "320,9 mm on 40 link", "pointer on 41 degree". */
 export function readMeasured(
-  said: Said,
+  said: Speech,
   days: readonly DayTold[],
   used: ReadonlySet<number>,
   ctx: IntakeContext,
@@ -63,9 +63,8 @@ export function readMeasured(
       const best = subjectOf(spoken, sentence, { ...f, at: f.at - first });
       const before = last && ctx.registry.get(last.key);
       if (!best && last && before && goesOn(sentence, f, first, before.part)) {
-        const { which: _, ...same } = last;
         out.push({
-          ...same,
+          ...withoutWhich(last),
           value: f.value,
           spans: [{ from: t.from, to: nth(said.tokens, f.at + f.digits - 1).to }],
           ...whichOf(before, sentence, f.at - first),
@@ -100,7 +99,7 @@ export function readMeasured(
 }
 
 /** "Old belt", "the one that came out", "in your box": of the part that was taken out, or of the one that goes in. */
-export function whichOf(o: Observable, sentence: readonly Token[], at: number): { which?: 'old' | 'new' } {
+function whichOf(o: Observable, sentence: readonly Token[], at: number): { which?: 'old' | 'new' } {
   const clause = nth(sentence, at).clause;
   const near = sentence.filter((t, i) => t.clause === clause || (i < at && clause - t.clause <= 1));
   const here = near.indexOf(nth(sentence, at));
@@ -175,6 +174,12 @@ function topicAt(sentence: readonly Token[], at: number): string | undefined {
   return undefined;
 }
 
+const withoutWhich = (p: Proposal): Proposal => {
+  const same = { ...p };
+  delete same.which;
+  return same;
+};
+
 /** "Left ratchet 14 clicks out, right 13, primary only 6": a clause of a place and a figure goes on what was measured before. */
 function goesOn(sentence: readonly Token[], f: Figure, first: number, kind: string | undefined): boolean {
   if (f.unit !== undefined) return false;
@@ -213,7 +218,7 @@ const valueOf = (o: Observable, f: Figure): number =>
     ? toBase(o.type.dimension, f.value, must(findUnit(o.type.dimension, must(f.unit))))
     : f.value;
 
-export const hasUnit = (o: Observable, unit: string | undefined): boolean =>
+const hasUnit = (o: Observable, unit: string | undefined): boolean =>
   unit !== undefined &&
   (o.type.kind === 'number'
     ? findUnit(o.type.dimension, unit) !== undefined

@@ -8,14 +8,14 @@ import type { Figure } from './figures';
 import { groupBy, hasPhrase } from './phrases';
 import type { Proposal } from './proposal';
 import { moodOf } from './read-choices';
-import { tokenAt, type Said } from './said';
+import { tokenAt, type Speech } from './said';
 import type { Token } from './text';
 import { WORDS } from './words';
 
 const SENSES = /^(late|later|early|earlier|advanced?|retarded|behind|ahead|lag\w*|lead\w*)$/;
 
 /** How far a cam stands off, told in degrees of a shaft or in teeth of the sensor's wheel; which cam, and which wheel. */
-export function readOffset(said: Said, ctx: IntakeContext, engine: string | undefined): Proposal[] {
+export function readOffset(said: Speech, ctx: IntakeContext, engine: string | undefined): Proposal[] {
   const drive = engine === undefined ? undefined : wheelOf(ctx, engine);
   const out: Proposal[] = [];
   for (const sentence of said.sentences) {
@@ -61,7 +61,7 @@ const camIn = (part: readonly Token[]): string | undefined => {
 };
 
 /** A sentence with its numbers in digits, and teeth written out, as offsets are read. */
-function plainDigits(part: readonly Token[], said: Said): string {
+function plainDigits(part: readonly Token[], said: Speech): string {
   const first = tokenAt(said, nth(part, 0).from);
   let out = '';
   for (let i = 0; i < part.length; i++) {

@@ -1,7 +1,7 @@
 import { nth } from '@core/quantity/must';
 import { GRAMMAR } from './grammar';
 import type { Proposal, TextSpan } from './proposal';
-import type { Said } from './said';
+import type { Speech } from './said';
 import { WORDS } from './words';
 
 const W = "\\p{Lu}[\\p{L}'’.-]*";
@@ -48,7 +48,7 @@ const ENDS = re(
 const CLOSED = re(`^.*\\b(?:${GRAMMAR.closings.join('|')})\\b[ ,!.–—-]*(?=$|\\p{Lu}|\\p{Ll}{3,}$)`, 'iu');
 
 /** The caller by name and workshop, as they call themselves; a shop where a kit was bought is not the caller. */
-export function readPeople({ text, signature }: Said): Proposal[] {
+export function readPeople({ text, signature }: Speech): Proposal[] {
   const out: Proposal[] = [];
   const bought = re(`bought[^.]*?\\bfrom(?: the)?\\s+(?<p>${PLACE})`).exec(text);
   const shop = bought?.groups?.['p'];

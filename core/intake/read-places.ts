@@ -8,7 +8,7 @@ import { gapped } from './lexicon';
 import { hasPhrase } from './phrases';
 import type { Proposal } from './proposal';
 import { moodOf } from './read-choices';
-import { figuresIn, type Said } from './said';
+import { figuresIn, type Speech } from './said';
 import type { Token } from './text';
 import { WORDS } from './words';
 
@@ -16,7 +16,7 @@ import { WORDS } from './words';
 const REACH = 8;
 
 /** What is found at a place: "root cracks at teeth 12, 32 and 52", "links 7–8 stiff", "groove 1.1 at 60 from the pivot", pieces by their mass. */
-export function readPlaces(said: Said, ctx: IntakeContext): Proposal[] {
+export function readPlaces(said: Speech, ctx: IntakeContext): Proposal[] {
   const known = (key: string) => ctx.registry.has(key);
   return [
     ...(known('belt.tooth_damage') ? atCounted(said, 'tooth', 'belt.tooth_damage') : []),
@@ -43,7 +43,7 @@ const found = (
 });
 
 /** A state beside counted teeth or links. */
-function atCounted(said: Said, on: 'tooth' | 'link', key: string): Proposal[] {
+function atCounted(said: Speech, on: 'tooth' | 'link', key: string): Proposal[] {
   const states = WORDS.atPlace[key] ?? {};
   const out: Proposal[] = [];
   said.tokens.forEach((t, i) => {
@@ -64,7 +64,7 @@ function atCounted(said: Said, on: 'tooth' | 'link', key: string): Proposal[] {
 }
 
 /** Numbers behind "teeth" or "links": each a place, two with a dash from one to the other. */
-function placesBehind(said: Said, at: number, on: PlacedOn): { place: Place; at: number }[] {
+function placesBehind(said: Speech, at: number, on: PlacedOn): { place: Place; at: number }[] {
   const out: { place: Place; at: number }[] = [];
   let next = at + 1;
   if (/^(number|no|nos)$/.test(said.tokens[next]?.low ?? '')) next++;
@@ -82,7 +82,7 @@ function placesBehind(said: Said, at: number, on: PlacedOn): { place: Place; at:
 }
 
 /** Depths along a guide, by their distance from its end: "groove 1.1 at 60 from the pivot", "cracked through 30 mm below its end". */
-function atStation(said: Said): Proposal[] {
+function atStation(said: Speech): Proposal[] {
   const out: Proposal[] = [];
   for (const f of said.figures) {
     const behind = said.tokens.slice(f.at + f.n, f.at + f.n + 5);
@@ -127,7 +127,7 @@ const mmOf = (f: Figure): number | undefined => {
 };
 
 /** "The pieces weigh 4,2 and 1,1 gram": one mass a piece, in the order told. */
-function pieces(said: Said): Proposal[] {
+function pieces(said: Speech): Proposal[] {
   const out: Proposal[] = [];
   for (const sentence of said.sentences) {
     if (

@@ -2,7 +2,7 @@ import { nth } from '@core/quantity/must';
 import type { IntakeContext, NamedStep } from './context';
 import { findPhrases, groupBy } from './phrases';
 import type { Proposal } from './proposal';
-import type { Said } from './said';
+import type { Speech } from './said';
 import { stemOf, type Token } from './text';
 import { WORDS } from './words';
 
@@ -16,7 +16,7 @@ type Weighed = { step: NamedStep; words: ReadonlySet<string> };
  * Steps that were left out or done otherwise, by the words of an engine's fitting sheet. A guess by likeness: it is always asked,
  * never ticked.
  */
-export function readSteps(said: Said, ctx: IntakeContext, engine: string | undefined): Proposal[] {
+export function readSteps(said: Speech, ctx: IntakeContext, engine: string | undefined): Proposal[] {
   const steps = engine === undefined ? [] : (ctx.steps?.(engine) ?? []);
   if (steps.length === 0) return [];
   const { weighed, weights } = weigh(steps);

@@ -1,6 +1,6 @@
 import { nth } from '@core/quantity/must';
 import { plainText } from '@core/facts/value';
-import { type Cases, casesOf } from './cases';
+import { type CaseSplit, casesOf } from './cases';
 import { drivenBy, type IntakeContext, usualSpread } from './context';
 import { daysTold } from './days';
 import type { Proposal, TextSpan } from './proposal';
@@ -31,11 +31,11 @@ import {
   type VehicleMention,
   vehiclesIn,
 } from './read-vehicles';
-import { type Said, saidOf } from './said';
-import { settled } from './settle-proposals';
+import { type Speech, saidOf } from './said';
+import { settleProposals } from './settle-proposals';
 import { stemsOf, type Token } from './text';
 import { unfiledOf } from './unfiled';
-import { stagesOf, withPlace } from './where';
+import { stagesTold, withPlace } from './where';
 import { WORDS } from './words';
 
 /** Characters of one message that are read at most. */
@@ -79,7 +79,7 @@ export function readText(text: string, ctx: IntakeContext): TextRead | TextError
   const sole = new Set(vehicles.map((v) => v.name)).size === 1;
   const engines = namedEngine(codes.proposals, vehicles, families, said, cases, ctx);
   const engine = engines.sole;
-  const stages = stagesOf(ctx, engine);
+  const stages = stagesTold(ctx, engine);
   const used = new Set([
     ...codes.used,
     ...vehicles.flatMap((v) => Array.from({ length: v.n }, (_, k) => v.at + k)),
@@ -134,7 +134,7 @@ export function readText(text: string, ctx: IntakeContext): TextRead | TextError
     .filter((p) => !(fields.rows > 1 && inTable(p, fields.spans)))
     .map((p) => ofCase(withPlace(p, said, ctx, stages), cases));
   const all = [...fields.proposals, ...own];
-  const proposals = settled([...all, ...kindOf(all)], said).map((p) => {
+  const proposals = settleProposals([...all, ...kindOf(all)], said).map((p) => {
     const u = p.u ?? usualSpread(ctx.registry.get(p.key));
     return u === undefined ? p : { ...p, u };
   });
@@ -175,7 +175,7 @@ const inTable = (p: Proposal, spans: readonly TextSpan[]): boolean =>
   p.spans.some((s) => spans.some((x) => s.from < x.to && x.from < s.to));
 
 /** Of which vehicle or claim it is said, by where it stands. */
-function ofCase(p: Proposal, cases: Cases): Proposal {
+function ofCase(p: Proposal, cases: CaseSplit): Proposal {
   const of = p.of ?? cases.at(nth(p.spans, 0).from);
   return of === undefined ? p : { ...p, of };
 }
@@ -185,8 +185,8 @@ function namedEngine(
   codes: readonly Proposal[],
   vehicles: readonly VehicleMention[],
   families: readonly VehicleMention[],
-  said: Said,
-  cases: Cases,
+  said: Speech,
+  cases: CaseSplit,
   ctx: IntakeContext,
 ): { sole: string | undefined; proposals: Proposal[] } {
   const coded = codes.filter((p) => p.key === 'engine.code' && p.sure !== 'ask');
@@ -248,7 +248,7 @@ function isForeign(tokens: readonly Token[]): boolean {
 }
 
 /** Sentences in which nothing was understood, as they were written. */
-function leftOver(said: Said, proposals: readonly Proposal[]): string {
+function leftOver(said: Speech, proposals: readonly Proposal[]): string {
   const spans = proposals.flatMap((p) => p.spans);
   return said.sentences
     .map((s, i) => ({ from: nth(s, 0).from, to: said.sentences[i + 1]?.[0]?.from ?? said.text.length }))

@@ -6,7 +6,7 @@ import { kindNamed } from './lexicon';
 import { hasPhrase } from './phrases';
 import type { Proposal } from './proposal';
 import { moodOf } from './read-choices';
-import { beginOf, sentenceOf, type Said } from './said';
+import { beginOf, sentenceOf, type Speech } from './said';
 import { stemOf, type Token } from './text';
 import { WORDS } from './words';
 
@@ -16,7 +16,7 @@ const SAME = 0.03;
 const PLAIN = new Set(['bolt', 'screw', 'new', 'the', 'of'].map(stemOf));
 
 /** Torques: of the tensioner's bolt, or of the fastener that is named, by the step of the sheet that tightens it; angles behind them. */
-export function readTorques(said: Said, ctx: IntakeContext, engine: string | undefined): Proposal[] {
+export function readTorques(said: Speech, ctx: IntakeContext, engine: string | undefined): Proposal[] {
   const steps = engine === undefined ? [] : (ctx.steps?.(engine) ?? []);
   const out: Proposal[] = [];
   for (const f of said.figures) {
@@ -49,7 +49,7 @@ function torqueOf(f: Figure): number | undefined {
 }
 
 /** "My wrench is in kgf·m: 4.6": the unit told just before. */
-function unitBefore(f: Figure, said: Said): number | undefined {
+function unitBefore(f: Figure, said: Speech): number | undefined {
   if (f.unit !== undefined || f.spelled || !/[.,]/.test(nth(said.tokens, f.at).text)) return undefined;
   const { sentence } = nth(said.tokens, f.at);
   for (let n = 1; n <= 2; n++) {
@@ -102,7 +102,7 @@ function otherFastener(sentence: readonly Token[], at: number): boolean {
 }
 
 /** How long the engine stood and how warm its block was, before it was set. */
-export function readStanding(said: Said): Proposal[] {
+export function readStanding(said: Speech): Proposal[] {
   const out: Proposal[] = [];
   const put = (key: string, value: number, f: Figure) => {
     if (out.some((p) => p.key === key)) return;

@@ -4,7 +4,7 @@ import type { Catalogue } from '@core/catalogue/find-records';
 import { type IntakeContext, knownOf, type VehicleEntry } from './context';
 import type { Figure } from './figures';
 import type { Proposal, TextSpan } from './proposal';
-import type { Said } from './said';
+import type { Speech } from './said';
 import type { Token } from './text';
 import { WORDS } from './words';
 
@@ -37,7 +37,7 @@ const modelsOf = oncePer((cat: Catalogue): ReadonlyMap<string, Model> => {
 const REACH = 7;
 
 /** Every vehicle that is named, in order: by its model, told from its like by what else is said of it. */
-export function vehiclesIn(said: Said, ctx: IntakeContext): VehicleMention[] {
+export function vehiclesIn(said: Speech, ctx: IntakeContext): VehicleMention[] {
   const models = modelsOf(ctx.catalogue);
   const out: VehicleMention[] = [];
   const { tokens } = said;
@@ -140,7 +140,7 @@ const denied = (tokens: readonly Token[], at: number): boolean =>
   [tokens[at - 1], tokens[at - 2]].some((t) => t !== undefined && /^(not|no|isnt|than|without)$/.test(t.low));
 
 /** Engines by their family's name, told apart by the capacity that is said with it. */
-export function familiesIn(said: Said, ctx: IntakeContext): VehicleMention[] {
+export function familiesIn(said: Speech, ctx: IntakeContext): VehicleMention[] {
   const { families } = knownOf(ctx.catalogue);
   const capacities = said.figures.filter((f) => f.value >= 0.8 && f.value <= 8 && !f.whole).map(capacity);
   return said.tokens.flatMap((t, at): VehicleMention[] => {
@@ -153,7 +153,7 @@ export function familiesIn(said: Said, ctx: IntakeContext): VehicleMention[] {
 const capacity = (f: Figure): string => f.value.toFixed(1).replace('.', '');
 
 /** Vehicle as a fact, and the engine that follows from what is named where no code says it. */
-export function vehicleFact(m: VehicleMention, said: Said): Proposal[] {
+export function vehicleFact(m: VehicleMention, said: Speech): Proposal[] {
   return m.name === undefined
     ? []
     : [
@@ -167,7 +167,7 @@ export function vehicleFact(m: VehicleMention, said: Said): Proposal[] {
       ];
 }
 
-export const mentionSpan = (m: Pick<VehicleMention, 'at' | 'n'>, said: Said): TextSpan => ({
+export const mentionSpan = (m: Pick<VehicleMention, 'at' | 'n'>, said: Speech): TextSpan => ({
   from: nth(said.tokens, m.at).from,
   to: nth(said.tokens, Math.min(m.at + m.n, said.tokens.length) - 1).to,
 });

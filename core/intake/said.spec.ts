@@ -1,5 +1,5 @@
 import { figuresOf } from './figures';
-import { layoutOf } from './layout';
+import { layoutOf } from './mail-layout';
 import { type Mood, saidOf } from './said';
 import { tokensOf } from './text';
 

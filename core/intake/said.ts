@@ -1,7 +1,7 @@
 import { nth } from '@core/quantity/must';
 import { type Figure, figuresOf } from './figures';
 import { GRAMMAR } from './grammar';
-import { layoutOf } from './layout';
+import { layoutOf } from './mail-layout';
 import { findPhrases, groupBy, hasPhrase } from './phrases';
 import type { TextSpan } from './proposal';
 import { type Token, tokensOf } from './text';
@@ -9,7 +9,7 @@ import { type Token, tokensOf } from './text';
 /** How a clause is meant: a finding is filed only of what is stated. */
 export type Mood = 'stated' | 'asked' | 'if' | 'plan' | 'maybe';
 
-export type Clause = {
+type Clause = {
   mood: Mood;
   /** Of a state before another, by its own words. */
   earlier: boolean;
@@ -18,7 +18,7 @@ export type Clause = {
 };
 
 /** A message taken apart: who says what how, with its numbers; what every reader reads. */
-export type Said = {
+export type Speech = {
   text: string;
   /** Tokens of the body, without quoted mail, headers and signature. */
   tokens: readonly Token[];
@@ -39,7 +39,7 @@ export type Said = {
 };
 
 /** Index of the first token that ends behind a place of the text; -1 behind the last. */
-export function tokenAt(said: Pick<Said, 'tokens'>, from: number): number {
+export function tokenAt(said: Pick<Speech, 'tokens'>, from: number): number {
   let [low, high] = [0, said.tokens.length];
   while (low < high) {
     const middle = (low + high) >> 1;
@@ -50,11 +50,11 @@ export function tokenAt(said: Pick<Said, 'tokens'>, from: number): number {
 }
 
 /** Index among all tokens at which a sentence begins. */
-export const beginOf = (said: Said, sentence: readonly Token[]): number =>
+export const beginOf = (said: Speech, sentence: readonly Token[]): number =>
   said.begins.get(nth(sentence, 0).sentence) ?? 0;
 
 /** The sentence of a token, whole. */
-export function sentenceOf(said: Said, at: number): readonly Token[] {
+export function sentenceOf(said: Speech, at: number): readonly Token[] {
   const { sentence } = nth(said.tokens, at);
   const from = said.begins.get(sentence) ?? 0;
   let to = at + 1;
@@ -63,7 +63,7 @@ export function sentenceOf(said: Said, at: number): readonly Token[] {
 }
 
 /** Figures of a sentence. */
-export function figuresIn(said: Said, sentence: readonly Token[]): Figure[] {
+export function figuresIn(said: Speech, sentence: readonly Token[]): Figure[] {
   const first = beginOf(said, sentence);
   const out: Figure[] = [];
   for (let i = first; i < first + sentence.length; i++) {
@@ -73,7 +73,7 @@ export function figuresIn(said: Said, sentence: readonly Token[]): Figure[] {
   return out;
 }
 
-export function saidOf(text: string): Said {
+export function saidOf(text: string): Speech {
   const layout = layoutOf(text);
   const tokens = repaired(heard(tokensOf(layout.body)));
   const sentences = groupBy(tokens, 'sentence');

@@ -1,14 +1,14 @@
 import { nth } from '@core/quantity/must';
 import type { FactValue } from '@core/facts/fact';
 import { type Proposal, slotOf } from './proposal';
-import type { Said } from './said';
+import type { Speech } from './said';
 
 const same = (a: FactValue, b: FactValue): boolean => JSON.stringify(a) === JSON.stringify(b);
 const firstOf = (p: Proposal): number => Math.min(...p.spans.map((s) => s.from));
 const lastOf = (p: Proposal): number => Math.max(...p.spans.map((s) => s.from));
 
 /** One proposal a thing: like ones are joined, what was put right goes, a quoted one gives way to what the writer says; two values left are asked. */
-export function settled(list: readonly Proposal[], said: Said): Proposal[] {
+export function settleProposals(list: readonly Proposal[], said: Speech): Proposal[] {
   const slots = new Map<string, Proposal[]>();
   for (const p of joinedLists(list)) {
     const own = slots.get(slotOf(p)) ?? [];
@@ -40,7 +40,7 @@ function joinedLists(list: readonly Proposal[]): Proposal[] {
   return out;
 }
 
-function settledSlot(own: readonly Proposal[], said: Said): Proposal[] {
+function settledSlot(own: readonly Proposal[], said: Speech): Proposal[] {
   if (own.length < 2) return [...own];
   // What was said after "sorry" or in a postscript takes the place of what was said before.
   const sorted = [...own].sort((a, b) => lastOf(a) - lastOf(b));

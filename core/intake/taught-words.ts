@@ -5,7 +5,7 @@ import '@core/quantity/plain-schemas';
 const [LONGEST, MOST] = [60, 500];
 
 /** A phrase and the option that it says, as a house taught it. */
-export const TaughtWordSchema = z.strictObject({
+const TaughtWordSchema = z.strictObject({
   phrase: z.string().trim().min(2).max(LONGEST),
   key: z.string().min(1).max(120),
   option: z.string().min(1).max(120),

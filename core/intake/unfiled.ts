@@ -2,7 +2,7 @@ import { nth } from '@core/quantity/must';
 import { kindNamed } from './lexicon';
 import { groupBy } from './phrases';
 import type { Proposal, TextSpan } from './proposal';
-import { type Said, tokenAt } from './said';
+import { type Speech, tokenAt } from './said';
 import { WORDS } from './words';
 
 /** Words that a piece has to have to be worth a look, and at most of one. */
@@ -12,7 +12,7 @@ const [LEAST, MOST] = [3, 24];
  * Pieces of a message that carry meaning and of which nothing is filed: a part, a figure with its unit or a noise in a clause of
  * its own, stated. By them a house sees which observables it lacks.
  */
-export function unfiledOf(said: Said, proposals: readonly Proposal[]): TextSpan[] {
+export function unfiledOf(said: Speech, proposals: readonly Proposal[]): TextSpan[] {
   const covered = new Set<number>();
   for (const p of proposals)
     for (const s of p.spans) {

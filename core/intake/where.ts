@@ -3,7 +3,7 @@ import { stagesFor } from '@core/catalogue/find-records';
 import type { IntakeContext } from './context';
 import { kindNamed } from './lexicon';
 import type { Proposal } from './proposal';
-import { tokenAt, type Said } from './said';
+import { tokenAt, type Speech } from './said';
 import type { Token } from './text';
 
 /** Kinds of parts of which a drive of several stages has several. */
@@ -32,7 +32,7 @@ const AHEAD = 4;
 export type Stages = { many: boolean; sided: boolean };
 
 /** Whether an engine has several stages, and such as belong to a side. */
-export function stagesOf(ctx: IntakeContext, engine: string | undefined): Stages {
+export function stagesTold(ctx: IntakeContext, engine: string | undefined): Stages {
   const names = (engine === undefined ? [] : (ctx.catalogue.variantsOf.get(engine) ?? [])).flatMap((v) =>
     v.layout === undefined ? [] : stagesFor(ctx.catalogue, v.layout).map((s) => s.layout.id),
   );
@@ -44,7 +44,7 @@ export function stagesOf(ctx: IntakeContext, engine: string | undefined): Stages
 }
 
 /** Adds to a finding of a part of which there are several where it belongs, as it is told: "left secondary". */
-export function withPlace(p: Proposal, said: Said, ctx: IntakeContext, stages: Stages): Proposal {
+export function withPlace(p: Proposal, said: Speech, ctx: IntakeContext, stages: Stages): Proposal {
   const kind = ctx.registry.get(p.key)?.part;
   if (!stages.many || kind === undefined || !SEVERAL.has(kind) || p.part || p.about !== undefined) return p;
   const at = tokenAt(said, nth(p.spans, 0).from);
@@ -53,7 +53,7 @@ export function withPlace(p: Proposal, said: Said, ctx: IntakeContext, stages: S
 }
 
 /** The place told nearest before a token in its sentence, else right behind it. */
-function placeAt(said: Said, at: number, kind: string, stages: Stages): string | undefined {
+function placeAt(said: Speech, at: number, kind: string, stages: Stages): string | undefined {
   const { tokens } = said;
   const { sentence, from } = nth(tokens, at);
   // A line is headed by where it speaks of, whatever its points part.

@@ -2,7 +2,7 @@ import { GRAMMAR } from './grammar';
 import type { TextSpan } from './proposal';
 
 /** A message without what is not its writer's own saying: as long as the text, the rest blanked, so that places stay. */
-export type Layout = {
+export type MailLayout = {
   body: string;
   /** Closing, name and firm. */
   signature: string;
@@ -35,7 +35,7 @@ const SHORT_LINE = 64;
 const SIGN_LINES = 6;
 
 /** Parts a message: quoted mail, headers and signature are not read for facts; a quoted question gives its subject. */
-export function layoutOf(text: string): Layout {
+export function layoutOf(text: string): MailLayout {
   const lines = linesOf(text);
   const cut: TextSpan[] = [];
   const asked: TextSpan[] = [];
