@@ -1,12 +1,12 @@
 import { nth } from '@core/quantity/must';
 import { toBase } from '@core/quantity/units';
-import { type IntakeContext, usualSpread } from './context';
+import type { IntakeContext } from './context';
 import type { DayTold } from './days';
 import type { Figure } from './figures';
 import { kindNamed } from './lexicon';
 import { distanceFacts, type DistanceRole, type DistanceTold } from './distance-facts';
 import { findPhrases, hasPhrase } from './phrases';
-import type { Proposal, TextSpan } from './proposal';
+import type { Proposal } from './proposal';
 import { beginOf, sentenceOf, type Speech } from './said';
 import type { Token } from './text';
 import { WORDS } from './words';

@@ -1,0 +1,135 @@
+import { answersFor } from '@core/answer/answers';
+import { likelyCause } from '@core/answer/verdict';
+import { weighsCauses } from '@core/answer/case-kind';
+import { worldOf } from '@core/answer/world';
+import { catalogueOf } from '@core/catalogue/find-records';
+import { fileFacts, type NewFact } from '@core/facts/change';
+import { numberOf } from '@core/facts/read';
+import { reduce } from '@core/facts/state';
+import { demoPack } from '../../demo/catalogue';
+import type { Reason } from './advice';
+import { advise } from './advise';
+
+const world = worldOf(catalogueOf(demoPack()));
+let ids = 0;
+const author = { by: 'T', now: () => '2026-11-25T08:00:00.000Z', newId: () => `w${++ids}` };
+const stateOf = (...facts: [string, NewFact['value']][]) =>
+  reduce(
+    fileFacts(
+      reduce([]),
+      'c',
+      facts.map(([key, value]): NewFact => ({ key, value, how: 'reported' })),
+      author,
+    ),
+  );
+const why = (...facts: [string, NewFact['value']][]) => {
+  const state = stateOf(['call.asked', ['why']], ...facts);
+  const a = answersFor(world, state);
+  return { state, a, advice: advise('why', { world, state, a, today: '2026-11-25' }) };
+};
+const reason = <C extends Reason['code']>(list: readonly Reason[], code: C) =>
+  list.find((r): r is Extract<Reason, { code: C }> => r.code === code);
+
+const ENGINES = [
+  ['BR12-TARN', 'belt.edge_front', 'frayed'],
+  ['TE16-CORM', 'pump.bearing', 'seized'],
+  ['QU13-STOA', 'oil.look', 'sludge'],
+  ['OL25-FLET', 'belt.edge_rear', 'frayed'],
+] as const;
+
+describe('why did it fail, asked on the phone', () => {
+  it('is answered by the leader of the ranking, with the next look, on a belt, a chain and an opposed engine', () => {
+    for (const [code, key, value] of ENGINES) {
+      const { a, advice } = why(['engine.code', code], ['symptom', 'noise'], [key, value]);
+      expect(a.kind).toBe('question');
+      const leader = likelyCause(a)!;
+      expect(advice.lead)
+        .withContext(code)
+        .toEqual(
+          jasmine.objectContaining({
+            code: 'why',
+            cause: leader.leader.wording,
+            share: a.ranking.causes[0]!.probability,
+          }),
+        );
+      expect(advice.missing.length).withContext(code).toBeGreaterThan(0);
+      for (const m of advice.missing) expect(m.minutes).toBeGreaterThan(0);
+      // less likely than not is not told as an answer
+      expect(advice.standing).toBe(leader.open ? 'cannot' : 'if');
+    }
+  });
+
+  it('weighs the guess of the caller against what was found, and judges nothing of an empty case', () => {
+    const { a, advice } = why(
+      ['engine.code', 'BR12-TARN'],
+      ['call.about', 'tensioner'],
+      ['belt.edge_front', 'frayed'],
+      ['tensioner.bearing', 'quiet'],
+    );
+    const guess = reason(advice.because, 'guess')!;
+    const own = a.ranking.causes.filter(
+      (r) => r.cause.family === 'product' && r.cause.key.startsWith('tensioner'),
+    );
+    expect(guess.share).toBeCloseTo(
+      own.reduce((n, r) => n + r.probability, 0),
+      12,
+    );
+    expect(guess.against.map((f) => f.finding)).toContain('tensioner.bearing');
+    expect(reason(advice.because, 'send')!.parts.length).toBeGreaterThan(0);
+    const nothing = why(['engine.code', 'BR12-TARN']).advice;
+    expect([nothing.lead.code, nothing.standing, nothing.because.length]).toEqual(['why_open', 'open', 0]);
+    expect(why().advice.lead.code).toBe('no_engine');
+  });
+
+  it('makes a question one whose causes are weighed; another question is not', () => {
+    expect(weighsCauses(stateOf(['call.asked', ['why']]))).toBeTrue();
+    expect(weighsCauses(stateOf(['call.asked', ['kit']]))).toBeFalse();
+    expect(weighsCauses(stateOf(['parts.sent', ['belt']]))).toBeTrue();
+  });
+});
+
+describe('what contradicts itself', () => {
+  it('is asked first, before anything that stands on it is said; other answers go on', () => {
+    const state = stateOf(
+      ['engine.code', 'TE16-CORM'],
+      ['kit.fitted', '2026-05-01'],
+      ['kit.fitted_odometer', 90_000],
+      ['vehicle.odometer', 41_000],
+    );
+    const c = { world, state, a: answersFor(world, state), today: '2026-11-25' };
+    const due = advise('due', c);
+    expect([due.lead.code, due.standing]).toEqual(['at_odds', 'open']);
+    expect(due.missing.map((m) => m.key).sort()).toEqual(['kit.fitted_odometer', 'vehicle.odometer']);
+    expect(advise('kit', c).lead.code).not.toBe('at_odds');
+  });
+});
+
+describe('the part that is asked for', () => {
+  it('is answered alone where the drive has it, else all of them', () => {
+    const parts = (engine: string, about?: string) => {
+      const state = stateOf(
+        ['engine.code', engine],
+        ...(about ? [['call.about', about] as [string, string]] : []),
+      );
+      const { lead } = advise('reuse', { world, state, a: answersFor(world, state), today: '2026-11-25' });
+      return lead.code === 'reuse' ? lead.parts.map((p) => p.part) : [];
+    };
+    expect(new Set(parts('BR19-SHAW'))).toEqual(new Set(['plunger', 'belt']));
+    expect(parts('BR19-SHAW', 'tensioner')).toEqual(['plunger']);
+    expect(parts('BR19-SHAW', 'belt')).toEqual(['belt']);
+    expect(parts('TE16-CORM', 'chain')).toEqual(parts('TE16-CORM'));
+  });
+});
+
+describe('a distance that was told without an odometer', () => {
+  it('is how far it ran, and gives way to two readings', () => {
+    const run = (...facts: [string, NewFact['value']][]) =>
+      answersFor(world, stateOf(['engine.code', 'TE16-CORM'], ['kit.run', 4000], ...facts)).usage.distance;
+    expect(run()?.km).toBe(4000);
+    expect(run(['vehicle.odometer', 90_000], ['kit.fitted_odometer', 80_000])?.km).toBe(10_000);
+  });
+
+  it('and belt teeth of a file of before are read under the name of today', () => {
+    expect(numberOf(stateOf(['belt.tooth_count', 121]), 'belt.teeth_count')).toBe(121);
+  });
+});
