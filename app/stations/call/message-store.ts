@@ -240,7 +240,9 @@ export class MessageStore {
   }
 
   private wording(p: Proposal): string {
-    const thing = p.part ? p.part.place : p.which === 'new' ? 'new part' : this.desk.thing(p.about);
+    // While the drive is open its wheels go by their ids.
+    const named = this.desk.thing(p.about).replaceAll('-', ' ');
+    const thing = p.part ? p.part.place : p.which === 'new' ? 'new part' : named;
     const place = p.place ? placeWords(p.place) : '';
     return [this.registry().get(p.key)?.wording ?? p.key, thing, place].filter(Boolean).join(', ');
   }

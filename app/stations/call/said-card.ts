@@ -14,6 +14,7 @@ import { NzInputDirective } from 'ng-zorro-antd/input';
 import { CASE_KINDS, type CaseKind } from '@core/facts/observable';
 import { LONGEST_MESSAGE } from '@core/intake/read-text';
 import { CaseDesk } from '../../data/case-desk';
+import { Notices } from '../../commands/notices';
 import { Drafts } from '../../data/drafts';
 import { troubleSentence } from '../../data/store-trouble';
 import { focusNextLacking } from '../../entry/next-field';
@@ -48,6 +49,7 @@ export class SaidCard {
   protected readonly store = inject(MessageStore);
   private readonly desk = inject(CaseDesk);
   private readonly drafts = inject(Drafts);
+  private readonly notices = inject(Notices);
   private readonly list = viewChild<ElementRef<HTMLElement>>('list');
   private readonly area = viewChild<ElementRef<HTMLTextAreaElement>>('area');
   protected readonly writing = signal(false);
@@ -71,7 +73,6 @@ export class SaidCard {
   protected readonly own = computed(() => this.store.cases()[this.store.which() - 1]?.name ?? '');
   protected readonly othersWords = computed(() => othersWords(this.store.others().length));
   protected readonly unfiled = computed(() => unfiledWords(this.store.unfiled().length));
-  protected readonly known = signal('');
   protected readonly firstUntaken = computed(() => {
     const [first] = this.store.unfiled();
     return first ? this.store.message().slice(first.from, first.to) : '';
@@ -186,7 +187,7 @@ export class SaidCard {
     this.filing.set(true);
     const { opened, known } = await this.store.openOthers();
     this.filing.set(false);
-    this.known.set(knownWords(opened, known));
+    void this.notices.say(known.length > 0 ? 'info' : 'success', knownWords(opened, known));
   }
 
   protected async file(): Promise<void> {
