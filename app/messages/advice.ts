@@ -86,6 +86,11 @@ export function leadWords(lead: Lead, v: SentenceContext): string {
       return `${goWords(lead.go, lead.seen, lead.of)}.`;
     case 'marks_unseen':
       return `Go or no go follows from ${counted(lead.of, 'mark', 'marks')}; none was told yet.`;
+    case 'links_off': {
+      const off = Math.abs(lead.teeth);
+      const crank = lead.crankDeg === undefined ? '' : `, ${degrees(lead.crankDeg)} of the crank`;
+      return `No go: ${lead.counted} links between the marks where ${lead.right} are right. That is ${counted(off, 'tooth', 'teeth')} ${lead.teeth > 0 ? 'too many' : 'too few'}${crank}. Count once more from the coloured links; if it stays so, the chain is laid again.`;
+    }
     case 'no_marks':
       return 'This drive is not in the catalogue with its geometry, so its marks cannot be judged.';
     case 'torques':
@@ -163,6 +168,8 @@ export function reasonWords(r: Reason, v: SentenceContext): string {
             `${upper(v.thing?.(m.about) ?? m.about)}: told ${standsWords(m.teeth)}, a right fitting shows ${standsWords(m.predicted.teeth)}; ${offsetVerdictWords(m.verdict).replace(/^[✓✕▲?] /, '')}.`,
         )
         .join(' ');
+    case 'links_right':
+      return `${counted(r.counted, 'link', 'links')} between the marks are right.`;
     case 'free_seat':
       return freeSeatWords(r.free);
     case 'turn_first':

@@ -19,6 +19,7 @@ import type { KitMatch } from '@core/match/match-kits';
 import type { Policy } from '@core/policy/policy';
 import type { Day } from '@core/quantity/dates';
 import type { Code } from './codes';
+import type { LinksBetween } from './links';
 
 /** What a caller can want to know; the options of the observable "call.asked". */
 export const QUESTIONS = [
@@ -73,6 +74,7 @@ export type Lead =
   | { code: 'no_setting' }
   | { code: 'marks'; go: Go; seen: number; of: number }
   | { code: 'marks_unseen'; of: number }
+  | ({ code: 'links_off' } & LinksBetween)
   | { code: 'no_marks' }
   | { code: 'torques'; steps: TorqueStep[]; of: number }
   | { code: 'no_procedure' }
@@ -106,6 +108,7 @@ export type Reason =
   | { code: 'match'; match: KitMatch }
   | { code: 'predicted'; marks: PredictedMark[] }
   | { code: 'judged'; marks: MarkAnswer[] }
+  | { code: 'links_right'; counted: number }
   | { code: 'free_seat'; free: FreeSeat[] }
   | { code: 'turn_first'; turns: number | undefined; least: number }
   | { code: 'designs'; names: string[] }

@@ -7,6 +7,7 @@ import type { State } from '@core/facts/state';
 import { wheelThing } from '@core/facts/thing';
 import type { AnsweredQuestion, Case, PredictedMark } from './advice';
 import { leastTurns } from '@core/policy/policy';
+import { linksBetween } from './links';
 import { designsOf, missingDesign, missingEngine } from './missing';
 
 /** Predictions of two designs that differ by less are one, teeth. */
@@ -78,12 +79,23 @@ export function adviseMarks(c: Case): AnsweredQuestion {
     ...(turns === undefined || turns < least ? [{ key: 'fit.turned', minutes: 1 }] : []),
   ];
   const common = { missing, keys: ['mark', 'fit.turned'], draw: 'marks' as const };
+  const links = linksBetween(c);
+  // A count that is off is no go, whatever the marks look like: they are read from the links.
+  if (links && links.teeth !== 0)
+    return {
+      standing: 'no',
+      lead: { code: 'links_off', ...links },
+      because: [],
+      ...common,
+      keys: [...common.keys, 'chain.between'],
+    };
+  const counted = links ? [{ code: 'links_right' as const, counted: links.counted }] : [];
   const shown = agreed ? [{ code: 'predicted' as const, marks: predicted }] : [];
   if (!marks)
     return {
       standing: 'open',
       lead: { code: 'marks_unseen', of: predicted.length },
-      because: shown,
+      because: [...counted, ...shown],
       ...common,
     };
   const wrong = marks.marks.filter((m) => m.verdict.verdict !== 'as_predicted');
@@ -99,6 +111,7 @@ export function adviseMarks(c: Case): AnsweredQuestion {
     standing: standing[marks.go],
     lead: { code: 'marks', go: marks.go, seen: marks.marks.length, of: marks.of },
     because: [
+      ...counted,
       ...(wrong.length > 0 ? [{ code: 'judged' as const, marks: wrong }] : shown),
       ...(marks.go !== 'no_go' && free.length > 0 ? [{ code: 'free_seat' as const, free }] : []),
       ...(marks.go !== 'no_go' && !turned ? [{ code: 'turn_first' as const, turns, least }] : []),

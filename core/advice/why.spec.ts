@@ -133,3 +133,36 @@ describe('a distance that was told without an odometer', () => {
     expect(numberOf(stateOf(['belt.tooth_count', 121]), 'belt.teeth_count')).toBe(121);
   });
 });
+
+describe('links counted between the marks', () => {
+  const marks = (...facts: [string, NewFact['value']][]) => {
+    const state = stateOf(...facts);
+    return advise('marks', { world, state, a: answersFor(world, state), today: '2026-11-25' });
+  };
+  const pellet: [string, string][] = [
+    ['engine.code', 'BR24-PELL'],
+    ['feature.plate-letter', 'k'],
+  ];
+
+  it('are no go where they differ from the chain’s own, by a tooth of the crank’s wheel each', () => {
+    const off = marks(...pellet, ['chain.between', 11]);
+    expect(off.standing).toBe('no');
+    const z = world.catalogue.layouts.get('pellet-a')!.wheels[0]!.teeth!;
+    const { lead } = off;
+    expect(lead).toEqual(
+      jasmine.objectContaining({ code: 'links_off', counted: 11, right: 12, teeth: -1, crankDeg: 360 / z }),
+    );
+  });
+
+  it('are said to be right where they are, and nothing is said where chains of one design differ', () => {
+    const right = marks(...pellet, ['chain.between', 12]);
+    expect([right.standing, right.because[0]?.code]).toEqual(['open', 'links_right']);
+    const several = marks(
+      ['engine.code', 'QU30-VASK'],
+      ['feature.tensioner-house', 'iron'],
+      ['chain.between', 11],
+    );
+    expect(several.lead.code).toBe('marks_unseen');
+    expect(several.because.map((r) => r.code)).not.toContain('links_right');
+  });
+});

@@ -129,11 +129,8 @@ function subjectOf(
       (f.spelled && f.value === 1)
     )
       continue;
-    if (
-      o.type.kind === 'count' &&
-      hasPhrase(sentence.slice(f.at + f.digits, f.at + f.digits + 3), ['between'])
-    )
-      continue;
+    const between = hasPhrase(sentence.slice(f.at + f.digits, f.at + f.digits + 3), ['between']);
+    if (o.type.kind === 'count' && between !== (o.key === 'chain.between')) continue;
     for (const s of at) {
       if (s.at <= f.at && f.at < s.at + s.n && o.type.kind === 'number') continue;
       const away = s.at > f.at ? 2 * (s.at - f.at - f.digits) + 1 : f.at - s.at - s.n + 1;
@@ -237,7 +234,8 @@ const OTHER_UNITS =
 
 /** A unit of another dimension rules it out; a word that is no unit is none. */
 function unitSuits(o: Observable, unit: string | undefined): boolean {
-  if (o.type.kind === 'count') return unit !== undefined && countUnit(o, unit);
+  // "11 between the marks": what is counted between them can be links only.
+  if (o.type.kind === 'count') return unit === undefined ? o.key === 'chain.between' : countUnit(o, unit);
   if (unit === undefined || hasUnit(o, unit)) return true;
   return !OTHER_UNITS.test(unit) && !/^n·/i.test(unit) && findUnit('torque', unit) === undefined;
 }
