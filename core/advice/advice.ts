@@ -19,7 +19,6 @@ import type { KitMatch } from '@core/match/match-kits';
 import type { Policy } from '@core/policy/policy';
 import type { Day } from '@core/quantity/dates';
 import type { Code } from './codes';
-import type { LinksBetween } from './links';
 
 /** What a caller can want to know; the options of the observable "call.asked". */
 export const QUESTIONS = [
@@ -59,6 +58,9 @@ export type ReuseOf = { some: boolean } & (
   | { part: 'plunger'; by: 'replaced'; stage: string }
   | { part: 'plunger'; by: 'tested'; stage: string; leak?: LeakAnswer }
 );
+
+/** Links counted between the marks against those that are right: each one more or less is a tooth of the wheels. */
+export type LinksBetween = { counted: number; right: number; teeth: number; crankDeg?: number };
 
 /** The first sentence, as figures; words are made elsewhere. */
 export type Lead =

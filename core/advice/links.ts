@@ -2,11 +2,8 @@ import { nth } from '@core/quantity/must';
 import type { Catalogue } from '@core/catalogue/find-records';
 import type { Stage } from '@core/drive/stages';
 import { numberOf } from '@core/facts/read';
-import type { Case } from './advice';
+import type { Case, LinksBetween } from './advice';
 import { designsOf } from './missing';
-
-/** Links counted between the marks against those that are right: each one more or less is a tooth of the wheels. */
-export type LinksBetween = { counted: number; right: number; teeth: number; crankDeg?: number };
 
 /** What a count of links between the marks says; undefined where none was told, or the designs left differ in it. */
 export function linksBetween(c: Case): LinksBetween | undefined {

@@ -4,6 +4,7 @@ import { has, listOf, textOf } from '@core/facts/read';
 import type { AnsweredQuestion, Case } from './advice';
 import { codeOf } from './codes';
 import { designsOf, missingDesign, missingEngine } from './missing';
+import { withOutcomes } from './outcomes';
 
 /** Inspections that are named for a noise. */
 const LOOKS = 3;
@@ -81,7 +82,8 @@ export function adviseMeans(c: Case): AnsweredQuestion {
       looks: looks.map((l) => ({ key: l.key, about: 'about' in l ? l.about : undefined })),
     },
     because: fitted,
-    missing,
+    // What each outcome would mean is said beside it.
+    missing: a.engine ? withOutcomes(c, looks) : missing,
     keys,
   };
 }

@@ -39,6 +39,7 @@ const ENGINES = [
 
 describe('why did it fail, asked on the phone', () => {
   it('is answered by the leader of the ranking, with the next look, on a belt, a chain and an opposed engine', () => {
+    let judged = 0;
     for (const [code, key, value] of ENGINES) {
       const { a, advice } = why(['engine.code', code], ['symptom', 'noise'], [key, value]);
       expect(a.kind).toBe('question');
@@ -54,9 +55,17 @@ describe('why did it fail, asked on the phone', () => {
         );
       expect(advice.missing.length).withContext(code).toBeGreaterThan(0);
       for (const m of advice.missing) expect(m.minutes).toBeGreaterThan(0);
+      // what an outcome would mean is what leads once it is filed
+      const [look] = advice.missing.filter((m) => m.outcomes !== undefined);
+      for (const x of look?.outcomes ?? []) {
+        const after = why(['engine.code', code], ['symptom', 'noise'], [key, value], [look!.key, x.value]).a;
+        if (look!.about === undefined) expect(x.leaves).toEqual([after.ranking.causes[0]!.cause.wording]);
+        judged++;
+      }
       // less likely than not is not told as an answer
       expect(advice.standing).toBe(leader.open ? 'cannot' : 'if');
     }
+    expect(judged).toBeGreaterThan(4);
   });
 
   it('weighs the guess of the caller against what was found, and judges nothing of an empty case', () => {

@@ -5,6 +5,7 @@ import { textOf } from '@core/facts/read';
 import { KINDS, sentKey } from '@core/facts/kinds';
 import type { AnsweredQuestion, Case, Reason } from './advice';
 import { missingEngine } from './missing';
+import { withOutcomes } from './outcomes';
 
 /** Causes named behind the likeliest, and the least share of one. */
 const [OTHERS, LEAST] = [2, 0.05];
@@ -62,7 +63,7 @@ export function adviseWhy(c: Case): AnsweredQuestion {
       sureFrom: a.policy.sureFrom,
     },
     because,
-    missing: looks,
+    missing: withOutcomes(c, looks),
     keys,
   };
 }

@@ -70,7 +70,7 @@ describe('what a message may tick', () => {
     ]);
     expect(
       ticked(
-        'TE16-CORM. Pointer at 91 degrees afterwards; the part shows the pointer at 149 degrees.',
+        'TE16-CORM. The pointer stands at 91 degrees. The pointer shows 149 degrees.',
         'tensioner.pointer',
       ),
     ).toEqual([]);

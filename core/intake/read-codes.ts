@@ -4,7 +4,8 @@ import { type Catalogue, foldCode } from '@core/catalogue/find-records';
 import { distance } from 'fastest-levenshtein';
 import type { IntakeContext } from './context';
 import { knownOf } from './context';
-import { hasPhrase } from './phrases';
+import { KIND_OF_PART } from './read-label';
+import { findPhrases, hasPhrase } from './phrases';
 import type { Proposal, TextSpan } from './proposal';
 import { beginOf, sentenceOf, tokenAt, type Speech } from './said';
 import type { Token } from './text';
@@ -13,11 +14,7 @@ import { WORDS } from './words';
 /** Words joined into one code at most. */
 const JOINED = 5;
 
-export type CodesRead = {
-  proposals: Proposal[];
-  used: Set<number>;
-  parts: { number: string; span: TextSpan }[];
-};
+export type CodesRead = { proposals: Proposal[]; used: Set<number> };
 
 /** Engines, kits, parts and cross numbers, however they are spaced or dashed, whole or by their ends. */
 export function readCodes(said: Speech, ctx: IntakeContext): CodesRead {
@@ -25,7 +22,6 @@ export function readCodes(said: Speech, ctx: IntakeContext): CodesRead {
   const { tokens } = said;
   const proposals: Proposal[] = [];
   const used = new Set<number>();
-  const parts: CodesRead['parts'] = [];
   const folds = tokens.map((t) => foldCode(t.text));
   for (let i = 0; i < tokens.length; i++) {
     if (used.has(i)) continue;
@@ -44,8 +40,7 @@ export function readCodes(said: Speech, ctx: IntakeContext): CodesRead {
       const run = tokens.slice(i, i + n);
       const span = { from: nth(run, 0).from, to: must(run.at(-1)).to };
       for (let k = i; k < i + n; k++) used.add(k);
-      if (entry.kind === 'part') parts.push({ number: entry.code, span });
-      else if (!denied(said, i, i + n))
+      if (entry.kind !== 'part' && !denied(said, i, i + n))
         proposals.push(
           code(
             entry.kind === 'engine' ? 'engine.code' : 'kit.number',
@@ -60,7 +55,7 @@ export function readCodes(said: Speech, ctx: IntakeContext): CodesRead {
   proposals.push(...halfKits(said, used, ctx));
   if (!proposals.some((p) => p.key === 'engine.code' || p.key === 'kit.number'))
     proposals.push(...nearCodes(tokens, used, codes));
-  return { proposals, used, parts };
+  return { proposals, used };
 }
 
 const code = (key: string, value: string, sure: Proposal['sure'], span: TextSpan): Proposal => ({
@@ -132,6 +127,37 @@ function halfKits(said: Speech, used: ReadonlySet<number>, ctx: IntakeContext): 
   });
   return out;
 }
+
+/** Numbers stamped on parts, whole or without the maker's letters: "tensioner (stamped ET58-B)". */
+export function readStamped(said: Speech, ctx: IntakeContext): Proposal[] {
+  const ends = partEndsOf(ctx.catalogue);
+  return said.sentences.flatMap((s): Proposal[] => {
+    const cue = findPhrases(s, WORDS.stamped)[0];
+    if (!cue) return [];
+    for (let i = cue.at + cue.n; i < s.length; i++)
+      for (let n = Math.min(JOINED, s.length - i); n > 0; n--) {
+        const run = s.slice(i, i + n);
+        if (run.some((t, k) => k > 0 && t.from - nth(run, k - 1).to > 1)) continue;
+        const folded = foldCode(run.map((t) => t.text).join(''));
+        const numbers = folded.length < 4 || !/\d/.test(folded) ? [] : (ends.get(folded) ?? []);
+        const part = numbers.length === 1 ? ctx.catalogue.parts.get(nth(numbers, 0)) : undefined;
+        const about = part && KIND_OF_PART[part.kind];
+        if (!part || about === undefined) continue;
+        const span = { from: nth(run, 0).from, to: must(run.at(-1)).to };
+        return [{ ...code('thing.number', part.number, 'likely', span), about }];
+      }
+    return [];
+  });
+}
+
+/** Parts by their numbers, with and without the letters of the maker before them. */
+const partEndsOf = oncePer((cat: Catalogue): ReadonlyMap<string, readonly string[]> => {
+  const out = new Map<string, string[]>();
+  for (const p of cat.pack.parts)
+    for (const end of new Set([foldCode(p.number), foldCode(p.number.replace(/^[A-Z]+-/, ''))]))
+      out.set(end, [...(out.get(end) ?? []), p.number]);
+  return out;
+});
 
 /** A code with one stroke wrong, or two changed for each other: asked, not guessed. */
 function nearCodes(

@@ -6,7 +6,7 @@ import type { Part } from '@core/catalogue/pack';
 import { type IntakeContext, knownOf } from './context';
 
 /** Kind of returned part that a catalogue part is; the rest belongs to the kit. */
-const KIND: Partial<Record<Part['kind'], string>> = {
+export const KIND_OF_PART: Partial<Record<Part['kind'], string>> = {
   belt: 'belt',
   chain: 'chain',
   tensioner: 'tensioner',
@@ -38,7 +38,7 @@ export function readLabel(text: string, ctx: Pick<IntakeContext, 'catalogue'>): 
     if (!entry || entry.kind === 'engine') continue;
     const how = 'document' as const;
     const part = entry.kind === 'part' ? ctx.catalogue.parts.get(entry.code) : undefined;
-    const about = part && KIND[part.kind];
+    const about = part && KIND_OF_PART[part.kind];
     if (part && about === undefined) continue;
     return about === undefined
       ? [

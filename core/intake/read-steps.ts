@@ -2,7 +2,7 @@ import { nth } from '@core/quantity/must';
 import type { IntakeContext, NamedStep } from './context';
 import { findPhrases, groupBy } from './phrases';
 import type { Proposal } from './proposal';
-import type { Speech } from './said';
+import { sentenceOf, type Speech, tokenAt } from './said';
 import { stemOf, type Token } from './text';
 import { WORDS } from './words';
 
@@ -41,6 +41,29 @@ export function readSteps(said: Speech, ctx: IntakeContext, engine: string | und
   }
   return out;
 }
+
+/** A pointer read again after the turns is the sheet's figure, and not how the part was found. */
+export function afterTurns(
+  p: Proposal,
+  said: Speech,
+  ctx: IntakeContext,
+  engine: string | undefined,
+): Proposal {
+  if (
+    p.key !== 'tensioner.pointer' ||
+    engine === undefined ||
+    !ctx.steps?.(engine).some((s) => s.id === AGAIN)
+  )
+    return p;
+  const at = tokenAt(said, nth(p.spans, 0).from);
+  const { clause } = nth(said.tokens, at);
+  const own = sentenceOf(said, at).filter((t) => t.clause === clause);
+  return findPhrases(own, WORDS.afterTurns).length === 0
+    ? p
+    : { ...p, key: 'step.angle', about: `step:${AGAIN}` };
+}
+/** The step in which the setting is read once more. */
+const AGAIN = 'again';
 
 /** Words of the steps, the rarer the heavier. */
 function weigh(steps: readonly NamedStep[]): { weighed: Weighed[]; weights: ReadonlyMap<string, number> } {

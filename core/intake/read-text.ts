@@ -8,7 +8,7 @@ import { GRAMMAR } from './grammar';
 import { readBanks } from './read-banks';
 import { readCall } from './read-call';
 import { readChoices } from './read-choices';
-import { readClaimNumbers, readCodes, readFaultCodes, readLots } from './read-codes';
+import { readClaimNumbers, readCodes, readFaultCodes, readLots, readStamped } from './read-codes';
 import { readCosts, readGrade } from './read-costs';
 import { readDates } from './read-dates';
 import { readDistances } from './read-distances';
@@ -21,7 +21,7 @@ import { readMeasured } from './read-measured';
 import { readOffset } from './read-offset';
 import { readPeople } from './read-people';
 import { readPlaces } from './read-places';
-import { readSteps } from './read-steps';
+import { afterTurns, readSteps } from './read-steps';
 import { readStanding, readTorques } from './read-torques';
 import {
   familiesIn,
@@ -88,13 +88,14 @@ export function readText(text: string, ctx: IntakeContext): TextRead | TextError
   const found = [
     ...codes.proposals,
     ...readFaultCodes(said),
+    ...readStamped(said, ctx),
     ...claims,
     ...vehicles
       .flatMap((v) => vehicleFact(v, said))
       .map((p) => (sole && cases.count > 1 ? { ...p, of: 0 } : p)),
     ...engines.proposals,
     ...readDistances(said, days, used, cases.count, ctx),
-    ...readMeasured(said, days, used, ctx),
+    ...readMeasured(said, days, used, ctx).map((p) => afterTurns(p, said, ctx, engine)),
     ...readTorques(said, ctx, engine),
     ...readStanding(said),
     ...readCosts(said),

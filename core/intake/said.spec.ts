@@ -42,6 +42,18 @@ describe('a message taken apart', () => {
     ).toEqual([110_000]);
   });
 
+  it('reads a long word with one letter wrong as the word that it is, and leaves names alone', () => {
+    const low = (text: string) =>
+      saidOf(text)
+        .tokens.map((t) => t.low)
+        .join(' ');
+    expect(low('the tensionner and the antclockwise plungger')).toBe(
+      'the tensioner and the anticlockwise plunger',
+    );
+    for (const name of ['Tensley', 'Brackwater', 'Chainey', 'Wrackline'])
+      expect(low(name)).toBe(name.toLowerCase());
+  });
+
   it('knows what is stated, asked, supposed, planned and told by others', () => {
     expect(moodAt('The belt is frayed.', 'frayed')).toBe('stated');
     expect(moodAt('Is the belt frayed?', 'frayed')).toBe('asked');

@@ -5,6 +5,7 @@ import { layoutOf } from './mail-layout';
 import { findPhrases, groupBy, hasPhrase } from './phrases';
 import type { TextSpan } from './proposal';
 import { type Token, tokensOf } from './text';
+import { spelled } from './typos';
 
 /** How a clause is meant: a finding is filed only of what is stated. */
 export type Mood = 'stated' | 'asked' | 'if' | 'plan' | 'maybe';
@@ -75,7 +76,7 @@ export function figuresIn(said: Speech, sentence: readonly Token[]): Figure[] {
 
 export function saidOf(text: string): Speech {
   const layout = layoutOf(text);
-  const tokens = repaired(heard(tokensOf(layout.body)));
+  const tokens = repaired(heard(tokensOf(layout.body).map(spelled)));
   const sentences = groupBy(tokens, 'sentence');
   const clauses = new Map<number, Clause>();
   for (const s of sentences) moodsOf(s, text, clauses);

@@ -51,6 +51,10 @@ const WordsSchema = z.strictObject({
     now: Words,
     other: Words,
   }),
+  /** What says that a setting was read again after the turns. */
+  afterTurns: Words,
+  /** Words before a number that stands on a part. */
+  stamped: Words,
   /** What tells by when they want it. */
   urgent: Words,
   /** Words that carry meaning though they name no part. */
