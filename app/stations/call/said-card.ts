@@ -201,9 +201,12 @@ export class SaidCard {
   }
 }
 
-/** The answer has the eye and the hand once a question was filed; without one the next field that lacks something. */
+/** The next question has the eye and the hand once something was filed, else the answer; without one the next field that lacks something. */
 function handOver(from: HTMLElement): void {
-  const answer = document.querySelector<HTMLElement>('main hs-answer-card .answer');
-  if (answer) answer.focus();
+  const main = document.querySelector('main');
+  const ask = main?.querySelector<HTMLElement>('hs-ask-card .entry');
+  const answer = main?.querySelector<HTMLElement>('hs-answer-card .answer');
+  if (ask) ask.focus();
+  else if (answer) answer.focus();
   else focusNextLacking(from);
 }
