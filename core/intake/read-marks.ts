@@ -210,7 +210,7 @@ function offsetsOf(sentence: readonly Token[], figures: readonly Figure[]): Offs
       .filter((s) => s.away >= 0 && s.away <= REACH)
       .sort((a, b) => a.away - b.away)[0];
     if (f.signed) {
-      out.push({ teeth: f.value, at: f.at, n: end - f.at, about: f.about });
+      out.push({ teeth: f.value, at: f.at, n: end - f.at, about: false });
       continue;
     }
     if (!sense || (!close && !f.part && !(f.value === 1 && sense.away <= 1))) continue;
@@ -218,7 +218,7 @@ function offsetsOf(sentence: readonly Token[], figures: readonly Figure[]): Offs
       teeth: sense.sign * f.value,
       at: f.at,
       n: Math.max(end, sense.at + sense.n) - f.at,
-      about: f.about,
+      about: false,
     });
   }
   // "a tooth behind", without a number

@@ -3,12 +3,15 @@ import type { IntakeContext, NamedStep } from './context';
 import { findPhrases, groupBy } from './phrases';
 import type { Proposal } from './proposal';
 import { sentenceOf, type Speech, tokenAt } from './said';
-import { stemOf, type Token } from './text';
+import { stemOf, stemsOf, type Token } from './text';
 import { WORDS } from './words';
 
 /** Share of a clause's weight that a step has to hold, and by how much more than the next. */
 const LEAST = 2.6;
 const LEAD = 1.15;
+
+/** Words that say how it went are none of the step's. */
+const CUES = new Set([...WORDS.leftOut, ...WORDS.otherwise].flatMap((w) => stemsOf(w)));
 
 type Weighed = { step: NamedStep; words: ReadonlySet<string> };
 
@@ -88,8 +91,10 @@ function bestOf(
   weighed: readonly Weighed[],
   weights: ReadonlyMap<string, number>,
 ): NamedStep | undefined {
-  const stems = new Set(clause.map((t) => t.stem));
+  const stems = new Set(clause.filter((t) => t.low.length > 3 && !CUES.has(t.stem)).map((t) => t.stem));
   const scored = weighed
+    // One word alone is no likeness.
+    .filter(({ words }) => [...stems].filter((s) => words.has(s)).length > 1)
     .map(({ step, words }) => ({
       step,
       score:
