@@ -95,13 +95,19 @@ export function saidOf(text: string): Speech {
     figures,
     signature: layout.signature,
     fixes: [
-      ...findPhrases(tokens, GRAMMAR.fixes).map((f) => nth(tokens, f.at).from),
+      ...findPhrases(tokens, GRAMMAR.fixes)
+        .filter((f) => !polite(tokens, f.at))
+        .map((f) => nth(tokens, f.at).from),
       ...[...text.matchAll(/^\W*(?:p\.?\s?s\.?|edit|update)\b/gim)].map((m) => m.index),
     ].sort((a, b) => a - b),
     swapped: hasPhrase(tokens, GRAMMAR.swapped),
     topics: layout.asked.map((s: TextSpan) => ({ at: s.from, tokens: tokensOf(text.slice(s.from, s.to)) })),
   };
 }
+
+/** "Sorry to bother you", "sorry for the words": nothing is put right by it. */
+const polite = (tokens: readonly Token[], at: number): boolean =>
+  nth(tokens, at).low === 'sorry' && /^(to|for|about|but|if|that|everyone)$/.test(tokens[at + 1]?.low ?? '');
 
 const HEARD = Object.entries(GRAMMAR.heard).map(([heard, meant]) => ({
   heard: heard.split(' '),

@@ -3,6 +3,9 @@ import type { FactValue } from '@core/facts/fact';
 import { type Proposal, slotOf } from './proposal';
 import type { Speech } from './said';
 
+/** Characters before the first value in which its correction may be announced: "please replace the distance, 113 900, by ...". */
+const AHEAD = 60;
+
 const same = (a: FactValue, b: FactValue): boolean => JSON.stringify(a) === JSON.stringify(b);
 const firstOf = (p: Proposal): number => Math.min(...p.spans.map((s) => s.from));
 const lastOf = (p: Proposal): number => Math.max(...p.spans.map((s) => s.from));
@@ -44,16 +47,11 @@ function settledSlot(own: readonly Proposal[], said: Speech): Proposal[] {
   if (own.length < 2) return [...own];
   // What was said after "sorry" or in a postscript takes the place of what was said before.
   const sorted = [...own].sort((a, b) => lastOf(a) - lastOf(b));
-  const last = nth(sorted, sorted.length - 1);
-  const fixed = said.fixes.some(
-    (at) =>
-      at <= lastOf(last) &&
-      sorted.slice(0, -1).every((p) => lastOf(p) < at || lastOf(p) < lastOf(last)) &&
-      at > firstOf(nth(sorted, 0)) - 80,
-  );
+  const [first, last] = [nth(sorted, 0), nth(sorted, sorted.length - 1)];
+  const fixed = said.fixes.some((at) => at <= lastOf(last) && at > firstOf(first) - AHEAD);
   if (fixed && last.sure !== 'ask') return [last];
-  const own_ = own.filter((p) => p.hearsay === undefined);
-  const open = own_.length > 0 ? own_ : own;
+  const firstHand = own.filter((p) => p.hearsay === undefined);
+  const open = firstHand.length > 0 ? firstHand : own;
   const told = open.filter((p) => p.sure !== 'ask');
   if (told.length === 1 && open.length > 1) return [nth(told, 0)];
   const sure = open.filter((p) => p.sure === 'sure');
