@@ -66,7 +66,7 @@ export function intakeBench(): Row[] {
   ];
 }
 
-/** How well messages of another hand are read: any file of labelled messages. */
+/** How well messages of another hand are read, from a file of labelled messages. */
 export function corpusBench(file: string): Row[] {
   const corpus = corpusFrom(JSON.parse(readFileSync(file, 'utf8')));
   const s = scoreCorpus(corpus, (text) => {

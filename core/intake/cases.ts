@@ -132,11 +132,11 @@ function scoped(
   );
   const byClause = new Map<number, { from: number; of: number | undefined }[]>();
   let current: number | undefined;
-  let paragraph = -1;
+  let paragraph = 0;
   for (const clause of groupBy(said.tokens, 'clause')) {
     const [first, last] = [nth(clause, 0), nth(clause, clause.length - 1)];
     const own = labels.filter((l) => l.from < last.to && l.from >= first.from - (lineStart ? 3 : 0));
-    const here = paragraphOf(said.text, first.from, lineStart);
+    const here = said.text.slice(0, first.from).split('\n').length;
     if (here !== paragraph) {
       paragraph = here;
       current = undefined;
@@ -163,6 +163,3 @@ function scoped(
     },
   };
 }
-
-const paragraphOf = (text: string, from: number, lines: boolean): number =>
-  text.slice(0, from).split(lines ? '\n' : /\n/).length;

@@ -11,7 +11,6 @@ export type DistanceRole =
   | 'oil'
   | 'oil_ago'
   | 'lamp'
-  | 'began'
   | 'other';
 export type DistanceTold = {
   role: DistanceRole;
@@ -28,7 +27,6 @@ const NAMED: Readonly<Record<string, string>> = {
   yearly: 'vehicle.yearly',
   oil: 'oil.changed_at',
   lamp: 'oil.lamp_at',
-  began: 'noise.began_at',
 };
 
 /** Facts of what was told; a distance run since something is taken from the reading now. */

@@ -47,7 +47,6 @@ export function readAsked(said: Speech): Proposal[] {
   }
   const about = found.has('reuse') || found.has('why') ? aboutOf(said) : [];
   const keys = [...found.keys()];
-  // "Has it slipped, and is it safe to turn": what is safe comes first.
   return keys.length === 0
     ? []
     : [

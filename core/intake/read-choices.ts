@@ -86,7 +86,7 @@ function contested(list: readonly Found[], tokens: readonly Token[]): Found[] {
 }
 
 const together = (tokens: readonly Token[], from: number, to: number): boolean =>
-  tokens.slice(from, to).every((t) => /^(and|the|both|edge|edges|of|a|,)$/.test(t.low));
+  tokens.slice(from, to).every((t) => /^(and|the|both|edge|edges|of|a)$/.test(t.low));
 
 /** Kind of part that was named last before each token. */
 function topicsOf(tokens: readonly Token[]): (string | undefined)[] {

@@ -162,7 +162,7 @@ const ownNames = oncePer(
     ]),
 );
 
-/** Kind of part that was named last before a place of a sentence, else the first behind it. */
+/** Kind of part that was named last before a place of a sentence. */
 function topicAt(sentence: readonly Token[], at: number): string | undefined {
   for (let i = at - 1; i >= 0; i--) {
     const kind = kindNamed(nth(sentence, i));

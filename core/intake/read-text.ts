@@ -8,7 +8,7 @@ import { GRAMMAR } from './grammar';
 import { readBanks } from './read-banks';
 import { readCall } from './read-call';
 import { readChoices } from './read-choices';
-import { readClaimNumbers, readCodes, readFaultCodes, readLots, readStamped } from './read-codes';
+import { readCodes } from './read-codes';
 import { readCosts, readGrade } from './read-costs';
 import { readDates } from './read-dates';
 import { readDistances } from './read-distances';
@@ -18,6 +18,7 @@ import { readAsked } from './read-asked';
 import { readSent } from './read-lists';
 import { readMarks } from './read-marks';
 import { readMeasured } from './read-measured';
+import { readClaimNumbers, readFaultCodes, readLots, readStamped } from './read-numbers';
 import { readOffset } from './read-offset';
 import { readPeople } from './read-people';
 import { readPlaces } from './read-places';
@@ -126,13 +127,14 @@ export function readText(text: string, ctx: IntakeContext): TextRead | TextError
       (p) =>
         p.place !== undefined ||
         !placed.some(
-          (q) => ctx.registry.get(q.key)?.part === ctx.registry.get(p.key)?.part && overlaps(p, q),
+          (q) => ctx.registry.get(q.key)?.part === ctx.registry.get(p.key)?.part && within(p, q.spans),
         ),
     )
     .filter(
       (p) => kind === undefined || ctx.registry.get(p.key)?.part !== (kind === 'belt' ? 'chain' : 'belt'),
     )
-    .filter((p) => !(fields.rows > 1 && inTable(p, fields.spans)))
+    // What a cell of a table says was read as its column's.
+    .filter((p) => !(fields.rows > 1 && within(p, fields.spans)))
     .map((p) => ofCase(withPlace(p, said, ctx, stages), cases));
   const all = [...fields.proposals, ...own];
   const proposals = settleProposals([...all, ...kindOf(all)], said).map((p) => {
@@ -149,8 +151,9 @@ export function readText(text: string, ctx: IntakeContext): TextRead | TextError
   };
 }
 
-const overlaps = (a: Proposal, b: Proposal): boolean =>
-  a.spans.some((s) => b.spans.some((x) => s.from < x.to && x.from < s.to));
+/** Was it read where one of the spans lies? */
+const within = (p: Proposal, spans: readonly TextSpan[]): boolean =>
+  p.spans.some((s) => spans.some((x) => s.from < x.to && x.from < s.to));
 
 /** What the message is, where it says more than a question: money or a claim's number make a claim, parts that come a return. */
 function kindOf(found: readonly Proposal[]): Proposal[] {
@@ -170,10 +173,6 @@ function kindOf(found: readonly Proposal[]): Proposal[] {
       ]
     : [];
 }
-
-/** What a cell of a table says was read as its column's. */
-const inTable = (p: Proposal, spans: readonly TextSpan[]): boolean =>
-  p.spans.some((s) => spans.some((x) => s.from < x.to && x.from < s.to));
 
 /** Of which vehicle or claim it is said, by where it stands. */
 function ofCase(p: Proposal, cases: CaseSplit): Proposal {
