@@ -1,4 +1,5 @@
 import { nth } from '@core/quantity/must';
+import { fleetNamed } from './fleet';
 import { GRAMMAR } from './grammar';
 import { groupBy } from './phrases';
 import type { Proposal } from './proposal';
@@ -12,8 +13,6 @@ export type CaseSplit = { count: number; at: (from: number) => number | undefine
 type Label = { id: string; from: number; name?: string };
 
 const ONE: CaseSplit = { count: 1, at: () => undefined, names: [] };
-const FLEET =
-  /\b(?:(?:bus|truck|van|ambulance|tender|boat|lorry|coach|taxi|unit|tractor)\s+(?:no\.?\s*)?|No\.\s?)(\d{1,3}|[A-D])\b(?!\s*(?:km|mm|h\b|hours))/gi;
 const COLOURS = /\b(red|blue|white|green|silver|grey|yellow)\b(?=\s*(?::|one\b))/gi;
 const ITEM = /^\s*(?:[-–·•*]|\d{1,2}[.)])\s+/;
 /** What speaks of each of them. */
@@ -46,11 +45,7 @@ function labelsOf(said: Speech, vehicles: readonly VehicleMention[], claims: rea
   );
   if (distinct.size > 1) return [...distinct].map(([id, from]) => ({ id, from }));
   const body = bodyText(said);
-  const fleet = [...body.matchAll(FLEET)].map((m) => ({
-    id: nth(m, 1).toUpperCase(),
-    from: m.index,
-    name: m[0],
-  }));
+  const fleet = fleetNamed(body);
   if (new Set(fleet.map((l) => l.id)).size > 1 || (fleet.length > 0 && countTold(said) > 1))
     return [...fleet, ...bare(said, fleet)].sort((a, b) => a.from - b.from);
   const colours = [...body.matchAll(COLOURS)].map((m) => ({ id: nth(m, 1).toLowerCase(), from: m.index }));

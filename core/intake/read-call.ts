@@ -1,4 +1,5 @@
 import { nth } from '@core/quantity/must';
+import { fleetNamed } from './fleet';
 import { groupBy, hasPhrase } from './phrases';
 import type { Proposal } from './proposal';
 import type { Speech } from './said';
@@ -6,8 +7,6 @@ import { WORDS } from './words';
 
 /** Characters of what is kept of a deadline. */
 const LONGEST = 70;
-const FLEET =
-  /\b(?:bus|truck|van|ambulance|tender|lorry|coach|taxi|tractor)\s+(?:no\.?\s*)?(\d{1,3})\b(?!\s*(?:km|mm|h\b))/i;
 
 /** By when they want it, in their words; and what a fleet calls the vehicle. */
 export function readCall(said: Speech): Proposal[] {
@@ -24,14 +23,17 @@ export function readCall(said: Speech): Proposal[] {
     });
     break;
   }
-  const fleet = FLEET.exec(said.text);
+  // A letter, or a number with no kind before it, may be anything where but one vehicle is told of.
+  const fleet = fleetNamed(said.text).find(
+    (f) => f.kind !== undefined && !WORDS.fleetLoose.includes(f.kind) && /\d/.test(f.id),
+  );
   if (fleet)
     out.push({
       key: 'vehicle.fleet',
-      value: fleet[0],
+      value: fleet.name,
       how: 'reported',
       sure: 'likely',
-      spans: [{ from: fleet.index, to: fleet.index + fleet[0].length }],
+      spans: [{ from: fleet.from, to: fleet.from + fleet.name.length }],
     });
   return out;
 }

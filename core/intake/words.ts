@@ -31,6 +31,9 @@ const WordsSchema = z.strictObject({
   /** What says that the engine was turned, and what else has turns: a screw, a key, the starter. */
   engineTurns: Words,
   othersTurn: Words,
+  /** Kinds of vehicle that fleets number; and those of them that number other things as well, an address for one. */
+  fleet: Words,
+  fleetLoose: Words,
   /** Last words of the names of workshops. */
   places: Words,
   /** First words that are no name. */
