@@ -45,7 +45,11 @@ const APP = {
   },
   instruments: { core: ['quantity', 'facts', 'examination'], app: [], packages: ['@angular/core', 'rxjs'] },
   fitter: { core: ['quantity', 'facts', 'fitting'], app: [], packages: ['qrcode-generator'] },
-  workers: { core: ANY_CORE, app: ['threads', 'records'], packages: ['fflate', 'papaparse', 'idb'] },
+  workers: {
+    core: ANY_CORE,
+    app: ['threads', 'records'],
+    packages: ['fflate', 'papaparse', 'idb', 'postal-mime'],
+  },
   data: {
     core: ANY_CORE,
     app: ['threads', 'records', 'workers'],
@@ -83,6 +87,11 @@ const APP = {
   knowledge: {
     core: ANY_CORE,
     app: ['language', 'data', 'ui', 'messages', 'report', 'commands'],
+    packages: SCREEN,
+  },
+  mail: {
+    core: ANY_CORE,
+    app: ['language', 'workers', 'data', 'ui', 'messages', 'commands'],
     packages: SCREEN,
   },
   words: {

@@ -59,6 +59,10 @@ const routes: Routes = [
     loadComponent: () => styled(() => import('./knowledge/knowledge-page').then((m) => m.KnowledgePage)),
   },
   {
+    path: 'mail',
+    loadComponent: () => styled(() => import('./mail/mail-page').then((m) => m.MailPage)),
+  },
+  {
     path: 'words',
     loadComponent: () => styled(() => import('./words/words-page').then((m) => m.WordsPage)),
   },

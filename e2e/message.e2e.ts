@@ -95,3 +95,37 @@ test('a word is taught to the house: tried on all messages, taken, and read in t
   await say(desk, 'OL25-FLET. The edge is like a bottle brush now.');
   await expect(row(page, 'Belt edge, front: Frayed')).toBeVisible();
 });
+
+test('many mails are looked through first, opened one by one and together, and known again', async ({
+  page,
+}) => {
+  const mail = (n: number, words: string) =>
+    `From: Writer ${n} <w${n}@mire.example>\nSent: ${n} November 2026 09:14\nSubject: Question ${n}\n\n${words}\n`;
+  const box = [
+    mail(3, 'TE16-CORM, seven screws. Which kit?'),
+    mail(4, 'OL25-FLET rattles when it is cold. Fitted yesterday.'),
+    mail(5, 'bus 3: Causeway, squeals. bus 9: Furrow Bus, P0017 stored.'),
+  ].join('\n');
+  const desk = new Desk(page);
+  await desk.open();
+  await page.getByLabel('What came in?').focus();
+  await page.keyboard.insertText(box);
+  await page.keyboard.press('Enter');
+  const list = page.getByRole('list', { name: /^Messages/ });
+  await expect(list.getByRole('listitem')).toHaveCount(3);
+  await expect(list.getByRole('listitem').nth(2)).toContainText('2 vehicles or claims');
+  expect((await new AxeBuilder({ page }).include('main').analyze()).violations.map((v) => v.id)).toEqual([]);
+  await page.getByRole('button', { name: 'Open Question 4 as a case' }).click();
+  // what the mail calls yesterday is the day before it was sent
+  await expect(row(page, 'Fitted on')).toContainText('03.11.2026');
+  await expect(row(page, 'Caller')).toContainText('Writer 4');
+  await page.goBack();
+  await page.getByRole('checkbox', { name: 'Choose all that are not here' }).check();
+  await page.getByRole('button', { name: 'Open 2 cases' }).click();
+  await expect(page.getByText('2 cases opened')).toBeVisible();
+  await page.reload();
+  await page
+    .getByLabel('File of messages')
+    .setInputFiles({ name: 'week.txt', mimeType: 'text/plain', buffer: Buffer.from(box) });
+  await expect(page.getByText('week.txt: 3 messages, 3 of them here already')).toBeVisible();
+});

@@ -2,12 +2,13 @@ import { inject, Injectable, Injector } from '@angular/core';
 import { Router } from '@angular/router';
 import { type IncomingKind, recognise } from '@core/intake/recognise';
 import { looksLikeCode } from '@core/fitting/looks-like-code';
-import { LONGEST_MESSAGE } from '@core/intake/read-text';
+import { mailsIn } from '@core/intake/mailbox';
+import { LONGEST_TEXT } from '@core/facts/fact';
 import { tableOf } from '@core/intake/table';
 import { registryFor, worldOf } from '@core/answer/world';
 import { PackImports } from '../data/pack-imports';
 import { Packs } from '../data/packs';
-import { textErrorWords } from '../messages/intake';
+import { MOST_MAILBOX_BYTES } from '../workers/read-mailbox.protocol';
 import { Attachments } from './attachments';
 import { Commands } from './commands';
 import { Notices } from './notices';
@@ -27,22 +28,16 @@ export class Incoming {
   private readonly notices = inject(Notices);
   private readonly injector = inject(Injector);
 
-  /** A message becomes a new case that shows it, read. False when it was refused: then nothing was done and the text stays. */
+  /** A message becomes a new case that shows it, read; many are looked through first. False when it was refused: then nothing was done and the text stays. */
   async text(typed: string): Promise<boolean> {
     const said = typed.trim();
     if (looksLikeCode(said)) return this.sheet((returns) => returns.text(said));
-    if (said.length > LONGEST_MESSAGE) {
-      this.notices.refuse(textErrorWords({ code: 'too_long', length: said.length, most: LONGEST_MESSAGE }));
-      return false;
-    }
     const catalogue = this.packs.newest();
-    const table = catalogue ? tableOf(said, registryFor(worldOf(catalogue))) : { kind: 'none' as const };
-    if (table.kind === 'rows') {
-      this.notices.refuse(
-        `This is a table of ${table.rows} rows. Paste the heading and one row: it becomes one case. Nothing was filed.`,
-      );
-      return false;
-    }
+    const registry = catalogue ? registryFor(worldOf(catalogue)) : undefined;
+    // What is longer than a message can be is taken apart in the thread, not here.
+    if (said.length > LONGEST_TEXT || (registry && mailsIn(said, registry).length > 1))
+      return this.mailbox('What was pasted', [new Blob([said])]);
+    const table = registry ? tableOf(said, registry) : { kind: 'none' as const };
     const message = table.kind === 'row' ? table.text : said;
     await this.commands.newCase([
       { key: 'call.message', value: message, how: 'reported', series: 'messages' },
@@ -50,14 +45,29 @@ export class Incoming {
     return true;
   }
 
+  /** Messages that came together are read in a thread, and shown line by line. */
+  async mailbox(name: string, blobs: readonly Blob[]): Promise<boolean> {
+    const box = this.injector.get((await import('../data/mailbox')).Mailbox);
+    if (!box.read(name, blobs)) {
+      this.notices.refuse(
+        `${name} is larger than the ${MOST_MAILBOX_BYTES / 1024 / 1024} MB that are read at once. Save a part of it as a file of its own.`,
+      );
+      return false;
+    }
+    await this.router.navigate(['/mail']);
+    return true;
+  }
+
   /** Files of any kind; those that belong to a case go to the one in hand, else to a new one. */
   async files(files: readonly File[], inHand = false): Promise<void> {
     const belong: File[] = [];
     const tables: File[] = [];
+    const mails: File[] = [];
     for (const file of files) {
       const begins = await file.slice(0, LOOKED_AT).text();
       const came = recognise({ name: file.name, type: file.type, begins });
       if (came === 'catalogue') tables.push(file);
+      else if (came === 'mail') mails.push(file);
       else if (BELONGS.has(came)) belong.push(file);
       else await this.one(came, file);
     }
@@ -65,6 +75,8 @@ export class Incoming {
       await this.router.navigate(['/catalogue']);
       this.imports.read(tables);
     }
+    const [mail] = mails;
+    if (mail) await this.mailbox(mails.length === 1 ? mail.name : `${mails.length} files`, mails);
     if (belong.length === 0) return;
     if (!inHand) await this.commands.newCase();
     await this.attachments.attach(belong);
@@ -88,8 +100,8 @@ export class Incoming {
         await this.sheet((returns) => returns.file(file));
         return;
       case 'text':
-      case 'mail':
-        await this.text(bodyOf(came, await file.text()));
+        if (file.size > LONGEST_TEXT) await this.mailbox(file.name, [file]);
+        else await this.text(await file.text());
         return;
       default:
         this.notices.refuse(
@@ -100,8 +112,3 @@ export class Incoming {
 }
 
 const BELONGS: ReadonlySet<IncomingKind> = new Set(['picture', 'capture', 'paper']);
-
-/** The words of a mail without its heading lines. */
-function bodyOf(came: IncomingKind, text: string): string {
-  return came === 'mail' ? text.replace(/^[\s\S]*?\r?\n\r?\n/, '').trim() || text : text;
-}

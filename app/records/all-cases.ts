@@ -5,7 +5,7 @@ import { newerFirst } from '@core/catalogue/version';
 import type { Fact } from '@core/facts/fact';
 import type { Damaged } from './damaged';
 import { getPack } from './pack-records';
-import { ofCase, type Records } from './records';
+import { ofCase, type PackRecord, type Records } from './records';
 import { validFacts, standingOf } from './valid-facts';
 
 /** Facts that are read at once: large enough that reading is quick, small enough that they need not much memory. */
@@ -38,13 +38,23 @@ export async function readBatch(db: IDBPDatabase<Records>, after: string | undef
   return { groups: standing, last };
 }
 
+const newestOf = (packs: readonly PackRecord[]): PackRecord | undefined =>
+  packs.filter((p) => Array.isArray(p.chunks)).sort((a, b) => newerFirst(a.head, b.head))[0];
+
+/** The catalogue that a new case begins with. */
+export async function newestCatalogue(db: IDBPDatabase<Records>): Promise<Catalogue | undefined> {
+  const newest = newestOf(await db.getAll('packs'));
+  const pack = newest && (await getPack(db, newest.id));
+  return pack && catalogueOf(pack);
+}
+
 export type Catalogues = (caseId: string, facts: readonly Fact[]) => Promise<Catalogue | undefined>;
 /** The catalogue that answers a case; each is read once. */
 export async function cataloguesIn(db: IDBPDatabase<Records>): Promise<Catalogues> {
   const packs = await db.getAll('packs');
   const names = new Set(packs.map((p) => p.id));
   const extracts = new Set(await db.getAllKeys('extracts'));
-  const newest = packs.filter((p) => Array.isArray(p.chunks)).sort((a, b) => newerFirst(a.head, b.head))[0];
+  const newest = newestOf(packs);
   const read = new Map<string, Promise<Catalogue | undefined>>();
   const pack = (id: string) => {
     const known = read.get(id) ?? getPack(db, id).then((p) => p && catalogueOf(p));

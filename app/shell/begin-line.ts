@@ -1,5 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, Injector, signal } from '@angular/core';
 import { NzInputDirective } from 'ng-zorro-antd/input';
+import { LONGEST_TEXT } from '@core/facts/fact';
 import { type Command, Commands } from '../commands/commands';
 import { Cases } from '../data/cases';
 import { Find } from '../data/find';
@@ -110,9 +111,12 @@ export class BeginLine {
 
   protected paste(e: ClipboardEvent): void {
     const files = [...(e.clipboardData?.files ?? [])];
-    if (files.length === 0) return;
+    const text = e.clipboardData?.getData('text/plain') ?? '';
+    if (files.length === 0 && text.length <= LONGEST_TEXT) return;
     e.preventDefault();
-    this.files(files);
+    // A whole mailbox is not written out here first.
+    if (files.length > 0) this.files(files);
+    else void this.door().then((d) => d.text(text));
   }
 
   protected drop(e: DragEvent): void {

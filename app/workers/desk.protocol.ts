@@ -1,5 +1,6 @@
 import type { Rebuilt } from './rebuild-summaries';
 import type { RejudgeAnswer, RejudgeAsk } from './rejudge-all';
+import type { MailboxAnswer, MailboxAsk } from './read-mailbox.protocol';
 import type { WordsAnswer, WordsAsk } from './words-all';
 
 /** What the page asks of the thread that works on all cases at once. */
@@ -10,4 +11,6 @@ export type DeskJobs = {
   rejudge: { input: RejudgeAsk; progress: number; output: RejudgeAnswer };
   /** Reads every kept message with other words of the house; progress: messages done. */
   words: { input: WordsAsk; progress: number; output: WordsAnswer };
+  /** Reads every message of a mailbox; progress: percent of them. */
+  mailbox: { input: MailboxAsk; progress: number; output: MailboxAnswer };
 };

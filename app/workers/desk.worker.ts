@@ -1,5 +1,6 @@
 import { rebuildSummaries } from './rebuild-summaries';
 import { openRecords } from '../records/open-records';
+import { readMailbox } from './read-mailbox';
 import { rejudgeAll } from './rejudge-all';
 import { wordsInAll } from './words-all';
 import type { DeskJobs } from './desk.protocol';
@@ -18,6 +19,7 @@ serveJobs<DeskJobs>(
   {
     rebuild: (only, line) => withRecords((db) => rebuildSummaries(db, line, only)),
     words: (ask, line) => withRecords((db) => wordsInAll(db, ask, line)),
+    mailbox: (ask, line) => withRecords((db) => readMailbox(db, ask, line)),
     rejudge: (ask, line) => withRecords((db) => rejudgeAll(db, ask, line)),
   },
   self,

@@ -5,7 +5,8 @@ import { catalogueOf } from '@core/catalogue/find-records';
 import { parseDay } from '@core/quantity/dates';
 import { DEEPEST, parseJson } from '@core/quantity/parse-json';
 import { readLabel } from './read-label';
-import { LONGEST_MESSAGE, readText } from './read-text';
+import { LONGEST_TEXT } from '@core/facts/fact';
+import { readText } from './read-text';
 import { tableOf } from './table';
 
 const catalogue = catalogueOf(demoPack());
@@ -31,10 +32,10 @@ const SIGNS = [...'1aA .,-/:;\n("\'+é\t|=[{<'].concat([
 
 describe('what comes in is read in a time that grows with its length', () => {
   // Nothing is timed: a reader that walks back over what it read takes minutes for one of these, and ends the run.
-  it(`every reader comes to an end over ${LONGEST_MESSAGE} of each sign`, () => {
+  it(`every reader comes to an end over ${LONGEST_TEXT} of each sign`, () => {
     let read = 0;
     for (const sign of SIGNS) {
-      const text = sign.repeat(Math.floor(LONGEST_MESSAGE / sign.length));
+      const text = sign.repeat(Math.floor(LONGEST_TEXT / sign.length));
       const said = readText(text, ctx);
       expect('proposals' in said || said.code === 'empty')
         .withContext(JSON.stringify(sign))

@@ -1,4 +1,6 @@
+import { nth } from '@core/quantity/must';
 import { GRAMMAR } from './grammar';
+import { repeatedFrom } from './mail-head';
 import type { TextSpan } from './proposal';
 
 /** A message without what is not its writer's own saying: as long as the text, the rest blanked, so that places stay. */
@@ -39,6 +41,8 @@ export function layoutOf(text: string): MailLayout {
   const lines = linesOf(text);
   const cut: TextSpan[] = [];
   const asked: TextSpan[] = [];
+  const repeated = repeatedFrom(lines.map((l) => l.text));
+  if (repeated !== undefined) cut.push({ from: nth(lines, repeated).from, to: text.length });
   let signature = '';
   for (const m of text.matchAll(/\[quote[^\]]*\][\s\S]*?(?:\[\/quote\]|$)/gi))
     cut.push({ from: m.index, to: m.index + m[0].length });

@@ -1,5 +1,6 @@
 import { nth } from '@core/quantity/must';
 import { GRAMMAR } from './grammar';
+import { headOf, writerOf } from './mail-head';
 import type { Proposal, TextSpan } from './proposal';
 import type { Speech } from './said';
 import { WORDS } from './words';
@@ -53,7 +54,12 @@ export function readPeople({ text, signature }: Speech): Proposal[] {
   const bought = re(`bought[^.]*?\\bfrom(?: the)?\\s+(?<p>${PLACE})`).exec(text);
   const shop = bought?.groups?.['p'];
   if (bought && shop !== undefined) out.push(person('kit.bought', shop, spanAt(text, shop)));
-  const who = signed(signature, text) ?? ended(text) ?? introduced(text, shop);
+  const from = headOf(text)?.from;
+  const who =
+    signed(signature, text) ??
+    ended(text) ??
+    introduced(text, shop) ??
+    (from === undefined ? undefined : writerOf(from));
   if (who !== undefined && who !== shop)
     out.push(person('call.who', who, spanAt(text, nth(who.split(','), 0))));
   return out;

@@ -1,10 +1,12 @@
 import { nth } from '@core/quantity/must';
+import { LONGEST_TEXT } from '@core/facts/fact';
 import { plainText } from '@core/facts/value';
 import { type CaseSplit, casesOf } from './cases';
 import { drivenBy, type IntakeContext, usualSpread } from './context';
 import { daysTold } from './days';
 import type { Proposal, TextSpan } from './proposal';
 import { GRAMMAR } from './grammar';
+import { headOf, sentOn } from './mail-head';
 import { readBanks } from './read-banks';
 import { readCall } from './read-call';
 import { readChoices } from './read-choices';
@@ -39,8 +41,6 @@ import { unfiledOf } from './unfiled';
 import { stagesTold, withPlace } from './where';
 import { WORDS } from './words';
 
-/** Characters of one message that are read at most. */
-export const LONGEST_MESSAGE = 20_000;
 /** Share of known words below which a text is in a language that is not read here; and words from which that is judged. */
 const FOREIGN = { share: 0.35, words: 12 };
 
@@ -61,9 +61,13 @@ export type TextError = { code: 'too_long'; length: number; most: number } | { c
  * Reads a message into proposed facts. Deterministic: the same text, catalogue and day give the same proposals.
  * Nothing is filed; two values for one thing are both proposed, and asked.
  */
-export function readText(text: string, ctx: IntakeContext): TextRead | TextError {
+export function readText(text: string, given: IntakeContext): TextRead | TextError {
   if (text.trim() === '') return { code: 'empty' };
-  if (text.length > LONGEST_MESSAGE) return { code: 'too_long', length: text.length, most: LONGEST_MESSAGE };
+  if (text.length > LONGEST_TEXT) return { code: 'too_long', length: text.length, most: LONGEST_TEXT };
+  const head = headOf(text);
+  // What a mail calls yesterday is the day before it was sent.
+  const sent = sentOn(head?.sent, given.notation.dateOrder, given.today);
+  const ctx = sent === undefined || sent > given.today ? given : { ...given, today: sent };
   const said = saidOf(text);
   const told = daysTold(said.text, ctx);
   const dates = readDates(said, told);

@@ -33,8 +33,9 @@ export function recognise({ name, type, begins }: Coming): IncomingKind {
     if (/"format"\s*:\s*"hollow-sprocket-desk"/.test(begins)) return 'desk';
     return 'case';
   }
-  if (/\.eml$/i.test(name) || /^(From|Received|MIME-Version|Return-Path):/im.test(begins.slice(0, 200)))
+  if (/\.(eml|mbox)$/i.test(name) || /^From \S+.*\d{4}\s*$/m.test(begins.split('\n', 1)[0] ?? ''))
     return 'mail';
+  if (/^(From|Received|MIME-Version|Return-Path):/im.test(begins.slice(0, 200))) return 'mail';
   if (/\.(csv|tsv|txt|dat)$/i.test(name) || type.startsWith('text/')) {
     if (isCapture(begins)) return 'capture';
     if (/\.csv$/i.test(name) && TABLES.test(begins)) return 'catalogue';

@@ -5,9 +5,10 @@ import type { Registry } from '@core/facts/observable';
 /** A pasted table: its heading and rows; or what makes it none that can be read. */
 export type TableRead =
   | { kind: 'none' }
-  /** Two lines: a heading and one row, as a text of labelled values. */
+  /** A heading and one row, as a text of labelled values. */
   | { kind: 'row'; text: string }
-  | { kind: 'rows'; rows: number; known: number };
+  /** A heading and more rows, each as such a text; how many columns are known. */
+  | { kind: 'rows'; texts: string[]; known: number };
 
 /** Columns from which lines with marks between count as a table. */
 const LEAST = 3;
@@ -25,11 +26,13 @@ export function tableOf(text: string, registry: Registry): TableRead {
   );
   const known = head.filter((h) => names.has(h.trim().toLowerCase())).length;
   if (known < 2) return { kind: 'none' };
-  if (rows.length > 1) return { kind: 'rows', rows: rows.length, known };
-  const row = nth(rows, 0);
-  const labelled = head.flatMap((h, i) => {
-    const value = (row[i] ?? '').trim();
-    return value === '' ? [] : [`${h.trim()}: ${value}`];
-  });
-  return { kind: 'row', text: labelled.join('\n') };
+  const texts = rows.map((row) =>
+    head
+      .flatMap((h, i) => {
+        const value = (row[i] ?? '').trim();
+        return value === '' ? [] : [`${h.trim()}: ${value}`];
+      })
+      .join('\n'),
+  );
+  return texts.length > 1 ? { kind: 'rows', texts, known } : { kind: 'row', text: nth(texts, 0) };
 }

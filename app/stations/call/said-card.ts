@@ -5,6 +5,7 @@ import {
   computed,
   type ElementRef,
   inject,
+  Injector,
   signal,
   viewChild,
 } from '@angular/core';
@@ -12,7 +13,7 @@ import { RouterLink } from '@angular/router';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
 import { NzInputDirective } from 'ng-zorro-antd/input';
 import { CASE_KINDS, type CaseKind } from '@core/facts/observable';
-import { LONGEST_MESSAGE } from '@core/intake/read-text';
+import { LONGEST_TEXT } from '@core/facts/fact';
 import { CaseDesk } from '../../data/case-desk';
 import { Notices } from '../../commands/notices';
 import { Drafts } from '../../data/drafts';
@@ -50,6 +51,7 @@ export class SaidCard {
   private readonly desk = inject(CaseDesk);
   private readonly drafts = inject(Drafts);
   private readonly notices = inject(Notices);
+  private readonly injector = inject(Injector);
   private readonly list = viewChild<ElementRef<HTMLElement>>('list');
   private readonly area = viewChild<ElementRef<HTMLTextAreaElement>>('area');
   protected readonly writing = signal(false);
@@ -122,16 +124,23 @@ export class SaidCard {
     const text = e.clipboardData?.getData('text/plain') ?? '';
     if (text.trim() === '' || this.draft().trim() !== '') return;
     e.preventDefault();
+    if (text.length > LONGEST_TEXT) return void this.mailbox(text);
     this.keep(text);
     void this.read(text);
   }
 
+  /** More than one message can be: taken apart in the thread, and shown line by line. */
+  private async mailbox(text: string): Promise<void> {
+    const { Incoming } = await import('../../commands/incoming');
+    await this.injector.get(Incoming).text(text);
+  }
+
   protected async read(text: string): Promise<void> {
     const said = text.trim();
-    if (said === '' || said.length > LONGEST_MESSAGE) {
+    if (said === '' || said.length > LONGEST_TEXT) {
       this.trouble.set(
         textErrorWords(
-          said === '' ? { code: 'empty' } : { code: 'too_long', length: said.length, most: LONGEST_MESSAGE },
+          said === '' ? { code: 'empty' } : { code: 'too_long', length: said.length, most: LONGEST_TEXT },
         ),
       );
       return;
