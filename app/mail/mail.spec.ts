@@ -4,7 +4,7 @@ import { Database } from '../data/database';
 import { Mailbox } from '../data/mailbox';
 import { closeDesk, openDesk } from '../testing/demo-desk';
 import { readMailbox } from '../workers/read-mailbox';
-import { type Mail, type MailboxAsk, MOST_MAILS } from '../workers/read-mailbox.protocol';
+import { type MailboxAsk, MOST_MAILS } from '../workers/read-mailbox.protocol';
 
 const QUIET = { progress: () => undefined, cancelled: () => false };
 const ask = (...blobs: (string | Uint8Array<ArrayBuffer>)[]): MailboxAsk => ({
