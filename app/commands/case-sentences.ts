@@ -12,6 +12,7 @@ export class CaseSentences {
     notation: this.settings.notation(),
     cat: this.desk.current()?.catalogue,
     registry: this.desk.registry(),
+    labelStep: this.settings.settings().labelStep,
     thing: (id) => this.desk.thing(id),
   }));
 }

@@ -1,6 +1,9 @@
 import { counted, plural } from '../language/plural';
 import { nth } from '@core/quantity/must';
-import type { Advice, CallerQuestion, Lead, Reason, SettingOf } from '@core/advice/advice';
+import type { Advice, CallerQuestion, Lead, Reason, SettingOf, ToolOf } from '@core/advice/advice';
+import { roundDown } from '@core/catalogue/interval';
+import { writtenDay } from '@core/facts/read-value';
+import { fromBase } from '@core/quantity/units';
 import { CAUTIONS } from '@core/advice/cautions';
 import type { Code } from '@core/advice/codes';
 import { PARTS_SENT } from '@core/facts/kinds';
@@ -25,6 +28,7 @@ export const ASKED_WORDS: Record<CallerQuestion, string> = {
   setting: 'How is it set',
   marks: 'Are the marks right',
   torque: 'Which torque, which order',
+  tools: 'Can it be done without the tool',
   also: 'What else to change',
   due: 'When is it due',
   reuse: 'Is the used part still good',
@@ -99,6 +103,8 @@ export function leadWords(lead: Lead, v: SentenceContext): string {
         : 'The sheet of this drive gives no torque.';
     case 'no_procedure':
       return 'The catalogue has no one procedure for what is known so far: take torques and order from the vehicle maker’s information.';
+    case 'tools':
+      return toolWords(lead.allowed, lead.tools);
     case 'also':
       return `${lead.kit === undefined ? '' : `With kit ${lead.kit}: `}${lead.certain ? '' : 'whichever design it is: '}${lead.lines.map((l) => `${l.item.item} (${SOURCE_WORDS[l.source]})`).join('; ')}.`;
     case 'no_jobs':
@@ -182,6 +188,12 @@ export function reasonWords(r: Reason, v: SentenceContext): string {
       return INTERFERENCE[r.interference];
     case 'from_computed':
       return 'Computed from the layout of this drive.';
+    case 'bolt':
+      return `That is what the sheet has for “${r.words}”; it tightens ${r.of} in all.`;
+    case 'pistons':
+      return pistonWords(r);
+    case 'label':
+      return `Changed now, the label says: next at ${labelDistance(r.next.dueKm, v)} or on ${writtenDay(r.next.dueDay, v.notation)}, whichever comes first.`;
     case 'after_job':
       return 'The drive was worked on: look at that job first.';
     case 'extension':
@@ -233,6 +245,43 @@ function fitsWords(l: Extract<Lead, { code: 'fits' }>): string {
 
 /** A part by its key among those sent in. */
 const partWords = (key: string): string => lower(PARTS_SENT.find((p) => p.key === key)?.wording ?? key);
+
+/** What stands in for each tool, with its risk; the house's word first. */
+function toolWords(allowed: boolean, tools: readonly ToolOf[]): string {
+  const each = tools.map(
+    (t) =>
+      `For the ${lower(t.name)}: ${list(
+        t.instead.map((i) => `${lower(i.name)} (risk: ${lower(i.risk)})`),
+        'or',
+      )}.`,
+  );
+  return [
+    allowed
+      ? 'With care: this house accepts what stands in for a tool when it is recorded.'
+      : 'No: this house wants the proper tools. What others use instead, and what it risks:',
+    ...each,
+  ].join(' ');
+}
+
+const GOING = { down: 'going down', up: 'coming up', top: 'at the end of its stroke' };
+/** What the pistons do at the safe position. */
+function pistonWords(r: Extract<Reason, { code: 'pistons' }>): string {
+  const where =
+    Math.round(r.crankDeg) === 0
+      ? 'On its mark'
+      : `${degrees(Math.abs(r.crankDeg))} ${r.crankDeg < 0 ? 'before' : 'after'} its mark`;
+  const each = r.at.map(
+    (p) =>
+      `${plural(p.cylinders.length, 'piston', 'pistons')} ${list(p.cylinders)} ${formatNumber(p.mm, 0)} mm below the top, ${GOING[p.going]}`,
+  );
+  return `${where}: ${list(each)}; ${formatNumber(r.roomMm, 1)} mm are left to the deepest open valve.`;
+}
+
+/** A distance as the house's label has it: rounded down to its step. */
+function labelDistance(km: number, v: SentenceContext): string {
+  const unit = v.notation.units['distance'] ?? 'km';
+  return `${formatNumber(roundDown(fromBase('distance', km, unit), v.labelStep ?? 1), 0)} ${unit}`;
+}
 
 const oneSetting = (s: SettingOf): string =>
   `${s.stage === '' ? '' : `${upper(s.stage)}: `}${settingWords(s.carrier, s.reading)}`;

@@ -7,6 +7,8 @@ export type SentenceContext = {
   notation: Notation;
   cat?: Catalogue | undefined;
   registry: Registry;
+  /** Step to which a label rounds its distance down, in the house's unit. */
+  labelStep?: number;
   /** Words that tell a thing from others of its kind. */
   thing?: (id: string) => string;
 };

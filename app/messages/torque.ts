@@ -1,5 +1,6 @@
 import { nth } from '@core/quantity/must';
 import type { Printed, TorquePair, TorqueStage } from '@core/catalogue/torque-plan';
+import { fromBase } from '@core/quantity/units';
 import { formatNumber } from '@core/quantity/format-quantity';
 
 /** "42 N·m" as it was printed. */
@@ -34,6 +35,13 @@ export const WRENCH_WORDS = {
   above: '✕ Above the range of the wrench: take a larger one.',
 } as const;
 
+/** Nobody knows which wrench is in the hand at the other end: read out, a torque has both units. */
+function spokenStage(s: TorqueStage): string {
+  if (s.kind !== 'torque' || s.also) return stageWords(s);
+  const other = s.printed.unit === 'N·m' ? ('lbf·ft' as const) : ('N·m' as const);
+  return `${stageWords(s)} (${inUnit(fromBase('torque', s.nm, other), other)})`;
+}
+
 /** A plan as it is read out on the telephone, stage by stage. */
 export function spokenPlan(t: {
   fastener: string;
@@ -44,9 +52,9 @@ export function spokenPlan(t: {
 }): string {
   const what = `${t.count ? `${t.count} ` : ''}${t.singleUse ? 'new ' : ''}${t.fastener}`;
   const stages = t.stages.map(
-    (s, i) => `${i === 0 ? 'first' : i === t.stages.length - 1 ? 'last' : 'then'} ${stageWords(s)}`,
+    (s, i) => `${i === 0 ? 'first' : i === t.stages.length - 1 ? 'last' : 'then'} ${spokenStage(s)}`,
   );
-  const order = t.stages.length === 1 ? stageWords(nth(t.stages, 0)) : stages.join(', ');
+  const order = t.stages.length === 1 ? spokenStage(nth(t.stages, 0)) : stages.join(', ');
   const hand = t.leftHand
     ? ' The thread is left-hand: it goes the other way, and the wrench has to click that way.'
     : '';

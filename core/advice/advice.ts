@@ -27,6 +27,7 @@ export const QUESTIONS = [
   'setting',
   'marks',
   'torque',
+  'tools',
   'also',
   'due',
   'reuse',
@@ -50,6 +51,11 @@ export type SettingOf = { stage: string; carrier: Carrier; reading: number };
 export type PredictedMark = { about: string; name: string; teeth: number };
 /** A step that is tightened: the bolt and its stages. */
 export type TorqueStep = { id: string; number: number; torque: NonNullable<SheetStep['torque']> };
+
+/** A tool that holds or finds a position, and what can stand in for it, each with its risk. */
+export type ToolOf = { name: string; instead: readonly { name: string; risk: string }[] };
+/** Pistons of cylinders that stand alike, mm below their top, moving down or up as the crank goes on. */
+export type PistonsAt = { cylinders: string[]; mm: number; going: 'down' | 'up' | 'top' };
 
 /** A used part, whether it may run on. `some`: only some of the designs have it. `stage`: "" for the only one. */
 export type ReuseOf = { some: boolean } & (
@@ -80,6 +86,7 @@ export type Lead =
   | { code: 'no_marks' }
   | { code: 'torques'; steps: TorqueStep[]; of: number }
   | { code: 'no_procedure' }
+  | { code: 'tools'; allowed: boolean; tools: ToolOf[] }
   | { code: 'also'; lines: JobLine[]; certain: boolean; kit: string | undefined }
   | { code: 'no_jobs' }
   | { code: 'due'; due: Due; interval: ServiceInterval }
@@ -117,6 +124,12 @@ export type Reason =
   | { code: 'interference'; interference: Engine['interference'] }
   | { code: 'from_computed' }
   | { code: 'after_job' }
+  /** Bolts that the words for it name, of all that the sheet tightens. */
+  | { code: 'bolt'; words: string; of: number }
+  /** What the pistons do at a crank angle after the mark, negative against the running direction. */
+  | { code: 'pistons'; crankDeg: number; roomMm: number; at: PistonsAt[] }
+  /** What a label says if it is changed now, at this distance. */
+  | { code: 'label'; next: Due }
   | { code: 'extension'; layout: Layout; answer: ExtensionAnswer }
   /** What they took it for: how likely that part's own faults are all together, and what speaks against the likeliest of them. */
   | { code: 'guess'; part: string; share: number; against: Pick<Finding, 'finding' | 'value' | 'about'>[] }

@@ -5,6 +5,7 @@ import { type Advice, type AnsweredQuestion, type CallerQuestion, type Case, QUE
 import { adviseFits, adviseKit } from './kits';
 import { adviseMarks } from './marks';
 import { adviseSetting, adviseTorque } from './setting';
+import { adviseTools } from './tools';
 import { adviseLost, adviseMeans } from './trouble';
 import { adviseReuse } from './reuse';
 import { adviseWhy } from './why';
@@ -16,6 +17,7 @@ const ANSWERS: Record<CallerQuestion, (c: Case) => AnsweredQuestion> = {
   setting: adviseSetting,
   marks: adviseMarks,
   torque: adviseTorque,
+  tools: adviseTools,
   also: adviseAlso,
   due: adviseDue,
   reuse: adviseReuse,

@@ -1,4 +1,6 @@
 import { nth } from '@core/quantity/must';
+import { bestNamed } from '@core/catalogue/named-fasteners';
+import { textOf } from '@core/facts/read';
 import { driveGeometry } from '@core/answer/drive-answer';
 import { tensionerIndex } from '@core/drive/layout';
 import type { Stage } from '@core/drive/stages';
@@ -67,8 +69,12 @@ export function adviseTorque(c: Case): AnsweredQuestion {
   const [first, ...rest] = sheets;
   if (!first || sheets.every((s) => s.status !== 'ready'))
     return { standing: 'cannot', lead: { code: 'no_procedure' }, because: [], missing: [] };
-  const steps = (s: Sheet): TorqueStep[] =>
+  const all = (s: Sheet): TorqueStep[] =>
     s.steps.flatMap(({ id, number, torque }) => (torque ? [{ id, number, torque }] : []));
+  const words = textOf(c.state, 'call.bolt');
+  const named = (s: Sheet) => (words === undefined ? [] : bestNamed(all(s), (x) => x.torque.fastener, words));
+  const narrowed = sheets.every((s) => named(s).length > 0);
+  const steps = narrowed ? named : all;
   const alike = (of: (s: Sheet) => unknown) =>
     rest.every((s) => JSON.stringify(of(s)) === JSON.stringify(of(first)));
   if (!alike((s) => steps(s).map((x) => [x.id, x.torque])))
@@ -82,8 +88,11 @@ export function adviseTorque(c: Case): AnsweredQuestion {
   return {
     standing: 'yes',
     lead: { code: 'torques', steps: steps(first), of: same ? first.steps.length : 0 },
-    because: [],
-    missing: same ? [] : missingDesign(c),
-    keys: ['fit.torque', 'fit.tightened'],
+    because:
+      narrowed && words !== undefined && steps(first).length < all(first).length
+        ? [{ code: 'bolt', words, of: all(first).length }]
+        : [],
+    missing: same || narrowed ? [] : missingDesign(c),
+    keys: ['fit.torque', 'fit.tightened', 'call.bolt'],
   };
 }

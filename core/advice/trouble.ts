@@ -1,7 +1,8 @@
-import { must } from '@core/quantity/must';
-import { type CrankRange, safeCrankRanges } from '@core/drive/valve-safety';
+import { must, num } from '@core/quantity/must';
+import { type CrankRange, pistonDrop, restDeg, safeCrankRanges } from '@core/drive/valve-safety';
+import type { ValveGeometry } from '@core/drive/valves-schema';
 import { has, listOf, textOf } from '@core/facts/read';
-import type { AnsweredQuestion, Case } from './advice';
+import type { AnsweredQuestion, Case, PistonsAt, Reason } from './advice';
 import { codeOf } from './codes';
 import { designsOf, missingDesign, missingEngine } from './missing';
 import { withOutcomes } from './outcomes';
@@ -27,8 +28,35 @@ export function adviseLost(c: Case): AnsweredQuestion {
       because,
       missing: missingDesign(c),
     };
-  return { standing: 'yes', lead: { code: 'may_turn', ranges }, because, missing: [] };
+  const pistons = designs.length === 1 ? pistonsAt(must(designs[0]), ranges, a.policy.leastRoomMm) : [];
+  return {
+    standing: 'yes',
+    lead: { code: 'may_turn', ranges },
+    because: [...because, ...pistons],
+    missing: [],
+  };
 }
+
+/** Pistons within this of each other, mm, stand alike. */
+const ALIKE_MM = 0.5;
+
+/** What the pistons do where the crank comes to rest: how far each stands below its top and which way it goes. */
+function pistonsAt(g: ValveGeometry, ranges: readonly CrankRange[], roomMm: number): Reason[] {
+  const crankDeg = restDeg(g, roomMm) ?? middle(must(ranges[0]));
+  const at: PistonsAt[] = [];
+  for (const c of g.cylinders) {
+    const down = (deg: number) => pistonDrop(g, deg - c.firingDeg);
+    const mm = down(crankDeg);
+    const slope = down(crankDeg + 0.5) - down(crankDeg - 0.5);
+    const going = Math.abs(slope) < 1e-6 ? 'top' : slope > 0 ? 'down' : 'up';
+    const alike = at.find((p) => p.going === going && Math.abs(p.mm - mm) < ALIKE_MM);
+    if (alike) alike.cylinders.push(c.name);
+    else at.push({ cylinders: [c.name], mm, going });
+  }
+  const room = num(safeCrankRanges(g).roomMm, ((Math.round(crankDeg) % 360) + 360) % 360);
+  return [{ code: 'pistons', crankDeg, roomMm: room, at }];
+}
+const middle = (r: CrankRange): number => (r.fromDeg + r.toDeg) / 2;
 
 /** Ranges that two designs share. */
 function common(x: readonly CrankRange[], y: readonly CrankRange[]): CrankRange[] {

@@ -1,8 +1,9 @@
 import { dueOf } from '@core/catalogue/due';
+import { nextDue } from '@core/catalogue/interval';
 import { jobsFor, kitOfJob } from '@core/answer/jobs';
-import { wasAsked } from '@core/facts/read';
+import { numberOf, wasAsked } from '@core/facts/read';
 import type { JobLine } from '@core/match/job-list';
-import type { AnsweredQuestion, Case, Missing } from './advice';
+import type { AnsweredQuestion, Case, Missing, Reason } from './advice';
 import { designsOf, missingDesign, missingEngine } from './missing';
 
 /** What else to change: what the job takes that is not in the kit; of several designs what all of them take. */
@@ -49,7 +50,11 @@ export function adviseDue(c: Case): AnsweredQuestion {
       missing: [{ key: 'vehicle.odometer', minutes: 1 }],
       keys: wanted,
     };
+  // What a label would say if it is changed now.
+  const km = numberOf(state, 'vehicle.odometer');
+  const next = km === undefined ? undefined : nextDue(interval, { day: c.today, km }, { day: c.today, km });
+  const because: Reason[] = next ? [{ code: 'label', next }] : [];
   return due
-    ? { standing: 'yes', lead: { code: 'due', due, interval }, ...common }
-    : { standing: 'if', lead: { code: 'interval', interval }, ...common };
+    ? { standing: 'yes', lead: { code: 'due', due, interval }, ...common, because }
+    : { standing: 'if', lead: { code: 'interval', interval }, ...common, because };
 }

@@ -59,9 +59,12 @@ export function intervalFor(
   vehicle: string | undefined,
 ): ServiceInterval | undefined {
   const own = intervals.filter((i) => i.engine === engine);
+  // A name can begin with another's: the longest that is named is meant.
   const named =
     vehicle === undefined
       ? undefined
-      : own.find((i) => vehicle.toLowerCase().includes(i.vehicle.toLowerCase()));
+      : own
+          .filter((i) => vehicle.toLowerCase().includes(i.vehicle.toLowerCase()))
+          .sort((a, b) => b.vehicle.length - a.vehicle.length)[0];
   return named ?? [...own].sort((a, b) => a.km - b.km || a.months - b.months)[0];
 }

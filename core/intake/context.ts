@@ -1,3 +1,4 @@
+import { stemOf } from '@core/quantity/stem';
 import { oncePer } from '@core/quantity/keep';
 import { type Catalogue, foldCode, stagesFor } from '@core/catalogue/find-records';
 import type { Engine, Variant } from '@core/catalogue/pack';
@@ -7,7 +8,6 @@ import type { Notation } from '@core/facts/read-value';
 import { wheelThing } from '@core/facts/thing';
 import type { Day } from '@core/quantity/dates';
 import type { Taught } from './lexicon';
-import { stemOf } from './text';
 
 /** What reading a text needs to know: the catalogue, what can be observed, the day, and what the case says already. */
 export type IntakeContext = {

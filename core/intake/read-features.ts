@@ -1,3 +1,4 @@
+import { stemOf } from '@core/quantity/stem';
 import { oncePerName } from '@core/quantity/keep';
 import { must, nth } from '@core/quantity/must';
 import { optionsOf, type Observable } from '@core/facts/observable';
@@ -7,7 +8,7 @@ import { findPhrases, groupBy, hasPhrase, spanOf } from './phrases';
 import type { Proposal } from './proposal';
 import { moodOf, negatedAt } from './read-choices';
 import type { Speech } from './said';
-import { stemOf, type Token } from './text';
+import { type Token } from './text';
 import { WORDS } from './words';
 
 /** "7" → "seven", as values are worded. */

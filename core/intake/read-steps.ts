@@ -1,9 +1,10 @@
+import { stemOf } from '@core/quantity/stem';
 import { nth } from '@core/quantity/must';
 import type { IntakeContext, NamedStep } from './context';
 import { findPhrases, groupBy } from './phrases';
 import type { Proposal } from './proposal';
 import { sentenceOf, type Speech, tokenAt } from './said';
-import { stemOf, stemsOf, type Token } from './text';
+import { stemsOf, type Token } from './text';
 import { WORDS } from './words';
 
 /** Share of a clause's weight that a step has to hold, and by how much more than the next. */

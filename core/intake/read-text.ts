@@ -25,7 +25,7 @@ import { readOffset } from './read-offset';
 import { readPeople } from './read-people';
 import { readPlaces } from './read-places';
 import { afterTurns, readSteps } from './read-steps';
-import { readStanding, readTorques } from './read-torques';
+import { readBolt, readStanding, readTorques } from './read-torques';
 import {
   familiesIn,
   mentionSpan,
@@ -89,6 +89,7 @@ export function readText(text: string, given: IntakeContext): TextRead | TextErr
     ...codes.used,
     ...vehicles.flatMap((v) => Array.from({ length: v.n }, (_, k) => v.at + k)),
   ]);
+  const asked = readAsked(said);
   const foreign = isForeign(said.tokens.filter((_, i) => !codes.used.has(i)));
   const found = [
     ...codes.proposals,
@@ -120,7 +121,8 @@ export function readText(text: string, given: IntakeContext): TextRead | TextErr
           ...readSteps(said, ctx, engine),
           ...readCall(said),
           ...readSent(said),
-          ...readAsked(said),
+          ...asked,
+          ...readBolt(said, ctx, engine, asked),
         ]),
   ];
   const kind = drivenBy(ctx, engine);

@@ -1,3 +1,5 @@
+import type { FactValue } from '@core/facts/fact';
+import { bestNamed, namedBy } from '@core/catalogue/named-fasteners';
 import { nth } from '@core/quantity/must';
 import { findUnit, toBase } from '@core/quantity/units';
 import { drivenBy, type IntakeContext, type NamedStep } from './context';
@@ -7,13 +9,11 @@ import { hasPhrase } from './phrases';
 import type { Proposal } from './proposal';
 import { moodOf } from './read-choices';
 import { beginOf, sentenceOf, type Speech } from './said';
-import { stemOf, type Token } from './text';
+import { type Token } from './text';
 import { WORDS } from './words';
 
 /** Two torques told for one are within this part of each other: "42 Nm, that is 31 foot pounds". */
 const SAME = 0.03;
-/** Words of a fastener's name that tell nothing. */
-const PLAIN = new Set(['bolt', 'screw', 'new', 'the', 'of'].map(stemOf));
 
 /** Torques: of the tensioner's bolt, or of the fastener that is named, by the step of the sheet that tightens it; angles behind them. */
 export function readTorques(said: Speech, ctx: IntakeContext, engine: string | undefined): Proposal[] {
@@ -70,21 +70,15 @@ function fastenerStep(
   chain: boolean,
 ): NamedStep | undefined {
   const clause = nth(sentence, at).clause;
-  const near = sentence
-    .filter((t, i) => Math.abs(t.clause - clause) <= 1 && Math.abs(i - at) <= 14)
-    .map((t) => t.stem);
+  const near = new Set(
+    sentence.filter((t, i) => Math.abs(t.clause - clause) <= 1 && Math.abs(i - at) <= 14).map((t) => t.stem),
+  );
   let best: { step: NamedStep; score: number } | undefined;
   for (const step of steps) {
     if (step.fastener === undefined) continue;
-    const words = step.fastener
-      .toLowerCase()
-      .split(/[^a-z\d]+/)
-      .map(stemOf)
-      .filter((w) => w !== '' && !PLAIN.has(w));
-    if (words.length === 0 || words.some((w) => w === 'tensioner') !== near.includes('tensioner')) continue;
-    const found = words.filter((w) => near.includes(w)).length;
-    const score = found / words.length + found * 0.1;
-    if (found > 0 && score >= 0.5 && (!best || score > best.score)) best = { step, score };
+    if (/tensioner/i.test(step.fastener) !== near.has('tensioner')) continue;
+    const score = namedBy(step.fastener, near);
+    if (score > 0 && (!best || score > best.score)) best = { step, score };
   }
   return best?.step.tensioner === true && !chain ? undefined : best?.step;
 }
@@ -99,6 +93,48 @@ function otherFastener(sentence: readonly Token[], at: number): boolean {
       ['pump', 'sprocket', 'phaser', 'cover', 'guide', 'roller', 'head'].includes(kindNamed(t) ?? ''),
     ) || hasPhrase(near, WORDS.otherFasteners)
   );
+}
+
+/** Words that a bolt is called by. */
+const BOLT = /^(?:bolt|screw|nut|stud|bolts|screws|nuts)$/;
+/** Words before a bolt that may name it, and behind: "the bolt of the upper guide". */
+const NAMING = 4;
+
+const listIn = (value: FactValue): readonly (string | number)[] => (Array.isArray(value) ? value : []);
+
+/** The bolt whose torque they ask for, in their words, where a sheet of the engine has such a one. */
+export function readBolt(
+  said: Speech,
+  ctx: IntakeContext,
+  engine: string | undefined,
+  asked: readonly Proposal[],
+): Proposal[] {
+  const wants = asked.some((p) => listIn(p.value).includes('torque'));
+  const names = engine === undefined || !wants ? [] : (ctx.steps?.(engine) ?? []);
+  const known = names.flatMap((s) => (s.fastener === undefined ? [] : [s.fastener]));
+  const found = said.tokens.flatMap((t, i) => {
+    if (!BOLT.test(t.low)) return [];
+    const run = said.tokens.slice(Math.max(0, i - NAMING), i + 1).filter((x) => x.clause === t.clause);
+    const behind = said.tokens.slice(i + 1, i + 1 + NAMING).filter((x) => x.clause === t.clause);
+    const of = behind[0]?.low === 'of' ? behind : [];
+    const words = [...run, ...of];
+    const text = said.text.slice(nth(words, 0).from, nth(words, words.length - 1).to);
+    return bestNamed(known, (f) => f, text).length > 0
+      ? [{ text, from: nth(words, 0).from, to: nth(words, words.length - 1).to, clause: t.clause }]
+      : [];
+  });
+  const bolt = found.find((f) => said.clauses.get(f.clause)?.mood === 'asked') ?? found[0];
+  return bolt
+    ? [
+        {
+          key: 'call.bolt',
+          value: bolt.text.replace(/\s+/g, ' '),
+          how: 'reported',
+          sure: 'likely',
+          spans: [{ from: bolt.from, to: bolt.to }],
+        },
+      ]
+    : [];
 }
 
 /** How long the engine stood and how warm its block was, before it was set. */

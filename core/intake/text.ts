@@ -1,3 +1,4 @@
+import { stemOf } from '@core/quantity/stem';
 import { GRAMMAR } from './grammar';
 
 /** A word, number or code of a text, where it stands, and the sentence and clause that it belongs to. */
@@ -23,18 +24,6 @@ const ABBREVIATED: ReadonlySet<string> = new Set(GRAMMAR.abbreviations);
 const LONGEST_SENTENCE = 240;
 /** Signs of a line from which it was broken by its width, not by its writer. */
 const FULL_LINE = 55;
-
-/** Beginning that the words of one family share: plural s, -ed, -ing, a doubled letter and a last e left out. @example stemOf('slipped') // "slip" */
-export function stemOf(low: string): string {
-  let stem = low;
-  if (stem.length > 5 && stem.endsWith('ing')) stem = stem.slice(0, -3);
-  else if (stem.length > 4 && stem.endsWith('ed')) stem = stem.slice(0, -2);
-  else if (stem.length > 4 && stem.endsWith('ies')) stem = `${stem.slice(0, -3)}y`;
-  else if (stem.length > 3 && stem.endsWith('s') && !stem.endsWith('ss')) stem = stem.slice(0, -1);
-  if (stem !== low && /([bdgklmnprt])\1$/.test(stem) && stem.length > 3 && !/(ll|ss)$/.test(stem))
-    stem = stem.slice(0, -1);
-  return stem.length > 4 && stem.endsWith('e') ? stem.slice(0, -1) : stem;
-}
 
 /** Words and numbers of a text in order; punctuation only counts sentences and clauses. */
 export function tokensOf(text: string): Token[] {

@@ -1,7 +1,8 @@
+import { stemOf } from '@core/quantity/stem';
 import { distance } from 'fastest-levenshtein';
 import { GRAMMAR } from './grammar';
 import { STATES } from './lexicon';
-import { stemOf, stemsOf, type Token } from './text';
+import { stemsOf, type Token } from './text';
 import { WORDS } from './words';
 
 /** Letters from which on a word is long enough that one wrong letter does not make it another. */
