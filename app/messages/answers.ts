@@ -206,7 +206,7 @@ export function contradictionWords(c: Contradiction, v: SentenceContext): string
       return `${said(c.facts[0])} does not belong with its other readings. It is kept: take it again, or strike it.`;
     case 'rivals':
       return `${name(nth(c.facts, 0))}: ${c.facts
-        .map((f) => `${valueWords(f, v, (_t, k) => k)} (${f.by})`)
+        .map((f) => `${valueWords(f, v, (_t, k) => k)} (${f.note ?? f.by})`)
         .join(' against ')}. File what holds; it settles them.`;
   }
 }

@@ -16,6 +16,10 @@ export function doubtWords(p: Proposal): string {
   switch (p.doubt) {
     case 'two_values':
       return 'the text says two things: press the one that is meant';
+    case 'witness':
+      return p.hearsay === undefined
+        ? 'somebody else says otherwise: press what is to be kept, or both'
+        : `${p.hearsay} says so: press it to keep that beside the other`;
     case 'near_code':
       return 'one character differs from this code: press it if it is meant';
     case 'bare_number':

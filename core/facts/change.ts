@@ -21,6 +21,8 @@ export type NewFact = {
   files?: readonly FileRef[];
   /** One more reading of the same, kept beside those that are there, instead of a correction. */
   repeat?: boolean;
+  /** Another's word on the same: it stands beside what is there, as a rival with its own source, and corrects nothing. */
+  rival?: boolean;
   /** Series that it belongs to by name, whoever files it: such facts stand beside each other. */
   series?: string;
 };
@@ -36,7 +38,7 @@ export function fileFact(state: State, caseId: string, entry: NewFact, author: A
   const joins = named !== undefined || (entry.repeat && slot && slot.facts.length > 0);
   const silence = state.slots.silence(slotKey(meaning, entry.place));
   const before = [...(slot?.facts ?? []), ...(slot?.rivals ?? []), ...(silence?.facts ?? [])];
-  const old = joins ? [] : before.map((f) => f.id);
+  const old = joins || entry.rival ? [] : before.map((f) => f.id);
   const first = slot?.facts[0];
   return {
     id: author.newId(),

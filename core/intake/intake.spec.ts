@@ -1,6 +1,9 @@
 import { registryFor, worldOf } from '@core/answer/world';
 import { catalogueOf } from '@core/catalogue/find-records';
+import { fileFacts } from '@core/facts/change';
 import type { FactValue } from '@core/facts/fact';
+import { rivalsOf, valueOf } from '@core/facts/read';
+import { reduce } from '@core/facts/state';
 import type { Observable } from '@core/facts/observable';
 import { demoPack } from '../../demo/catalogue';
 import messages from '../../demo/data/messages.json';
@@ -9,6 +12,7 @@ import type { IntakeContext } from './context';
 import type { Proposal } from './proposal';
 import { readText, type TextRead } from './read-text';
 import { scoreOf } from './score';
+import { toFile } from './to-file';
 import { plainText } from '@core/facts/value';
 
 const cat = catalogueOf(demoPack());
@@ -23,6 +27,7 @@ const read = (text: string, c: IntakeContext = ctx): TextRead => {
   if ('code' in out) throw new Error(out.code);
   return out;
 };
+let ids = 0;
 const find = (list: readonly Proposal[], key: string): Proposal[] => list.filter((p) => p.key === key);
 const value = (text: string, key: string): FactValue | undefined => find(read(text).proposals, key)[0]?.value;
 
@@ -97,7 +102,26 @@ describe('a message read into facts', () => {
     expect(quoted?.value).toBe('stopped');
     expect(quoted?.hearsay).toContain('driver');
     const both = find(read('The mechanic says it makes a noise. It does not start.').proposals, 'symptom');
-    expect(both.map((p) => p.value)).toEqual(['no_start']);
+    expect(both.filter((p) => p.sure !== 'ask').map((p) => p.value)).toEqual(['no_start']);
+    expect(both.filter((p) => p.sure === 'ask').map((p) => [p.value, p.doubt])).toEqual([
+      ['noise', 'witness'],
+    ]);
+  });
+
+  it('keeps the words of two people side by side when they are filed, each with its source; the writer’s stands', () => {
+    const { proposals } = read('The mechanic says it makes a noise. It does not start.');
+    const state = reduce(
+      fileFacts(
+        reduce([]),
+        'c',
+        toFile(proposals, [], ctx.registry, () => 'x'),
+        { by: 'T', now: () => '2026-11-25T08:00:00.000Z', newId: () => `f${++ids}` },
+      ),
+    );
+    expect(valueOf(state, 'symptom')).toBe('no_start');
+    const [rival, ...more] = rivalsOf(state, 'symptom');
+    expect(more).toEqual([]);
+    expect([rival?.value, rival?.note]).toEqual(['noise', jasmine.stringContaining('mechanic')]);
   });
 
   it('asks instead of guessing: two engines, a code with a stroke wrong', () => {

@@ -28,7 +28,15 @@ export type Proposal = {
   /** The day stands for its whole month. */
   month?: true;
   /** Why it is asked: two values for one thing, a code with a stroke wrong, a number without its unit. */
-  doubt?: 'two_values' | 'near_code' | 'half_code' | 'implied' | 'bare_number' | 'not_sure' | 'asked';
+  doubt?:
+    | 'two_values'
+    | 'witness'
+    | 'near_code'
+    | 'half_code'
+    | 'implied'
+    | 'bare_number'
+    | 'not_sure'
+    | 'asked';
 };
 
 /** Proposals for one and the same thing bear the same name. */

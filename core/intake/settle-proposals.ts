@@ -52,11 +52,24 @@ function settledSlot(own: readonly Proposal[], said: Speech): Proposal[] {
   if (fixed && last.sure !== 'ask') return [last];
   const firstHand = own.filter((p) => p.hearsay === undefined);
   const open = firstHand.length > 0 ? firstHand : own;
+  // What somebody else says otherwise is offered to be kept beside it, with its source.
+  const others = witnesses(firstHand.length > 0 ? own : []);
+  return [...settledOwn(open), ...others];
+}
+
+/** The last word of each witness that a message names. */
+function witnesses(own: readonly Proposal[]): Proposal[] {
+  const last = new Map(own.flatMap((p) => (p.hearsay === undefined ? [] : [[p.hearsay, p] as const])));
+  return [...last.values()].map((p) => ({ ...p, sure: 'ask' as const, doubt: 'witness' as const }));
+}
+
+function settledOwn(open: readonly Proposal[]): Proposal[] {
   const told = open.filter((p) => p.sure !== 'ask');
   if (told.length === 1 && open.length > 1) return [nth(told, 0)];
   const sure = open.filter((p) => p.sure === 'sure');
   const best = sure.length > 0 && sure.length < open.length ? sure : open;
-  return best.length < 2
-    ? [...best]
-    : best.map((p) => ({ ...p, sure: 'ask' as const, doubt: p.doubt ?? ('two_values' as const) }));
+  if (best.length < 2) return [...best];
+  const apart = new Set(best.map((p) => p.hearsay)).size === best.length;
+  const doubt = apart ? ('witness' as const) : ('two_values' as const);
+  return best.map((p) => ({ ...p, sure: 'ask' as const, doubt: p.doubt ?? doubt }));
 }

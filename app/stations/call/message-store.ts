@@ -150,7 +150,7 @@ export class MessageStore {
     return this.desk.file({ key: MESSAGE, value: text.trim(), how: 'reported', series: 'messages' });
   }
 
-  /** Takes or leaves a row; of several values for one thing at most one is taken. */
+  /** Takes or leaves a row; of several values for one thing by one voice at most one is taken. */
   toggle(row: MessageRow): void {
     if (row.take === 'filed') return;
     const take = row.take === 'take' ? 'leave' : 'take';
@@ -159,7 +159,7 @@ export class MessageStore {
       next.set(row.id, { ...before.get(row.id), take });
       if (take === 'take')
         for (const rival of this.rows())
-          if (rival.id !== row.id && slotOf(rival.proposal) === slotOf(row.proposal) && rival.take === 'take')
+          if (rival.id !== row.id && excludes(rival.proposal, row.proposal) && rival.take === 'take')
             next.set(rival.id, { ...before.get(rival.id), take: 'leave' });
       return next;
     });
@@ -258,6 +258,8 @@ export class MessageStore {
   }
 }
 
+/** Two values for one thing by one voice: only one of them can be meant. */
+const excludes = (a: Proposal, b: Proposal): boolean => slotOf(a) === slotOf(b) && a.hearsay === b.hearsay;
 const sameMonth = (a: FactValue, b: FactValue): boolean =>
   typeof a === 'string' && typeof b === 'string' && a.slice(0, 7) === b.slice(0, 7);
 const same = (a: FactValue, b: FactValue): boolean => JSON.stringify(a) === JSON.stringify(b);
