@@ -1,6 +1,7 @@
 import { counted, plural } from '../language/plural';
 import { nth } from '@core/quantity/must';
 import type { Advice, CallerQuestion, Lead, Reason, SettingOf, ToolOf } from '@core/advice/advice';
+import type { CrankRange } from '@core/drive/valve-safety';
 import { roundDown } from '@core/catalogue/interval';
 import { writtenDay } from '@core/facts/read-value';
 import { fromBase } from '@core/quantity/units';
@@ -123,7 +124,7 @@ export function leadWords(lead: Lead, v: SentenceContext): string {
       return 'It depends on the design, which is open.';
     case 'may_turn':
       return `With the crank ${list(
-        lead.ranges.map((r) => `from ${degrees(r.fromDeg)} to ${degrees(r.toDeg)} after its mark`),
+        lead.ranges.map(rangeWords),
         'or',
       )} no piston can meet a valve, whatever the cams do; cams are set there, one at a time.`;
     case 'turn_free':
@@ -250,10 +251,7 @@ const partWords = (key: string): string => lower(PARTS_SENT.find((p) => p.key ==
 function toolWords(allowed: boolean, tools: readonly ToolOf[]): string {
   const each = tools.map(
     (t) =>
-      `For the ${lower(t.name)}: ${list(
-        t.instead.map((i) => `${lower(i.name)} (risk: ${lower(i.risk)})`),
-        'or',
-      )}.`,
+      `Instead of ${small(t.name)}: ${t.instead.map((i) => `${small(i.name)} (risk: ${small(i.risk)})`).join('; ')}.`,
   );
   return [
     allowed
@@ -263,6 +261,16 @@ function toolWords(allowed: boolean, tools: readonly ToolOf[]): string {
   ].join(' ');
 }
 
+/** A range of the crank that reaches over its mark begins before it. */
+function rangeWords({ fromDeg, toDeg }: CrankRange): string {
+  if (toDeg - fromDeg >= 360) return 'anywhere';
+  return toDeg > 360
+    ? `from ${degrees(360 - fromDeg)} before to ${degrees(toDeg - 360)} after its mark`
+    : `from ${degrees(fromDeg)} to ${degrees(toDeg)} after its mark`;
+}
+
+const small = (s: string): string =>
+  /^\p{Lu}(?:\s|\p{Ll})/u.test(s) ? nth(s, 0).toLowerCase() + s.slice(1) : s;
 const GOING = { down: 'going down', up: 'coming up', top: 'at the end of its stroke' };
 /** What the pistons do at the safe position. */
 function pistonWords(r: Extract<Reason, { code: 'pistons' }>): string {
@@ -272,9 +280,9 @@ function pistonWords(r: Extract<Reason, { code: 'pistons' }>): string {
       : `${degrees(Math.abs(r.crankDeg))} ${r.crankDeg < 0 ? 'before' : 'after'} its mark`;
   const each = r.at.map(
     (p) =>
-      `${plural(p.cylinders.length, 'piston', 'pistons')} ${list(p.cylinders)} ${formatNumber(p.mm, 0)} mm below the top, ${GOING[p.going]}`,
+      `${plural(p.cylinders.length, 'piston', 'pistons')} ${list(p.cylinders)} ${plural(p.cylinders.length, 'stands', 'stand')} ${formatNumber(p.mm, 0)} mm below the top, ${GOING[p.going]}`,
   );
-  return `${where}: ${list(each)}; ${formatNumber(r.roomMm, 1)} mm are left to the deepest open valve.`;
+  return `${where}: ${each.join('; ')}; ${formatNumber(r.roomMm, 1)} mm are left to the deepest open valve.`;
 }
 
 /** A distance as the house's label has it: rounded down to its step. */

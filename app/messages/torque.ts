@@ -50,7 +50,7 @@ export function spokenPlan(t: {
   leftHand?: boolean | undefined;
   singleUse?: boolean | undefined;
 }): string {
-  const what = `${t.count ? `${t.count} ` : ''}${t.singleUse ? 'new ' : ''}${t.fastener}`;
+  const what = `${t.count !== undefined && t.count > 1 ? `${t.count} ` : ''}${t.singleUse ? 'new ' : ''}${t.fastener}`;
   const stages = t.stages.map(
     (s, i) => `${i === 0 ? 'first' : i === t.stages.length - 1 ? 'last' : 'then'} ${spokenStage(s)}`,
   );

@@ -101,7 +101,12 @@ export class BeginLine {
   protected key(e: KeyboardEvent, list: FoundList): void {
     if (e.key === 'Enter' && e.shiftKey) return;
     if (e.key === 'Escape') (e.target as HTMLElement).blur();
-    if (!list.key(e) && e.key === 'Enter') void this.commands.newCase();
+    if (list.key(e) || e.key !== 'Enter') return;
+    e.preventDefault();
+    // Enter may come before the list is painted: what was typed is never lost to an empty case.
+    const [first] = this.offers();
+    if (first) this.run(first);
+    else void this.commands.newCase();
   }
 
   protected run(c: Command): void {

@@ -80,6 +80,15 @@ describe('the frame', () => {
       'rattles on cold mornings',
     ]);
     await until(() => TestBed.inject(Router).url.endsWith('/call'));
+    // Enter that comes before the offers are painted loses nothing either
+    const before = desk.currentId();
+    box.value = 'it leaks at the front';
+    box.dispatchEvent(new Event('input'));
+    key(box, 'Enter');
+    await until(() => desk.current() !== undefined && desk.currentId() !== before);
+    expect(factsOf(desk.current()!.state, 'call.message').map((f) => f.value)).toEqual([
+      'it leaks at the front',
+    ]);
     // arrows walk to another offer
     await type('2036');
     key(box, 'ArrowDown', 40);

@@ -28,7 +28,9 @@ export function adviseLost(c: Case): AnsweredQuestion {
       because,
       missing: missingDesign(c),
     };
-  const pistons = designs.length === 1 ? pistonsAt(must(designs[0]), ranges, a.policy.leastRoomMm) : [];
+  // Designs with one and the same geometry have one answer.
+  const same = designs.every((v) => JSON.stringify(v) === JSON.stringify(designs[0]));
+  const pistons = same ? pistonsAt(must(designs[0]), ranges, a.policy.leastRoomMm) : [];
   return {
     standing: 'yes',
     lead: { code: 'may_turn', ranges },

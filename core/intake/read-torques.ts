@@ -119,8 +119,19 @@ export function readBolt(
     const of = behind[0]?.low === 'of' ? behind : [];
     const words = [...run, ...of];
     const text = said.text.slice(nth(words, 0).from, nth(words, words.length - 1).to);
-    return bestNamed(known, (f) => f, text).length > 0
-      ? [{ text, from: nth(words, 0).from, to: nth(words, words.length - 1).to, clause: t.clause }]
+    const kinds = words.map((w) => kindNamed(w) ?? '').join(' ');
+    const names = new Set(bestNamed(known, (f) => f, `${text} ${kinds}`));
+    // Where they mean one of the sheet, it is called as there; else by their words.
+    const [name] = names;
+    return name !== undefined
+      ? [
+          {
+            text: names.size === 1 ? name : text,
+            from: nth(words, 0).from,
+            to: nth(words, words.length - 1).to,
+            clause: t.clause,
+          },
+        ]
       : [];
   });
   const bolt = found.find((f) => said.clauses.get(f.clause)?.mood === 'asked') ?? found[0];

@@ -131,7 +131,7 @@ export class MessageStore {
           take: filed ? 'filed' : (own?.take ?? usual),
           ask: ask && !filed && stands === undefined,
           why:
-            stands !== undefined && !filed
+            stands !== undefined && !filed && p.doubt !== 'witness'
               ? `stands: ${this.show(p, stands)}; press it to correct that`
               : doubtWords(p),
           proposal:
