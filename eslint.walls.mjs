@@ -89,6 +89,11 @@ const APP = {
     app: ['language', 'data', 'ui', 'messages', 'report', 'commands'],
     packages: SCREEN,
   },
+  ledger: {
+    core: ANY_CORE,
+    app: ['language', 'data', 'ui', 'messages', 'report'],
+    packages: SCREEN,
+  },
   mail: {
     core: ANY_CORE,
     app: ['language', 'workers', 'data', 'ui', 'messages', 'commands'],

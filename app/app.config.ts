@@ -59,6 +59,10 @@ const routes: Routes = [
     loadComponent: () => styled(() => import('./knowledge/knowledge-page').then((m) => m.KnowledgePage)),
   },
   {
+    path: 'ledger',
+    loadComponent: () => styled(() => import('./ledger/ledger-page').then((m) => m.LedgerPage)),
+  },
+  {
     path: 'mail',
     loadComponent: () => styled(() => import('./mail/mail-page').then((m) => m.MailPage)),
   },

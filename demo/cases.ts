@@ -1,3 +1,4 @@
+import { type CostTyped, costFacts } from '@core/answer/decide';
 import { must } from '@core/quantity/must';
 import type { Author, Fact, FactValue, Provenance } from '@core/facts/fact';
 import { fileFact } from '@core/facts/change';
@@ -15,6 +16,8 @@ type Row = [key: string, value: FactValue, how?: Provenance, note?: string];
 type Script = {
   id: string;
   tag: string;
+  /** Lines of what is asked for. */
+  costs?: readonly CostTyped[];
   opened: string;
   rows: Row[];
   fault?: { code: string; on: string[]; note: string };
@@ -145,6 +148,11 @@ function scripts(random: () => number): Script[] {
         ['belt.contamination', 'dry', 'seen'],
         ['fit.tightened', 'feel', 'reported'],
       ],
+      costs: [
+        { what: 'Kit MF-K121-1', kind: 'part', quantity: 1, rate: 212.4, tax: 0.19 },
+        { what: 'Timing drive out and in', kind: 'labour', quantity: 4.75, rate: 71, tax: 0.19 },
+        { what: 'Recovery from the upper road', kind: 'other', quantity: 1, rate: 96.5 },
+      ],
     },
     {
       id: 'demo-2027',
@@ -246,6 +254,10 @@ function play(s: Script): Fact[] {
     const on = s.fault.on.map((key) => must(facts.findLast((f) => f.key === key)).id);
     add('claim.fault', s.fault.note, 'decided', undefined, on, faultThing(s.fault.code));
   }
+  (s.costs ?? []).forEach((typed, i) => {
+    for (const f of costFacts(`${s.tag}-${i + 1}`, typed))
+      add(f.key, f.value, f.how, undefined, undefined, f.about);
+  });
   for (const [key, value, how, note] of s.after ?? []) add(key, value, how, note);
   if (s.seal) facts.push(...sealing(worldOf(catalogueOf(demoPack())), reduce(facts), s.id, author));
   return facts;

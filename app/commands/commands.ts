@@ -138,6 +138,7 @@ export class Commands {
       { name: 'Trace bench, free', run: () => void this.router.navigate(['/trace']) },
       { name: 'Catalogue', key: 'c', run: () => void this.router.navigate(['/catalogue']) },
       { name: 'What causes are weighed by', key: 'k', run: () => void this.router.navigate(['/knowledge']) },
+      { name: 'Ledger: every case, added up', key: 'l', run: () => void this.router.navigate(['/ledger']) },
       { name: 'Mailbox: many messages at once', run: () => void this.router.navigate(['/mail']) },
       { name: 'Words of the house: what callers say here', run: () => void this.router.navigate(['/words']) },
       { name: 'Open a case file', key: 'o', run: () => this.importAsked.update((n) => n + 1) },

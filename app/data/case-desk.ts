@@ -127,6 +127,15 @@ export class CaseDesk {
     );
   }
 
+  /** Takes back all that was ever filed so, in one act: what was corrected does not stand again. */
+  strikeAll(which: (f: Fact) => boolean): Promise<Filed> {
+    return this.grow(() => (state, author) => {
+      const struck = new Set(state.log.flatMap((f) => (state.retracted.has(f.id) ? [] : (f.strikes ?? []))));
+      const own = state.log.filter((f) => f.strikes === undefined && !struck.has(f.id) && which(f));
+      return byOneAct(own.map((f) => retractFact(f, author, state.log)));
+    });
+  }
+
   undo(): Promise<Fact | undefined> {
     return this.strikeTarget(undoTarget);
   }

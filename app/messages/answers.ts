@@ -227,6 +227,12 @@ export function objectionWords(o: Objection): string {
       return 'Declining needs an alternative cause that was considered.';
     case 'share_missing':
       return 'Accepting in part needs our share.';
+    case 'tie_unsigned':
+      return 'Supplier and fitter are not told apart by what is known: a second person looks at it and signs before it is declined.';
+    case 'amount_unsigned':
+      return `A claim of this sum is signed by a second person before it is issued.`;
+    case 'second_same':
+      return 'The second signature is that of who decided; it has to be another person’s.';
     case 'told_unweighed':
       return `This desk advised on it${timesWords(o.times)}: say how our own words bear on the fault before it is declined.`;
     case 'missing_document':

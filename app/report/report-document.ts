@@ -27,7 +27,10 @@ import {
 import { elongationWords } from '../messages/reuse';
 import { freeSeatWords, goWords, offsetWords, signed, offsetVerdictWords } from '../messages/drive-results';
 import { factWords, valueWords, nameWords } from '../messages/facts';
+import { causeVerdict } from '@core/answer/verdict';
+import { verdictWords } from '../messages/verdict';
 import { causePart, decidedPart } from './cause-part';
+import { costPart } from './cost-part';
 import { fittingPart, piecesPart } from './fitting-part';
 import { toldPart } from './told-part';
 import { plainText } from '@core/facts/value';
@@ -70,6 +73,7 @@ export function reportDocument(
       ['Terms', a.terms ? termsWords(a.terms, voice.notation) : 'not known'],
     ]),
     ...decisionPart(state, a, voice, name),
+    ...costPart(a, heading),
     ...drivePart(a),
     ...measuredPart(a),
     heading('Causes weighed'),
@@ -153,6 +157,12 @@ function decisionPart(state: State, a: Answers, context: SentenceContext, name: 
         textOf(state, 'claim.reason') ?? '',
       ],
     });
+  // What supplier and fitter are not told apart by belongs beside a decline.
+  const found = decision === 'decline' ? causeVerdict(a) : undefined;
+  const tie = found && verdictWords(found, a.policy, context).tie;
+  if (tie) out.push({ text: tie });
+  const second = textOf(state, 'claim.second');
+  if (second) out.push({ text: `Second signature: ${second}` });
   const alternative = textOf(state, 'claim.alternative');
   if (alternative) out.push({ text: `Alternative considered: ${alternative}` });
   if (!decision) out.push({ text: 'No decision has been made yet.', style: 'quiet' });

@@ -1,4 +1,4 @@
-import { LineChart, ScatterChart } from 'echarts/charts';
+import { BarChart, LineChart, ScatterChart } from 'echarts/charts';
 import {
   DataZoomComponent,
   GridComponent,
@@ -10,6 +10,7 @@ import { init, use, type EChartsType } from 'echarts/core';
 import { CanvasRenderer, SVGRenderer } from 'echarts/renderers';
 
 use([
+  BarChart,
   LineChart,
   ScatterChart,
   GridComponent,

@@ -44,7 +44,7 @@ describe('an answer about what was named', () => {
         if (got.length === steps.length) continue;
         narrowed++;
         expect(a.because).toContain(jasmine.objectContaining({ code: 'bolt', of: steps.length }));
-        expect(a.lead.steps.find((x) => x.id === s.id)?.torque).toEqual(s.torque!);
+        expect(a.lead.steps.find((x) => x.id === s.id)?.torque).toEqual(s.torque);
       }
       const none = on('torque', [...design(v), told('call.bolt', 'the one behind the radio')]);
       expect(none.lead.code === 'torques' && none.lead.steps.length).toBe(steps.length);
@@ -180,7 +180,7 @@ describe('what a message names', () => {
     ])
       expect(read(said)('call.asked'))
         .withContext(said)
-        .toContain('tools' as never);
+        .toContain('tools');
     expect(read('TE16-CORM. Locked with the tool. Which kit?')('call.asked')).toEqual(['kit']);
   });
 });

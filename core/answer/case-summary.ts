@@ -1,4 +1,5 @@
 import { packId } from '@core/catalogue/version';
+import { costsOf } from '@core/claim/costs';
 import { sealedNow } from '@core/claim/seal';
 import type { Fact, Said } from '@core/facts/fact';
 import { type CaseKind, optionsOf } from '@core/facts/observable';
@@ -17,6 +18,17 @@ export type Waits = Station | 'answer' | 'told' | 'issue' | 'sealed' | 'set_asid
 /** Signs of a message that stand for its writer. */
 const QUOTED = 60;
 
+/** What the ledger shows of a case; money in minor units, days as days. */
+export type Books = {
+  claim: string;
+  kit: string;
+  decision: string;
+  cause: string;
+  asked: number;
+  /** What we bear; undefined before it was decided. */
+  ours?: number;
+};
+
 /** What the rack shows of a case and finds it by. Made from its facts and a world; it may be thrown away at any time. */
 export type CaseSummary = {
   id: string;
@@ -27,6 +39,8 @@ export type CaseSummary = {
   waits: Waits;
   /** Day by which they were promised a call; none where it was made or never promised. */
   back?: string;
+  /** What the ledger adds up of it: what was decided, of which claim and kit, and money in minor units. */
+  books?: Books;
   /** When its first and its last fact were filed. */
   opened: string;
   touched: string;
@@ -75,12 +89,25 @@ export function summaryFrom(
     who: textOf(state, 'call.who') ?? firstWords(state),
     kind: a?.kind ?? 'question',
     waits: a ? waitsFor(a, state) : 'identify',
+    books: booksOf(state),
     ...promised(state),
     opened: state.log[0]?.at ?? '',
     touched: state.log.at(-1)?.at ?? '',
     text: textToFind(state, a),
     world: world ? packId(world.catalogue.pack) : '',
     ...settledAs(state, a),
+  };
+}
+
+function booksOf(state: State): Books {
+  const { gross, ours } = costsOf(state);
+  return {
+    claim: textOf(state, 'claim.number') ?? '',
+    kit: textOf(state, 'kit.number') ?? '',
+    decision: textOf(state, 'claim.decision') ?? '',
+    cause: textOf(state, 'cause.decided') ?? '',
+    asked: gross,
+    ...(ours === undefined ? {} : { ours }),
   };
 }
 

@@ -1,6 +1,7 @@
 import { noCauseOf } from '@core/cause/cause-data';
 import type { NewFact } from '@core/facts/change';
-import { faultThing } from '@core/facts/thing';
+import type { CostKind } from '@core/claim/costs';
+import { costThing, faultThing } from '@core/facts/thing';
 import { type Result, err, ok } from '@core/quantity/result';
 import type { Answers } from './answers';
 
@@ -23,6 +24,29 @@ export function decideCause(a: Answers, key: string, reason: string): Result<New
   const basis = [...new Set(weighed?.weights.flatMap((w) => w.facts) ?? [])];
   return ok({ key: 'cause.decided', value: key, how: 'decided', basis, ...(note ? { note } : {}) });
 }
+
+/** A line of cost as it was typed; money and quantity in base units, shares of 1. */
+export type CostTyped = {
+  what: string;
+  kind: CostKind;
+  quantity: number;
+  rate: number;
+  tax?: number | undefined;
+  share?: number | undefined;
+};
+
+/** The facts of a line of cost: a new one, or what of one that stands is otherwise now. */
+export const costFacts = (id: string, typed: CostTyped): NewFact[] =>
+  [
+    ['cost.what', typed.what, 'document'],
+    ['cost.kind', typed.kind, 'document'],
+    ['cost.quantity', typed.quantity, 'document'],
+    ['cost.rate', typed.rate, 'document'],
+    ['cost.tax', typed.tax, 'document'],
+    ['cost.share', typed.share, 'decided'],
+  ].flatMap(([key, value, how]) =>
+    value === undefined || value === '' ? [] : [{ key, value, how, about: costThing(id) } as NewFact],
+  );
 
 /** The fact that records an installation fault against the claim: the step that was missed, on the evidence there is. */
 export function recordFault(a: Answers, code: string): Result<NewFact, DecideError> {

@@ -24,6 +24,9 @@ const ON: DecidedOn = {
   speaks: 0.5,
   weakLeader: 0.4,
   likely: 0.5,
+  tie: false,
+  gross: 0,
+  secondFrom: 200_000,
 };
 const check = (facts: readonly Fact[], on: Partial<DecidedOn> = {}) =>
   checkDecision(reduce(facts), REGISTRY, { ...ON, ...on });
@@ -86,6 +89,37 @@ describe('a decline rests on what was taken from the parts or the fitting and sp
     });
     expect(codes([...DECLINED, width], of('SET-WAY'))).not.toContain('decline_needs_evidence');
     expect(codes([...DECLINED, width], of('CLN-OIL'))).toContain('decline_needs_evidence');
+  });
+});
+
+describe('a second signature', () => {
+  const by = (name: string) => fact('claim.decision', 'decline', { how: 'decided', by: name });
+  const rest = DECLINED.slice(1);
+  const unsigned = (facts: readonly Fact[], on: Partial<DecidedOn>) =>
+    codes([...rest, ...facts], on).filter((c) => c.endsWith('unsigned') || c === 'second_same');
+  const signed = (name: string) => fact('claim.second', name, { how: 'decided' });
+
+  it('is wanted to decline what does not part supplier and fitter, whatever the sum', () => {
+    expect(unsigned([by('Ada')], { tie: true })).toEqual(['tie_unsigned']);
+    expect(unsigned([by('Ada'), signed('Bo')], { tie: true })).toEqual([]);
+    expect(unsigned([by('Ada'), signed(' ada ')], { tie: true })).toEqual(['second_same']);
+    for (const value of ['accept', 'part', 'goodwill', 'wait'])
+      expect(unsigned([fact('claim.decision', value, { how: 'decided' })], { tie: true }))
+        .withContext(value)
+        .toEqual([]);
+  });
+
+  it('is wanted from the house’s sum on for every decision, and for none while it waits', () => {
+    for (const value of ['accept', 'part', 'goodwill', 'decline'])
+      for (const [gross, wanted] of [
+        [199_999, []],
+        [200_000, ['amount_unsigned']],
+      ] as const)
+        expect(unsigned([fact('claim.decision', value, { how: 'decided' })], { gross }))
+          .withContext(`${value} ${gross}`)
+          .toEqual([...wanted]);
+    expect(unsigned([fact('claim.decision', 'wait', { how: 'decided' })], { gross: 900_000 })).toEqual([]);
+    expect(unsigned([by('Ada'), signed('Bo')], { gross: 900_000, tie: true })).toEqual([]);
   });
 });
 

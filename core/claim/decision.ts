@@ -2,7 +2,7 @@ import { type DocumentKind, DOCUMENTS } from '@core/catalogue/pack';
 import type { Fact } from '@core/facts/fact';
 import { meaningOf } from '@core/facts/meaning';
 import type { Registry } from '@core/facts/observable';
-import { allStanding, factsOf, has, textOf } from '@core/facts/read';
+import { allStanding, factsOf, has, standing, textOf } from '@core/facts/read';
 import { nameOfId } from '@core/facts/thing';
 import type { State } from '@core/facts/state';
 import type { RankedCause, Ranking } from '@core/cause/rank';
@@ -17,6 +17,12 @@ export type Objection =
   | { code: 'share_missing' }
   /** This desk advised on it, and nobody said how that bears on what is declined. */
   | { code: 'told_unweighed'; times: number }
+  /** Supplier and fitter are not told apart, and one person alone would decline. */
+  | { code: 'tie_unsigned' }
+  /** The claim is of so much, minor units, that one person alone does not decide it. */
+  | { code: 'amount_unsigned'; gross: number; from: number }
+  /** The second signature is that of who decided. */
+  | { code: 'second_same'; who: string }
   /** A document that the terms require is missing, and no reason was given to go on without it. */
   | { code: 'missing_document'; document: DocumentKind };
 /** What speaks for looking twice; it does not stop anything. */
@@ -43,6 +49,11 @@ export type DecidedOn = {
   weakLeader: number;
   /** A leader from this share on is more likely than not. */
   likely: number;
+  /** Supplier and fitter are not told apart. */
+  tie: boolean;
+  /** What is asked for, and the sum from which a second person signs, minor units. */
+  gross: number;
+  secondFrom: number;
 };
 
 /**
@@ -58,6 +69,23 @@ function speaksFor(f: Fact, registry: Registry, accused: readonly RankedCause[],
   return accused.some((c) => c.weights.some((w) => w.nats > nats && w.facts.includes(f.id)));
 }
 
+/** What a second person has to sign, and has not. */
+function unsigned(
+  state: State,
+  decision: string | undefined,
+  { tie, gross, secondFrom }: Pick<DecidedOn, 'tie' | 'gross' | 'secondFrom'>,
+): Objection[] {
+  if (decision === undefined || decision === 'wait') return [];
+  const wanted: Objection[] = [
+    ...(tie && decision === 'decline' ? [{ code: 'tie_unsigned' as const }] : []),
+    ...(gross >= secondFrom ? [{ code: 'amount_unsigned' as const, gross, from: secondFrom }] : []),
+  ];
+  const second = textOf(state, 'claim.second')?.trim();
+  if (wanted.length === 0 || second === undefined) return wanted;
+  const first = standing(state, 'claim.decision')?.by ?? '';
+  return second.toLowerCase() === first.trim().toLowerCase() ? [{ code: 'second_same', who: first }] : [];
+}
+
 /**
  * Policy of settling. Declining needs at least one fact measured or seen on the returned parts or the fitting that speaks
  * for the fault (one that a recorded fault stands on, when there is a fault), a considered alternative, and plain words. A document that the terms
@@ -66,7 +94,7 @@ function speaksFor(f: Fact, registry: Registry, accused: readonly RankedCause[],
 export function checkDecision(
   state: State,
   registry: Registry,
-  { ranking, terms, recorded, required = [], speaks, weakLeader, likely }: DecidedOn,
+  { ranking, terms, recorded, required = [], speaks, weakLeader, likely, tie, gross, secondFrom }: DecidedOn,
 ): DecisionCheck {
   const objections: Objection[] = [];
   const warnings: Warning[] = [];
@@ -94,6 +122,7 @@ export function checkDecision(
     const times = factsOf(state, 'call.told').length;
     if (times > 0 && !has(state, 'claim.told_weighed')) objections.push({ code: 'told_unweighed', times });
   }
+  objections.push(...unsigned(state, decision, { tie, gross, secondFrom }));
   const leader = ranking.causes[0];
   const cause = textOf(state, 'cause.decided');
   if (cause !== undefined && leader) {

@@ -28,6 +28,7 @@ export type Thing = {
 export const wheelThing = (wheel: string): string => `wheel:${wheel}`;
 export const bankThing = (bank: string): string => `bank:${bank}`;
 export const oldThing = (kind: string): string => `old:${kind}`;
+export const costThing = (id: string): string => `cost:${id}`;
 export const faultThing = (code: string): string => `fault:${code}`;
 
 /** Kind of a thing by its id alone: "wheel:cam" is a wheel, "tensioner" the first tensioner; undefined for a declared one. */

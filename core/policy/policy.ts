@@ -99,6 +99,9 @@ const PolicySchema = z.strictObject({
     probable: z.number().gt(0).lt(1),
     likely: z.number().gt(0).lt(1),
   }),
+  /** Sum of a claim from which a second person signs its decision, in the house's money; days within which one is promised. */
+  secondFrom: z.number().positive(),
+  promiseDays: z.number().int().positive(),
   /** Minutes that an engine has to stand before it counts as cold when nobody measured it. */
   coldMinutes: z.number().positive(),
   /** Minutes that sealant cures before oil comes to it, where its maker says nothing longer. */

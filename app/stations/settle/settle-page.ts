@@ -14,6 +14,7 @@ import { CaseSentences } from '../../commands/case-sentences';
 import { DeskSession } from '../../entry/desk-session';
 import { Field } from '../../entry/field';
 import { StateCard } from '../../ui/state';
+import { CostsCard } from './costs-card';
 import { factWords } from '../../messages/facts';
 import {
   differenceWords,
@@ -24,12 +25,17 @@ import {
 } from '../../messages/answers';
 
 const WEIGHED = 'claim.told_weighed';
+/** Objections that a second signature ends. */
+const SIGNED = new Set(['tie_unsigned', 'amount_unsigned', 'second_same']);
+const SECOND = 'claim.second';
+/** Sums that lines of cost are told by; they stand in the card of costs. */
+const SUMS = new Set(['claim.cost_part', 'claim.cost_labour', 'claim.cost_other']);
 const WITHOUT = 'claim.without_document';
 
 /** Fault against the claim, decision, and the report that can be proved. */
 @Component({
   selector: 'hs-settle-page',
-  imports: [NzButtonComponent, Field, StateCard],
+  imports: [NzButtonComponent, CostsCard, Field, StateCard],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './settle-page.html',
   styles: `
@@ -79,16 +85,24 @@ export class SettlePage {
   private keysOf(group: string): string[] {
     return this.desk.groupsAt('settle').flatMap((g) => (g.key === group ? g.fields.map((o) => o.key) : []));
   }
-  protected readonly claimKeys = computed(() => this.keysOf('claim'));
+  protected readonly claimKeys = computed(() => this.keysOf('claim').filter((k) => !SUMS.has(k)));
   /** Going on without a document is asked for only where one is missing; what we told them, where we did. */
   protected readonly decisionKeys = computed(() =>
     this.keysOf('decision').filter(
-      (k) => (k !== WITHOUT || this.needsWithout()) && (k !== WEIGHED || this.advised()),
+      (k) =>
+        (k !== WITHOUT || this.needsWithout()) &&
+        (k !== WEIGHED || this.advised()) &&
+        (k !== SECOND || this.needsSecond()),
     ),
   );
   private readonly advised = computed(() => {
     const state = this.desk.current()?.state;
     return state !== undefined && has(state, 'call.told');
+  });
+  private readonly needsSecond = computed(() => {
+    const wanted = this.answers()?.decision.objections.some((o) => SIGNED.has(o.code));
+    const state = this.desk.current()?.state;
+    return wanted === true || (state !== undefined && has(state, SECOND));
   });
   private readonly needsWithout = computed(() => {
     const missing = this.answers()?.decision.objections.some((o) => o.code === 'missing_document');

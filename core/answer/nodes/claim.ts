@@ -1,5 +1,7 @@
+import { sidesTie } from '@core/cause/sides';
 import { nth } from '@core/quantity/must';
 import { checkDecision, type DecisionCheck } from '@core/claim/decision';
+import { costsOf, MINOR } from '@core/claim/costs';
 import { faultEvidence, faultStep, type InstallationFault } from '@core/claim/faults';
 import { checkSeals } from '@core/claim/seal';
 import { judgeTerms, type TermsAnswer } from '@core/claim/terms';
@@ -67,9 +69,12 @@ export const faults = node(
   },
 );
 
+/** What is asked for, line by line, and who bears it. */
+export const costs = node({}, (_, _world, state) => costsOf(state));
+
 export const decision = node(
-  { ranking, terms, faults, registry, kit, policy },
-  ({ ranking, terms, faults, registry, kit, policy }, _, state): DecisionCheck =>
+  { ranking, terms, faults, registry, kit, policy, costs },
+  ({ ranking, terms, faults, registry, kit, policy, costs }, _, state): DecisionCheck =>
     checkDecision(state, registry, {
       ranking,
       terms,
@@ -78,6 +83,9 @@ export const decision = node(
       speaks: policy.speaks.nats,
       weakLeader: policy.weakLeader,
       likely: policy.sureFrom.likely,
+      tie: sidesTie(ranking.causes, policy.sidesApart) !== undefined,
+      gross: costs.gross,
+      secondFrom: Math.round(policy.secondFrom * MINOR),
     }),
 );
 

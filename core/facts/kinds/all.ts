@@ -8,6 +8,7 @@ import fitting from './fitting.json';
 import drive from './drive.json';
 import claim from './claim.json';
 import fault from './fault.json';
+import cost from './cost.json';
 import wheel from './wheel.json';
 import bank from './bank.json';
 import stage from './stage.json';
@@ -44,6 +45,7 @@ export const KIND_DATA: readonly unknown[] = [
   drive,
   claim,
   fault,
+  cost,
   wheel,
   bank,
   stage,

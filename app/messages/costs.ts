@@ -1,0 +1,26 @@
+import type { CostKind, CostLine } from '@core/claim/costs';
+import { MINOR } from '@core/claim/costs';
+import { formatNumber } from '@core/quantity/format-quantity';
+import { percent } from './answers';
+
+/** Money in minor units, as it is written. */
+export const moneyWords = (minor: number): string => `${formatNumber(minor / MINOR, 2)} AC`;
+
+export const COST_KIND_WORDS: Record<CostKind, string> = {
+  part: 'Parts',
+  labour: 'Labour',
+  other: 'Consequential',
+};
+
+/** How a line comes about: "4.5 × 68.00 AC + 19 %". */
+export const lineWords = (l: CostLine): string =>
+  [
+    `${formatNumber(l.quantity, 3).replace(/\.?0+$/, '')} × ${moneyWords(l.rate)}`,
+    l.tax > 0 ? `+ ${percent(l.tax)} tax` : '',
+  ]
+    .filter(Boolean)
+    .join(' ');
+
+/** How totals are made, so that a reader can add them up himself. */
+export const ROUNDING =
+  'Each line is rounded half up to 0.01 AC; totals are sums of lines, and what we do not bear is the rest.';

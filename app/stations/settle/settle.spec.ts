@@ -1,0 +1,76 @@
+import { factsOf, thingsWith } from '@core/facts/read';
+import type { CaseDesk } from '../../data/case-desk';
+import { closeDesk, openDesk, paint, until } from '../../testing/demo-desk';
+import { CostsCard } from './costs-card';
+import { SettlePage } from './settle-page';
+
+describe('settling', () => {
+  let desk: CaseDesk;
+  beforeEach(async () => {
+    desk = await openDesk();
+  });
+  afterEach(closeDesk);
+  const costs = () => desk.current()!.answers!.costs;
+
+  /** The card, with what types into the boxes of a line by their words. */
+  async function card() {
+    const page = await paint(CostsCard);
+    const box = (name: string) =>
+      page
+        .all('.entry label')
+        .find((l) => l.textContent.trim().startsWith(name))!
+        .querySelector('input')!;
+    const type = (name: string, text: string) => {
+      box(name).value = text;
+      box(name).dispatchEvent(new Event('input'));
+    };
+    const enter = () =>
+      box('Rate').dispatchEvent(new KeyboardEvent('keydown', { key: 'Enter', bubbles: true }));
+    return { page, box, type, enter };
+  }
+
+  it('files a line whole, refuses it whole, changes it, removes it in one act and brings it back in one', async () => {
+    await desk.newCase([{ key: 'claim.cost_other', value: 20, how: 'reported' }]);
+    const { page, box, type, enter } = await card();
+    type('What', 'Belt out and in');
+    type('Quantity', '1.5');
+    type('Rate', '-3');
+    enter();
+    await until(() => page.all('[role=alert]').length === 1);
+    expect(costs().lines.length).toBe(1);
+    type('Rate', '40');
+    type('Tax', '10');
+    enter();
+    await until(() => costs().lines.length === 2);
+    expect([costs().net, costs().taxed, costs().gross]).toEqual([8000, 600, 8600]);
+    await page.fixture.whenStable();
+    // the next line is begun, taxed alike
+    expect([box('What').value, box('Rate').value, box('Tax').value]).toEqual(['', '', '10']);
+    await page.press('Change');
+    type('Quantity', '2');
+    enter();
+    await until(() => costs().gross === 2000 + 8800);
+    expect(thingsWith(desk.current()!.state, 'cost.rate').length).toBe(1);
+    await page.fixture.whenStable();
+    (page.all('[aria-label^=Remove]')[1] as HTMLButtonElement).click();
+    await until(() => costs().lines.length === 1);
+    await desk.redo();
+    await until(() => costs().lines.length === 2);
+    expect(costs().gross).toBe(10_800);
+    await page.press('Remove');
+    await until(() => factsOf(desk.current()!.state, 'claim.cost_other').length === 0);
+    expect(costs().gross).toBe(8800);
+  });
+
+  it('asks for a second signature where the sum is large, and for none where it is not', async () => {
+    const open = async (rate: number) => {
+      await desk.newCase([
+        { key: 'claim.cost_part', value: rate, how: 'document' },
+        { key: 'claim.decision', value: 'accept', how: 'decided' },
+      ]);
+      return (await paint(SettlePage)).all('#field-claim-second').length;
+    };
+    expect(await open(1999.99)).toBe(0);
+    expect(await open(2000)).toBe(1);
+  });
+});

@@ -1,0 +1,150 @@
+import { dayOf, daysBetween, type Day } from '@core/quantity/dates';
+import { lastPer } from '@core/quantity/keep';
+import type { Books, CaseSummary } from './case-summary';
+import { findSummaries } from './find-summaries';
+
+/** Columns of the ledger, in their order on paper. */
+export const LEDGER_COLUMNS = [
+  'tag',
+  'opened',
+  'who',
+  'engine',
+  'waits',
+  'decision',
+  'asked',
+  'ours',
+  'days',
+  'claim',
+  'kit',
+  'cause',
+] as const;
+export type LedgerColumn = (typeof LEDGER_COLUMNS)[number];
+
+/** A case in the ledger. Money in minor units; `days` since it was opened, and until its last fact once it is settled. */
+export type LedgerRow = Readonly<
+  Record<'id' | 'tag' | 'opened' | 'who' | 'engine' | 'kit' | 'claim' | 'decision' | 'cause', string> & {
+    kind: CaseSummary['kind'];
+    waits: CaseSummary['waits'];
+    asked: number;
+    ours: number | undefined;
+    days: number;
+    open: boolean;
+  }
+>;
+
+export type LedgerQuery = {
+  /** Words that all stand in the case. */
+  typed: string;
+  /** Only rows that say just this in a column; a missing one allows all. */
+  only: Partial<Record<'kind' | 'waits' | 'decision' | 'engine' | 'kit' | 'cause', string>>;
+  sort: { by: LedgerColumn; down: boolean };
+};
+
+/** Ages of open cases, days: up to each of these, and more. */
+export const AGES = [7, 14, 30] as const;
+export type LedgerTotals = {
+  cases: number;
+  open: number;
+  asked: number;
+  ours: number;
+  /** By decision, '' for none, with what was asked for and what we bear. */
+  decisions: Map<string, { cases: number; asked: number; ours: number }>;
+  causes: Map<string, number>;
+  /** Open cases by age, one more than there are limits. */
+  ages: number[];
+};
+
+const NO_BOOKS: Books = { claim: '', kit: '', decision: '', cause: '', asked: 0 };
+const SETTLED: ReadonlySet<CaseSummary['waits']> = new Set(['sealed', 'told', 'set_aside']);
+
+function rowOf(s: CaseSummary, today: Day): LedgerRow {
+  const { claim, kit, decision, cause, asked, ours } = s.books ?? NO_BOOKS;
+  const open = !SETTLED.has(s.waits);
+  const opened = s.opened === '' ? '' : dayOf(s.opened);
+  const until = open || s.touched === '' ? today : dayOf(s.touched);
+  return {
+    id: s.id,
+    tag: s.tag,
+    opened,
+    who: s.who,
+    engine: s.engine,
+    kit,
+    claim,
+    kind: s.kind,
+    waits: s.waits,
+    decision,
+    cause,
+    asked,
+    ours,
+    days: opened === '' ? 0 : Math.max(0, daysBetween(opened, until)),
+    open,
+  };
+}
+
+const kept = lastPer<object, { today: Day; rows: ReadonlyMap<string, LedgerRow> }>();
+/** Rows of all cases by id, made once for a rack and a day. */
+const rowsOf = (summaries: readonly CaseSummary[], today: Day): ReadonlyMap<string, LedgerRow> =>
+  kept(
+    summaries,
+    (k) => k.today === today,
+    () => ({ today, rows: new Map(summaries.map((s) => [s.id, rowOf(s, today)])) }),
+  ).rows;
+
+/** The rows that a query leaves, in its order; of equal ones the newest first, as they stand on the rack. */
+export function ledgerRows(
+  summaries: readonly CaseSummary[],
+  { typed, only, sort }: LedgerQuery,
+  today: Day,
+): LedgerRow[] {
+  const rows = rowsOf(summaries, today);
+  const wanted = Object.entries(only) as [keyof LedgerQuery['only'], string][];
+  const left = findSummaries(summaries, typed).flatMap((s) => {
+    const row = rows.get(s.id);
+    return row && wanted.every(([column, value]) => row[column] === value) ? [row] : [];
+  });
+  const way = sort.down ? -1 : 1;
+  const key = (r: LedgerRow) => sortKey(r[sort.by]);
+  return left.sort((a, b) => compare(key(a), key(b), way));
+}
+
+/** Texts by their small letters, figures by size; undefined for what is not there. */
+const sortKey = (v: string | number | undefined): string | number | undefined =>
+  typeof v !== 'string' ? v : v === '' ? undefined : /^\d+$/.test(v) ? Number(v) : v.toLowerCase();
+
+/** What is not there comes last whichever way it goes; figures before texts. */
+function compare(a: string | number | undefined, b: string | number | undefined, way: number): number {
+  if (a === b) return 0;
+  if (a === undefined || b === undefined) return a === undefined ? 1 : -1;
+  if (typeof a !== typeof b) return typeof a === 'number' ? -way : way;
+  return a < b ? -way : way;
+}
+
+/** What rows come to: counted, money exact in minor units. */
+export function ledgerTotals(rows: readonly LedgerRow[]): LedgerTotals {
+  const out: LedgerTotals = {
+    cases: rows.length,
+    open: 0,
+    asked: 0,
+    ours: 0,
+    decisions: new Map(),
+    causes: new Map(),
+    ages: [...AGES, 0].map(() => 0),
+  };
+  for (const r of rows) {
+    const of = out.decisions.get(r.decision) ?? { cases: 0, asked: 0, ours: 0 };
+    out.decisions.set(r.decision, {
+      cases: of.cases + 1,
+      asked: of.asked + r.asked,
+      ours: of.ours + (r.ours ?? 0),
+    });
+    if (r.cause !== '') out.causes.set(r.cause, (out.causes.get(r.cause) ?? 0) + 1);
+    out.asked += r.asked;
+    out.ours += r.ours ?? 0;
+    if (!r.open) continue;
+    out.open++;
+    const at = AGES.findIndex((limit) => r.days <= limit);
+    const age = at < 0 ? AGES.length : at;
+    out.ages[age] = (out.ages[age] ?? 0) + 1;
+  }
+  return out;
+}

@@ -1,0 +1,43 @@
+import { readFileSync } from 'node:fs';
+import AxeBuilder from '@axe-core/playwright';
+import { expect, test } from '@playwright/test';
+import { Desk } from './desk';
+
+test('a claim is added up line by line, wants a second signature, and stands in the ledger with what we bear', async ({
+  page,
+}) => {
+  const desk = new Desk(page);
+  await desk.open('/case/demo-2033/settle');
+  const costs = page.getByRole('region', { name: 'Costs' });
+  const clean = async () =>
+    expect((await new AxeBuilder({ page }).include('main').analyze()).violations.map((v) => v.id)).toEqual(
+      [],
+    );
+  // 212.40 + 19 %, 4.75 × 71.00 + 19 %, 96.50
+  await expect(costs.getByRole('row', { name: /^All/ })).toContainText('750.58 AC');
+  await clean();
+  const line = costs.getByRole('group', { name: 'A line of cost' });
+  await line.getByLabel('What').fill('Cylinder head');
+  await line.getByLabel('Rate AC').fill('1500');
+  await line.getByLabel('Rate AC').press('Enter');
+  await expect(costs.getByRole('row', { name: /^All/ })).toContainText('2250.58 AC');
+  await expect(line.getByLabel('What')).toBeFocused();
+  await desk.choose('Decision', 'Accept in part');
+  await expect(page.getByText('signed by a second person')).toBeVisible();
+  await desk.type('Our share', '50');
+  await expect(costs.getByRole('status')).toContainText('1125.30 AC');
+  await desk.type('Second signature', 'Bram Tallow');
+  await expect(page.getByText('signed by a second person')).toHaveCount(0);
+
+  await page.getByRole('link', { name: 'Ledger' }).click();
+  const table = page.getByRole('region', { name: /^Ledger/ });
+  await page.getByLabel('Any fact').fill('C-20334');
+  await expect(table.getByRole('row').filter({ hasText: '2033' })).toContainText('1125.30 AC');
+  await expect(page.getByText('1 case, 1 open · asked 2250.58 AC · we bear 1125.30 AC')).toBeVisible();
+  const out = await desk.download(() => page.getByRole('button', { name: 'Take 1 out as CSV' }).click());
+  expect(readFileSync(out.path, 'utf8').split('\r\n')[1]).toContain('Accept in part,2250.58,1125.3,');
+  await page.getByRole('button', { name: 'All of them' }).click();
+  await page.getByRole('button', { name: /^Asked/ }).click();
+  await expect(table.getByRole('row').nth(1)).toContainText('2033');
+  await clean();
+});
