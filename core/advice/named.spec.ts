@@ -178,9 +178,7 @@ describe('what a message names', () => {
       'TE16-CORM, I have no special tool, a drill bit instead of the pin?',
       'do i really need the special tool for the TE16-CORM',
     ])
-      expect(read(said)('call.asked'))
-        .withContext(said)
-        .toContain('tools');
+      expect(read(said)('call.asked')).withContext(said).toContain('tools');
     expect(read('TE16-CORM. Locked with the tool. Which kit?')('call.asked')).toEqual(['kit']);
   });
 });
