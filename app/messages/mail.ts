@@ -1,4 +1,4 @@
-import { textErrorWords } from './intake';
+import { formatNumber } from '@core/quantity/format-quantity';
 import { counted } from '../language/plural';
 import type { Mail } from '../workers/read-mailbox.protocol';
 
@@ -6,9 +6,14 @@ import type { Mail } from '../workers/read-mailbox.protocol';
 export function mailWords(mail: Mail): string {
   const r = mail.read;
   if ('code' in r)
-    return r.code === 'broken'
-      ? 'Its parts do not hold together: save it as text and paste that.'
-      : textErrorWords(r);
+    switch (r.code) {
+      case 'broken':
+        return 'Its parts do not hold together: save it as text and paste that.';
+      case 'empty':
+        return 'It has no words.';
+      case 'too_long':
+        return `${formatNumber(r.length, 0)} characters, and a message has ${formatNumber(r.most, 0)} at most: paste the part of it that is about a case.`;
+    }
   return [
     r.engine,
     r.claim && `claim ${r.claim}`,
