@@ -32,7 +32,6 @@ const decisions = oncePer((kinds: typeof KINDS): ReadonlyMap<string, string> => 
   );
   return new Map(decision?.type.options.map((x) => [x.key, x.wording]));
 });
-export const DECISION_KEYS = (): string[] => [...decisions(KINDS).keys()];
 export const decisionWords = (key: string): string =>
   key === '' ? 'not decided' : (decisions(KINDS).get(key) ?? key);
 

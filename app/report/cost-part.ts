@@ -2,7 +2,7 @@ import type { Content, TableCell } from 'pdfmake/interfaces';
 import type { Answers } from '@core/answer/answers';
 import type { CostLine } from '@core/claim/costs';
 import { percent } from '../messages/answers';
-import { COST_KIND_WORDS, lineWords, moneyWords, ROUNDING } from '../messages/costs';
+import { COST_KIND_WORDS, costLineWords, moneyWords, ROUNDING } from '../messages/costs';
 
 /** What is asked for line by line, who bears it, and how it was rounded; nothing where nothing was asked for. */
 export function costPart({ costs }: Answers, heading: (text: string) => Content): Content[] {
@@ -23,7 +23,7 @@ export function costPart({ costs }: Answers, heading: (text: string) => Content)
         body: [
           [{ text: 'What', bold: true }, ...['Net', 'Tax', 'Gross', 'Borne by us'].map((t) => num(t, true))],
           ...costs.lines.map((l): TableCell[] => [
-            `${l.what || COST_KIND_WORDS[l.kind]}${l.quantity === 1 && l.tax === 0 ? '' : `: ${lineWords(l)}`}`,
+            `${l.what || COST_KIND_WORDS[l.kind]}${l.quantity === 1 && l.tax === 0 ? '' : `: ${costLineWords(l)}`}`,
             num(moneyWords(l.net)),
             num(moneyWords(l.taxed)),
             num(moneyWords(l.gross)),

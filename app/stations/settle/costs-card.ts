@@ -19,7 +19,7 @@ import { must } from '@core/quantity/must';
 import { CaseDesk } from '../../data/case-desk';
 import { troubleSentence } from '../../data/store-trouble';
 import { percent } from '../../messages/answers';
-import { COST_KIND_WORDS, lineWords, moneyWords, ROUNDING } from '../../messages/costs';
+import { COST_KIND_WORDS, costLineWords, moneyWords, ROUNDING } from '../../messages/costs';
 import { readSentence } from '../../messages/reading';
 import { Segmented } from '../../ui/segmented';
 
@@ -41,7 +41,7 @@ export class CostsCard {
   protected readonly KINDS = COST_KIND_WORDS;
   protected readonly ROUNDING = ROUNDING;
   protected readonly money = moneyWords;
-  protected readonly line = lineWords;
+  protected readonly line = costLineWords;
   protected readonly share = percent;
   protected readonly kinds = COST_KINDS.map((value) => ({ value, label: COST_KIND_WORDS[value] }));
   protected readonly costs = computed(() => this.desk.current()?.answers?.costs ?? NONE);

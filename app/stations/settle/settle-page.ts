@@ -5,7 +5,9 @@ import { reread } from '@core/answer/sealing';
 import type { SealCheck } from '@core/claim/seal';
 import { recordFault } from '@core/answer/decide';
 import { has } from '@core/facts/read';
+import { waitingOf } from '@core/claim/promise';
 import { CaseDesk } from '../../data/case-desk';
+import { Clock } from '../../data/clock';
 import { CASE_FORMATS, CaseExports } from '../../commands/case-exports';
 import type { CaseFormat } from '../../commands/formats/format';
 import { Commands } from '../../commands/commands';
@@ -15,6 +17,7 @@ import { DeskSession } from '../../entry/desk-session';
 import { Field } from '../../entry/field';
 import { StateCard } from '../../ui/state';
 import { CostsCard } from './costs-card';
+import { waitingWords } from '../../messages/costs';
 import { factWords } from '../../messages/facts';
 import {
   differenceWords,
@@ -76,11 +79,20 @@ export class SettlePage {
   private readonly files = inject(CaseExports);
   protected readonly formats = CASE_FORMATS;
   private readonly commands = inject(Commands);
+  private readonly clock = inject(Clock);
   protected readonly busy = this.commands.making;
   protected readonly answers = computed(() => this.desk.current()?.answers);
   protected readonly terms = computed(() => {
     const t = this.answers()?.terms;
     return t ? termsWords(t, this.settings.notation()) : 'Cannot tell: the kit is not known.';
+  });
+  /** How long a claim waits; other cases are promised nothing. */
+  protected readonly waiting = computed(() => {
+    const [view, a] = [this.desk.current(), this.answers()];
+    if (!view || a?.kind !== 'claim') return undefined;
+    const promised = a.policy.promiseDays;
+    const w = waitingOf(view.state, a.seals, this.clock.today(), promised);
+    return w && { late: w.over > 0, words: waitingWords(w, promised) };
   });
   private keysOf(group: string): string[] {
     return this.desk.groupsAt('settle').flatMap((g) => (g.key === group ? g.fields.map((o) => o.key) : []));
