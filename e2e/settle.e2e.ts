@@ -14,13 +14,13 @@ test('a claim is added up line by line, wants a second signature, and stands in 
       [],
     );
   // 212.40 + 19 %, 4.75 × 71.00 + 19 %, 96.50
-  await expect(costs.getByRole('row', { name: /^All/ })).toContainText('750.58 AC');
+  await expect(costs.getByRole('row', { name: /^All/ })).toContainText('750.59 AC');
   await clean();
   const line = costs.getByRole('group', { name: 'A line of cost' });
   await line.getByLabel('What').fill('Cylinder head');
   await line.getByLabel('Rate AC').fill('1500');
   await line.getByLabel('Rate AC').press('Enter');
-  await expect(costs.getByRole('row', { name: /^All/ })).toContainText('2250.58 AC');
+  await expect(costs.getByRole('row', { name: /^All/ })).toContainText('2250.59 AC');
   await expect(line.getByLabel('What')).toBeFocused();
   await desk.choose('Decision', 'Accept in part');
   await expect(page.getByText('signed by a second person')).toBeVisible();
@@ -33,9 +33,9 @@ test('a claim is added up line by line, wants a second signature, and stands in 
   const table = page.getByRole('region', { name: /^Ledger/ });
   await page.getByLabel('Any fact').fill('C-20334');
   await expect(table.getByRole('row').filter({ hasText: '2033' })).toContainText('1125.30 AC');
-  await expect(page.getByText('1 case, 1 open · asked 2250.58 AC · we bear 1125.30 AC')).toBeVisible();
+  await expect(page.getByText('1 case, 1 open · asked 2250.59 AC · we bear 1125.30 AC')).toBeVisible();
   const out = await desk.download(() => page.getByRole('button', { name: 'Take 1 out as CSV' }).click());
-  expect(readFileSync(out.path, 'utf8').split('\r\n')[1]).toContain('Accept in part,2250.58,1125.3,');
+  expect(readFileSync(out.path, 'utf8').split('\r\n')[1]).toContain('Accept in part,2250.59,1125.3,');
   await page.getByRole('button', { name: 'All of them' }).click();
   await page.getByRole('button', { name: /^Asked/ }).click();
   await expect(table.getByRole('row').nth(1)).toContainText('2033');
