@@ -3,6 +3,7 @@ import { TestBed } from '@angular/core/testing';
 import { factsOf, has, standing, textOf } from '@core/facts/read';
 import { Cases } from '../../data/cases';
 import type { CaseDesk } from '../../data/case-desk';
+import { Mailbox } from '../../data/mailbox';
 import { Incoming } from '../../commands/incoming';
 import { closeDesk, failWrites, openDesk, paint, type Painted, until } from '../../testing/demo-desk';
 import { AdviceStore } from './advice-store';
@@ -147,8 +148,15 @@ describe('a call', () => {
   it('takes texts and tables at one door, and refuses what is too much with a way on', async () => {
     const door = TestBed.inject(Incoming);
     const count = TestBed.inject(Cases).summaries().length;
-    expect(await door.text('x'.repeat(200_000))).toBeFalse();
-    expect(await door.text('Kit;Distance now;Symptom\na;1;b\nc;2;d')).toBeFalse();
+    // what is more than one message is looked through first, and begins no case
+    const box = TestBed.inject(Mailbox);
+    expect(await door.text('x'.repeat(200_000))).toBeTrue();
+    await until(() => box.mails()?.length === 1);
+    expect(box.mails()?.[0]?.read).toEqual(jasmine.objectContaining({ code: 'too_long' }));
+    expect(await door.text('Kit;Distance now;Symptom\na;1;b\nc;2;d')).toBeTrue();
+    await until(() => box.mails()?.length === 2);
+    const megabyte = new Uint8Array(1 << 20);
+    expect(await door.mailbox('large', [new Blob(Array.from({ length: 65 }, () => megabyte))])).toBeFalse();
     expect(TestBed.inject(Cases).summaries().length).toBe(count);
     expect(await door.text('Kit;Distance now;Symptom\nMF-K121-1;5 000 km;Leak')).toBeTrue();
     await until(() => desk.current()?.state.log.some((f) => f.key === 'call.message') === true);
