@@ -30,7 +30,7 @@ const cat = catalogueOf(demoPack());
 const world = worldOf(cat);
 const registry = registryFor(world);
 const MILES: Notation = { ...METRIC, dateOrder: 'mdy', units: { distance: 'mi' } };
-const SEEDS = Array.from({ length: 40 }, (_, i) => i + 101);
+const SEEDS = Array.from({ length: 40 }, (_, i) => i + 180);
 
 type Case = {
   seed: number;
