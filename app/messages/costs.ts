@@ -26,7 +26,7 @@ export const costLineWords = (l: CostLine): string =>
 /** How long a claim waits against what the house promises. */
 export const waitingWords = (w: Waiting, promised: number): string =>
   w.over > 0
-    ? `▲ Here ${counted(w.days, 'day', 'days')}, ${w.over} over the ${promised} that are promised.`
+    ? `Here ${counted(w.days, 'day', 'days')}, ${w.over} over the ${promised} that are promised.`
     : `Here ${counted(w.days, 'day', 'days')} of the ${promised} that are promised.`;
 
 /** How totals are made, so that a reader can add them up himself. */

@@ -48,6 +48,11 @@ const WITHOUT = 'claim.without_document';
       gap: var(--gap);
       align-items: start;
     }
+    hs-costs-card {
+      display: block;
+      grid-column: 1 / -1;
+      min-width: 0;
+    }
     section {
       display: grid;
       gap: 5px;
