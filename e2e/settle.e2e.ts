@@ -9,6 +9,7 @@ test('a claim is added up line by line, wants a second signature, and stands in 
   const desk = new Desk(page);
   await desk.open('/case/demo-2033/settle');
   const costs = page.getByRole('region', { name: 'Costs' });
+  await costs.getByRole('button', { expanded: false }).click();
   const clean = async () =>
     expect((await new AxeBuilder({ page }).include('main').analyze()).violations.map((v) => v.id)).toEqual(
       [],
@@ -23,7 +24,7 @@ test('a claim is added up line by line, wants a second signature, and stands in 
   await expect(costs.getByRole('row', { name: /^All/ })).toContainText('2250.59 AC');
   await expect(line.getByLabel('What')).toBeFocused();
   await desk.choose('Decision', 'Accept in part');
-  const unsigned = page.getByRole('listitem').filter({ hasText: 'signed by a second person' });
+  const unsigned = page.getByRole('listitem').filter({ hasText: '2000.00 AC on' });
   await expect(unsigned).toBeVisible();
   const share = page.getByRole('region', { name: 'Decision' }).getByLabel(/^Our share/);
   await share.fill('50');

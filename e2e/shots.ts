@@ -32,6 +32,7 @@ const views = [
   ['examine', '/case/demo-2027/examine'],
   ['cause', '/case/demo-2033/cause'],
   ['settle', '/case/demo-2027/settle'],
+  ['ledger', '/ledger'],
   ['catalogue', '/catalogue'],
 ] as const;
 

@@ -1,11 +1,9 @@
 import { must } from '@core/quantity/must';
 import {
   afterNextRender,
-  afterRenderEffect,
   ChangeDetectionStrategy,
   Component,
   computed,
-  DestroyRef,
   ElementRef,
   inject,
   Injector,
@@ -29,6 +27,7 @@ import { Find } from '../data/find';
 import { PackExports } from '../commands/pack-exports';
 import { Segmented } from '../ui/segmented';
 import { StateCard } from '../ui/state';
+import { tallRows } from '../ui/tall-rows';
 import { ImportPanel } from './import-panel';
 
 /** Height of a row and of the heading above them. */
@@ -65,7 +64,7 @@ export class CataloguePage {
   private readonly grid = viewChild.required<ElementRef<HTMLElement>>('grid');
   protected readonly rowPx = ROW_PX;
   /** Height of the rows: what the window leaves them, below the heading. */
-  protected readonly tall = signal(320);
+  protected readonly tall = tallRows(this.grid, this.shown, HEAD_PX);
   private readonly injector = inject(Injector);
   protected readonly pack = computed(() => this.packs.newest()?.pack);
   protected readonly title = computed(() => {
@@ -87,17 +86,6 @@ export class CataloguePage {
 
   constructor() {
     inject(Cases).putBack();
-    const room = new ResizeObserver(([entry]) =>
-      this.tall.set(Math.max(160, Math.floor((entry?.contentRect.height ?? 0) - HEAD_PX))),
-    );
-    afterNextRender(() => room.observe(this.grid().nativeElement));
-    inject(DestroyRef).onDestroy(() => room.disconnect());
-    // The library's table scrolls, and cannot be reached by key.
-    afterRenderEffect(() => {
-      this.rows();
-      const view = this.shown()?.cdkVirtualScrollViewport?.elementRef.nativeElement;
-      if (view) view.tabIndex = 0;
-    });
   }
 
   protected isLit(row: object): boolean {

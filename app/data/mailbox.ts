@@ -15,6 +15,8 @@ export class Mailbox {
   private readonly desk = inject(CaseDesk);
   private readonly job = new DeskJob('mailbox');
   readonly name = signal('');
+  /** One more for each mailbox that is read. */
+  readonly count = signal(0);
   /** Percent that are read, while it goes on. */
   readonly done = this.job.done;
   readonly failed = this.job.failed;
@@ -34,6 +36,7 @@ export class Mailbox {
   read(name: string, blobs: readonly Blob[]): boolean {
     if (blobs.reduce((sum, b) => sum + b.size, 0) > MOST_MAILBOX_BYTES) return false;
     this.name.set(name);
+    this.count.update((n) => n + 1);
     this.opened.set(new Map());
     this.job.start({
       blobs: [...blobs],

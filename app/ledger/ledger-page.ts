@@ -1,10 +1,7 @@
 import {
-  afterNextRender,
-  afterRenderEffect,
   ChangeDetectionStrategy,
   Component,
   computed,
-  DestroyRef,
   ElementRef,
   inject,
   signal,
@@ -34,13 +31,14 @@ import {
   LEDGER_WORDS,
   totalsWords,
 } from '../messages/ledger';
-import { moneyWords } from '../messages/costs';
+import { moneyWords } from '../messages/money';
 import { waitsWords } from '../messages/waits';
 import { writeCsv } from '../report/csv';
 import { download } from '../report/download';
 import { BarChart } from '../ui/bar-chart';
 import { Pick } from '../ui/pick';
 import { StateCard } from '../ui/state';
+import { tallRows } from '../ui/tall-rows';
 
 /** Height of a row and of the heading above them, px; causes that are drawn. */
 const [ROW_PX, HEAD_PX, MOST_CAUSES] = [34, 38, 8];
@@ -81,19 +79,20 @@ export class LedgerPage {
   private readonly shown = viewChild<NzTableComponent<LedgerRow>>('shown');
   private readonly grid = viewChild.required<ElementRef<HTMLElement>>('grid');
   protected readonly rowPx = ROW_PX;
-  protected readonly tall = signal(320);
+  /** Height of the rows: what the window leaves them, below the heading. */
+  protected readonly tall = tallRows(this.grid, this.shown, HEAD_PX);
   protected readonly columns = LEDGER_COLUMNS;
   protected readonly words = LEDGER_WORDS;
   protected readonly typed = signal('');
-  protected readonly only = signal<LedgerQuery['only']>({});
+  protected readonly narrowed = signal<LedgerQuery['only']>({});
   protected readonly sort = signal<LedgerQuery['sort']>({ by: 'tag', down: true });
   protected readonly filtered = computed(
-    () => this.typed().trim() !== '' || Object.keys(this.only()).length > 0,
+    () => this.typed().trim() !== '' || Object.keys(this.narrowed()).length > 0,
   );
   protected readonly rows = computed(() =>
     ledgerRows(
       this.cases.summaries(),
-      { typed: this.typed(), only: this.only(), sort: this.sort() },
+      { typed: this.typed(), only: this.narrowed(), sort: this.sort() },
       this.clock.today(),
     ),
   );
@@ -144,17 +143,6 @@ export class LedgerPage {
 
   constructor() {
     this.cases.putBack();
-    const room = new ResizeObserver(([entry]) =>
-      this.tall.set(Math.max(160, Math.floor((entry?.contentRect.height ?? 0) - HEAD_PX))),
-    );
-    afterNextRender(() => room.observe(this.grid().nativeElement));
-    inject(DestroyRef).onDestroy(() => room.disconnect());
-    // The library's table scrolls, and cannot be reached by key.
-    afterRenderEffect(() => {
-      this.rows();
-      const view = this.shown()?.cdkVirtualScrollViewport?.elementRef.nativeElement;
-      if (view) view.tabIndex = 0;
-    });
   }
 
   protected readonly byId = (_: number, r: LedgerRow): string => r.id;
@@ -189,7 +177,7 @@ export class LedgerPage {
   }
 
   protected pick(column: Filtered, value: string): void {
-    this.only.update((before) => {
+    this.narrowed.update((before) => {
       const rest = Object.fromEntries(Object.entries(before).filter(([c]) => c !== column));
       return value === '' ? rest : { ...rest, [column]: value };
     });
@@ -197,7 +185,7 @@ export class LedgerPage {
 
   protected clear(): void {
     this.typed.set('');
-    this.only.set({});
+    this.narrowed.set({});
   }
 
   /** What is on the screen, row by row in its order. */

@@ -78,8 +78,8 @@ export class MailPage {
     return mailboxWords(all.length, all.filter((m) => m.here !== undefined).length);
   });
   /** Numbers of those that are chosen; another mailbox begins with none. */
-  private readonly picked = linkedSignal<string, ReadonlySet<number>>({
-    source: this.box.name,
+  private readonly picked = linkedSignal<number, ReadonlySet<number>>({
+    source: this.box.count,
     computation: () => new Set(),
   });
   protected readonly chosen = computed(() =>

@@ -1,7 +1,6 @@
 import { counted, plural } from '../language/plural';
 import { nth } from '@core/quantity/must';
-import type { Advice, CallerQuestion, Lead, Reason, SettingOf, ToolOf } from '@core/advice/advice';
-import type { CrankRange } from '@core/drive/valve-safety';
+import type { Advice, CallerQuestion, Lead, Reason, SettingOf } from '@core/advice/advice';
 import { roundDown } from '@core/catalogue/interval';
 import { writtenDay } from '@core/facts/read-value';
 import { fromBase } from '@core/quantity/units';
@@ -17,6 +16,8 @@ import { freeSeatWords, goWords, offsetVerdictWords } from './drive-results';
 import { dueWords, SOURCE_WORDS, RUNS_BACK } from './jobs';
 import { list } from '../language/list';
 import { lower } from '../language/lower';
+import { degreesWords, pistonWords, rangeWords } from './turning';
+import { toolWords } from './tools';
 import { reuseWords } from './reuse';
 import { spokenPlan } from './torque';
 import { kitReasons, kitStatus } from './match';
@@ -93,7 +94,7 @@ export function leadWords(lead: Lead, v: SentenceContext): string {
       return `Go or no go follows from ${counted(lead.of, 'mark', 'marks')}; none was told yet.`;
     case 'links_off': {
       const off = Math.abs(lead.teeth);
-      const crank = lead.crankDeg === undefined ? '' : `, ${degrees(lead.crankDeg)} of the crank`;
+      const crank = lead.crankDeg === undefined ? '' : `, ${degreesWords(lead.crankDeg)} of the crank`;
       return `No go: ${lead.counted} links between the marks where ${lead.right} are right. That is ${counted(off, 'tooth', 'teeth')} ${lead.teeth > 0 ? 'too many' : 'too few'}${crank}. Count once more from the coloured links; if it stays so, the chain is laid again.`;
     }
     case 'no_marks':
@@ -104,6 +105,8 @@ export function leadWords(lead: Lead, v: SentenceContext): string {
         : 'The sheet of this drive gives no torque.';
     case 'no_procedure':
       return 'The catalogue has no one procedure for what is known so far: take torques and order from the vehicle maker’s information.';
+    case 'no_substitute':
+      return 'The catalogue knows nothing that stands in for the tools of this drive: it takes the proper ones.';
     case 'tools':
       return toolWords(lead.allowed, lead.tools);
     case 'also':
@@ -120,7 +123,7 @@ export function leadWords(lead: Lead, v: SentenceContext): string {
       return 'The catalogue has no interval for this engine.';
     case 'reuse':
       return lead.parts.map(reuseWords).join(' ');
-    case 'reuse_open':
+    case 'design_open':
       return 'It depends on the design, which is open.';
     case 'may_turn':
       return `With the crank ${list(
@@ -247,44 +250,6 @@ function fitsWords(l: Extract<Lead, { code: 'fits' }>): string {
 /** A part by its key among those sent in. */
 const partWords = (key: string): string => lower(PARTS_SENT.find((p) => p.key === key)?.wording ?? key);
 
-/** What stands in for each tool, with its risk; the house's word first. */
-function toolWords(allowed: boolean, tools: readonly ToolOf[]): string {
-  const each = tools.map(
-    (t) =>
-      `Instead of ${small(t.name)}: ${t.instead.map((i) => `${small(i.name)} (risk: ${small(i.risk)})`).join('; ')}.`,
-  );
-  return [
-    allowed
-      ? 'With care: this house accepts what stands in for a tool when it is recorded.'
-      : 'No: this house wants the proper tools. What others use instead, and what it risks:',
-    ...each,
-  ].join(' ');
-}
-
-/** A range of the crank that reaches over its mark begins before it. */
-function rangeWords({ fromDeg, toDeg }: CrankRange): string {
-  if (toDeg - fromDeg >= 360) return 'anywhere';
-  return toDeg > 360
-    ? `from ${degrees(360 - fromDeg)} before to ${degrees(toDeg - 360)} after its mark`
-    : `from ${degrees(fromDeg)} to ${degrees(toDeg)} after its mark`;
-}
-
-const small = (s: string): string =>
-  /^\p{Lu}(?:\s|\p{Ll})/u.test(s) ? nth(s, 0).toLowerCase() + s.slice(1) : s;
-const GOING = { down: 'going down', up: 'coming up', top: 'at the end of its stroke' };
-/** What the pistons do at the safe position. */
-function pistonWords(r: Extract<Reason, { code: 'pistons' }>): string {
-  const where =
-    Math.round(r.crankDeg) === 0
-      ? 'On its mark'
-      : `${degrees(Math.abs(r.crankDeg))} ${r.crankDeg < 0 ? 'before' : 'after'} its mark`;
-  const each = r.at.map(
-    (p) =>
-      `${plural(p.cylinders.length, 'piston', 'pistons')} ${list(p.cylinders)} ${plural(p.cylinders.length, 'stands', 'stand')} ${formatNumber(p.mm, 0)} mm below the top, ${GOING[p.going]}`,
-  );
-  return `${where}: ${each.join('; ')}; ${formatNumber(r.roomMm, 1)} mm are left to the deepest open valve.`;
-}
-
 /** A distance as the house's label has it: rounded down to its step. */
 function labelDistance(km: number, v: SentenceContext): string {
   const unit = v.notation.units['distance'] ?? 'km';
@@ -316,7 +281,6 @@ function codeWords(c: Code): string {
   return `${c.code}: ${of}${c.bank === 2 ? ' of bank 2' : ''} ${SAYS[c.says]}.`;
 }
 
-const degrees = (v: number): string => `${formatNumber(v, 0)}°`;
 const upper = (s: string): string => (s === '' ? s : nth(s, 0).toUpperCase() + s.slice(1));
 
 /** A sign for how an answer stands; the words say it too. */

@@ -1,6 +1,4 @@
 import { nth } from '@core/quantity/must';
-import type { Difference } from '@core/answer/difference';
-import type { Reread } from '@core/answer/sealing';
 import type { SignParts } from '@core/answer/signs';
 import type { Contradiction } from '@core/answer/contradictions';
 import type { DecideError } from '@core/answer/decide';
@@ -22,6 +20,7 @@ import { formatNumber, formatQuantity } from '@core/quantity/format-quantity';
 import { nameWords, valueWords } from './facts';
 import { list } from '../language/list';
 import { lower } from '../language/lower';
+import { moneyWords } from './money';
 import type { SentenceContext } from './sentence-context';
 import { plainText } from '@core/facts/value';
 
@@ -166,11 +165,11 @@ export function termsWords(t: TermsAnswer, notation: Notation): string {
 const DOCUMENT_WORDS: Record<DocumentKind, string> = { invoice: 'the invoice', sheet: 'the fitting sheet' };
 const capital = (s: string) => nth(s, 0).toUpperCase() + s.slice(1);
 
-/** Why a cause or a fault typed on the fact line was not decided. */
 /** What is decided where no cause is. */
 export const noCauseWords = (key: NoCause): string =>
   key === 'none' ? 'none of those known' : 'cannot be decided by what is here';
 
+/** Why a cause or a fault typed on the fact line was not decided. */
 export function decideSentence(e: DecideError, name: (table: string, key: string) => string): string {
   switch (e.code) {
     case 'needs_reason':
@@ -230,7 +229,7 @@ export function objectionWords(o: Objection): string {
     case 'tie_unsigned':
       return 'Supplier and fitter are not told apart by what is known: a second person looks at it and signs before it is declined.';
     case 'amount_unsigned':
-      return `A claim of this sum is signed by a second person before it is issued.`;
+      return `From ${moneyWords(o.from)} on a second person signs before it is issued; this claim is of ${moneyWords(o.gross)}.`;
     case 'second_same':
       return 'The second signature is that of who decided; it has to be another person’s.';
     case 'told_unweighed':
@@ -251,64 +250,4 @@ export function warningWords(w: Warning, name: (table: string, key: string) => s
     case 'missing_document':
       return `${capital(DOCUMENT_WORDS[w.document])} is missing.`;
   }
-}
-
-/** What two readings of a case do not have in common, in one line: "Setting shown: nothing → wrong way". */
-export function differenceWords(
-  d: Difference,
-  v: SentenceContext,
-  name: (table: string, key: string) => string,
-): string {
-  return `${ofWords(d, v, name)}: ${saysWords(d, d.before)} → ${saysWords(d, d.after)}`;
-}
-
-/** What of the world is another here. Only an altered file or seal is altered; another catalogue is no alteration. */
-function changedWords({ part, as, stated }: Reread['changed'][number]): string {
-  if (part === 'rules') return 'another policy than this';
-  if (part === 'knowledge') return 'other knowledge than this';
-  return as === 'another'
-    ? `the catalogue ${stated}, where another answers here`
-    : `the catalogue ${stated}, of which another make is here (it was built anew, or changed since)`;
-}
-
-/** Whether an issue would read the same today. */
-export function rereadWords(r: Reread): string {
-  const changed = r.changed.length
-    ? `Judged with ${list(r.changed.map(changedWords))}`
-    : 'Judged with the same catalogue, knowledge and policy as here and now';
-  return r.differs.length
-    ? `${changed}; today it would read otherwise:`
-    : `${changed}; today it reads the same.`;
-}
-
-function ofWords(d: Difference, v: SentenceContext, name: (table: string, key: string) => string): string {
-  switch (d.what) {
-    case 'designs':
-      return 'Possible drives';
-    case 'setting':
-      return d.of === '' ? 'Setting shown' : `Setting shown (${v.thing?.(d.of) ?? nameOfId(d.of)})`;
-    case 'marks':
-      return 'Marks';
-    case 'cause':
-      return name('cause', d.of);
-    case 'terms':
-      return 'Terms';
-    case 'fault':
-      return `Fault ${d.of}`;
-    case 'decision':
-      return objectionOf(d.of);
-    case 'kit':
-      return d.of;
-  }
-}
-
-/** An objection from how a line names it: its code, and the document where it is about one. */
-function objectionOf(line: string): string {
-  const [code, document] = line.split(' ');
-  return objectionWords({ code, document } as Objection).replace(/\.$/, '');
-}
-
-function saysWords(d: Difference, says: Difference['before']): string {
-  if (typeof says === 'number' || d.what === 'cause') return percent(Number(says ?? 0));
-  return says === undefined || says === '' ? 'nothing' : says.replace(/_/g, ' ');
 }

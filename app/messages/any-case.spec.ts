@@ -13,13 +13,13 @@ import { reduce, type State } from '@core/facts/state';
 import { reportDocument } from '../report/report-document';
 import {
   contradictionWords,
-  differenceWords,
   findingWords,
   objectionWords,
   usageWords,
   termsWords,
   warningWords,
 } from './answers';
+import { differenceWords } from './difference';
 import { weightWords } from './weights';
 import { factWords } from './facts';
 import { exclusionWords, kitReasons } from './match';

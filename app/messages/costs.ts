@@ -1,12 +1,9 @@
 import type { CostKind, CostLine } from '@core/claim/costs';
-import { MINOR } from '@core/claim/costs';
 import type { Waiting } from '@core/claim/promise';
 import { counted } from '../language/plural';
 import { formatNumber } from '@core/quantity/format-quantity';
 import { percent } from './answers';
-
-/** Money in minor units, as it is written. */
-export const moneyWords = (minor: number): string => `${formatNumber(minor / MINOR, 2)} AC`;
+import { moneyWords } from './money';
 
 export const COST_KIND_WORDS: Record<CostKind, string> = {
   part: 'Parts',

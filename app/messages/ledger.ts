@@ -6,7 +6,7 @@ import { type Notation, writtenDay } from '@core/facts/read-value';
 import { oncePer } from '@core/quantity/keep';
 import { counted } from '../language/plural';
 import { noCauseWords } from './answers';
-import { moneyWords } from './costs';
+import { moneyWords } from './money';
 import { waitsWords } from './waits';
 
 export const LEDGER_WORDS: Record<LedgerColumn, string> = {

@@ -2,7 +2,8 @@ import type { Content, TableCell } from 'pdfmake/interfaces';
 import type { Answers } from '@core/answer/answers';
 import type { CostLine } from '@core/claim/costs';
 import { percent } from '../messages/answers';
-import { COST_KIND_WORDS, costLineWords, moneyWords, ROUNDING } from '../messages/costs';
+import { COST_KIND_WORDS, costLineWords, ROUNDING } from '../messages/costs';
+import { moneyWords } from '../messages/money';
 
 /** What is asked for line by line, who bears it, and how it was rounded; nothing where nothing was asked for. */
 export function costPart({ costs }: Answers, heading: (text: string) => Content): Content[] {

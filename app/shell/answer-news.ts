@@ -3,7 +3,7 @@ import { answerDifference, type AnswerLine, linesOf } from '@core/answer/differe
 import { CaseSentences } from '../commands/case-sentences';
 import { CaseDesk } from '../data/case-desk';
 import type { CaseView } from '../data/case-view';
-import { differenceWords } from '../messages/answers';
+import { differenceWords } from '../messages/difference';
 
 /** Most that is spoken of one change: the rest stands on the screen. */
 const MOST = 3;

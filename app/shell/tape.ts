@@ -21,7 +21,7 @@ import { CaseSentences } from '../commands/case-sentences';
 import { FactLine } from '../entry/fact-line';
 import { FileButton } from '../ui/file-button';
 import { FileStrip } from '../ui/file-strip';
-import { differenceWords } from '../messages/answers';
+import { differenceWords } from '../messages/difference';
 import { nameWords, valueWords } from '../messages/facts';
 import { PROVENANCE_WORDS } from '../messages/reading';
 

@@ -86,6 +86,7 @@ export type Lead =
   | { code: 'no_marks' }
   | { code: 'torques'; steps: TorqueStep[]; of: number }
   | { code: 'no_procedure' }
+  | { code: 'no_substitute' }
   | { code: 'tools'; allowed: boolean; tools: ToolOf[] }
   | { code: 'also'; lines: JobLine[]; certain: boolean; kit: string | undefined }
   | { code: 'no_jobs' }
@@ -94,7 +95,7 @@ export type Lead =
   | { code: 'no_interval' }
   | { code: 'odometer_back' }
   | { code: 'reuse'; parts: ReuseOf[] }
-  | { code: 'reuse_open' }
+  | { code: 'design_open' }
   | { code: 'may_turn'; ranges: CrankRange[] }
   | { code: 'turn_free' }
   | { code: 'do_not_turn'; interference: Engine['interference'] }

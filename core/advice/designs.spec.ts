@@ -361,7 +361,7 @@ describe('what a caller is still asked for', () => {
       ['due', 'cannot', 'no_interval'],
       ['lost', 'cannot', 'do_not_turn'],
     ]);
-    expect(advise('reuse', c).lead.code).toBe('reuse_open');
+    expect(advise('reuse', c).lead.code).toBe('design_open');
   });
 
   it('questions are kept in the order in which they were told, and what is none is dropped', () => {

@@ -1,5 +1,5 @@
 import { answersFor } from '@core/answer/answers';
-import { worldOf } from '@core/answer/world';
+import { registryFor, worldOf } from '@core/answer/world';
 import { featureKey } from '@core/catalogue/feature-observables';
 import { catalogueOf, stagesFor } from '@core/catalogue/find-records';
 import type { Variant } from '@core/catalogue/pack';
@@ -8,11 +8,10 @@ import { reduce } from '@core/facts/state';
 import { sheetFor } from '@core/fitting/sheet';
 import { stepNames } from '@core/fitting/named-steps';
 import { readText } from '@core/intake/read-text';
-import { registryFor } from '@core/answer/world';
 import { policyWith } from '@core/policy/policy';
 import { demoPack } from '../../demo/catalogue';
-import { advise } from './advise';
 import type { CallerQuestion } from './advice';
+import { advise } from './advise';
 
 const cat = catalogueOf(demoPack());
 const today = '2026-11-25' as const;
@@ -69,7 +68,7 @@ describe('an answer about what was named', () => {
         on('tools', design(v), { locking_tools: 'substitutes' }),
       ];
       if (wanted.size === 0) {
-        expect(not.lead.code).toBe('no_procedure');
+        expect(not.lead.code).toBe('no_substitute');
         continue;
       }
       some++;
@@ -86,7 +85,7 @@ describe('an answer about what was named', () => {
     expect(some).toBeGreaterThan(10);
   });
 
-  it('tells what the pistons do where the crank rests: by the rod’s length alone, to a hundredth of a millimetre', () => {
+  it('tells what the pistons do where the crank rests: by the rod’s length alone, within half a millimetre', () => {
     let some = 0;
     for (const v of cat.pack.variants) {
       const a = on('lost', design(v));

@@ -39,7 +39,7 @@ export function adviseReuse(c: Case): AnsweredQuestion {
   const asked = all.filter((p) => p.part === (about === 'tensioner' ? 'plunger' : about));
   const parts = asked.length > 0 ? asked : all;
   if (!drawn || parts.length === 0)
-    return { standing: 'open', lead: { code: 'reuse_open' }, because: [], missing: missingDesign(c) };
+    return { standing: 'open', lead: { code: 'design_open' }, because: [], missing: missingDesign(c) };
   return {
     standing: standingOf(parts),
     lead: { code: 'reuse', parts },

@@ -17,18 +17,17 @@ export function adviseTools(c: Case): AnsweredQuestion {
   }));
   const [first, ...rest] = designs;
   if (!first || designs.every((d) => d.tools.length === 0))
-    return { standing: 'cannot', lead: { code: 'no_procedure' }, because: [], missing: [] };
+    return { standing: 'no', lead: { code: 'no_substitute' }, because: [], missing: [] };
   if (rest.some((d) => JSON.stringify(d.tools) !== JSON.stringify(first.tools)))
     return {
       standing: 'open',
-      lead: { code: 'no_procedure' },
+      lead: { code: 'design_open' },
       because: [{ code: 'designs', names: designs.map((d) => d.name) }],
       missing: missingDesign(c),
     };
   const allowed = policy.chosen['locking_tools'] === 'substitutes';
-  const some = first.tools.some((t) => t.instead.length > 0);
   return {
-    standing: allowed && some ? 'if' : 'no',
+    standing: allowed ? 'if' : 'no',
     lead: { code: 'tools', allowed, tools: first.tools },
     because: [],
     missing: [],

@@ -1,5 +1,7 @@
 import { noCauseOf } from '@core/cause/cause-data';
 import type { NewFact } from '@core/facts/change';
+import { valueOf } from '@core/facts/read';
+import type { State } from '@core/facts/state';
 import type { CostKind } from '@core/claim/costs';
 import { costThing, faultThing } from '@core/facts/thing';
 import { type Result, err, ok } from '@core/quantity/result';
@@ -35,18 +37,19 @@ export type CostTyped = {
   share?: number | undefined;
 };
 
-/** The facts of a line of cost: a new one, or what of one that stands is otherwise now. */
-export const costFacts = (id: string, typed: CostTyped): NewFact[] =>
-  [
-    ['cost.what', typed.what, 'document'],
-    ['cost.kind', typed.kind, 'document'],
-    ['cost.quantity', typed.quantity, 'document'],
-    ['cost.rate', typed.rate, 'document'],
-    ['cost.tax', typed.tax, 'document'],
-    ['cost.share', typed.share, 'decided'],
-  ].flatMap(([key, value, how]) =>
-    value === undefined || value === '' ? [] : [{ key, value, how, about: costThing(id) } as NewFact],
-  );
+const COST_KEYS = ['what', 'kind', 'quantity', 'rate', 'tax', 'share'] as const;
+/** The facts of a line of cost: a new one, or what of one that stands is otherwise now; what was left blank is unknown then. */
+export function costFacts(id: string, typed: CostTyped, state?: State): NewFact[] {
+  const about = costThing(id);
+  return COST_KEYS.flatMap((name): NewFact[] => {
+    const key = `cost.${name}`;
+    const value = typed[name] === '' ? undefined : typed[name];
+    const stands = state && valueOf(state, key, about);
+    if (value === stands) return [];
+    const how = name === 'share' ? 'decided' : 'document';
+    return [{ key, value: value ?? { none: 'unknown' }, how, about }];
+  });
+}
 
 /** The fact that records an installation fault against the claim: the step that was missed, on the evidence there is. */
 export function recordFault(a: Answers, code: string): Result<NewFact, DecideError> {

@@ -55,7 +55,7 @@ export type LedgerTotals = {
 };
 
 const NO_BOOKS: Books = { claim: '', kit: '', decision: '', cause: '', asked: 0 };
-const SETTLED: ReadonlySet<CaseSummary['waits']> = new Set(['sealed', 'told', 'set_aside']);
+const SETTLED: ReadonlySet<CaseSummary['waits']> = new Set(['sealed', 'told']);
 
 function rowOf(s: CaseSummary, today: Day): LedgerRow {
   const { claim, kit, decision, cause, asked, ours } = s.books ?? NO_BOOKS;

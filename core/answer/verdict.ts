@@ -1,7 +1,7 @@
 import type { CauseEntry } from '@core/cause/cause-data';
 import { isQuiet } from '@core/cause/model';
 import type { SeenFault } from '@core/cause/rank';
-import { type SidesTie, sidesTie } from '@core/cause/sides';
+import { type SidesTie, tieOf } from '@core/cause/sides';
 import type { Finding } from '@core/examination/finding';
 import type { Answers } from './answers';
 import type { PossibleCheck } from './conclude';
@@ -42,7 +42,7 @@ export function likelyCause(a: Answers): CauseVerdict | undefined {
   const speaking = own
     ? own.shownBy
     : [...first.weights].sort((x, y) => y.nats - x.nats).filter((w) => w.nats >= LEAST_NATS);
-  const tie = own ? undefined : sidesTie(a.ranking.causes, a.policy.sidesApart);
+  const tie = tieOf(a.ranking, a.policy.sidesApart);
   const [settles] = a.conclude.possible;
   const [lost] = a.conclude.lost;
   return {

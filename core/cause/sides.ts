@@ -1,5 +1,5 @@
 import type { CauseEntry } from './cause-data';
-import type { RankedCause } from './rank';
+import type { RankedCause, Ranking } from './rank';
 
 /** What is held of a side, and its likeliest cause. */
 type Side = { share: number; best: number; cause: CauseEntry };
@@ -33,3 +33,10 @@ export function sidesTie(causes: readonly RankedCause[], apart: number): SidesTi
   const [more, less] = [Math.max(supplier.share, fitter.share), Math.min(supplier.share, fitter.share)];
   return more < apart * less ? { supplier, fitter } : undefined;
 }
+
+/** The tie of a whole ranking: none where the leading cause was seen itself, whatever its share. */
+export const tieOf = (
+  { causes, faults }: Pick<Ranking, 'causes' | 'faults'>,
+  apart: number,
+): SidesTie | undefined =>
+  faults.some((f) => f.cause.key === causes[0]?.cause.key) ? undefined : sidesTie(causes, apart);

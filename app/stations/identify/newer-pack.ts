@@ -7,7 +7,7 @@ import { packId } from '@core/catalogue/version';
 import { CaseSentences } from '../../commands/case-sentences';
 import { CaseDesk } from '../../data/case-desk';
 import { Packs } from '../../data/packs';
-import { differenceWords } from '../../messages/answers';
+import { differenceWords } from '../../messages/difference';
 
 /** Says when the newest catalogue would answer otherwise than the one this case was decided on. */
 @Component({

@@ -1,9 +1,11 @@
 import {
+  afterNextRender,
   ChangeDetectionStrategy,
   Component,
   computed,
   type ElementRef,
   inject,
+  Injector,
   signal,
   viewChild,
 } from '@angular/core';
@@ -19,7 +21,8 @@ import { must } from '@core/quantity/must';
 import { CaseDesk } from '../../data/case-desk';
 import { troubleSentence } from '../../data/store-trouble';
 import { percent } from '../../messages/answers';
-import { COST_KIND_WORDS, costLineWords, moneyWords, ROUNDING } from '../../messages/costs';
+import { COST_KIND_WORDS, costLineWords, ROUNDING } from '../../messages/costs';
+import { moneyWords } from '../../messages/money';
 import { readSentence } from '../../messages/reading';
 import { Segmented } from '../../ui/segmented';
 
@@ -37,7 +40,10 @@ const NONE: Costs = { lines: [], net: 0, taxed: 0, gross: 0, ours: undefined, th
 })
 export class CostsCard {
   private readonly desk = inject(CaseDesk);
-  private readonly what = viewChild.required<ElementRef<HTMLInputElement>>('what');
+  private readonly injector = inject(Injector);
+  private readonly what = viewChild<ElementRef<HTMLInputElement>>('what');
+  /** The sum stands on the page; its lines are opened to be worked on. */
+  protected readonly open = signal(false);
   protected readonly KINDS = COST_KIND_WORDS;
   protected readonly ROUNDING = ROUNDING;
   protected readonly money = moneyWords;
@@ -90,14 +96,15 @@ export class CostsCard {
     if (rate === undefined) return this.wrong.set('Type the rate of one, in AC.');
     const id = this.changing() ?? crypto.randomUUID().slice(0, 8);
     const what = d.what.trim();
+    const { state } = must(this.desk.current());
     const filed = await this.desk.fileAll(
-      costFacts(id, { what, kind: d.kind, quantity: quantity ?? 1, rate, tax, share }),
+      costFacts(id, { what, kind: d.kind, quantity: quantity ?? 1, rate, tax, share }, state),
     );
     if (!filed.ok) return this.wrong.set(troubleSentence(filed.error));
     this.changing.set(undefined);
     // The next line is taxed alike.
     this.draft.set({ ...EMPTY, kind: d.kind, tax: d.tax });
-    this.what().nativeElement.focus();
+    this.what()?.nativeElement.focus();
   }
 
   protected change(l: CostLine): void {
@@ -111,7 +118,13 @@ export class CostsCard {
       tax: l.tax > 0 ? String(Number((l.tax * 100).toFixed(2))) : '',
       share: has(state, 'cost.share', l.id) ? String(Math.round((l.share ?? 0) * 100)) : '',
     });
-    this.what().nativeElement.focus();
+    this.what()?.nativeElement.focus();
+  }
+
+  protected fold(): void {
+    this.leave();
+    this.open.update((o) => !o);
+    if (this.open()) afterNextRender(() => this.what()?.nativeElement.focus(), { injector: this.injector });
   }
 
   protected leave(): void {

@@ -19,13 +19,8 @@ import { StateCard } from '../../ui/state';
 import { CostsCard } from './costs-card';
 import { waitingWords } from '../../messages/costs';
 import { factWords } from '../../messages/facts';
-import {
-  differenceWords,
-  objectionWords,
-  rereadWords,
-  termsWords,
-  warningWords,
-} from '../../messages/answers';
+import { objectionWords, termsWords, warningWords } from '../../messages/answers';
+import { differenceWords, rereadWords } from '../../messages/difference';
 
 const WEIGHED = 'claim.told_weighed';
 /** Objections that a second signature ends. */

@@ -32,6 +32,8 @@ describe('settling', () => {
   it('files a line whole, refuses it whole, changes it, removes it in one act and brings it back in one', async () => {
     await desk.newCase([{ key: 'claim.cost_other', value: 20, how: 'reported' }]);
     const { page, box, type, enter } = await card();
+    expect(page.all('table').length).toBe(0);
+    await page.press('Lines of cost');
     type('What', 'Belt out and in');
     type('Quantity', '1.5');
     type('Rate', '-3');
@@ -48,8 +50,18 @@ describe('settling', () => {
     expect([box('What').value, box('Rate').value, box('Tax').value]).toEqual(['', '', '10']);
     await page.press('Change');
     type('Quantity', '2');
+    type('Our share', '50');
     enter();
     await until(() => costs().gross === 2000 + 8800);
+    // what is left blank at a change is gone: its own share, its tax
+    await page.fixture.whenStable();
+    await desk.file({ key: 'claim.decision', value: 'accept', how: 'decided' });
+    await until(() => costs().ours === 2000 + 4400);
+    await page.press('Change');
+    type('Our share', '');
+    enter();
+    await until(() => costs().ours === 2000 + 8800);
+    await page.fixture.whenStable();
     expect(thingsWith(desk.current()!.state, 'cost.rate').length).toBe(1);
     await page.fixture.whenStable();
     (page.all('[aria-label^=Remove]')[1] as HTMLButtonElement).click();

@@ -1,4 +1,4 @@
-import { sidesTie } from '@core/cause/sides';
+import { tieOf } from '@core/cause/sides';
 import { nth } from '@core/quantity/must';
 import { checkDecision, type DecisionCheck } from '@core/claim/decision';
 import { costsOf, MINOR } from '@core/claim/costs';
@@ -83,7 +83,7 @@ export const decision = node(
       speaks: policy.speaks.nats,
       weakLeader: policy.weakLeader,
       likely: policy.sureFrom.likely,
-      tie: sidesTie(ranking.causes, policy.sidesApart) !== undefined,
+      tie: tieOf(ranking, policy.sidesApart) !== undefined,
       gross: costs.gross,
       secondFrom: Math.round(policy.secondFrom * MINOR),
     }),
