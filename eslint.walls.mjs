@@ -29,6 +29,7 @@ const CORE_PACKAGES = {
   intake: ['fastest-levenshtein', 'papaparse'],
   cause: ['papaparse'],
   fitting: ['@noble/hashes'],
+  claim: ['@noble/hashes', '@noble/curves'],
 };
 
 const ANGULAR = ['@angular/core', '@angular/common', '@angular/forms', '@angular/router', '@angular/cdk'];
@@ -66,7 +67,7 @@ const APP = {
   report: {
     core: ANY_CORE,
     app: ['language', 'threads', 'ui', 'messages', 'fitting'],
-    packages: ['ics', 'pdfmake', 'papaparse', 'mimetext', 'file-saver'],
+    packages: ['ics', 'pdfmake', 'papaparse', 'mimetext', 'file-saver', 'qrcode-generator'],
   },
   commands: {
     core: ANY_CORE,
@@ -97,6 +98,16 @@ const APP = {
   mail: {
     core: ANY_CORE,
     app: ['language', 'workers', 'data', 'ui', 'messages', 'commands'],
+    packages: SCREEN,
+  },
+  proof: {
+    core: ANY_CORE,
+    app: ['language', 'threads', 'workers', 'data', 'ui', 'messages', 'report', 'commands'],
+    packages: SCREEN,
+  },
+  safety: {
+    core: ANY_CORE,
+    app: ['language', 'data', 'ui', 'messages', 'commands'],
     packages: SCREEN,
   },
   words: {

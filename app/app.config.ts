@@ -67,6 +67,14 @@ const routes: Routes = [
     loadComponent: () => styled(() => import('./mail/mail-page').then((m) => m.MailPage)),
   },
   {
+    path: 'proof',
+    loadComponent: () => styled(() => import('./proof/proof-page').then((m) => m.ProofPage)),
+  },
+  {
+    path: 'safety',
+    loadComponent: () => styled(() => import('./safety/safety-page').then((m) => m.SafetyPage)),
+  },
+  {
     path: 'words',
     loadComponent: () => styled(() => import('./words/words-page').then((m) => m.WordsPage)),
   },

@@ -6,6 +6,8 @@ import { demoPack } from './catalogue';
 export const SEED = 20260901;
 export type Scenario = {
   format: 'hollow-sprocket-demo';
+  /** As the house signs its letters. */
+  house: string;
   pack: Pack;
   facts: Fact[];
 };
@@ -13,6 +15,7 @@ export type Scenario = {
 /** The whole invented scenario. Deterministic: a test holds the shipped files against it. */
 export const demoScenario = (): Scenario => ({
   format: 'hollow-sprocket-demo',
+  house: 'Marrowfen Drive Parts\nReturns desk, Sluice House\nAldmere Fen',
   pack: demoPack(),
   facts: demoFacts(SEED),
 });

@@ -186,6 +186,7 @@ test('where supplier and fitter are not parted the page and the report say so', 
   const tie = /does not part supplier from fitter/;
   await expect(page.getByRole('region', { name: 'Verdict' })).toContainText(tie);
   await desk.go('Settle');
+  await desk.paper('Full');
   const pdf = await desk.download(() => page.getByRole('button', { name: 'Draft PDF' }).click());
   expect(pdfText(pdf.path)).toMatch(/part supplier\s+from\s+fitter/);
 });

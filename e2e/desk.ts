@@ -111,6 +111,11 @@ export class Desk {
     return this.page.getByRole('list', { name: 'Facts, newest first' });
   }
 
+  /** Chooses which paper of the case is made. */
+  async paper(name: 'Workshop' | 'Customer' | 'Full'): Promise<void> {
+    await this.page.getByRole('group', { name: 'Paper' }).getByText(name, { exact: true }).click();
+  }
+
   async download(press: () => Promise<void>): Promise<{ name: string; path: string }> {
     const waiting = this.page.waitForEvent('download');
     await press();

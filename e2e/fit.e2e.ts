@@ -102,6 +102,7 @@ test('a sheet goes to a telephone, is filled with one step left out and two chan
   await expect(faults).toContainText('REL-NONE Tensioner never let go · the filled sheet shows it');
   await faults.getByRole('button', { name: 'Record REL-NONE against the claim' }).click();
   await expect(faults).toContainText('◆ recorded');
+  await desk.paper('Full');
   const pdf = await desk.download(() => page.getByRole('button', { name: 'Draft PDF' }).click());
   const report = pdfText(pdf.path);
   expect(report).toContain('The fitting, as it was told');

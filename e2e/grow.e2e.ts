@@ -237,5 +237,5 @@ test('a form in which a case leaves is one file of its folder and its line in th
   const home = (name: string) =>
     new RegExp(`import \\{ ${name} \\} from '\\./formats/([^']+)'`).exec(list)?.[1];
   expect(listed.map((l) => `${home(l)}.ts`).sort()).toEqual(files.sort());
-  for (const name of listed) expect(read('app/stations/settle/settle-page.ts')).not.toContain(name);
+  for (const name of listed) expect(read('app/stations/settle/papers-card.ts')).not.toContain(name);
 });

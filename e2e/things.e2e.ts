@@ -67,11 +67,11 @@ test('two tensioners, a chain measured five times and a photograph go out in a b
   await expect(desk.tape()).toContainText('plunger.png');
 
   await desk.go('Settle');
-  const out = await desk.download(() => page.getByRole('button', { name: 'Bundle with files' }).click());
+  const out = await desk.download(() => page.getByRole('button', { name: 'Bundle' }).click());
   expect(out.name).toMatch(/\.zip$/);
   const bundle = unzipSync(readFileSync(out.path));
   const text = strFromU8(bundle['case.json']!);
-  expect(JSON.parse(text)).toEqual(expect.objectContaining({ formatVersion: 4 }));
+  expect(JSON.parse(text)).toEqual(expect.objectContaining({ formatVersion: 5 }));
   const hash = createHash('sha256').update(PHOTO.buffer).digest('hex');
   expect(Object.keys(bundle).sort()).toEqual(['case.json', `files/${hash}.png`]);
 
@@ -80,8 +80,8 @@ test('two tensioners, a chain measured five times and a photograph go out in a b
   await page2.route('**/setup.json', (route) => route.fulfill({ json: { demo: false } }));
   const desk2 = new Desk(page2);
   await desk2.open();
-  await desk2.openFile(jsonFile('newer.json', text.replace('"formatVersion": 4', '"formatVersion": 5')));
-  await expect(page2.getByText(/newer version \(file version 5\)/)).toBeVisible();
+  await desk2.openFile(jsonFile('newer.json', text.replace('"formatVersion": 5', '"formatVersion": 6')));
+  await expect(page2.getByText(/newer version \(file version 6\)/)).toBeVisible();
   const zip = (name: string, entries: Record<string, Uint8Array>) => ({
     name,
     mimeType: 'application/zip',

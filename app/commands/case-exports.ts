@@ -99,7 +99,8 @@ export class CaseExports {
   /** The issued report, when what is known is sealed. */
   private async reportOf(view: CaseView): Promise<Uint8Array<ArrayBuffer> | undefined> {
     if (!view.answers || !sealedNow(view.answers.seals)) return undefined;
-    return new Uint8Array(await (await this.reports.pdf(view)).arrayBuffer());
+    const made = await this.reports.made(view, 'full', 'pdf');
+    return made.ok ? new Uint8Array(await made.value.arrayBuffer()) : undefined;
   }
 }
 

@@ -5,6 +5,7 @@ import { type Station, stationName, STATIONS } from '@core/facts/stations';
 import { Cases } from '../data/cases';
 import { DeskSettingsStore } from '../data/desk-settings';
 import { Notices } from './notices';
+import type { PaperKind } from './reports';
 
 /** Things that can be opened over the desk. */
 export type OpenDialog = 'palette' | 'keys' | 'settings' | 'policy' | 'glossary' | undefined;
@@ -27,8 +28,6 @@ export class Commands {
   readonly importAsked = signal(0);
   /** True once case files were opened: what asks about altered ones is fetched then. */
   readonly filesUsed = signal(false);
-  /** True while a report is being made. */
-  readonly making = signal(false);
 
   /** Closes what is opened over the desk, if it is still this. */
   close(overlay: OpenDialog): void {
@@ -95,22 +94,16 @@ export class Commands {
     if (sealed.ok) await this.report();
   }
 
-  /** Makes the printed report of the case in hand. */
-  async report(): Promise<void> {
-    if (this.making()) return;
-    this.making.set(true);
-    try {
-      const { Reports } = await import('./reports');
-      await this.injector.get(Reports).download();
-    } catch (e) {
+  /** Makes the report of the case in hand, or a letter of it. */
+  async report(kind: PaperKind = 'full', as: 'pdf' | 'html' = 'pdf'): Promise<void> {
+    const { Reports } = await import('./reports');
+    const made = await this.injector.get(Reports).download(kind, as);
+    if (!made.ok)
       await this.notices.say(
         'error',
-        `The report could not be made: ${e instanceof Error ? e.message : String(e)}. The case is kept; try again.`,
+        `The paper could not be made: ${made.error.detail}. The case is kept; try again.`,
         20000,
       );
-    } finally {
-      this.making.set(false);
-    }
   }
 
   /** All commands, for the list by name. */
@@ -125,6 +118,9 @@ export class Commands {
           { name: 'Drive bench of this case', key: 'v', run: () => this.drive() },
           { name: 'File a fact', key: 'f', run: () => this.factLineAsked.set(true) },
           { name: 'Seal and issue the report', key: 's', run: () => void this.seal() },
+          { name: 'Letter to the workshop', run: () => void this.report('workshop') },
+          { name: 'Letter to the customer', run: () => void this.report('customer') },
+          { name: 'Full report', run: () => void this.report('full') },
           { name: 'Undo the last fact', key: 'Ctrl+Z', run: () => void this.undo() },
           { name: 'Redo', key: 'Ctrl+Shift+Z', run: () => void this.redo() },
         ]
@@ -140,8 +136,14 @@ export class Commands {
       { name: 'What causes are weighed by', key: 'k', run: () => void this.router.navigate(['/knowledge']) },
       { name: 'Ledger: every case, added up', key: 'l', run: () => void this.router.navigate(['/ledger']) },
       { name: 'Mailbox: many messages at once', run: () => void this.router.navigate(['/mail']) },
+      {
+        name: 'Verify a file or a paper; who signs here',
+        run: () => void this.router.navigate(['/proof']),
+      },
       { name: 'Words of the house: what callers say here', run: () => void this.router.navigate(['/words']) },
       { name: 'Open a case file', key: 'o', run: () => this.importAsked.update((n) => n + 1) },
+      { name: 'Back everything up', key: 'Ctrl+Shift+S', run: () => void this.backUp() },
+      { name: 'Backups, room and safety', run: () => void this.router.navigate(['/safety']) },
       { name: 'Take every case out as one file', run: () => void this.exportDesk() },
       { name: 'Settings', key: 'h', run: () => this.overlay.set('settings') },
       { name: 'Policy: what practitioners disagree on', key: 'u', run: () => this.overlay.set('policy') },
@@ -163,6 +165,12 @@ export class Commands {
     this.filesUsed.set(true);
     const { CaseFiles } = await import('./case-files');
     await this.injector.get(CaseFiles).open(file);
+  }
+
+  /** Everything of this browser as one file. */
+  async backUp(): Promise<void> {
+    const { Backups } = await import('./backups');
+    await this.injector.get(Backups).save();
   }
 
   /** Everything that was filed or typed, in one file. */

@@ -1,4 +1,5 @@
 import { inject, Injectable, Injector, signal } from '@angular/core';
+import { BackupDue } from '../data/backup-due';
 import { Cases } from '../data/cases';
 import { Drafts } from '../data/drafts';
 import { FactRepository } from '../data/fact-repository';
@@ -20,6 +21,7 @@ export class Setup {
   private readonly drafts = inject(Drafts);
   private readonly cases = inject(Cases);
   private readonly packs = inject(Packs);
+  private readonly backupDue = inject(BackupDue);
   private readonly injector = inject(Injector);
   readonly ready = signal(false);
   readonly failure = signal<string | undefined>(undefined);
@@ -34,6 +36,7 @@ export class Setup {
       this.failure.set(undefined);
       this.ready.set(true);
       await this.packs.load();
+      await this.backupDue.load();
       await this.loadEarlier();
       await this.repository.recallLeftOver();
       await this.keepSummaries();
@@ -55,6 +58,7 @@ export class Setup {
     const { addDemo } = await import('../data/demo-data');
     const filed = await addDemo(this.repository, await answer.json(), await judged.json());
     if (!filed.ok) throw new Error(troubleSentence(filed.error));
+    if (this.settings.settings().house === '') this.settings.change({ house: filed.value });
     await this.repository.keepSetting(CALLS, 'wanted');
     await this.repository.keepSetting(BOXES, 'wanted');
     if (this.ready()) await this.loadEarlier();

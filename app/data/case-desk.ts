@@ -27,6 +27,7 @@ import { type Result, ok } from '@core/quantity/result';
 import { type CaseView, viewOf } from './case-view';
 import { Cases } from './cases';
 import { Clock } from './clock';
+import { DeskKeys } from './desk-keys';
 import { FactRepository, type News } from './fact-repository';
 import { DeskSettingsStore } from './desk-settings';
 import { DeskPolicy } from './desk-policy';
@@ -44,6 +45,7 @@ export class CaseDesk {
   private readonly cases = inject(Cases);
   private readonly packs = inject(Packs);
   private readonly clock = inject(Clock);
+  private readonly keys = inject(DeskKeys);
   private readonly settings = inject(DeskSettingsStore);
   private readonly ruled = inject(DeskPolicy);
   private readonly view = signal<CaseView | undefined>(undefined);
@@ -144,10 +146,17 @@ export class CaseDesk {
     return this.strikeTarget(redoTarget);
   }
 
-  /** Issues the report: seals everything that is known, with how it reads and in which world. */
+  /** Issues the report: seals everything that is known, with how it reads and in which world; signed where this desk has a key. */
   async seal(): Promise<Filed> {
     const world = this.current()?.world;
-    return this.grow((id) => (state, author) => (world ? sealing(world, state, id, author) : []));
+    const sealed = await this.grow(
+      (id) => (state, author) => (world ? sealing(world, state, id, author) : []),
+    );
+    const seal = sealed.ok ? sealed.value.findLast((f) => f.key === 'report.issue') : undefined;
+    const signed = seal && (await this.keys.sign(seal));
+    // A seal that could not be signed stands all the same.
+    if (signed) await this.file(signed);
+    return sealed;
   }
 
   /** Strikes the fact that `find` picks from what stands at the time of writing. */

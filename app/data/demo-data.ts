@@ -4,11 +4,15 @@ import type { CaseSummary } from '@core/answer/case-summary';
 import { PackSchema } from '@core/catalogue/pack';
 import { mergeCase } from '@core/facts/consistent';
 import { type Fact, FactSchema, FileRefSchema } from '@core/facts/fact';
+import { ok, type Result } from '@core/quantity/result';
 import type { Addition, FactRepository } from './fact-repository';
+import type { StoreTrouble } from './store-trouble';
 
 const Facts = z.array(FactSchema);
 const DemoSchema = z.strictObject({
   format: z.literal('hollow-sprocket-demo'),
+  /** Who sends the letters of this scenario, a line each. */
+  house: z.string(),
   pack: PackSchema,
   facts: Facts,
 });
@@ -51,10 +55,15 @@ export async function addCalls(repository: FactRepository, content: unknown, jud
   return repository.add(await joining(repository, facts, judged));
 }
 
-/** Puts the demo scenario into the records. @param content the file that ships, as read @param judged the one beside it */
-export async function addDemo(repository: FactRepository, content: unknown, judged: unknown) {
-  const { pack, facts } = DemoSchema.parse(content);
-  return repository.add({ ...(await joining(repository, facts, judged)), packs: [pack] });
+/** Puts the demo scenario into the records. Its value is who sends its letters. @param content the file that ships, as read @param judged the one beside it */
+export async function addDemo(
+  repository: FactRepository,
+  content: unknown,
+  judged: unknown,
+): Promise<Result<string, StoreTrouble>> {
+  const { house, pack, facts } = DemoSchema.parse(content);
+  const filed = await repository.add({ ...(await joining(repository, facts, judged)), packs: [pack] });
+  return filed.ok ? ok(house) : filed;
 }
 
 /** What of the demo can join what is here: a case of it that an earlier make left with other facts stays as it is. */

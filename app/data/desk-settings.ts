@@ -8,6 +8,8 @@ import { FactRepository } from './fact-repository';
 /** How this desk writes and looks. Read back through the schema, so that an old or broken record falls to defaults. */
 export const DeskSettingsSchema = z.strictObject({
   by: z.string().min(1).max(120),
+  /** As the house signs its letters: its name, then its address, a line each. */
+  house: z.string().max(400).default(''),
   dateOrder: z.enum(['dmy', 'mdy', 'ymd']),
   distance: z.enum(['km', 'mi']),
   /** 'bench' is what large targets were called before. */
@@ -36,6 +38,7 @@ function localeOrder(): DeskSettings['dateOrder'] {
 
 const DEFAULTS: DeskSettings = {
   by: 'Specialist',
+  house: '',
   dateOrder: localeOrder(),
   distance: 'km',
   density: 'compact',

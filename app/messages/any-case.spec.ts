@@ -10,7 +10,13 @@ import { catalogueOf } from '@core/catalogue/find-records';
 import type { Fact } from '@core/facts/fact';
 import { type Notation, METRIC } from '@core/facts/read-value';
 import { reduce, type State } from '@core/facts/state';
+import type { CaseOnPaper } from '../report/case-on-paper';
+import { customerLetter } from '../report/customer-letter';
+import { printable } from '../report/make-pdf';
+import { paperHtml } from '../report/paper-html';
 import { reportDocument } from '../report/report-document';
+import { workshopLetter } from '../report/workshop-letter';
+import { fingerprintWords } from './seal';
 import {
   contradictionWords,
   findingWords,
@@ -102,24 +108,58 @@ describe('what is said of any case', () => {
     }
   });
 
-  it('on paper is whole, sealed or not, and names facts and world that it rests on', () => {
+  it('on paper is whole, sealed or not, for each reader; only the house is told what it rests on', () => {
     for (const c of cases) {
       let n = 0;
       const author = { by: 'S', now: () => '2027-01-01T00:00:00.000Z', newId: () => `s${++n}` };
       const issued = reduce([...c.facts, ...sealing(world, c.state, 'any', author)]);
       for (const state of [c.state, issued]) {
         const a = answersFor(world, state);
-        const doc = reportDocument('1', state, a, nameWorld(world), c.context, c.name, '2026-11-25');
-        const texts = textsIn(doc.content);
-        for (const t of texts) if (t.trim() !== '') sound(t, c, 'report');
-        const all = texts.join('\n');
-        expect(all).toContain(nameWorld(world).knowledge.slice(0, 16));
         const seal = a.seals.at(-1);
-        expect(all.includes('DRAFT'))
-          .withContext(`${c.seed}`)
-          .toBe(seal === undefined);
-        if (seal) expect(all).toContain(plainText(seal.seal.value));
+        for (const write of [reportDocument, workshopLetter, customerLetter]) {
+          const paper = write(paperOf(c, state, a));
+          const texts = textsIn(paper.content);
+          for (const t of texts) if (t.trim() !== '') sound(t, c, write.name);
+          const all = texts.join('\n');
+          expect(printable(all).replace(PRINTED, '')).toBe('');
+          const inside = write === reportDocument;
+          expect(all.includes(nameWorld(world).knowledge.slice(0, 16))).toBe(inside);
+          expect(all.includes('SHA-256')).toBe(inside);
+          expect(/[×÷]\d/.test(all))
+            .withContext(write.name)
+            .toBe(inside && /[×÷]\d/.test(all));
+          expect(all.includes('DRAFT'))
+            .withContext(`${c.seed}`)
+            .toBe(seal === undefined);
+          if (seal)
+            expect(all).toContain(
+              inside ? plainText(seal.seal.value) : fingerprintWords(plainText(seal.seal.value)),
+            );
+          const page = new DOMParser().parseFromString(paperHtml(paper, {}), 'text/html');
+          expect(page.querySelectorAll('h1').length).toBe(1);
+          // what was typed is text, and no mark of the page
+          expect(page.querySelector('main')!.textContent.includes('<b>text</b>')).toBe(
+            all.includes('<b>text</b>'),
+          );
+          const words = (t: string) => t.replace(/\s+/g, '');
+          const shown = words(page.querySelector('main')!.textContent);
+          for (const t of texts) expect(shown).withContext(t).toContain(words(t));
+        }
       }
     }
   });
+});
+
+/** Letters of Latin and Greek, dashes and quotation marks, figures and signs that were seen in the embedded typeface. */
+const PRINTED = /[\n -~\u00a0-\u017f\u0370-\u03ff–—‘’“”•…\u202f‰₀-₉→←↺↻−≈≤≥≠✓]/g;
+
+const paperOf = (c: Case, state: State, answers: Answers): CaseOnPaper => ({
+  tag: '1',
+  state,
+  answers,
+  world: nameWorld(world),
+  voice: c.context,
+  name: c.name,
+  today: '2026-11-25',
+  house: 'Some house\nSome lane',
 });

@@ -1,7 +1,7 @@
 import type { TDocumentDefinitions } from 'pdfmake/interfaces';
 import * as pdfMake from 'pdfmake/build/pdfmake';
 
-const FONTS = ['ibm-plex-sans-latin-400-normal.woff', 'ibm-plex-sans-latin-600-normal.woff'] as const;
+const FONTS = ['IBMPlexSans_400Regular.ttf', 'IBMPlexSans_600SemiBold.ttf'] as const;
 
 type Made = ReturnType<typeof pdfMake.createPdf> & {
   setProgressCallback?(callback: (share: number) => void): void;
@@ -21,7 +21,7 @@ export async function pdfBlob(doc: TDocumentDefinitions, progress?: (share: numb
   maker.addVirtualFileSystem(Object.fromEntries(files));
   const [normal, bold] = FONTS;
   maker.addFonts({ Plex: { normal, bold, italics: normal, bolditalics: bold } });
-  const made = maker.createPdf(withPlainSpaces(doc)) as Made;
+  const made = maker.createPdf(withPrintable(doc)) as Made;
   if (progress) made.setProgressCallback?.(progress);
   return made.getBlob();
 }
@@ -36,10 +36,27 @@ async function base64(url: string): Promise<string> {
   return btoa(text);
 }
 
-/** The embedded subset has no narrow no-break space; an ordinary one keeps figures together as well. */
-function withPlainSpaces<T>(value: T): T {
-  if (typeof value === 'string') return value.replace(/\u202f/g, '\u00a0') as T;
-  if (Array.isArray(value)) return value.map(withPlainSpaces) as T;
+/**
+ * Signs of the screen that the typeface has not (it has letters of Latin, Greek and Cyrillic, ticks and arrows), in words or
+ * signs that it has: print keeps its meaning.
+ */
+const SIGNS: readonly (readonly [RegExp, string])[] = [
+  [/▲ ?/g, 'Caution: '],
+  [/[✕✗] ?/g, 'no: '],
+  [/[◆◇●○◦△▽■□] ?/g, ''],
+  [/⌀/g, 'dia.'],
+];
+
+/** A text as the embedded typeface can print it. */
+export const printable = (text: string): string =>
+  SIGNS.reduce((t, [sign, words]) => t.replace(sign, words), text);
+
+function withPrintable<T>(value: T, key = ''): T {
+  // pictures and names of files are no text
+  if (typeof value === 'string') return (key === 'svg' || key === 'image' ? value : printable(value)) as T;
+  if (Array.isArray(value)) return value.map((v) => withPrintable(v, key) as unknown) as T;
   if (value === null || typeof value !== 'object') return value;
-  return Object.fromEntries(Object.entries(value).map(([k, v]) => [k, withPlainSpaces(v)])) as T;
+  return Object.fromEntries(
+    Object.entries(value).map(([k, v]) => [k, k === 'images' ? (v as unknown) : withPrintable(v, k)]),
+  ) as T;
 }

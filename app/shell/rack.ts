@@ -16,6 +16,7 @@ import { NzInputDirective } from 'ng-zorro-antd/input';
 import type { CaseSummary } from '@core/answer/case-summary';
 import { dayOf, daysBetween } from '@core/quantity/dates';
 import { Commands } from '../commands/commands';
+import { BackupDue } from '../data/backup-due';
 import { Cases } from '../data/cases';
 import { Clock } from '../data/clock';
 import { RecordWork, type Work } from '../data/record-work';
@@ -111,6 +112,9 @@ import { waitsWords } from '../messages/waits';
       @if (typed()) {
         <p class="quiet" role="status">{{ found().length }} of {{ cases.summaries().length }} cases</p>
       }
+      @if (backupDue.days(); as days) {
+        <a class="quiet due" routerLink="/safety">▲ No backup for {{ days }} days</a>
+      }
       <div class="foot">
         <a nz-button nzType="text" class="word" routerLink="/catalogue">Catalogue</a>
         <a nz-button nzType="text" class="word" routerLink="/ledger">Ledger</a>
@@ -126,6 +130,7 @@ import { waitsWords } from '../messages/waits';
 })
 export class Rack {
   protected readonly cases = inject(Cases);
+  protected readonly backupDue = inject(BackupDue);
   protected readonly work = inject(RecordWork);
   /** How far a piece of work is. */
   protected readonly far = ({ done, of }: Work): string =>

@@ -26,6 +26,16 @@ import { Segmented } from '../ui/segmented';
           formControlName="by"
           (blur)="fill()"
         />
+        <label for="settings-house">The house, as it signs letters</label>
+        <textarea
+          nz-input
+          id="settings-house"
+          rows="3"
+          maxlength="400"
+          placeholder="Name, then address, a line each"
+          formControlName="house"
+          (blur)="fill()"
+        ></textarea>
         <span>Dates are written</span>
         <hs-segmented
           label="Dates are written"
@@ -100,6 +110,7 @@ export class SettingsDialog {
   ] as const;
   protected readonly form = new FormGroup({
     by: new FormControl('', { nonNullable: true }),
+    house: new FormControl('', { nonNullable: true }),
     dateOrder: new FormControl<DeskSettings['dateOrder']>('dmy', { nonNullable: true }),
     distance: new FormControl<DeskSettings['distance']>('km', { nonNullable: true }),
     labelStep: new FormControl<number | null>(1000),

@@ -91,7 +91,16 @@ describe('one number, one sentence', () => {
       store.reset();
       store.pickStage(stage);
       const report = JSON.stringify(
-        reportDocument('1', state, a!, nameWorld(world!), voice(), (t, k) => nameIn(a, t, k), '2026-11-25'),
+        reportDocument({
+          tag: '1',
+          state,
+          answers: a!,
+          world: nameWorld(world!),
+          voice: voice(),
+          name: (t, k) => nameIn(a, t, k),
+          today: '2026-11-25',
+          house: '',
+        }),
       );
       const cause = a!.findings.find((f) => f.finding === 'extension.rest')!;
       const verdict = findingWords(cause, voice()).split(': ')[1]!;

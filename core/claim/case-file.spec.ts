@@ -81,7 +81,7 @@ describe('case file', () => {
     expect(code(JSON.stringify({ ...file, catalogue: dangling }))).toBe('bad_catalogue');
     expect(code(text.slice(0, 4000))).toBe('not_json');
     expect(code('{"format":"something"}')).toBe('other_format');
-    expect(code(text.replace('"formatVersion": 4', '"formatVersion": 5'))).toBe('newer_version');
+    expect(code(text.replace('"formatVersion": 5', '"formatVersion": 6'))).toBe('newer_version');
     expect(code(text.replace('"how": "measured"', '"how": "dreamt"'))).toBe('bad_shape');
     expect(code(JSON.stringify({ ...file, facts: [...facts, facts[0]] }))).toBe('fact_twice');
     expect(code(JSON.stringify({ ...file, case: 'other' }))).toBe('foreign_fact');

@@ -14,9 +14,9 @@ const Hash = z.string().regex(/^[0-9a-f]{64}$/);
 
 /**
  * Editions that are read; the last is written. The first knew no things, places, series or files; the second no digest of the file itself;
- * the third wrote "skipped" and "unknown" where nothing is said, and values with parts as text.
+ * the third wrote "skipped" and "unknown" where nothing is said, and values with parts as text; the fourth knew no signatures.
  */
-const EDITIONS = [1, 2, 3, 4] as const;
+const EDITIONS = [1, 2, 3, 4, 5] as const;
 
 /**
  * The open file of one case. It carries the part of the catalogue that its answers need, so that it opens
@@ -76,7 +76,7 @@ export function writeCaseFile(
 ): CaseFile {
   const file = {
     format: 'hollow-sprocket-case' as const,
-    formatVersion: 4 as const,
+    formatVersion: 5 as const,
     exportedAt,
     case: caseId,
     catalogue,

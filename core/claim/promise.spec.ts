@@ -18,6 +18,12 @@ describe('how long a claim waits', () => {
     const author = { by: 'T', now: () => at('2026-11-09'), newId: () => `s${++n}` };
     const sealed = reduce([first, ...makeSeal(state, 'c', [], author)]);
     expect(waitingOf(sealed, checkSeals(sealed), '2026-12-24', 14)?.days).toBe(8);
+    // issued once more, with nothing new
+    const again = reduce([
+      ...sealed.log,
+      ...makeSeal(sealed, 'c', [], { ...author, now: () => at('2026-11-30') }),
+    ]);
+    expect(waitingOf(again, checkSeals(again), '2026-12-24', 14)?.days).toBe(8);
     const later = reduce([...sealed.log, fact('belt.back', 'cracked', { at: at('2026-11-20') })]);
     expect(waitingOf(later, checkSeals(later), '2026-11-25', 14)?.days).toBe(24);
   });

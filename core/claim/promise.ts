@@ -1,6 +1,6 @@
 import type { State } from '@core/facts/state';
 import { type Day, dayOf, daysBetween } from '@core/quantity/dates';
-import { sealedNow, type SealCheck } from './seal';
+import type { SealCheck } from './seal';
 
 /** Since when a claim waits, how many days, and by how many the house's promise is over; negative while it is not. */
 export type Waiting = { since: Day; days: number; over: number };
@@ -18,7 +18,8 @@ export function waitingOf(
   const first = state.log[0];
   if (!first) return undefined;
   const since = dayOf(first.at);
-  const sealed = sealedNow(seals);
+  // An issue that was printed again answers nothing anew: the first that covers all of it ended the waiting.
+  const sealed = seals.find((x) => x.verdict === 'intact' && x.later === 0);
   const days = Math.max(0, daysBetween(since, sealed ? dayOf(sealed.seal.at) : today));
   return { since, days, over: days - promised };
 }

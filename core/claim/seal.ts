@@ -2,6 +2,7 @@ import { lastPer } from '@core/quantity/keep';
 import { contentDigest, factsDigest } from '@core/facts/digest';
 import type { Author, Fact } from '@core/facts/fact';
 import { standing } from '@core/facts/read';
+import { type Signature, SIGNED, signaturesOf } from './signature';
 import { nextSeen, type State } from '@core/facts/state';
 
 /** An issued report: which facts it was sealed on, and whether they are still the same. */
@@ -15,11 +16,13 @@ export type SealCheck = {
   verdict: 'intact' | 'altered' | 'void';
   /** Facts that it does not cover, seals aside, whenever they were filed or merged: a new issue would say something else. */
   later: number;
+  /** Who signed it. The seal alone says that nothing changed, not who issued it. */
+  signatures: Signature[];
 };
 
 const [ISSUE, SAID] = ['report.issue', 'report.said'];
 /** Facts that belong to the issuing of reports: no seal need cover those of a later one. */
-export const isOfReport = (f: Fact): boolean => f.key === ISSUE || f.key === SAID;
+export const isOfReport = (f: Fact): boolean => f.key === ISSUE || f.key === SAID || f.key === SIGNED;
 
 /**
  * The facts that seal everything known so far: how it read, line by line, and the seal over that, all else and itself: who
@@ -66,7 +69,7 @@ export function checkSeals(state: State): SealCheck[] {
     const sealed = new Set(seal.basis);
     const verdict = verify(seal, byId);
     const later = plain.reduce((n, f) => (sealed.has(f.id) ? n : n + 1), 0);
-    return { seal, issue: i + 1, verdict, later };
+    return { seal, issue: i + 1, verdict, later, signatures: signaturesOf(state, seal) };
   });
 }
 

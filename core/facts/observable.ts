@@ -62,7 +62,7 @@ const ValueTypeSchema = z.discriminatedUnion('kind', [
   /** How answers read at some time, line by line. */
   z.strictObject({ kind: z.literal('reading') }),
   /** What the program itself files, with parts. */
-  z.strictObject({ kind: z.literal('structured'), is: z.enum(['overlay', 'sheet', 'policy']) }),
+  z.strictObject({ kind: z.literal('structured'), is: z.enum(['overlay', 'sheet', 'policy', 'signature']) }),
 ]);
 
 /** A question on the phone, parts on the bench, money wanted: what is lacking and what is weighed follows from it. */

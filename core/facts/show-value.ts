@@ -77,5 +77,7 @@ function structuredWords(v: Structured): string {
       );
     case 'series':
       return readingsWords(v.t.length);
+    case 'signature':
+      return `${v.signature.slice(0, 8)}…`;
   }
 }

@@ -48,8 +48,22 @@ const SeriesSchema = z
   })
   .refine((s) => s.t.length === s.values.length, 'as many times as values');
 
+/** Who signed an issue: the fact that seals it, the signer's public key and the signature, lower-case hex. */
+const SignatureSchema = z.strictObject({
+  is: z.literal('signature'),
+  seal: z.string().min(1).max(200),
+  key: z.string().regex(/^04[0-9a-f]{128}$/),
+  signature: z.string().regex(/^[0-9a-f]{128}$/),
+});
+
 /** Values with parts. Each is read by its own schema, and never put into a text to be taken apart again. */
-export const StructuredSchema = z.union([OverlaySchema, SheetSchema, PolicyAnswersSchema, SeriesSchema]);
+export const StructuredSchema = z.union([
+  OverlaySchema,
+  SheetSchema,
+  PolicyAnswersSchema,
+  SeriesSchema,
+  SignatureSchema,
+]);
 export type Structured = Readonly<z.infer<typeof StructuredSchema>>;
 /** The structured value of one sort. */
 export type StructuredAs<K extends Structured['is']> = Extract<Structured, { is: K }>;

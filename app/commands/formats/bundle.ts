@@ -5,7 +5,8 @@ import { type CaseFormat, jsonBlob } from './format';
 
 /** The case with every file that it points to, and its report when it is sealed, as a zip. */
 export const CASE_BUNDLE: CaseFormat = {
-  name: 'Bundle with files',
+  name: 'Bundle',
+  says: 'The case with its photographs, captures and issued report, as a zip',
   write: async (view, lent) => {
     const files = filesOf(view.state.log);
     const kept = await Promise.all(files.map((f) => lent.kept(f.hash)));

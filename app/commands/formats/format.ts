@@ -15,6 +15,8 @@ type Lent = {
 /** One form in which a case leaves: a file of this folder, and its line in `case-exports.ts`. */
 export type CaseFormat = {
   name: string;
+  /** What is in it. */
+  says: string;
   /** What is saved, with what has to be said of it; undefined where nothing can be. */
   write: (
     view: CaseView,

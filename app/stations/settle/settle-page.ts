@@ -1,26 +1,20 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
 import type { FaultAnswer } from '@core/answer/nodes/claim';
-import { reread } from '@core/answer/sealing';
-import type { SealCheck } from '@core/claim/seal';
 import { recordFault } from '@core/answer/decide';
 import { has } from '@core/facts/read';
 import { waitingOf } from '@core/claim/promise';
 import { CaseDesk } from '../../data/case-desk';
 import { Clock } from '../../data/clock';
-import { CASE_FORMATS, CaseExports } from '../../commands/case-exports';
-import type { CaseFormat } from '../../commands/formats/format';
-import { Commands } from '../../commands/commands';
 import { DeskSettingsStore } from '../../data/desk-settings';
 import { CaseSentences } from '../../commands/case-sentences';
 import { DeskSession } from '../../entry/desk-session';
 import { Field } from '../../entry/field';
-import { StateCard } from '../../ui/state';
 import { CostsCard } from './costs-card';
+import { PapersCard } from './papers-card';
 import { waitingWords } from '../../messages/costs';
 import { factWords } from '../../messages/facts';
-import { objectionWords, termsWords, warningWords } from '../../messages/answers';
-import { differenceWords, rereadWords } from '../../messages/difference';
+import { termsWords } from '../../messages/answers';
 
 const WEIGHED = 'claim.told_weighed';
 /** Objections that a second signature ends. */
@@ -33,7 +27,7 @@ const WITHOUT = 'claim.without_document';
 /** Fault against the claim, decision, and the report that can be proved. */
 @Component({
   selector: 'hs-settle-page',
-  imports: [NzButtonComponent, CostsCard, Field, StateCard],
+  imports: [NzButtonComponent, CostsCard, Field, PapersCard],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './settle-page.html',
   styles: `
@@ -61,14 +55,6 @@ const WITHOUT = 'claim.without_document';
       display: grid;
       gap: 2px;
     }
-    .objections {
-      margin: 0;
-      padding-left: 18px;
-    }
-    .digest {
-      overflow-wrap: anywhere;
-      font-size: 0.86em;
-    }
   `,
 })
 export class SettlePage {
@@ -76,11 +62,7 @@ export class SettlePage {
   protected readonly desk = inject(CaseDesk);
   private readonly settings = inject(DeskSettingsStore);
   private readonly voice = inject(CaseSentences).voice;
-  private readonly files = inject(CaseExports);
-  protected readonly formats = CASE_FORMATS;
-  private readonly commands = inject(Commands);
   private readonly clock = inject(Clock);
-  protected readonly busy = this.commands.making;
   protected readonly answers = computed(() => this.desk.current()?.answers);
   protected readonly terms = computed(() => {
     const t = this.answers()?.terms;
@@ -127,35 +109,6 @@ export class SettlePage {
       .sort((a, b) => Number(b.proposed) - Number(a.proposed))
       .map((f) => ({ answer: f, evidence: f.evidence.map((id) => this.factText(id)) })),
   );
-  protected readonly objections = computed(() =>
-    (this.answers()?.decision.objections ?? []).map(objectionWords),
-  );
-  protected readonly warnings = computed(() =>
-    (this.answers()?.decision.warnings ?? []).map((w) => warningWords(w, this.desk.nameOf)),
-  );
-  protected readonly sealWords: Record<SealCheck['verdict'], string> = {
-    intact: '✓ facts unchanged since',
-    altered: '▲ a sealed fact was altered or is missing',
-    void: '▲ no seal: it names no fact',
-  };
-  protected readonly seals = computed(() => this.answers()?.seals ?? []);
-
-  /** What each issue would say otherwise today, by its seal. */
-  protected readonly rereadings = computed(() => {
-    const view = this.desk.current();
-    const out = new Map<string, { words: string; lines: string[] }>();
-    if (!view?.world) return out;
-    for (const s of this.seals()) {
-      const read = reread(view.world, view.state, s);
-      if (read)
-        out.set(s.seal.id, {
-          words: rereadWords(read),
-          lines: read.differs.map((d) => differenceWords(d, this.voice(), this.desk.nameOf)),
-        });
-    }
-    return out;
-  });
-
   protected record(f: FaultAnswer): void {
     const a = this.answers();
     const entry = a && recordFault(a, f.fault.code);
@@ -164,19 +117,6 @@ export class SettlePage {
 
   protected withdraw(f: FaultAnswer): void {
     if (f.recorded) void this.desk.strike(f.recorded);
-  }
-
-  protected issue(): void {
-    void this.commands.seal();
-  }
-
-  protected print(): void {
-    void this.commands.report();
-  }
-
-  protected export(format: CaseFormat): void {
-    const view = this.desk.current();
-    if (view) void this.files.export(view, format);
   }
 
   private factText(id: string): string {

@@ -1,0 +1,146 @@
+import { inject, Injectable, signal } from '@angular/core';
+import { Subject } from 'rxjs';
+import type { BackupList } from '@core/claim/backup';
+import { dayOf } from '@core/quantity/dates';
+import type { Result } from '@core/quantity/result';
+import { BackupDue } from '../data/backup-due';
+import { Cases } from '../data/cases';
+import { Clock } from '../data/clock';
+import { DeskSettingsSchema, DeskSettingsStore } from '../data/desk-settings';
+import { Drafts } from '../data/drafts';
+import { FactRepository } from '../data/fact-repository';
+import { Packs } from '../data/packs';
+import { RecordWork } from '../data/record-work';
+import { backupSentence, cameWords } from '../messages/backup';
+import { download } from '../report/download';
+import { resultOf, WorkerClient } from '../threads/worker-client';
+import type { BackupJobs, RestoreError } from '../workers/backup.protocol';
+import { Notices } from './notices';
+
+/** A backup that was looked at and waits for a word. */
+export type Waiting = { file: File; list: BackupList; newCases: number };
+
+/** Everything of this browser into one file and back. */
+@Injectable({ providedIn: 'root' })
+export class Backups {
+  private readonly repository = inject(FactRepository);
+  private readonly settings = inject(DeskSettingsStore);
+  private readonly drafts = inject(Drafts);
+  private readonly cases = inject(Cases);
+  private readonly packs = inject(Packs);
+  private readonly work = inject(RecordWork);
+  private readonly notices = inject(Notices);
+  private readonly clock = inject(Clock);
+  private readonly due = inject(BackupDue);
+  readonly waiting = signal<Waiting | undefined>(undefined);
+  readonly busy = signal(false);
+  /** Saves everything as one zip, in a thread, with the way to stop it. */
+  async save(): Promise<void> {
+    if (this.busy()) return;
+    await this.repository.written();
+    const at = this.clock.now();
+    const made = await this.inThread('Backing everything up', (client, tell, stop$) =>
+      resultOf(client.job('save', { at, drafts: this.drafts.all() }), { tell, stop$ }),
+    );
+    if (!made.ok) {
+      if (made.error.code !== 'cancelled')
+        this.notices.refuse(
+          `The backup could not be made: ${made.error.detail}. Nothing was changed; try again.`,
+        );
+      return;
+    }
+    download(`backup-${dayOf(at)}.zip`, made.value.blob);
+    await this.due.saved(at);
+  }
+
+  /** Reads what a backup holds; it is taken in when that was agreed to. */
+  async look(file: File): Promise<void> {
+    if (this.busy()) return;
+    const looked = await this.inThread(`Reading ${file.name}`, (client, _tell, stop$) =>
+      resultOf(client.job('look', { name: file.name, blob: file }), { stop$ }),
+    );
+    const list = this.unread(file.name, looked);
+    if (list)
+      this.waiting.set({ file, list, newCases: Math.max(0, list.cases - this.cases.summaries().length) });
+  }
+
+  leave(): void {
+    this.waiting.set(undefined);
+  }
+
+  /** Takes in the backup that waits. @param settings also how that desk wrote and judged */
+  async restore(settings: boolean): Promise<void> {
+    const waiting = this.waiting();
+    if (!waiting || this.busy()) return;
+    const { file, list } = waiting;
+    const came = await this.inThread(`Taking in ${file.name}`, (client, tell, stop$) =>
+      resultOf(client.job('restore', { name: file.name, blob: file }), { tell, stop$ }),
+    );
+    this.repository.tell({ grown: [], summaries: [], packs: [], extracts: [], allSummaries: true });
+    const done = this.unread(file.name, came);
+    if (!done) return;
+    this.waiting.set(undefined);
+    this.repository.tell({
+      grown: done.cases,
+      summaries: [],
+      packs: done.packs,
+      extracts: done.extracts,
+      allSummaries: true,
+    });
+    this.drafts.bringBack(done.drafts);
+    for (const d of done.left) this.repository.setAside(d);
+    if (settings) await this.takeSettings(list.settings);
+    await this.packs.load();
+    void this.notices.say(
+      done.badFiles.length > 0 ? 'warning' : 'success',
+      cameWords(file.name, done),
+      12_000,
+    );
+  }
+
+  private async takeSettings(kept: BackupList['settings']): Promise<void> {
+    const house = DeskSettingsSchema.safeParse(kept['house']);
+    if (house.success) this.settings.change(house.data);
+    for (const [key, value] of Object.entries(kept))
+      if (key !== 'house') await this.repository.keepSetting(key, value);
+  }
+
+  private unread<T>(
+    name: string,
+    read: Result<Result<T, RestoreError>, { code: string; detail: string }>,
+  ): T | undefined {
+    if (!read.ok) {
+      if (read.error.code !== 'cancelled')
+        this.notices.refuse(
+          `${name} could not be read: ${read.error.detail}. Nothing was changed; try again.`,
+        );
+      return undefined;
+    }
+    if (read.value.ok) return read.value.value;
+    if (read.value.error.code !== 'cut') this.notices.refuse(backupSentence(name, read.value.error));
+    return undefined;
+  }
+
+  private async inThread<T>(
+    what: string,
+    run: (
+      client: WorkerClient<BackupJobs>,
+      tell: (p: { done: number; of: number }) => void,
+      stop$: Subject<void>,
+    ) => Promise<T>,
+  ): Promise<T> {
+    const stop = new Subject<void>();
+    const line = this.work.start(what, () => stop.next());
+    const client = new WorkerClient<BackupJobs>(
+      () => new Worker(new URL('../workers/backup.worker', import.meta.url), { type: 'module' }),
+    );
+    this.busy.set(true);
+    try {
+      return await run(client, ({ done, of }) => line.done(done, of), stop);
+    } finally {
+      this.busy.set(false);
+      line.end();
+      client.dispose();
+    }
+  }
+}

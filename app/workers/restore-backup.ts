@@ -1,0 +1,132 @@
+import { strFromU8 } from 'fflate';
+import type { IDBPDatabase } from 'idb';
+import { checkPack } from '@core/catalogue/check-pack';
+import { type Pack, PackSchema } from '@core/catalogue/pack';
+import { packId } from '@core/catalogue/version';
+import { BACKUP, type BackupList, readBackupList } from '@core/claim/backup';
+import { type Result, err, ok } from '@core/quantity/result';
+import { hashOf } from '../records/hash';
+import { writePack } from '../records/pack-records';
+import type { FileRecord, Records } from '../records/records';
+import type { JobChannel } from '../threads/worker-client';
+import type { BackupCame, BackupProgress, RestoreError } from './backup.protocol';
+import { takeDesk } from './take-desk';
+import { LIMITS, type NamedBytes, unzip } from './unpack';
+
+/** A backup may be as large as what a browser holds at once; beyond it is taken in by its parts. */
+const BACKUP_LIMITS = {
+  ...LIMITS,
+  fileBytes: 1024 * 1024 * 1024,
+  entries: 100_000,
+  unpackedBytes: 1024 * 1024 * 1024,
+};
+
+async function opened(name: string, blob: Blob): Promise<Result<NamedBytes[], RestoreError>> {
+  return unzip(name, new Uint8Array(await blob.arrayBuffer()), BACKUP_LIMITS);
+}
+
+function listIn(entries: readonly NamedBytes[]): Result<BackupList, RestoreError> {
+  const list = entries.find((e) => e.name === BACKUP.list);
+  return list ? readBackupList(strFromU8(list.bytes)) : err({ code: 'no_list' });
+}
+
+/** What a backup holds. */
+export async function lookAtBackup(name: string, blob: Blob): Promise<Result<BackupList, RestoreError>> {
+  const entries = await opened(name, blob);
+  return entries.ok ? listIn(entries.value) : entries;
+}
+
+/**
+ * Takes a backup in. All of it is read before anything is written; catalogues and files come first, each as it is named by
+ * its content, then the facts of all cases in one write, merged with what is here. Nothing that is here is removed.
+ */
+export async function restoreBackup(
+  db: IDBPDatabase<Records>,
+  name: string,
+  blob: Blob,
+  line: JobChannel<BackupProgress>,
+): Promise<Result<BackupCame, RestoreError>> {
+  const entries = await opened(name, blob);
+  if (!entries.ok) return entries;
+  const list = listIn(entries.value);
+  if (!list.ok) return list;
+  const byName = new Map(entries.value.map((e) => [e.name, e]));
+  const desk = byName.get(BACKUP.desk);
+  if (!desk) return err({ code: 'no_desk' });
+  const packs = packsIn(byName, BACKUP.packs, list.value.packs.length);
+  if (!packs.ok) return packs;
+  const parts = packsIn(byName, BACKUP.extracts, list.value.extracts.length);
+  if (!parts.ok) return parts;
+  const { files, badFiles } = await filesIn(entries.value, list.value.files);
+  if (line.cancelled()) return err({ code: 'cut' });
+
+  const known = new Set((await db.getAllKeys('packs')).map(String));
+  const fresh = packs.value.filter((p) => !known.has(packId(p)));
+  for (const pack of fresh) await writePack(db, pack);
+  const tx = db.transaction(['files', 'extracts'], 'readwrite', { durability: 'strict' });
+  for (const f of files) void tx.objectStore('files').put(f);
+  for (const [i, id] of list.value.extracts.entries()) {
+    const pack = parts.value[i];
+    if (pack) void tx.objectStore('extracts').put({ case: id, pack });
+  }
+  await tx.done;
+  const came = await takeDesk(db, new Blob([new Uint8Array(desk.bytes)]), line);
+  if (!came.ok) return came;
+  return ok({
+    ...came.value,
+    packs: fresh.map((p) => packId(p)),
+    extracts: list.value.extracts,
+    files: files.length,
+    badFiles,
+  });
+}
+
+/** Catalogues by their numbers, each checked as one that is imported. */
+function packsIn(
+  byName: ReadonlyMap<string, NamedBytes>,
+  folder: string,
+  count: number,
+): Result<Pack[], RestoreError> {
+  const out: Pack[] = [];
+  for (let i = 1; i <= count; i++) {
+    const name = `${folder}${i}.json`;
+    const entry = byName.get(name);
+    const read = entry && PackSchema.safeParse(parsed(strFromU8(entry.bytes)));
+    if (!read?.success) return err({ code: 'bad_pack', name });
+    const [issue] = checkPack(read.data);
+    if (issue) return err({ code: 'bad_pack', name, issue });
+    out.push(read.data);
+  }
+  return ok(out);
+}
+
+function parsed(text: string): unknown {
+  try {
+    return JSON.parse(text);
+  } catch {
+    return undefined;
+  }
+}
+
+/** Files whose content is what their name says. */
+async function filesIn(
+  entries: readonly NamedBytes[],
+  listed: BackupList['files'],
+): Promise<{ files: FileRecord[]; badFiles: string[] }> {
+  const byHash = new Map(
+    entries.flatMap((e): [string, NamedBytes][] => {
+      const m = /^files\/([0-9a-f]{64})(\.|$)/.exec(e.name);
+      return m ? [[m[1] ?? '', e]] : [];
+    }),
+  );
+  const files: FileRecord[] = [];
+  const badFiles: string[] = [];
+  for (const { sha256, name, type } of listed) {
+    const found = byHash.get(sha256);
+    const bytes = found && new Uint8Array(found.bytes);
+    if (bytes && (await hashOf(bytes)) === sha256)
+      files.push({ sha256, name, type, blob: new Blob([bytes], { type }) });
+    else badFiles.push(name);
+  }
+  return { files, badFiles };
+}

@@ -1,0 +1,59 @@
+import { readFileSync, writeFileSync } from 'node:fs';
+import AxeBuilder from '@axe-core/playwright';
+import { expect, test } from '@playwright/test';
+import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
+import { Desk } from './desk';
+
+test('a backup of everything restores in a new profile, after a look at what it holds; a broken one changes nothing', async ({
+  page,
+  browser,
+}, info) => {
+  const desk = new Desk(page);
+  await desk.open('/case/demo-2041/call');
+  await desk.type('Distance now', '77123');
+  await desk.open('/safety');
+  // the demo's earlier months are there
+  await expect(page.getByRole('region', { name: 'Restore' })).toBeVisible();
+  await expect.poll(() => page.locator('hs-rack').innerText()).not.toContain('Reading');
+  const out = await desk.download(() => page.getByRole('button', { name: /^Back everything up/ }).click());
+  await expect(page.getByText(/^Last backup:/)).toBeVisible();
+  expect((await new AxeBuilder({ page }).include('main').analyze()).violations.map((v) => v.id)).toEqual([]);
+  const entries = unzipSync(readFileSync(out.path));
+  const list = JSON.parse(strFromU8(entries['backup.json']!)) as { cases: number; files: { name: string }[] };
+  expect(list.files.length).toBeGreaterThan(30);
+
+  const other = await browser.newContext();
+  const page2 = await other.newPage();
+  await page2.route('**/setup.json', (route) => route.fulfill({ json: { demo: false } }));
+  const desk2 = new Desk(page2);
+  await desk2.open('/safety');
+  const choose = page2.getByLabel('Backup file');
+  const restore = page2.getByRole('region', { name: 'Restore' });
+  const saved = (name: string, content: Record<string, Uint8Array>) => {
+    const path = info.outputPath(name);
+    writeFileSync(path, zipSync(content, { level: 0 }));
+    return path;
+  };
+  await choose.setInputFiles(saved('none.zip', { 'a.txt': strToU8('a') }));
+  await expect(page2.getByText(/none\.zip is no backup of this program/)).toBeVisible();
+  // a catalogue with a fault: all of it is read before anything is written
+  const pack = Object.keys(entries).find((n) => n.startsWith('catalogues/'))!;
+  await choose.setInputFiles(saved('faulty.zip', { ...entries, [pack]: strToU8('{"engines":[]}') }));
+  await expect(restore).toContainText(`${list.cases} cases`);
+  await restore.getByRole('button', { name: 'Take it in' }).click();
+  await expect(page2.getByText(/faulty\.zip holds a catalogue with a fault/)).toBeVisible();
+  await expect(page2.getByText('No cases yet')).toBeVisible();
+  // one photograph changed: told, and left
+  const photo = Object.keys(entries).find((n) => n.startsWith('files/'))!;
+  await restore.getByRole('button', { name: 'Leave it' }).click();
+  await choose.setInputFiles(saved('all.zip', { ...entries, [photo]: strToU8('another') }));
+  await restore.getByRole('button', { name: 'Take it in' }).click();
+  await expect(page2.getByText(/all\.zip: \d+ cases are on the rack/)).toContainText('was left', {
+    timeout: 60_000,
+    ignoreCase: true,
+  });
+  await desk2.open('/case/demo-2041/call');
+  await expect(page2.getByLabel('Distance now', { exact: true })).toHaveValue(/77.?123/);
+  await expect(desk2.tape()).toContainText('TE16-CORM');
+  await other.close();
+});
