@@ -18,7 +18,7 @@ import type { BackupJobs, RestoreError } from '../workers/backup.protocol';
 import { Notices } from './notices';
 
 /** A backup that was looked at and waits for a word. */
-export type Waiting = { file: File; list: BackupList; newCases: number };
+export type LookedAt = { file: File; list: BackupList; newCases: number };
 
 /** Everything of this browser into one file and back. */
 @Injectable({ providedIn: 'root' })
@@ -32,7 +32,7 @@ export class Backups {
   private readonly notices = inject(Notices);
   private readonly clock = inject(Clock);
   private readonly due = inject(BackupDue);
-  readonly waiting = signal<Waiting | undefined>(undefined);
+  readonly waiting = signal<LookedAt | undefined>(undefined);
   readonly busy = signal(false);
   /** Saves everything as one zip, in a thread, with the way to stop it. */
   async save(): Promise<void> {

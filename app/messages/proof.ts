@@ -53,7 +53,7 @@ export function hereWords({ here }: FileProof): Told[] {
 }
 
 /** What an issue proves: that nothing changed, and whose it is. */
-export function issueWords(c: SealCheck, who: (key: string) => Signer): Told[] {
+export function issueProofWords(c: SealCheck, who: (key: string) => Signer): Told[] {
   const head = `Issue ${c.issue}, ${formatDay(dayOf(c.seal.at), 'named')}, ${c.seal.by}, seal ${fingerprintWords(plainText(c.seal.value))}`;
   const seal: Told =
     c.verdict === 'intact'
@@ -101,7 +101,7 @@ function signatureWords(s: Signature, verdict: SealCheck['verdict'], who: Signer
 }
 
 /** What the code of a paper comes to. */
-export function codeWords(p: CodeProof, who: (key: string) => Signer): Told[] {
+export function paperCodeWords(p: CodeProof, who: (key: string) => Signer): Told[] {
   switch (p.is) {
     case 'unknown_case':
       return [
@@ -120,6 +120,6 @@ export function codeWords(p: CodeProof, who: (key: string) => Signer): Told[] {
         },
       ];
     case 'found':
-      return [{ words: 'The paper is of this issue.', as: 'sound' }, ...issueWords(p.check, who)];
+      return [{ words: 'The paper is of this issue.', as: 'sound' }, ...issueProofWords(p.check, who)];
   }
 }

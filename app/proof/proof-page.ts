@@ -16,7 +16,7 @@ import { Cases } from '../data/cases';
 import { DeskKeys, type KeyFileError } from '../data/desk-keys';
 import { FactRepository } from '../data/fact-repository';
 import { caseFileSentence } from '../messages/case-file';
-import { codeWords, digestWords, hereWords, issueWords, type Told } from '../messages/proof';
+import { paperCodeWords, digestWords, hereWords, issueProofWords, type Told } from '../messages/proof';
 import { download } from '../report/download';
 import { resultOf, WorkerClient } from '../threads/worker-client';
 import { FileButton } from '../ui/file-button';
@@ -100,7 +100,7 @@ export class ProofPage {
         name,
         told: [
           digestWords(p),
-          ...p.seals.flatMap((s) => issueWords(s, who)),
+          ...p.seals.flatMap((s) => issueProofWords(s, who)),
           ...noSeal(p.seals.length),
           ...hereWords(p),
         ],
@@ -130,7 +130,12 @@ export class ProofPage {
     if (!code) return bad(name, 'The code is none of an issued paper of ours.');
     const facts = await this.repository.factsOf(code.case);
     const p = proofOfCode(code, facts.length > 0 ? reduce(facts) : undefined);
-    return { name, told: codeWords(p, (key) => this.keys.who(key)), differ: [], ...this.known(code.case) };
+    return {
+      name,
+      told: paperCodeWords(p, (key) => this.keys.who(key)),
+      differ: [],
+      ...this.known(code.case),
+    };
   }
 
   /** What a scanner typed. */

@@ -1,7 +1,7 @@
 import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces';
 
 /** What stands on every page of a paper, and what a reader program is told of it. */
-export type PaperFrame = {
+type PaperFrame = {
   title: string;
   /** Whom it comes from, as the house signs. */
   house: string;

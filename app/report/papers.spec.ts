@@ -1,133 +1,140 @@
-import jsQR from 'jsqr';
-import { nameWorld } from '@core/answer/world';
-import { readSealText, sealText } from '@core/claim/seal-text';
-import { CaseSentences } from '../commands/case-sentences';
-import { Cases } from '../data/cases';
-import type { CaseDesk } from '../data/case-desk';
-import { closeDesk, openDesk } from '../testing/demo-desk';
-import { TestBed } from '@angular/core/testing';
-import type { CaseOnPaper } from './case-on-paper';
-import { ROOM } from './paper';
-import { setPhoto } from './set-photo';
-import { squareCode } from './square-code';
-import { stripSvg } from './strip-svg';
-import { workshopLetter } from './workshop-letter';
+import Papa from 'papaparse';
+import { demoPack } from '../../demo/catalogue';
+import { nextDue } from '@core/catalogue/interval';
+import { catalogueOf } from '@core/catalogue/find-records';
+import { tableCells } from '@core/catalogue/tables';
+import { METRIC } from '@core/facts/read-value';
+import { jobList } from '@core/match/job-list';
+import { writeCsv } from './csv';
+import { readTableText } from '../workers/read-pack-files';
+import { LABEL, type LabelModel, labelSvg } from './label';
+import { breakLines, fitText, measureText } from './measure-text';
+import { orderCsv } from './order-list';
 
-/** Every drawing of a paper by its width and height in points, as it is laid. */
-function drawingsOf(x: unknown): { width: number; height: number }[] {
-  if (Array.isArray(x)) return x.flatMap(drawingsOf);
-  if (typeof x !== 'object' || x === null) return [];
-  const { svg, width } = x as { svg?: string; width?: number };
-  const box = svg && /viewBox="[-\d.]+ [-\d.]+ ([\d.]+) ([\d.]+)"/.exec(svg);
-  const own =
-    box && typeof width === 'number' ? [{ width, height: (width * Number(box[2])) / Number(box[1]) }] : [];
-  return [...own, ...Object.values(x).flatMap(drawingsOf)];
-}
+const due = nextDue({ km: 120_000, months: 72 }, { day: '2026-03-04', km: 96_420 }, { day: '2026-11-25' });
+const model = (more: Partial<LabelModel>): LabelModel => ({
+  engine: 'TE16-CORM',
+  vehicle: 'Tessarine Orchardman',
+  fittedDay: '2026-03-04',
+  fittedKm: 96_420,
+  parts: ['Timing belt 121 teeth', 'Automatic eccentric tensioner'],
+  due,
+  step: 1000,
+  ...more,
+});
 
-describe('letters of the demo', () => {
-  let desk: CaseDesk;
-  beforeEach(async () => {
-    desk = await openDesk();
+describe('the service label', () => {
+  const longest = [
+    model({}),
+    model({
+      vehicle: 'Brackwater Harbour pilot launch tender with the long trailer and the second axle of 2019',
+      parts: demoPack()
+        .parts.map((p) => p.name)
+        .slice(0, 30),
+      fittedKm: 2_999_999,
+    }),
+    model({
+      vehicle: 'Wideworkshopvehiclenamewithoutanyblankatallthatgoesonandonandonandonandon',
+      parts: [],
+    }),
+    model({ vehicle: 'WWWWWWWW WWWWWWWW WWWWWWWW WWWWWWWW', parts: ['WWWW WWWW WWWW WWWW WWWW WWWW WWWW'] }),
+  ];
+
+  it('keeps every text inside its box and off every other, whatever the names: positions read back', async () => {
+    const measure = await measureText();
+    for (const m of longest)
+      for (const unit of ['km', 'mi']) {
+        const holder = document.createElement('div');
+        holder.innerHTML = labelSvg(m, { ...METRIC, units: { distance: unit } }, measure);
+        document.body.append(holder);
+        const boxes = [...holder.querySelectorAll('text')].map((t) => ({
+          text: t.textContent,
+          box: t.getBBox(),
+        }));
+        for (const { text, box } of boxes) {
+          expect(box.x)
+            .withContext(text)
+            .toBeGreaterThan(LABEL.margin - 0.5);
+          expect(box.x + box.width)
+            .withContext(text)
+            .toBeLessThan(LABEL.width - LABEL.margin + 0.5);
+          expect(box.y + box.height)
+            .withContext(text)
+            .toBeLessThan(LABEL.height);
+        }
+        const baselines = [...holder.querySelectorAll('text')].map((t) => [
+          Number(t.getAttribute('y')),
+          Number(t.getAttribute('font-size')),
+        ]);
+        baselines.forEach(([y, size], i) => {
+          const before = baselines[i - 1];
+          if (before)
+            expect(y! - size! * 0.75)
+              .withContext(boxes[i]!.text)
+              .toBeGreaterThan(before[0]!);
+        });
+        holder.remove();
+      }
   });
-  afterEach(closeDesk);
 
-  const inHand = (): CaseOnPaper => {
-    const view = desk.current()!;
-    return {
-      tag: view.tag,
-      state: view.state,
-      answers: view.answers!,
-      world: nameWorld(view.world!),
-      voice: TestBed.inject(CaseSentences).voice(),
-      name: desk.nameOf,
-      today: '2026-11-25',
-      house: 'House\nLane\nPlace',
-    };
-  };
-
-  it('draw the drive to be read, the setting that was found beside it only where it was', async () => {
-    let drawn = 0;
-    for (const { id } of TestBed.inject(Cases).summaries()) {
-      await desk.open(id);
-      const c = inHand();
-      const { drive } = c.answers;
-      if (!drive?.right) continue;
-      const large = drawingsOf(workshopLetter(c).content).filter(
-        (d) => d.height > 80 * ROOM.mm - 0.5 || d.width > ROOM.width - 0.5,
-      );
-      expect(large.length)
-        .withContext(c.tag)
-        .toBe(drive.shown === 'wrong_way' ? 2 : 1);
-      drawn++;
-    }
-    expect(drawn).toBeGreaterThan(3);
+  it('writes days that nobody can misread, and promises no more than the interval', async () => {
+    const svg = labelSvg(model({}), METRIC, await measureText()).replace(/\u00a0/g, ' ');
+    expect(svg).toContain('4 Mar 2026');
+    expect(svg).toContain('216 000 km or 4 Mar 2032');
+    expect(svg).not.toMatch(/\d{2}[./]\d{2}[./]\d{4}/);
   });
 });
 
-describe('what papers are made of', () => {
-  const pixels = async (blob: Blob): Promise<ImageData> => {
-    const picture = await createImageBitmap(blob);
-    const canvas = new OffscreenCanvas(picture.width, picture.height);
-    const paint = canvas.getContext('2d')!;
-    paint.drawImage(picture, 0, 0);
-    return paint.getImageData(0, 0, picture.width, picture.height);
-  };
-
-  it('a code that is read back as it was written', async () => {
-    const seal = { case: 'ä: 1%', issue: 12, digest: 'ab01'.repeat(16) };
-    const svg = squareCode(sealText(seal));
-    const image = new Image();
-    image.src = `data:image/svg+xml,${encodeURIComponent(svg)}`;
-    await image.decode();
-    const canvas = new OffscreenCanvas(500, 500);
-    const paint = canvas.getContext('2d')!;
-    paint.drawImage(image, 0, 0, 500, 500);
-    const found = jsQR(paint.getImageData(0, 0, 500, 500).data, 500, 500);
-    expect(readSealText(found!.data)).toEqual(seal);
-    for (const other of [
-      '',
-      sealText(seal).slice(0, -1),
-      `${sealText(seal)}0`,
-      'hollow-sprocket:issue:%:1:aa',
-    ])
-      expect(readSealText(other)).withContext(other).toBeUndefined();
-  });
-
-  it('a photograph no larger than it is printed, with what was picked where it was picked', async () => {
-    const canvas = new OffscreenCanvas(2200, 1100);
-    const paint = canvas.getContext('2d')!;
-    paint.fillStyle = '#808080';
-    paint.fillRect(0, 0, 2200, 1100);
-    const points = [
-      { x: 200, y: 300 },
-      { x: 2000, y: 300 },
-    ];
-    const blob = await canvas.convertToBlob();
-    const made = await setPhoto({ id: 'a', blob, lines: [{ points, is: 'scale' }] });
-    const { width, height, data } = await pixels(await (await fetch(made)).blob());
-    expect([width, height]).toEqual([1100, 550]);
-    const grey = (x: number, y: number) =>
-      [0, 1, 2].every((k) => Math.abs(data[(y * width + x) * 4 + k]! - 128) < 12);
-    // on the line in the middle of its length, and well off it
-    expect(grey(550, 150)).toBeFalse();
-    expect(grey(550, 200)).toBeTrue();
-    expect(grey(50, 150)).toBeTrue();
-  });
-
-  it('a strip whose pin stands where the value does', () => {
-    const svg = stripSvg({
-      label: 'x',
-      text: '',
-      min: -10,
-      max: 20,
-      window: { from: 0, to: 5 },
-      end: 19,
-      value: 10,
-      u: 1,
+describe('text in lines', () => {
+  // one unit a sign: widths can be counted
+  const signs = (t: string) => t.length;
+  it('is broken between words, inside a word that is too long, and cut at the smallest size', () => {
+    expect(breakLines('aa bb cccc d', 5, signs)).toEqual(['aa bb', 'cccc', 'd']);
+    expect(breakLines('abcdefgh ij', 3, signs)).toEqual(['abc', 'def', 'gh', 'ij']);
+    const measure = (t: string, size: number) => t.length * size;
+    expect(fitText('aaaa bbbb', { width: 10, lines: 1, sizes: [2, 1], weight: 400 }, measure)).toEqual({
+      size: 1,
+      lines: ['aaaa bbbb'],
     });
-    expect(svg).toContain('<rect x="100.0" y="4" width="50.0"');
-    expect(svg).toContain('cx="200.0"');
-    // ± 2u
-    expect(svg).toContain('x1="180.0" x2="220.0"');
+    expect(
+      fitText('aaaa bbbb cccc', { width: 6, lines: 1, sizes: [2, 1], weight: 400 }, measure).lines,
+    ).toEqual(['aaaa…']);
+  });
+});
+
+describe('CSV that leaves the house', () => {
+  it('cannot be taken for a formula by a spreadsheet, and numbers stay numbers', () => {
+    const rows = [['=1+1', '+49', '-rail', '@home', '\tx', '\ry', 'plain', -3.5, 12, "it's"]];
+    const [cells] = Papa.parse<string[]>(writeCsv(rows)).data;
+    expect(cells!.slice(0, 6)).toEqual(["'=1+1", "'+49", "'-rail", "'@home", "'\tx", "'\ry"]);
+    expect(cells!.slice(6)).toEqual(['plain', '-3.5', '12', "it's"]);
+  });
+
+  it('comes back from a catalogue table as it went, apostrophe off', () => {
+    const cross = [{ number: '=SUM(1)', names: '-K1' }];
+    const back = readTableText('cross', writeCsv(tableCells('cross', cross)));
+    expect(back.rows).toEqual(cross);
+  });
+
+  it('lists every line of an order, read back cell by cell', () => {
+    const pack = demoPack();
+    const cat = catalogueOf(pack);
+    const lines = jobList(cat, 'TE16-CORM/A', cat.kits.get('MF-K121-1'));
+    const text = orderCsv(
+      { tag: '2027', engine: 'TE16-CORM', variant: 'first', kit: 'MF-K121-1', today: '' },
+      lines,
+    );
+    const { data } = Papa.parse<string[]>(text);
+    expect(data.length).toBe(lines.length + 2);
+    lines.forEach(({ item }, i) => {
+      const row = data[i + 2]!;
+      expect([row[0], row[2], Number(row[4]), Number(row[7]), Number(row[8])]).toEqual([
+        '2027',
+        item.item,
+        item.quantity,
+        item.costNow,
+        item.costLater,
+      ]);
+    });
   });
 });

@@ -21,7 +21,9 @@ export function sheetDocument(p: SheetPaper): TDocumentDefinitions {
   return {
     pageSize: 'A4',
     pageMargins: [34, 40, 34, 34],
-    info: { title: `Fitting sheet ${p.tag}` },
+    info: { title: `Fitting sheet ${p.tag}`, author: p.by, subject: p.name },
+    language: 'en-GB',
+    displayTitle: true,
     defaultStyle: { font: 'Plex', fontSize: 7.6, lineHeight: 1.08 },
     header: {
       margin: [34, 16, 34, 0],
@@ -42,12 +44,13 @@ export function sheetDocument(p: SheetPaper): TDocumentDefinitions {
       ...(p.caution
         ? [{ text: `▲ ${p.caution}`, color: '#7a4f00', bold: true, margin: [0, 0, 0, 6] } as Content]
         : []),
+      ...lists(p),
       {
+        margin: [0, 10, 0, 0],
         table: { widths: [16, '*', PICTURE_PT + 4, 15], dontBreakRows: true, body },
         layout: 'lightHorizontalLines',
       },
       ...legend(p),
-      ...lists(p),
     ],
   };
 }

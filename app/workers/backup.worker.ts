@@ -1,17 +1,8 @@
-import { openRecords } from '../records/open-records';
+import { withRecords } from '../records/with-records';
 import { serveJobs } from '../threads/worker-client';
 import type { BackupJobs } from './backup.protocol';
 import { lookAtBackup, restoreBackup } from './restore-backup';
 import { saveBackup } from './save-backup';
-
-async function withRecords<T>(work: (db: Awaited<ReturnType<typeof openRecords>>) => Promise<T>): Promise<T> {
-  const db = await openRecords();
-  try {
-    return await work(db);
-  } finally {
-    db.close();
-  }
-}
 
 serveJobs<BackupJobs>(
   {

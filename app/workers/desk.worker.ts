@@ -1,19 +1,10 @@
 import { rebuildSummaries } from './rebuild-summaries';
-import { openRecords } from '../records/open-records';
+import { withRecords } from '../records/with-records';
 import { readMailbox } from './read-mailbox';
 import { rejudgeAll } from './rejudge-all';
 import { wordsInAll } from './words-all';
 import type { DeskJobs } from './desk.protocol';
 import { serveJobs } from '../threads/worker-client';
-
-async function withRecords<T>(work: (db: Awaited<ReturnType<typeof openRecords>>) => Promise<T>): Promise<T> {
-  const db = await openRecords();
-  try {
-    return await work(db);
-  } finally {
-    db.close();
-  }
-}
 
 serveJobs<DeskJobs>(
   {

@@ -1,4 +1,4 @@
-import { openRecords } from '../records/open-records';
+import { withRecords } from '../records/with-records';
 import { takeDesk } from './take-desk';
 import { serveJobs } from '../threads/worker-client';
 import type { IntakeJobs } from './intake.protocol';
@@ -7,14 +7,7 @@ import { readCase } from './read-case';
 serveJobs<IntakeJobs>(
   {
     case: ({ name, blob }) => readCase(name, blob),
-    desk: async (blob, line) => {
-      const db = await openRecords();
-      try {
-        return await takeDesk(db, blob, line);
-      } finally {
-        db.close();
-      }
-    },
+    desk: (blob, line) => withRecords((db) => takeDesk(db, blob, line)),
   },
   self,
 );

@@ -10,7 +10,7 @@ import type { JobChannel } from '../threads/worker-client';
 import type { BackupAsk, BackupProgress } from './backup.protocol';
 
 /** Settings that go along; the key that signs cannot leave the browser, and marks of this browser mean nothing elsewhere. */
-export const KEPT_SETTINGS = ['house', 'knownKeys', 'knowledge-changes'];
+const KEPT_SETTINGS = ['house', 'knownKeys', 'knowledge-changes'];
 
 /** Everything of this browser as one zip, written piece by piece, so that photographs need not fit into memory together. */
 export async function saveBackup(

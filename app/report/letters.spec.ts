@@ -1,0 +1,133 @@
+import jsQR from 'jsqr';
+import { nameWorld } from '@core/answer/world';
+import { readSealText, sealText } from '@core/claim/seal-text';
+import { CaseSentences } from '../commands/case-sentences';
+import { Cases } from '../data/cases';
+import type { CaseDesk } from '../data/case-desk';
+import { closeDesk, openDesk } from '../testing/demo-desk';
+import { TestBed } from '@angular/core/testing';
+import type { CaseOnPaper } from './case-on-paper';
+import { ROOM } from './paper';
+import { setPhoto } from './set-photo';
+import { squareCode } from './square-code';
+import { stripSvg } from './strip-svg';
+import { workshopLetter } from './workshop-letter';
+
+/** Every drawing of a paper by its width and height in points, as it is laid. */
+function drawingsOf(x: unknown): { width: number; height: number }[] {
+  if (Array.isArray(x)) return x.flatMap(drawingsOf);
+  if (typeof x !== 'object' || x === null) return [];
+  const { svg, width } = x as { svg?: string; width?: number };
+  const box = svg && /viewBox="[-\d.]+ [-\d.]+ ([\d.]+) ([\d.]+)"/.exec(svg);
+  const own =
+    box && typeof width === 'number' ? [{ width, height: (width * Number(box[2])) / Number(box[1]) }] : [];
+  return [...own, ...Object.values(x).flatMap(drawingsOf)];
+}
+
+describe('letters of the demo', () => {
+  let desk: CaseDesk;
+  beforeEach(async () => {
+    desk = await openDesk();
+  });
+  afterEach(closeDesk);
+
+  const inHand = (): CaseOnPaper => {
+    const view = desk.current()!;
+    return {
+      tag: view.tag,
+      state: view.state,
+      answers: view.answers!,
+      world: nameWorld(view.world!),
+      voice: TestBed.inject(CaseSentences).voice(),
+      name: desk.nameOf,
+      today: '2026-11-25',
+      house: 'House\nLane\nPlace',
+    };
+  };
+
+  it('draw the drive to be read, the setting that was found beside it only where it was', async () => {
+    let drawn = 0;
+    for (const { id } of TestBed.inject(Cases).summaries()) {
+      await desk.open(id);
+      const c = inHand();
+      const { drive } = c.answers;
+      if (!drive?.right) continue;
+      const large = drawingsOf(workshopLetter(c).content).filter(
+        (d) => d.height > 80 * ROOM.mm - 0.5 || d.width > ROOM.width - 0.5,
+      );
+      expect(large.length)
+        .withContext(c.tag)
+        .toBe(drive.shown === 'wrong_way' ? 2 : 1);
+      drawn++;
+    }
+    expect(drawn).toBeGreaterThan(3);
+  });
+});
+
+describe('what papers are made of', () => {
+  const pixels = async (blob: Blob): Promise<ImageData> => {
+    const picture = await createImageBitmap(blob);
+    const canvas = new OffscreenCanvas(picture.width, picture.height);
+    const paint = canvas.getContext('2d')!;
+    paint.drawImage(picture, 0, 0);
+    return paint.getImageData(0, 0, picture.width, picture.height);
+  };
+
+  it('a code that is read back as it was written', async () => {
+    const seal = { case: 'ä: 1%', issue: 12, digest: 'ab01'.repeat(16) };
+    const svg = squareCode(sealText(seal));
+    const image = new Image();
+    image.src = `data:image/svg+xml,${encodeURIComponent(svg)}`;
+    await image.decode();
+    const canvas = new OffscreenCanvas(500, 500);
+    const paint = canvas.getContext('2d')!;
+    paint.drawImage(image, 0, 0, 500, 500);
+    const found = jsQR(paint.getImageData(0, 0, 500, 500).data, 500, 500);
+    expect(readSealText(found!.data)).toEqual(seal);
+    for (const other of [
+      '',
+      sealText(seal).slice(0, -1),
+      `${sealText(seal)}0`,
+      'hollow-sprocket:issue:%:1:aa',
+    ])
+      expect(readSealText(other)).withContext(other).toBeUndefined();
+  });
+
+  it('a photograph no larger than it is printed, with what was picked where it was picked', async () => {
+    const canvas = new OffscreenCanvas(2200, 1100);
+    const paint = canvas.getContext('2d')!;
+    paint.fillStyle = '#808080';
+    paint.fillRect(0, 0, 2200, 1100);
+    const points = [
+      { x: 200, y: 300 },
+      { x: 2000, y: 300 },
+    ];
+    const blob = await canvas.convertToBlob();
+    const made = await setPhoto({ id: 'a', blob, lines: [{ points, is: 'scale' }] });
+    const { width, height, data } = await pixels(await (await fetch(made)).blob());
+    expect([width, height]).toEqual([1100, 550]);
+    const grey = (x: number, y: number) =>
+      [0, 1, 2].every((k) => Math.abs(data[(y * width + x) * 4 + k]! - 128) < 12);
+    // on the line in the middle of its length, and well off it
+    expect(grey(550, 150)).toBeFalse();
+    expect(grey(550, 200)).toBeTrue();
+    expect(grey(50, 150)).toBeTrue();
+  });
+
+  it('a strip whose pin stands where the value does', () => {
+    const svg = stripSvg({
+      label: 'x',
+      text: '',
+      min: -10,
+      max: 20,
+      window: { from: 0, to: 5 },
+      end: 19,
+      value: 10,
+      u: 1,
+    });
+    expect(svg).toContain('<rect x="100.0" y="4" width="50.0"');
+    expect(svg).toContain('cx="200.0"');
+    // ± 2u
+    expect(svg).toContain('x1="180.0" x2="220.0"');
+  });
+});
