@@ -19,6 +19,7 @@ import { nameOfId } from '@core/facts/thing';
 import { formatNumber, formatQuantity } from '@core/quantity/format-quantity';
 import { nameWords, valueWords } from './facts';
 import { list } from '../language/list';
+import { counted } from '../language/plural';
 import { lower } from '../language/lower';
 import { moneyWords } from './money';
 import type { SentenceContext } from './sentence-context';
@@ -134,11 +135,12 @@ export function termsWords(t: TermsAnswer, notation: Notation): string {
   switch (t.verdict) {
     case 'in': {
       const left = t.kmLeft === undefined ? '' : ` and ${distance(t.kmLeft, notation)}`;
-      return `In terms: ${t.daysLeft} days${left} left at the failure.`;
+      const least = t.roughly ? 'at least ' : '';
+      return `In terms: ${least}${counted(t.daysLeft, 'day', 'days')}${left} left at the failure.`;
     }
     case 'out': {
       const over = [
-        t.overDays ? `${t.overDays} days` : '',
+        t.overDays ? `${t.roughly ? 'at least ' : ''}${counted(t.overDays, 'day', 'days')}` : '',
         t.overKm ? distance(t.overKm, notation) : '',
       ].filter(Boolean);
       return `Out of terms by ${list(over)}.`;
@@ -150,17 +152,24 @@ export function termsWords(t: TermsAnswer, notation: Notation): string {
         distance: 'both odometer readings',
       };
       const missing = t.missing.flatMap((m) =>
-        m === 'distance_back' || m === 'distance_near' ? [] : [words[m]],
+        m === 'distance_back' || m === 'distance_near' || m === 'date_near' ? [] : [words[m]],
       );
       const parts = [
         missing.length ? `${list(missing)} missing` : '',
         t.missing.includes('distance_near') ? 'the limit lies within what the distance is uncertain by' : '',
+        t.days
+          ? `the dates are known roughly, from ${daysSide(t.days.least)} to ${daysSide(t.days.most)}`
+          : '',
         t.missing.includes('distance_back') ? 'the odometer runs back between the two readings' : '',
       ].filter(Boolean);
       return `Cannot tell: ${list(parts)}.`;
     }
   }
 }
+
+/** @param over days past the end, negative while it is ahead */
+const daysSide = (over: number): string =>
+  over > 0 ? `${counted(over, 'day', 'days')} over` : `${counted(-over, 'day', 'days')} left`;
 
 const DOCUMENT_WORDS: Record<DocumentKind, string> = { invoice: 'the invoice', sheet: 'the fitting sheet' };
 const capital = (s: string) => nth(s, 0).toUpperCase() + s.slice(1);

@@ -1,6 +1,7 @@
 import { checkSeals, sealedNow } from '@core/claim/seal';
 import { factsDigest } from '@core/facts/digest';
 import { judgeTerms } from '@core/claim/terms';
+import { addDays, type Day, type DaySpan, MONTH_U, spanOf } from '@core/quantity/dates';
 import type { Fact } from '@core/facts/fact';
 import { reduce } from '@core/facts/state';
 import { answers, caseOf, plus } from '@core/answer/demo-case.fixture';
@@ -9,20 +10,23 @@ describe('claim', () => {
   const terms = { months: 24, km: 60000 };
   it('is in to the last day and kilometre and out by how much', () => {
     const km = (v: number) => ({ km: v, u: 0 });
-    expect(judgeTerms(terms, '2024-11-24', '2026-11-24', km(60000)).verdict).toBe('in');
-    expect(judgeTerms(terms, '2024-11-24', '2026-11-25', km(100))).toEqual({
+    expect(judgeTerms(terms, spanOf('2024-11-24'), spanOf('2026-11-24'), km(60000)).verdict).toBe('in');
+    expect(judgeTerms(terms, spanOf('2024-11-24'), spanOf('2026-11-25'), km(100))).toEqual({
       verdict: 'out',
       ends: '2026-11-24',
       overKm: 0,
       overDays: 1,
+      roughly: false,
     });
-    expect(judgeTerms(terms, '2026-01-01', '2026-02-01', km(60100))).toEqual(
+    expect(judgeTerms(terms, spanOf('2026-01-01'), spanOf('2026-02-01'), km(60100))).toEqual(
       jasmine.objectContaining({ verdict: 'out', overKm: 100, overDays: 0 }),
     );
-    expect(judgeTerms(terms, '2026-01-01', '2026-02-01', undefined).verdict).toBe('cannot_tell');
-    expect(judgeTerms(terms, '2020-01-01', '2026-02-01', undefined).verdict).toBe('out');
+    expect(judgeTerms(terms, spanOf('2026-01-01'), spanOf('2026-02-01'), undefined).verdict).toBe(
+      'cannot_tell',
+    );
+    expect(judgeTerms(terms, spanOf('2020-01-01'), spanOf('2026-02-01'), undefined).verdict).toBe('out');
     // 59,800 km between two readings of ± 500 are neither in nor out; three times the distance is out whenever it began.
-    expect(judgeTerms(terms, '2026-01-01', '2026-02-01', { km: 59800, u: 500 })).toEqual(
+    expect(judgeTerms(terms, spanOf('2026-01-01'), spanOf('2026-02-01'), { km: 59800, u: 500 })).toEqual(
       jasmine.objectContaining({ verdict: 'cannot_tell', missing: ['distance_near'] }),
     );
     expect(judgeTerms(terms, undefined, undefined, { km: 180000, u: 500 })).toEqual({
@@ -30,7 +34,35 @@ describe('claim', () => {
       ends: undefined,
       overKm: 120000,
       overDays: 0,
+      roughly: false,
     });
+  });
+
+  it('by a date that is known as a month is in or out only where every day of it says so', () => {
+    const days = ({ first, last }: DaySpan): Day[] => {
+      const out: Day[] = [];
+      for (let d = first; d <= last; d = addDays(d, 1)) out.push(d);
+      return out;
+    };
+    const seen = new Set<string>();
+    // a fitting in one month, failures in the months around the end of its terms
+    for (const month of ['2023-12', '2024-01', '2024-02', '2026-02'])
+      for (let shift = -70; shift <= 70; shift += 7)
+        for (const u of [0, 3, MONTH_U]) {
+          const start = spanOf(`${month}-01`, MONTH_U);
+          const failure = spanOf(addDays(`${Number(month.slice(0, 4)) + 2}${month.slice(4)}-15`, shift), u);
+          const exact = new Set(
+            days(start).flatMap((a) =>
+              days(failure).map((b) => judgeTerms(terms, spanOf(a), spanOf(b), { km: 10, u: 0 }).verdict),
+            ),
+          );
+          const t = judgeTerms(terms, start, failure, { km: 10, u: 0 });
+          const { verdict } = t;
+          expect(verdict).toBe(exact.size === 1 ? [...exact][0]! : 'cannot_tell');
+          if (t.verdict === 'cannot_tell') expect(t.missing).toEqual(['date_near']);
+          seen.add(verdict);
+        }
+    expect(seen.size).toBe(3);
   });
 
   it('may not be declined on a story alone, without an alternative or plain words', () => {

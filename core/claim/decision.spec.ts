@@ -2,6 +2,7 @@ import { registryOf } from '@core/facts/observable';
 import { OBSERVABLES } from '@core/facts/registry';
 import { factOf as fact } from '@core/facts/facts.fixture';
 import { reduce } from '@core/facts/state';
+import { spanOf } from '@core/quantity/dates';
 import type { Fact } from '@core/facts/fact';
 import type { CauseEntry } from '@core/cause/cause-data';
 import type { RankedCause, Ranking } from '@core/cause/rank';
@@ -149,9 +150,11 @@ describe('a decision', () => {
     expect(warned('undecidable', 0.49)).toEqual([]);
     expect(warned('undecidable', 0.5)).toEqual(['cause_overrules']);
     const accept = [...documents, fact('claim.decision', 'accept'), fact('claim.reason', 'x')];
-    const out = { verdict: 'out', overKm: 1, overDays: 0 } as const;
+    const out = { verdict: 'out', overKm: 1, overDays: 0, roughly: false } as const;
     expect(check(accept, { terms: out }).warnings.map((w) => w.code)).toEqual(['out_of_terms_accepted']);
-    expect(check(accept, { terms: { verdict: 'in', ends: '2027-01-01', daysLeft: 3 } }).warnings).toEqual([]);
+    expect(
+      check(accept, { terms: { verdict: 'in', ends: '2027-01-01', daysLeft: 3, roughly: false } }).warnings,
+    ).toEqual([]);
   });
 });
 
@@ -198,22 +201,23 @@ describe('terms', () => {
       missing: ['start', 'failure', 'distance'],
       ends: undefined,
     });
-    expect(judgeTerms(terms, '2026-01-31', '2026-02-01', undefined, true)).toEqual({
+    expect(judgeTerms(terms, spanOf('2026-01-31'), spanOf('2026-02-01'), undefined, true)).toEqual({
       verdict: 'cannot_tell',
       missing: ['distance_back'],
       ends: '2028-01-31',
     });
-    expect(judgeTerms(terms, '2026-01-31', undefined, { km: 10, u: 1 })).toEqual(
+    expect(judgeTerms(terms, spanOf('2026-01-31'), undefined, { km: 10, u: 1 })).toEqual(
       jasmine.objectContaining({ verdict: 'cannot_tell', missing: ['failure'] }),
     );
-    expect(judgeTerms(terms, '2026-01-31', '2026-02-01', { km: 59_000, u: 100 })).toEqual({
+    expect(judgeTerms(terms, spanOf('2026-01-31'), spanOf('2026-02-01'), { km: 59_000, u: 100 })).toEqual({
       verdict: 'in',
       ends: '2028-01-31',
       kmLeft: 1000,
       daysLeft: 729,
+      roughly: false,
     });
     // 60,001 ± 707 against 60,000 cannot tell by a kilometre
-    expect(judgeTerms(terms, '2026-01-31', '2026-02-01', { km: 60_001, u: 707 })).toEqual(
+    expect(judgeTerms(terms, spanOf('2026-01-31'), spanOf('2026-02-01'), { km: 60_001, u: 707 })).toEqual(
       jasmine.objectContaining({ verdict: 'cannot_tell', missing: ['distance_near'] }),
     );
     expect(monthsRun('2026-01-15', '2026-04-14')).toBe(2);

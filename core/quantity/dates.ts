@@ -118,6 +118,18 @@ export const MONTH_U = 30;
 /** True for the uncertainty of such a day. */
 export const isMonth = (u: number | undefined): boolean => u !== undefined && u >= MONTH_U;
 
+/** The days that one may be: both the same where it is known. */
+export type DaySpan = Readonly<{ first: Day; last: Day }>;
+/** The days that a day may be: all of its month where only that is known, else so many days around it. @param u days */
+export function spanOf(known: Day, u = 0): DaySpan {
+  if (u === MONTH_U) {
+    const first: Day = `${known.slice(0, 7)}-01`;
+    return { first, last: addDays(plusMonths(first, 1), -1) };
+  }
+  const around = Math.round(u);
+  return { first: addDays(known, -around), last: addDays(known, around) };
+}
+
 /** A month in words. @example formatMonth('2026-03-01') // "Mar 2026" */
 export const formatMonth = (iso: Day): string => formatDay(iso, 'named').replace(/^\d+ /, '');
 

@@ -7,13 +7,21 @@ import { checkSeals } from '@core/claim/seal';
 import { judgeTerms, type TermsAnswer } from '@core/claim/terms';
 import type { Fact } from '@core/facts/fact';
 import { standing, textOf } from '@core/facts/read';
+import type { State } from '@core/facts/state';
 import { faultThing } from '@core/facts/thing';
 import type { SheetStep } from '@core/fitting/sheet';
+import { type DaySpan, spanOf } from '@core/quantity/dates';
 import { once } from '@core/quantity/once';
 import { node, orElse } from '../node';
 import { fitted, sheet } from './drive';
 import { usage, ranking } from './evidence';
 import { kit, registry, policy } from './identification';
+
+/** The days that a date of the case may be. */
+function daysOf(state: State, key: string): DaySpan | undefined {
+  const known = textOf(state, key);
+  return known === undefined ? undefined : spanOf(known, standing(state, key)?.u);
+}
 
 export const terms = orElse(
   node(
@@ -22,8 +30,8 @@ export const terms = orElse(
       kit &&
       judgeTerms(
         kit.terms,
-        textOf(state, 'kit.fitted'),
-        textOf(state, 'case.date'),
+        daysOf(state, 'kit.fitted'),
+        daysOf(state, 'case.date'),
         usage.distance,
         usage.back,
       ),
