@@ -194,10 +194,10 @@ describe('fields of a station', () => {
           .withContext(`${id} ${o.key}`)
           .toBe(1);
       const missing = desk.current()!.answers!.decision.objections.some((o) => o.code === 'missing_document');
-      // sums stand with the lines of cost, and nothing here wants a second signature
+      // sums stand with the lines of cost, nothing here wants a second signature, own words are asked for one paper at a time
       expect(await fields(SettlePage))
         .withContext(id)
-        .toBe(of('settle') - (missing ? 0 : 1) - 1 - 3 - 1);
+        .toBe(of('settle') - (missing ? 0 : 1) - 1 - 3 - 1 - 1);
       const shown = (await paint(CheckPanel))
         .all('hs-field label')
         .filter((l) => l.textContent.includes('Mark offset'));
