@@ -456,7 +456,7 @@ test('a case file of the first edition is read as it is, its digest and its seal
   await expect(page2.getByText('SET-WAY').first()).toBeVisible();
   const back = await desk2.download(() => page2.getByRole('button', { name: 'Case as JSON' }).click());
   const again = JSON.parse(readFileSync(back.path, 'utf8')) as { facts: Old[]; formatVersion: number };
-  expect(again.formatVersion).toBe(4);
+  expect(again.formatVersion).toBe(5);
   expect(again.facts).toEqual(expect.arrayContaining(facts));
   expect(again.facts).toHaveLength(facts.length);
   await other.close();
