@@ -11,6 +11,7 @@ test('a backup of everything restores in a new profile, after a look at what it 
   const desk = new Desk(page);
   await desk.open('/case/demo-2041/call');
   await desk.type('Distance now', '77123');
+  await expect(desk.tape()).toContainText(/77.?123/);
   await desk.open('/safety');
   await expect(page.getByRole('region', { name: 'Restore' })).toBeVisible();
   const out = await desk.download(() => page.getByRole('button', { name: /^Back everything up/ }).click());
