@@ -29,7 +29,7 @@ module.exports = (config) =>
     reportSlowerThan: 10_000,
     // Laws over whole catalogues hold the page for as long as a busy machine needs.
     pingTimeout: 180_000,
-    browserNoActivityTimeout: 120_000,
+    browserNoActivityTimeout: 600_000,
     browserDisconnectTolerance: 1,
     colors: false,
     restartOnFileChange: false,

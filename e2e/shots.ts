@@ -119,15 +119,6 @@ test('the drive bench: both settings', async ({ page }) => {
   await page.screenshot({ path: out('drive') });
 });
 
-test('the drive bench: marks', async ({ page }) => {
-  await open(page, '/case/demo-2044/drive');
-  await new Desk(page).panel('Marks');
-  await page.getByLabel('Fact line').fill('mark right upper cam 0.5');
-  await page.getByLabel('Fact line').press('Enter');
-  await page.getByText('as this drive must show').first().waitFor();
-  await page.screenshot({ path: out('marks') });
-});
-
 test('cam against crank', async ({ page }) => {
   await open(page, '/');
   await new Desk(page).box('1947');

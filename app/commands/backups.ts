@@ -11,14 +11,16 @@ import { Drafts } from '../data/drafts';
 import { FactRepository } from '../data/fact-repository';
 import { Packs } from '../data/packs';
 import { RecordWork } from '../data/record-work';
-import { backupSentence, cameWords } from '../messages/backup';
+import { counted } from '../language/plural';
+import { backupSentence, cameWhole, cameWords } from '../messages/backup';
 import { download } from '../report/download';
+import { SETTING } from '../records/records';
 import { resultOf, WorkerClient } from '../threads/worker-client';
 import type { BackupJobs, RestoreError } from '../workers/backup.protocol';
 import { Notices } from './notices';
 
 /** A backup that was looked at and waits for a word. */
-export type LookedAt = { file: File; list: BackupList; newCases: number };
+export type LookedAt = { file: File; list: BackupList };
 
 /** Everything of this browser into one file and back. */
 @Injectable({ providedIn: 'root' })
@@ -34,6 +36,7 @@ export class Backups {
   private readonly due = inject(BackupDue);
   readonly waiting = signal<LookedAt | undefined>(undefined);
   readonly busy = signal(false);
+
   /** Saves everything as one zip, in a thread, with the way to stop it. */
   async save(): Promise<void> {
     if (this.busy()) return;
@@ -51,6 +54,13 @@ export class Backups {
     }
     download(`backup-${dayOf(at)}.zip`, made.value.blob);
     await this.due.saved(at);
+    const { damaged } = made.value.list;
+    if (damaged > 0)
+      void this.notices.say(
+        'warning',
+        `${counted(damaged, 'record is', 'records are')} damaged and not in the backup. Save them as a file of their own at Backups, room and safety.`,
+        12_000,
+      );
   }
 
   /** Reads what a backup holds; it is taken in when that was agreed to. */
@@ -60,8 +70,7 @@ export class Backups {
       resultOf(client.job('look', { name: file.name, blob: file }), { stop$ }),
     );
     const list = this.unread(file.name, looked);
-    if (list)
-      this.waiting.set({ file, list, newCases: Math.max(0, list.cases - this.cases.summaries().length) });
+    if (list) this.waiting.set({ file, list });
   }
 
   leave(): void {
@@ -91,18 +100,18 @@ export class Backups {
     for (const d of done.left) this.repository.setAside(d);
     if (settings) await this.takeSettings(list.settings);
     await this.packs.load();
-    void this.notices.say(
-      done.badFiles.length > 0 ? 'warning' : 'success',
-      cameWords(file.name, done),
-      12_000,
-    );
+    void this.notices.say(cameWhole(done) ? 'success' : 'warning', cameWords(file.name, done), 12_000);
   }
 
   private async takeSettings(kept: BackupList['settings']): Promise<void> {
-    const house = DeskSettingsSchema.safeParse(kept['house']);
+    const house = DeskSettingsSchema.safeParse(kept[SETTING.desk]);
     if (house.success) this.settings.change(house.data);
-    for (const [key, value] of Object.entries(kept))
-      if (key !== 'house') await this.repository.keepSetting(key, value);
+    // no other setting is taken from a file: not the key that signs, not what this browser marks for itself
+    for (const setting of [SETTING.ownNumbers, SETTING.knownKeys]) {
+      if (kept[setting] === undefined) continue;
+      await this.repository.keepSetting(setting, kept[setting]);
+      this.repository.tell({ grown: [], summaries: [], packs: [], extracts: [], setting });
+    }
   }
 
   private unread<T>(

@@ -100,7 +100,11 @@ export class CaseExports {
   private async reportOf(view: CaseView): Promise<Uint8Array<ArrayBuffer> | undefined> {
     if (!view.answers || !sealedNow(view.answers.seals)) return undefined;
     const made = await this.reports.made(view, 'full', 'pdf');
-    return made.ok ? new Uint8Array(await made.value.arrayBuffer()) : undefined;
+    if (made.ok) return new Uint8Array(await made.value.arrayBuffer());
+    this.notices.refuse(
+      `The report could not be set (${made.error.detail || 'it was stopped'}), and so is not in the bundle. Make the bundle again.`,
+    );
+    return undefined;
   }
 }
 

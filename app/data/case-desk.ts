@@ -155,7 +155,8 @@ export class CaseDesk {
     const seal = sealed.ok ? sealed.value.findLast((f) => f.key === 'report.issue') : undefined;
     const signed = seal && (await this.keys.sign(seal));
     // A seal that could not be signed stands all the same.
-    if (signed) await this.file(signed);
+    if (seal && signed)
+      await this.extend(seal.case, (state, author) => [fileFact(state, seal.case, signed, author)]);
     return sealed;
   }
 

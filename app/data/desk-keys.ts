@@ -1,4 +1,5 @@
 import { computed, inject, Injectable, signal } from '@angular/core';
+import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import * as z from 'zod';
 import '@core/quantity/plain-schemas';
 import type { Fact } from '@core/facts/fact';
@@ -15,6 +16,7 @@ import {
 import type { ShapeError } from '@core/claim/read-shape';
 import { keyCode, SIGNED, signedText, type Signer } from '@core/claim/signature';
 import { err, ok, type Result } from '@core/quantity/result';
+import { SETTING } from '../records/records';
 import { Clock } from './clock';
 import { DeskSettingsStore } from './desk-settings';
 import { FactRepository } from './fact-repository';
@@ -23,7 +25,8 @@ const OwnSchema = z.strictObject({
   key: z.string(),
   since: z.string(),
   kept: z.boolean(),
-  secret: z.instanceof(CryptoKey),
+  // browsers know no keys on pages that came by an unsafe way
+  secret: z.custom<CryptoKey>((k) => typeof CryptoKey !== 'undefined' && k instanceof CryptoKey),
 });
 /** The key pair of this desk; `kept`: a backup was saved. The secret never leaves the browser's own keeping. */
 export type OwnKey = Readonly<z.infer<typeof OwnSchema>>;
@@ -39,7 +42,8 @@ export type KeyFileError =
   | { code: 'passphrase_wanted' }
   | { code: 'wrong_passphrase' };
 
-const [OWN, KNOWN] = ['deskKey', 'knownKeys'];
+const OWN = 'deskKey';
+const KNOWN = SETTING.knownKeys;
 const CURVE = { name: 'ECDSA', namedCurve: 'P-256' } as const;
 const ITERATIONS = 600_000;
 
@@ -58,6 +62,13 @@ export class DeskKeys {
     return own && keyCode(own.key);
   });
   private loading: Promise<void> | undefined;
+
+  constructor() {
+    // another window, or a backup that was taken in
+    this.repository.news$.pipe(takeUntilDestroyed()).subscribe((news) => {
+      if (news.setting === KNOWN) void this.read();
+    });
+  }
 
   load(): Promise<void> {
     return (this.loading ??= this.read());
@@ -103,7 +114,8 @@ export class DeskKeys {
     try {
       const b = read.value;
       const lock = await lockOf(passphrase, bytes(b.salt), b.iterations);
-      const secret = await crypto.subtle.decrypt({ name: 'AES-GCM', iv: bytes(b.iv) }, lock, bytes(b.hidden));
+      const how = { name: 'AES-GCM', iv: bytes(b.iv), additionalData: bytes(b.key) };
+      const secret = await crypto.subtle.decrypt(how, lock, bytes(b.hidden));
       await this.keep(b.key, secret, true);
       return ok(b);
     } catch {
@@ -118,7 +130,7 @@ export class DeskKeys {
   /** The public key as it is given to others. */
   publicFile(): KeyFile | undefined {
     const own = this.own();
-    return own && keyFile(this.settings.settings().house, own.key);
+    return own && keyFile(this.name(), own.key);
   }
 
   /** The fact that signs an issue; none where this desk has no key. */
@@ -142,13 +154,21 @@ export class DeskKeys {
       crypto.getRandomValues(new Uint8Array(12)),
     ];
     const lock = await lockOf(passphrase, salt, ITERATIONS);
-    const hidden = await crypto.subtle.encrypt({ name: 'AES-GCM', iv }, lock, secret);
-    return keyBackup(this.settings.settings().house, key, {
+    // the public key is bound to what is hidden: a backup in which it was changed does not open
+    const how = { name: 'AES-GCM', iv, additionalData: bytes(key) };
+    const hidden = await crypto.subtle.encrypt(how, lock, secret);
+    return keyBackup(this.name(), key, {
       iterations: ITERATIONS,
       salt: hex(salt.buffer),
       iv: hex(iv.buffer),
       hidden: hex(hidden),
     });
+  }
+
+  /** Under which name others know this desk: the house, else who works at it. */
+  private name(): string {
+    const { house, by } = this.settings.settings();
+    return house.split('\n').find(Boolean) ?? by;
   }
 
   private async keep(key: string, secret: ArrayBuffer, kept: boolean): Promise<void> {

@@ -3,6 +3,7 @@ import * as z from 'zod';
 import '@core/quantity/plain-schemas';
 import type { Notation } from '@core/facts/read-value';
 import { TaughtWordsSchema } from '@core/intake/taught-words';
+import { SETTING } from '../records/records';
 import { FactRepository } from './fact-repository';
 
 /** How this desk writes and looks. Read back through the schema, so that an old or broken record falls to defaults. */
@@ -60,7 +61,7 @@ export class DeskSettingsStore {
   }));
 
   async load(): Promise<void> {
-    const kept = DeskSettingsSchema.safeParse(await this.repository.setting('house'));
+    const kept = DeskSettingsSchema.safeParse(await this.repository.setting(SETTING.desk));
     if (kept.success) this.settings.set(kept.data);
     this.paint();
   }
@@ -70,7 +71,7 @@ export class DeskSettingsStore {
     if (!next.success) return;
     this.settings.set(next.data);
     this.paint();
-    void this.repository.keepSetting('house', next.data);
+    void this.repository.keepSetting(SETTING.desk, next.data);
   }
 
   /** Narrows the rack or the tape to a rail, or opens it again. */

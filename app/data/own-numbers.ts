@@ -9,12 +9,13 @@ import {
   knowledgeWith,
 } from '@core/cause/changes';
 import { type Result, ok } from '@core/quantity/result';
+import { SETTING } from '../records/records';
 import { Clock } from './clock';
 import { FactRepository } from './fact-repository';
 import { DeskSettingsStore } from './desk-settings';
 import type { StoreTrouble } from './store-trouble';
 
-const KEPT = 'knowledge-changes';
+const KEPT = SETTING.ownNumbers;
 
 /** What this house knows of causes: what ships, with the numbers that it sees otherwise. Changes are only ever added, so that their history stays. */
 @Injectable({ providedIn: 'root' })
@@ -32,9 +33,9 @@ export class OwnNumbers {
 
   constructor() {
     this.ready().catch(() => undefined);
-    // another window sees something otherwise
+    // another window, or a backup that was taken in, sees something otherwise
     this.repository.news$.subscribe((news) => {
-      if (!news.elsewhere || news.setting !== KEPT) return;
+      if (news.setting !== KEPT) return;
       this.loading = undefined;
       this.ready().catch(() => undefined);
     });

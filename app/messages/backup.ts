@@ -4,44 +4,66 @@ import { list } from '../language/list';
 import { counted } from '../language/plural';
 import type { BackupCame, RestoreError } from '../workers/backup.protocol';
 import { caseFileSentence } from './case-file';
-import { issueSentence } from './packs';
 
 /** What a backup holds, in a sentence. */
 export const holdsWords = (l: BackupList): string =>
-  `Of ${formatDay(dayOf(l.at), 'named')}: ${list([
-    counted(l.cases, 'case', 'cases'),
-    counted(l.facts, 'fact', 'facts'),
-    counted(l.packs.length, 'catalogue', 'catalogues'),
-    counted(l.files.length, 'photograph, capture or document', 'photographs, captures and documents'),
-  ])}.`;
+  `${l.damaged > 0 ? `${counted(l.damaged, 'damaged record is', 'damaged records are')} not in it. ` : ''}Of ${formatDay(dayOf(l.at), 'named')}: ${list(
+    [
+      counted(l.cases, 'case', 'cases'),
+      counted(l.facts, 'fact', 'facts'),
+      counted(l.packs.length, 'catalogue', 'catalogues'),
+      counted(l.files.length, 'photograph, capture or document', 'photographs, captures and documents'),
+    ],
+  )}.`;
 
-/** What came of it. */
+/** What came of it, and what was left. */
 export function cameWords(name: string, came: BackupCame): string {
-  const bad =
+  const some = (names: readonly string[]): string =>
+    names.length > 5 ? `${names.slice(0, 5).join(', ')} and ${names.length - 5} more` : list(names);
+  return [
+    `${name}: ${counted(came.cases.length, 'case is', 'cases are')} on the rack, with ${counted(came.files, 'file', 'files')}.`,
     came.badFiles.length > 0
-      ? ` ${list(came.badFiles.slice(0, 5))}${came.badFiles.length > 5 ? ' and more' : ''} came with other content than stated, or not at all, and were left.`
-      : '';
-  const left =
+      ? `Left, since their content is not what was stated or is not in it: ${some(came.badFiles)}.`
+      : '',
+    came.badPacks.length > 0
+      ? `Left, since they are no catalogues or have a fault: ${some(came.badPacks)}.`
+      : '',
     came.left.length > 0
-      ? ` ${counted(came.left.length, 'fact', 'facts')} cannot stand with the others and were set aside; they can be exported as damaged records.`
-      : '';
-  return `${name}: ${counted(came.cases.length, 'case is', 'cases are')} on the rack, with ${counted(came.files, 'file', 'files')}.${bad}${left}`;
+      ? `${counted(came.left.length, 'fact', 'facts')} cannot stand with the others and were set aside; they can be saved as damaged records.`
+      : '',
+    ...came.refused.map((e) => `Not all of it is here. ${refusedWords(name, e)}`),
+  ]
+    .filter(Boolean)
+    .join(' ');
 }
+
+/** Everything of it came. */
+export const cameWhole = (came: BackupCame): boolean =>
+  [came.badFiles, came.badPacks, came.left, came.refused].every((l) => l.length === 0);
 
 /** Why a backup was not taken in. */
 export function backupSentence(name: string, e: RestoreError): string {
   switch (e.code) {
     case 'no_list':
-    case 'no_desk':
-      return `${name} is no backup of this program: ${e.code === 'no_list' ? 'backup.json' : 'desk.json'} is not in it. Nothing was changed.`;
-    case 'bad_pack':
-      return `${name} holds a catalogue with a fault (${e.name}).${e.issue ? ` ${issueSentence(e.issue)}` : ''} Nothing was changed.`;
+      return `${name} is no backup of this program: backup.json is not in it. Nothing was changed.`;
+    case 'bad_desk':
+      return `${e.why ? caseFileSentence(`${name}, ${e.name},`, e.why) : `${name} lacks ${e.name}, which holds facts. Nothing was changed.`}`;
+    default:
+      return refusedWords(name, e);
+  }
+}
+
+function refusedWords(
+  name: string,
+  e: Exclude<RestoreError, { code: 'no_list' } | { code: 'bad_desk' }>,
+): string {
+  switch (e.code) {
     case 'foreign':
-      return `${name} holds fact ${e.id}, which belongs to another case here. No case was changed.`;
+      return `${name} holds fact ${e.id}, which belongs to another case here; the cases beside it were left.`;
     case 'no_merge':
-      return `Case ${e.case} of ${name} cannot be merged with what is here. No case was changed.`;
+      return `Case ${e.case} of ${name} cannot be merged with what is here; the cases beside it were left.`;
     case 'cut':
-      return `${name} was stopped. No case was changed.`;
+      return `${name} was stopped; taken in again, it goes on from there.`;
     default:
       return caseFileSentence(name, e);
   }

@@ -205,7 +205,9 @@ function keyTrouble(name: string, e: KeyFileError): string {
       return `${name} does not open with this passphrase, or was changed. Nothing was changed here; type it again.`;
     case 'passphrase_wanted':
       return `${name} opens with its passphrase only.`;
+    case 'other_format':
+      return `${name} is no key file of this program. Nothing was changed.`;
     default:
-      return caseFileSentence(name, e).replace('no case file', 'no key file');
+      return caseFileSentence(name, e);
   }
 }

@@ -33,8 +33,8 @@ export function drivePart(a: Answers, shownOnly = false): Content[] {
     { title: settingName(d.carrier, 'right'), setting: d.right },
     ...(other ? [{ title: settingName(d.carrier, 'other'), setting: other }] : []),
   ].map((x) => ({ ...x, picture: drivePicture(layout, x.setting, x.title) }));
-  const widths = drawn.map(({ picture }) => drawnWidth(picture.box));
-  const beside = widths.every((w) => w <= HALF);
+  const widths = drawnWidths(drawn.map(({ picture }) => picture.box));
+  const beside = widths.every((w) => w <= HALF + 0.01);
   const figures = drawn.map(
     ({ title, setting: s, picture }, i): ContentStack => ({
       unbreakable: true,
@@ -66,9 +66,13 @@ export function drivePart(a: Answers, shownOnly = false): Content[] {
   ];
 }
 
-/** So wide that it is high enough, at most the page. */
-const drawnWidth = ({ width, height }: { width: number; height: number }): number =>
-  Math.min(ROOM.width, Math.max(HALF, (LEAST_PT * width) / height));
+/** Widths at which pictures have one scale and each is high enough, or the widest as wide as the page. */
+export function drawnWidths(boxes: readonly { width: number; height: number }[]): number[] {
+  const widest = Math.max(...boxes.map((b) => b.width));
+  const wanted = Math.max(HALF / widest, ...boxes.map((b) => LEAST_PT / b.height));
+  const scale = Math.min(wanted, ROOM.width / widest);
+  return boxes.map((b) => b.width * scale);
+}
 
 /** What marks and extension say against the computed drive, as sentences. */
 export function measuredPart(a: Answers): Content[] {

@@ -35,42 +35,32 @@ export function foundPart(c: CaseOnPaper): { content: Content[]; photos: string[
     .sort((x, y) => y.nats - x.nats)
     .slice(0, MOST);
   const facts = (ids: readonly string[]): Fact[] => ids.flatMap((id) => byId.get(id) ?? []);
-  const strips = new Map<string, Strip>();
-  const lines = weights.map((w): Content => {
-    const own = facts(w.facts).flatMap((f) => stripOf(c, f) ?? []);
-    const fresh = own.filter((s) => !strips.has(s.label));
-    for (const s of fresh) strips.set(s.label, s);
-    return {
-      stack: [{ text: `• ${findingWords(w, voice)}` }, ...fresh.map(stripPart)],
-      margin: [0, 0, 0, 3],
-    };
-  });
+  // A reading that several findings stand on is drawn at the first of them.
+  const drawn = new Set<string>();
+  const line = (words: string, of: readonly Fact[]): Content => {
+    const strips = of.flatMap((f) => stripOf(c, f) ?? []).filter((s) => !drawn.has(s.label));
+    for (const s of strips) drawn.add(s.label);
+    return { stack: [{ text: `• ${words}` }, ...strips.map(stripPart)], margin: [0, 0, 0, 3] };
+  };
   // Of faults that were recorded, evidence that no finding named.
   const weighed = new Set(weights.flatMap((w) => w.facts));
   const more = facts([...new Set(recorded)].filter((id) => !weighed.has(id)));
   const photos = photosOf(facts([...weighed, ...recorded]));
   return {
     content: [
-      ...lines,
-      ...more.map((f): Content => {
-        const strip = stripOf(c, f);
-        const fresh = strip && !strips.has(strip.label) ? [strip] : [];
-        for (const s of fresh) strips.set(s.label, s);
-        return {
-          stack: [{ text: `• ${factWords(f, voice, name)}` }, ...fresh.map(stripPart)],
-          margin: [0, 0, 0, 3],
-        };
-      }),
+      ...weights.map((w) => line(findingWords(w, voice), facts(w.facts))),
+      ...more.map((f) => line(factWords(f, voice, name), [f])),
       ...photoPart(c, photos),
     ],
     photos,
   };
 }
 
+const STRIP_PT = 190;
 const stripPart = (s: Strip): Content => ({
   margin: [8, 1, 0, 2],
   columns: [
-    { width: 190, svg: stripSvg(s).replace(/ width="300" height="22"/, ' width="190" height="14"') },
+    { width: STRIP_PT, svg: stripSvg(s, STRIP_PT) },
     { width: '*', text: `${s.label}: ${s.text}`, style: 'quiet', fontSize: 8 },
   ],
   columnGap: 8,

@@ -9,6 +9,8 @@ import { TestBed } from '@angular/core/testing';
 import type { CaseOnPaper } from './case-on-paper';
 import { ROOM } from './paper';
 import { setPhoto } from './set-photo';
+import { drawnWidths } from './drive-part';
+import { withImages } from './set-paper';
 import { squareCode } from './square-code';
 import { stripSvg } from './strip-svg';
 import { workshopLetter } from './workshop-letter';
@@ -104,7 +106,7 @@ describe('what papers are made of', () => {
     ];
     const blob = await canvas.convertToBlob();
     const made = await setPhoto({ id: 'a', blob, lines: [{ points, is: 'scale' }] });
-    const { width, height, data } = await pixels(await (await fetch(made)).blob());
+    const { width, height, data } = await pixels(await (await fetch(made!)).blob());
     expect([width, height]).toEqual([1100, 550]);
     const grey = (x: number, y: number) =>
       [0, 1, 2].every((k) => Math.abs(data[(y * width + x) * 4 + k]! - 128) < 12);
@@ -129,5 +131,40 @@ describe('what papers are made of', () => {
     expect(svg).toContain('cx="200.0"');
     // ± 2u
     expect(svg).toContain('x1="180.0" x2="220.0"');
+  });
+});
+
+describe('a paper', () => {
+  it('says of a photograph that is not here that it is not, wherever it stands, and keeps the others', () => {
+    const content = { stack: [{ image: 'a', fit: [1, 1] }, { columns: [{ image: 'b' }, 'text'] }] };
+    const set = withImages(content, { a: 'data:' });
+    expect(set.stack[0]).toEqual(content.stack[0]);
+    const [missing, text] = (
+      set.stack[1] as unknown as { columns: [{ image?: string; text: string }, string] }
+    ).columns;
+    expect(missing.image).toBeUndefined();
+    expect(missing.text).toBeTruthy();
+    expect(text).toBe('text');
+  });
+
+  it('draws pictures of different sizes to one scale, each high enough unless the page is too narrow', () => {
+    for (const boxes of [
+      [
+        { width: 455, height: 454 },
+        { width: 470, height: 460 },
+      ],
+      [{ width: 354, height: 317 }],
+      [
+        { width: 980, height: 307 },
+        { width: 900, height: 300 },
+      ],
+    ]) {
+      const widths = drawnWidths(boxes);
+      const scales = widths.map((w, i) => w / boxes[i]!.width);
+      for (const s of scales) expect(s).toBeCloseTo(scales[0]!, 9);
+      expect(Math.max(...widths)).toBeLessThanOrEqual(ROOM.width + 1e-9);
+      const high = boxes.every((b) => b.height * scales[0]! >= 80 * ROOM.mm - 1e-9);
+      expect(high || Math.abs(Math.max(...widths) - ROOM.width) < 1e-9).toBeTrue();
+    }
   });
 });

@@ -14,7 +14,7 @@ export type PaperPhoto = {
   blob: Blob;
   lines: { points: readonly { x: number; y: number }[]; is: 'scale' | 'outline' | 'count' }[];
 };
-/** A paper before it is set: plain data, so that a thread can set it. */
+/** A paper before it is set: plain data, so that a thread can set it; `photos` by the names that its content uses. */
 export type Paper = { frame: PaperFrame; content: Content[]; photos: string[] };
 
 /** Widths of an A4 page between its margins, points. */

@@ -2,24 +2,36 @@ import { pdfBlob } from './make-pdf';
 import { paperDocument } from './paper';
 import { paperHtml } from './paper-html';
 import type { PaperAsk } from './paper.protocol';
-import { NO_PHOTO, setPhoto } from './set-photo';
+import { setPhoto } from './set-photo';
 
 /** Share of the work that preparing the photographs is, where there are any. */
 const PHOTOS = 0.6;
 
-/** Prepares the photographs and sets the paper. @param stopped asked between photographs */
+/** Prepares the photographs and sets the paper; one that is not here, or cannot be read, is said in its place. */
 export async function setPaper(
   { paper, photos, as }: PaperAsk,
   progress: (share: number) => void,
-  stopped: () => boolean = () => false,
 ): Promise<Blob> {
-  const images: Record<string, string> = Object.fromEntries(paper.photos.map((id) => [id, NO_PHOTO]));
+  const images: Record<string, string> = {};
   for (const [i, photo] of photos.entries()) {
-    if (stopped()) break;
-    images[photo.id] = await setPhoto(photo);
+    const set = await setPhoto(photo);
+    if (set !== undefined) images[photo.id] = set;
     progress((PHOTOS * (i + 1)) / photos.length);
   }
-  if (as === 'html') return new Blob([paperHtml(paper, images)], { type: 'text/html' });
+  const whole = { ...paper, content: paper.content.map((c) => withImages(c, images)) };
+  if (as === 'html') return new Blob([paperHtml(whole, images)], { type: 'text/html' });
   const before = photos.length > 0 ? PHOTOS : 0;
-  return pdfBlob(paperDocument(paper, images), (share) => progress(before + share * (1 - before)));
+  return pdfBlob(paperDocument(whole, images), (share) => progress(before + share * (1 - before)));
+}
+
+/** The content with a word in the place of each photograph that there is no image of. */
+export function withImages<T>(content: T, images: Readonly<Record<string, string>>): T {
+  if (Array.isArray(content)) return content.map((c) => withImages(c as unknown, images)) as T;
+  if (typeof content !== 'object' || content === null) return content;
+  const { image } = content as { image?: unknown };
+  if (typeof image === 'string' && images[image] === undefined)
+    return { text: 'This photograph is not in this browser, or cannot be read.', style: 'caution' } as T;
+  return Object.fromEntries(
+    Object.entries(content).map(([k, v]) => [k, withImages(v as unknown, images)]),
+  ) as T;
 }

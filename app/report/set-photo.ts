@@ -4,22 +4,18 @@ import type { PaperPhoto } from './paper';
 const LONGEST = 1100;
 const PAINT = { scale: '#1f6f5f', outline: '#c58a00', count: '#c58a00' } as const;
 
-/** Stands where a photograph is not in this browser, or cannot be read. */
-export const NO_PHOTO =
-  'data:image/png;base64,iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mP8z8DwHwAFBQIAX8jx0gAAAABJRU5ErkJggg==';
-
-/** A photograph as it is embedded: no larger than paper shows it, with what was picked drawn on it. In a thread. */
-export async function setPhoto({ blob, lines }: PaperPhoto): Promise<string> {
+/** A photograph as it is embedded: no larger than paper shows it, with what was picked drawn on it; undefined for one that cannot be read. In a thread. */
+export async function setPhoto({ blob, lines }: PaperPhoto): Promise<string | undefined> {
   let picture: ImageBitmap;
   try {
     picture = await createImageBitmap(blob);
   } catch {
-    return NO_PHOTO;
+    return undefined;
   }
   const scale = Math.min(1, LONGEST / Math.max(picture.width, picture.height));
   const canvas = new OffscreenCanvas(Math.round(picture.width * scale), Math.round(picture.height * scale));
   const paint = canvas.getContext('2d');
-  if (!paint) return NO_PHOTO;
+  if (!paint) return undefined;
   paint.drawImage(picture, 0, 0, canvas.width, canvas.height);
   picture.close();
   const unit = Math.max(canvas.width, canvas.height) / 400;

@@ -3,15 +3,15 @@ import type { Strip } from '../ui/limit-strip';
 
 const [WIDE, HIGH] = [300, 22];
 
-/** A reading against its limits for paper: window as a box, nominal as a notch, end as a bar, the reading with its ± 2u as a pin. Black and white keep its meaning. */
-export function stripSvg(s: Strip): string {
+/** A reading against its limits for paper: window as a box, nominal as a notch, end as a bar, the reading with its ± 2u as a pin. Black and white keep its meaning. @param width points */
+export function stripSvg(s: Strip, width = WIDE): string {
   const at = (v: number): string =>
     Math.max(0, Math.min(WIDE, ((v - s.min) / (s.max - s.min)) * WIDE)).toFixed(1);
   const line = (x: string, from: number, to: number, width: number) =>
     `<line x1="${x}" x2="${x}" y1="${from}" y2="${to}" stroke="#1e2a2b" stroke-width="${width}"/>`;
   const { window: w, value, u } = s;
   return [
-    `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 ${WIDE} ${HIGH}" width="${WIDE}" height="${HIGH}">`,
+    `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 ${WIDE} ${HIGH}" width="${width}" height="${((HIGH * width) / WIDE).toFixed(1)}">`,
     `<line x1="0" x2="${WIDE}" y1="11" y2="11" stroke="#6b7675" stroke-width="1"/>`,
     ...(w
       ? [

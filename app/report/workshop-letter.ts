@@ -26,7 +26,7 @@ export function workshopLetter(screen: CaseOnPaper): Paper {
   const reason = textOf(state, 'claim.reason');
   const found = foundPart(c);
   const content: Content[] = [
-    letterHead(c, said(c, 'call.who').replace('—', 'To the workshop'), [
+    letterHead(c, textOf(state, 'call.who') ?? 'To the workshop', [
       ['Case', tag],
       ['Claim', said(c, 'claim.number')],
       ['Engine', said(c, 'engine.code')],

@@ -3,6 +3,7 @@ import { NzButtonComponent } from 'ng-zorro-antd/button';
 import { NzCheckboxModule } from 'ng-zorro-antd/checkbox';
 import { NzProgressModule } from 'ng-zorro-antd/progress';
 import { dayOf, formatDay } from '@core/quantity/dates';
+import { formatNumber } from '@core/quantity/format-quantity';
 import { Backups } from '../commands/backups';
 import { Commands } from '../commands/commands';
 import { BackupDue } from '../data/backup-due';
@@ -94,6 +95,6 @@ export class SafetyPage {
   }
 
   protected mb(x: number): string {
-    return x < 10 ? x.toFixed(1) : x < 10_000 ? x.toFixed(0) : `${(x / 1000).toFixed(0)},000`;
+    return formatNumber(x, x < 10 ? 1 : 0);
   }
 }

@@ -1,6 +1,6 @@
 import type { BackupList } from '@core/claim/backup';
+import type { DeskFileError } from '@core/claim/desk-file';
 import type { ShapeError } from '@core/claim/read-shape';
-import type { PackIssue } from '@core/catalogue/pack-issue';
 import type { Result } from '@core/quantity/result';
 import type { DeskCame, DeskCameError } from './intake.protocol';
 import type { UnpackError } from './unpack';
@@ -16,14 +16,18 @@ export type BackupCame = DeskCame & {
   files: number;
   /** Files whose content is not what their name says, or that are not in it: left. */
   badFiles: string[];
+  /** Catalogues that are none, or have a fault: left. */
+  badPacks: string[];
+  /** Why cases of some of its desk files are not here; those of the others are. */
+  refused: DeskCameError[];
 };
 export type RestoreError =
   | UnpackError
   | ShapeError
   | DeskCameError
   | { code: 'no_list' }
-  | { code: 'no_desk' }
-  | { code: 'bad_pack'; name: string; issue?: PackIssue };
+  /** One of the files that hold its facts is not in it, or is none. */
+  | { code: 'bad_desk'; name: string; why: DeskFileError | undefined };
 
 /** What is asked of the thread that writes and reads backups. */
 export type BackupJobs = {
@@ -31,7 +35,7 @@ export type BackupJobs = {
   save: { input: BackupAsk; progress: BackupProgress; output: { blob: Blob; list: BackupList } };
   /** What a backup holds; nothing is taken in. */
   look: { input: { name: string; blob: Blob }; progress: never; output: Result<BackupList, RestoreError> };
-  /** Takes a backup in: the facts of all cases in one write, merged with what is here. */
+  /** Takes a backup in, merged with what is here: the cases of each of its desk files in one write. */
   restore: {
     input: { name: string; blob: Blob };
     progress: BackupProgress;

@@ -4,6 +4,7 @@ import { checkPack } from '@core/catalogue/check-pack';
 import { type Pack, PackSchema } from '@core/catalogue/pack';
 import { packId } from '@core/catalogue/version';
 import { BACKUP, type BackupList, readBackupList } from '@core/claim/backup';
+import { readDeskFile } from '@core/claim/desk-file';
 import { type Result, err, ok } from '@core/quantity/result';
 import { hashOf } from '../records/hash';
 import { writePack } from '../records/pack-records';
@@ -38,7 +39,8 @@ export async function lookAtBackup(name: string, blob: Blob): Promise<Result<Bac
 
 /**
  * Takes a backup in. All of it is read before anything is written; catalogues and files come first, each as it is named by
- * its content, then the facts of all cases in one write, merged with what is here. Nothing that is here is removed.
+ * its content, then the cases of each desk file in one write, merged with what is here. What cannot be taken is left and told;
+ * nothing that is here is removed. Taken in again, it goes on where it was stopped.
  */
 export async function restoreBackup(
   db: IDBPDatabase<Records>,
@@ -51,53 +53,80 @@ export async function restoreBackup(
   const list = listIn(entries.value);
   if (!list.ok) return list;
   const byName = new Map(entries.value.map((e) => [e.name, e]));
-  const desk = byName.get(BACKUP.desk);
-  if (!desk) return err({ code: 'no_desk' });
-  const packs = packsIn(byName, BACKUP.packs, list.value.packs.length);
-  if (!packs.ok) return packs;
-  const parts = packsIn(byName, BACKUP.extracts, list.value.extracts.length);
-  if (!parts.ok) return parts;
+  const desks = desksIn(byName, list.value.desks);
+  if (!desks.ok) return desks;
+  const packs = packsIn(byName, BACKUP.packs, list.value.packs);
+  const parts = packsIn(byName, BACKUP.extracts, list.value.extracts);
   const { files, badFiles } = await filesIn(entries.value, list.value.files);
   if (line.cancelled()) return err({ code: 'cut' });
 
   const known = new Set((await db.getAllKeys('packs')).map(String));
-  const fresh = packs.value.filter((p) => !known.has(packId(p)));
+  const fresh = [...packs.good.values()].filter((p) => !known.has(packId(p)));
   for (const pack of fresh) await writePack(db, pack);
   const tx = db.transaction(['files', 'extracts'], 'readwrite', { durability: 'strict' });
   for (const f of files) void tx.objectStore('files').put(f);
-  for (const [i, id] of list.value.extracts.entries()) {
-    const pack = parts.value[i];
-    if (pack) void tx.objectStore('extracts').put({ case: id, pack });
-  }
+  for (const [id, pack] of parts.good) void tx.objectStore('extracts').put({ case: id, pack });
   await tx.done;
-  const came = await takeDesk(db, new Blob([new Uint8Array(desk.bytes)]), line);
-  if (!came.ok) return came;
-  return ok({
-    ...came.value,
+
+  const came: BackupCame = {
+    cases: [],
+    left: [],
+    drafts: {},
     packs: fresh.map((p) => packId(p)),
-    extracts: list.value.extracts,
+    extracts: [...parts.good.keys()],
     files: files.length,
     badFiles,
-  });
+    badPacks: [...packs.bad, ...parts.bad],
+    refused: [],
+  };
+  for (const desk of desks.value) {
+    const before = came.cases.length;
+    const taken = await takeDesk(db, desk, {
+      progress: ({ done }) => line.progress({ done: before + done, of: list.value.cases }),
+      cancelled: line.cancelled,
+    });
+    if (!taken.ok) {
+      came.refused.push(taken.error);
+      if (taken.error.code === 'cut') break;
+      continue;
+    }
+    came.cases.push(...taken.value.cases);
+    came.left.push(...taken.value.left);
+    came.drafts = { ...came.drafts, ...taken.value.drafts };
+  }
+  const [first] = came.refused;
+  return first && came.cases.length === 0 ? err(first) : ok(came);
 }
 
-/** Catalogues by their numbers, each checked as one that is imported. */
+/** The desk files, each read once to see that it is one: nothing is written while one of them is not. */
+function desksIn(byName: ReadonlyMap<string, NamedBytes>, count: number): Result<Blob[], RestoreError> {
+  const out: Blob[] = [];
+  for (let i = 1; i <= count; i++) {
+    const name = `${BACKUP.desks}${i}.json`;
+    const entry = byName.get(name);
+    const read = entry && readDeskFile(strFromU8(entry.bytes));
+    if (!entry || !read?.ok)
+      return err({ code: 'bad_desk', name, why: read && !read.ok ? read.error : undefined });
+    out.push(new Blob([new Uint8Array(entry.bytes)]));
+  }
+  return ok(out);
+}
+
+/** Catalogues by the names that the list gives them, each checked as one that is imported. */
 function packsIn(
   byName: ReadonlyMap<string, NamedBytes>,
   folder: string,
-  count: number,
-): Result<Pack[], RestoreError> {
-  const out: Pack[] = [];
-  for (let i = 1; i <= count; i++) {
-    const name = `${folder}${i}.json`;
-    const entry = byName.get(name);
+  names: readonly string[],
+): { good: Map<string, Pack>; bad: string[] } {
+  const good = new Map<string, Pack>();
+  const bad: string[] = [];
+  for (const [i, name] of names.entries()) {
+    const entry = byName.get(`${folder}${i + 1}.json`);
     const read = entry && PackSchema.safeParse(parsed(strFromU8(entry.bytes)));
-    if (!read?.success) return err({ code: 'bad_pack', name });
-    const [issue] = checkPack(read.data);
-    if (issue) return err({ code: 'bad_pack', name, issue });
-    out.push(read.data);
+    if (read?.success && checkPack(read.data).length === 0) good.set(name, read.data);
+    else bad.push(name);
   }
-  return ok(out);
+  return { good, bad };
 }
 
 function parsed(text: string): unknown {

@@ -3,28 +3,28 @@ import type { IDBPDatabase } from 'idb';
 import { BACKUP, type BackupList, backupList } from '@core/claim/backup';
 import { deskFileFrame } from '@core/claim/desk-file';
 import { bundlePath } from '@core/claim/bundle';
+import type { Fact } from '@core/facts/fact';
 import { readBatch } from '../records/all-cases';
+import type { Damaged } from '../records/damaged';
 import { getPack } from '../records/pack-records';
-import type { Records } from '../records/records';
+import { type Records, SETTING } from '../records/records';
 import type { JobChannel } from '../threads/worker-client';
 import type { BackupAsk, BackupProgress } from './backup.protocol';
 
-/** Settings that go along; the key that signs cannot leave the browser, and marks of this browser mean nothing elsewhere. */
-const KEPT_SETTINGS = ['house', 'knownKeys', 'knowledge-changes'];
+/** So much text in one desk file: one that is far below what is read back at once. */
+const DESK_TEXT = 16 * 1024 * 1024;
 
-/** Everything of this browser as one zip, written piece by piece, so that photographs need not fit into memory together. */
+/** Everything of this browser as one zip, written piece by piece, so that photographs need not fit into memory together. @param deskText signs after which a desk file ends */
 export async function saveBackup(
   db: IDBPDatabase<Records>,
   { at, drafts }: BackupAsk,
   line: JobChannel<BackupProgress>,
+  deskText = DESK_TEXT,
 ): Promise<{ blob: Blob; list: BackupList }> {
-  const [packs, extracts, hashes] = await Promise.all([
-    db.getAllKeys('packs'),
-    db.getAllKeys('extracts'),
-    db.getAllKeys('files'),
-  ]);
-  const heads = await db.count('heads');
-  const of = heads + packs.length + extracts.length + hashes.length;
+  const counts = await Promise.all(
+    (['heads', 'packs', 'extracts', 'files'] as const).map((store) => db.count(store)),
+  );
+  const of = counts.reduce((a, b) => a + b, 0);
   let done = 0;
   const step = (n = 1) => {
     if (line.cancelled()) throw new Error('stopped');
@@ -33,37 +33,37 @@ export async function saveBackup(
   };
   const { zip, blob } = zipInPieces();
 
-  const [head, foot] = deskFileFrame(at, drafts);
-  const desk = new ZipDeflate(BACKUP.desk, { level: 6 });
-  zip.add(desk);
-  desk.push(strToU8(head));
+  const damaged: Damaged[] = [];
+  const desks = deskFiles(zip, at, drafts, deskText);
   let [cases, facts] = [0, 0];
   let after: string | undefined;
   for (;;) {
-    const { groups, last } = await readBatch(db, after, []);
+    const { groups, last } = await readBatch(db, after, damaged);
     if (last === undefined) break;
     for (const own of groups.values()) {
       if (own.length === 0) continue;
-      const rows = own.map((f) => JSON.stringify(f)).join(',\n');
-      desk.push(strToU8(facts === 0 ? rows : `,\n${rows}`));
+      desks.add(own);
       cases++;
       facts += own.length;
     }
     step(groups.size);
     after = last;
   }
-  desk.push(strToU8(foot), true);
 
-  for (const [i, id] of packs.entries()) {
-    addText(zip, `${BACKUP.packs}${i + 1}.json`, JSON.stringify(await getPack(db, id)));
+  const packs: string[] = [];
+  for (const id of await db.getAllKeys('packs')) {
+    const pack = await getPack(db, id);
+    if (pack) addText(zip, `${BACKUP.packs}${packs.push(id)}.json`, JSON.stringify(pack));
     step();
   }
-  for (const [i, id] of extracts.entries()) {
-    addText(zip, `${BACKUP.extracts}${i + 1}.json`, JSON.stringify((await db.get('extracts', id))?.pack));
+  const extracts: string[] = [];
+  for (const id of await db.getAllKeys('extracts')) {
+    const record = await db.get('extracts', id);
+    if (record) addText(zip, `${BACKUP.extracts}${extracts.push(id)}.json`, JSON.stringify(record.pack));
     step();
   }
   const files: BackupList['files'] = [];
-  for (const hash of hashes) {
+  for (const hash of await db.getAllKeys('files')) {
     const record = await db.get('files', hash);
     if (record) {
       const { sha256, name, type } = record;
@@ -78,7 +78,7 @@ export async function saveBackup(
     step();
   }
   const settings: Record<string, unknown> = {};
-  for (const key of KEPT_SETTINGS) {
+  for (const key of Object.values(SETTING)) {
     const value: unknown = await db.get('settings', key);
     if (value !== undefined) settings[key] = value;
   }
@@ -86,8 +86,10 @@ export async function saveBackup(
     at,
     cases,
     facts,
-    packs: packs.map(String),
-    extracts: extracts.map(String),
+    desks: desks.end(),
+    damaged: damaged.length,
+    packs,
+    extracts,
     files,
     settings,
   });
@@ -100,6 +102,39 @@ function addText(zip: Zip, name: string, text: string): void {
   const entry = new ZipDeflate(name, { level: 6 });
   zip.add(entry);
   entry.push(strToU8(text), true);
+}
+
+/** Writes whole cases into desk files, the first with half-typed text; its end tells how many there are. */
+function deskFiles(zip: Zip, at: string, drafts: Record<string, string>, most: number) {
+  let count = 0;
+  let size = 0;
+  let open: { entry: ZipDeflate; foot: string } | undefined;
+  const begin = () => {
+    const [head, foot] = deskFileFrame(at, count === 0 ? drafts : {});
+    const entry = new ZipDeflate(`${BACKUP.desks}${++count}.json`, { level: 6 });
+    zip.add(entry);
+    entry.push(strToU8(head));
+    size = 0;
+    return { entry, foot };
+  };
+  const close = () => {
+    open?.entry.push(strToU8(open.foot), true);
+    open = undefined;
+  };
+  return {
+    add(facts: readonly Fact[]) {
+      open ??= begin();
+      const rows = facts.map((f) => JSON.stringify(f)).join(',\n');
+      open.entry.push(strToU8(size === 0 ? rows : `,\n${rows}`));
+      size += rows.length;
+      if (size > most) close();
+    },
+    end(): number {
+      if (count === 0) open = begin();
+      close();
+      return count;
+    },
+  };
 }
 
 /** A zip whose pieces leave the script's memory as they are made. */

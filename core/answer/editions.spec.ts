@@ -1,4 +1,5 @@
 import edition3 from '@core/claim/fixtures/edition-3.json';
+import edition4 from '@core/claim/fixtures/edition-4.json';
 import { writeCaseFile, type ReadCase, readCaseFile } from '@core/claim/case-file';
 import { checkSeals } from '@core/claim/seal';
 import { catalogueOf } from '@core/catalogue/find-records';
@@ -9,20 +10,26 @@ import { sentSheets } from '@core/fitting/sheet-return';
 import { answersFor, settled } from './answers';
 import { worldOf } from './world';
 
-describe('a sealed case of the third edition', () => {
-  const read = readCaseFile(JSON.stringify(edition3)) as { ok: true; value: ReadCase };
-  const { file, digest } = read.value;
-  const state = reduce(file.facts);
+const readFile = (content: unknown): ReadCase =>
+  (readCaseFile(JSON.stringify(content)) as { ok: true; value: ReadCase }).value;
 
+describe('a sealed case of an earlier edition', () => {
   it('verifies word for word, its issue too, and is written anew as the edition of today', () => {
-    expect(digest).toBe('verified');
-    expect(checkSeals(state).map((c) => c.verdict)).toEqual(['intact']);
-    const again = writeCaseFile(file.case, file.facts, file.catalogue, file.exportedAt);
-    expect(again.facts).toEqual(file.facts);
-    expect((readCaseFile(JSON.stringify(again)) as { ok: true; value: ReadCase }).value.digest).toBe(
-      'verified',
-    );
+    for (const content of [edition3, edition4]) {
+      const { file, digest } = readFile(content);
+      expect(digest).withContext(`${file.formatVersion}`).toBe('verified');
+      const seals = checkSeals(reduce(file.facts));
+      expect(seals.map((c) => [c.verdict, c.signatures])).toEqual([['intact', []]]);
+      const again = writeCaseFile(file.case, file.facts, file.catalogue, file.exportedAt);
+      expect(again.facts).toEqual(file.facts);
+      expect(readFile(again).digest).toBe('verified');
+    }
   });
+});
+
+describe('a sealed case of the third edition', () => {
+  const { file } = readFile(edition3);
+  const state = reduce(file.facts);
 
   it('is understood: what it wrote for nothing said, and what it wrote as text', () => {
     expect(observed(state, 'vehicle.market').is).toBe('unknown');

@@ -6,10 +6,10 @@ import { readShape, type ShapeError } from './read-shape';
 const FORMAT = 'hollow-sprocket-backup';
 const Hash = z.string().regex(/^[0-9a-f]{64}$/);
 
-/** Names inside a backup, which is a zip: what it holds, every fact with half-typed text, catalogues, parts of catalogues by case, files by content. */
+/** Names inside a backup, which is a zip: what it holds, every fact in desk files of whole cases, the first with half-typed text; catalogues, parts of catalogues by case, files by content. */
 export const BACKUP = {
   list: 'backup.json',
-  desk: 'desk.json',
+  desks: 'desk/',
   packs: 'catalogues/',
   extracts: 'parts/',
   files: 'files/',
@@ -22,6 +22,10 @@ const BackupListSchema = z.strictObject({
   at: z.iso.datetime(),
   cases: z.number().int().nonnegative(),
   facts: z.number().int().nonnegative(),
+  /** Desk files that the facts are in. */
+  desks: z.number().int().positive().max(10_000),
+  /** Records that were damaged, and so are not in it. */
+  damaged: z.number().int().nonnegative(),
   packs: z.array(z.string().max(200)).max(1000),
   extracts: z.array(z.string().min(1).max(200)).max(100_000),
   files: z

@@ -1,7 +1,7 @@
 import { checkSeals, sealedNow } from '@core/claim/seal';
 import { factsDigest } from '@core/facts/digest';
 import { judgeTerms } from '@core/claim/terms';
-import { addDays, type Day, type DaySpan, MONTH_U, spanOf } from '@core/quantity/dates';
+import { addDays, type Day, type DaySpan, MONTH_U, daySpan } from '@core/quantity/dates';
 import type { Fact } from '@core/facts/fact';
 import { reduce } from '@core/facts/state';
 import { answers, caseOf, plus } from '@core/answer/demo-case.fixture';
@@ -10,23 +10,23 @@ describe('claim', () => {
   const terms = { months: 24, km: 60000 };
   it('is in to the last day and kilometre and out by how much', () => {
     const km = (v: number) => ({ km: v, u: 0 });
-    expect(judgeTerms(terms, spanOf('2024-11-24'), spanOf('2026-11-24'), km(60000)).verdict).toBe('in');
-    expect(judgeTerms(terms, spanOf('2024-11-24'), spanOf('2026-11-25'), km(100))).toEqual({
+    expect(judgeTerms(terms, daySpan('2024-11-24'), daySpan('2026-11-24'), km(60000)).verdict).toBe('in');
+    expect(judgeTerms(terms, daySpan('2024-11-24'), daySpan('2026-11-25'), km(100))).toEqual({
       verdict: 'out',
       ends: '2026-11-24',
       overKm: 0,
       overDays: 1,
       roughly: false,
     });
-    expect(judgeTerms(terms, spanOf('2026-01-01'), spanOf('2026-02-01'), km(60100))).toEqual(
+    expect(judgeTerms(terms, daySpan('2026-01-01'), daySpan('2026-02-01'), km(60100))).toEqual(
       jasmine.objectContaining({ verdict: 'out', overKm: 100, overDays: 0 }),
     );
-    expect(judgeTerms(terms, spanOf('2026-01-01'), spanOf('2026-02-01'), undefined).verdict).toBe(
+    expect(judgeTerms(terms, daySpan('2026-01-01'), daySpan('2026-02-01'), undefined).verdict).toBe(
       'cannot_tell',
     );
-    expect(judgeTerms(terms, spanOf('2020-01-01'), spanOf('2026-02-01'), undefined).verdict).toBe('out');
+    expect(judgeTerms(terms, daySpan('2020-01-01'), daySpan('2026-02-01'), undefined).verdict).toBe('out');
     // 59,800 km between two readings of ± 500 are neither in nor out; three times the distance is out whenever it began.
-    expect(judgeTerms(terms, spanOf('2026-01-01'), spanOf('2026-02-01'), { km: 59800, u: 500 })).toEqual(
+    expect(judgeTerms(terms, daySpan('2026-01-01'), daySpan('2026-02-01'), { km: 59800, u: 500 })).toEqual(
       jasmine.objectContaining({ verdict: 'cannot_tell', missing: ['distance_near'] }),
     );
     expect(judgeTerms(terms, undefined, undefined, { km: 180000, u: 500 })).toEqual({
@@ -49,11 +49,11 @@ describe('claim', () => {
     for (const month of ['2023-12', '2024-01', '2024-02', '2026-02'])
       for (let shift = -70; shift <= 70; shift += 7)
         for (const u of [0, 3, MONTH_U]) {
-          const start = spanOf(`${month}-01`, MONTH_U);
-          const failure = spanOf(addDays(`${Number(month.slice(0, 4)) + 2}${month.slice(4)}-15`, shift), u);
+          const start = daySpan(`${month}-01`, MONTH_U);
+          const failure = daySpan(addDays(`${Number(month.slice(0, 4)) + 2}${month.slice(4)}-15`, shift), u);
           const exact = new Set(
             days(start).flatMap((a) =>
-              days(failure).map((b) => judgeTerms(terms, spanOf(a), spanOf(b), { km: 10, u: 0 }).verdict),
+              days(failure).map((b) => judgeTerms(terms, daySpan(a), daySpan(b), { km: 10, u: 0 }).verdict),
             ),
           );
           const t = judgeTerms(terms, start, failure, { km: 10, u: 0 });

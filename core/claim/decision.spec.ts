@@ -2,7 +2,7 @@ import { registryOf } from '@core/facts/observable';
 import { OBSERVABLES } from '@core/facts/registry';
 import { factOf as fact } from '@core/facts/facts.fixture';
 import { reduce } from '@core/facts/state';
-import { spanOf } from '@core/quantity/dates';
+import { daySpan } from '@core/quantity/dates';
 import type { Fact } from '@core/facts/fact';
 import type { CauseEntry } from '@core/cause/cause-data';
 import type { RankedCause, Ranking } from '@core/cause/rank';
@@ -201,15 +201,15 @@ describe('terms', () => {
       missing: ['start', 'failure', 'distance'],
       ends: undefined,
     });
-    expect(judgeTerms(terms, spanOf('2026-01-31'), spanOf('2026-02-01'), undefined, true)).toEqual({
+    expect(judgeTerms(terms, daySpan('2026-01-31'), daySpan('2026-02-01'), undefined, true)).toEqual({
       verdict: 'cannot_tell',
       missing: ['distance_back'],
       ends: '2028-01-31',
     });
-    expect(judgeTerms(terms, spanOf('2026-01-31'), undefined, { km: 10, u: 1 })).toEqual(
+    expect(judgeTerms(terms, daySpan('2026-01-31'), undefined, { km: 10, u: 1 })).toEqual(
       jasmine.objectContaining({ verdict: 'cannot_tell', missing: ['failure'] }),
     );
-    expect(judgeTerms(terms, spanOf('2026-01-31'), spanOf('2026-02-01'), { km: 59_000, u: 100 })).toEqual({
+    expect(judgeTerms(terms, daySpan('2026-01-31'), daySpan('2026-02-01'), { km: 59_000, u: 100 })).toEqual({
       verdict: 'in',
       ends: '2028-01-31',
       kmLeft: 1000,
@@ -217,7 +217,7 @@ describe('terms', () => {
       roughly: false,
     });
     // 60,001 ± 707 against 60,000 cannot tell by a kilometre
-    expect(judgeTerms(terms, spanOf('2026-01-31'), spanOf('2026-02-01'), { km: 60_001, u: 707 })).toEqual(
+    expect(judgeTerms(terms, daySpan('2026-01-31'), daySpan('2026-02-01'), { km: 60_001, u: 707 })).toEqual(
       jasmine.objectContaining({ verdict: 'cannot_tell', missing: ['distance_near'] }),
     );
     expect(monthsRun('2026-01-15', '2026-04-14')).toBe(2);

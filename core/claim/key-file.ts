@@ -1,6 +1,5 @@
 import * as z from 'zod';
 import '@core/quantity/plain-schemas';
-import { must } from '@core/quantity/must';
 import { type Result } from '@core/quantity/result';
 import { readShape, type ShapeError } from './read-shape';
 
@@ -50,7 +49,7 @@ export const readKeyBackup = (text: string): Result<KeyBackup, ShapeError> =>
 export const keyFile = (house: string, key: string): KeyFile => ({
   format: KEY,
   formatVersion: EDITION,
-  house: must(house.split('\n')[0]) || 'A desk without a name',
+  house,
   key,
 });
 export const keyBackup = (

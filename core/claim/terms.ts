@@ -4,7 +4,7 @@ import { judged } from '@core/quantity/judge';
 
 export type Terms = { months: number; km: number };
 /** Days over the end of the terms, negative while they run; two figures where a date is only roughly known. */
-export type DaysOver = Readonly<{ least: number; most: number }>;
+type DaysOver = Readonly<{ least: number; most: number }>;
 export type TermsAnswer =
   /** At least so many days are left. */
   | { verdict: 'in'; ends: Day; kmLeft?: number | undefined; daysLeft: number; roughly: boolean }

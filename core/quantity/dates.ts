@@ -121,7 +121,7 @@ export const isMonth = (u: number | undefined): boolean => u !== undefined && u 
 /** The days that one may be: both the same where it is known. */
 export type DaySpan = Readonly<{ first: Day; last: Day }>;
 /** The days that a day may be: all of its month where only that is known, else so many days around it. @param u days */
-export function spanOf(known: Day, u = 0): DaySpan {
+export function daySpan(known: Day, u = 0): DaySpan {
   if (u === MONTH_U) {
     const first: Day = `${known.slice(0, 7)}-01`;
     return { first, last: addDays(plusMonths(first, 1), -1) };

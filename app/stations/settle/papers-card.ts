@@ -99,7 +99,6 @@ export class PapersCard {
 
   /** Whose issue it is; nothing of one that nobody signed. */
   protected signed(s: SealCheck): Told[] {
-    this.keys.own();
     return s.signatures.length > 0 ? signedWords(s, (key) => this.keys.who(key)) : [];
   }
 

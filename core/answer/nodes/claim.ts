@@ -10,7 +10,7 @@ import { standing, textOf } from '@core/facts/read';
 import type { State } from '@core/facts/state';
 import { faultThing } from '@core/facts/thing';
 import type { SheetStep } from '@core/fitting/sheet';
-import { type DaySpan, spanOf } from '@core/quantity/dates';
+import { type DaySpan, daySpan } from '@core/quantity/dates';
 import { once } from '@core/quantity/once';
 import { node, orElse } from '../node';
 import { fitted, sheet } from './drive';
@@ -20,7 +20,7 @@ import { kit, registry, policy } from './identification';
 /** The days that a date of the case may be. */
 function daysOf(state: State, key: string): DaySpan | undefined {
   const known = textOf(state, key);
-  return known === undefined ? undefined : spanOf(known, standing(state, key)?.u);
+  return known === undefined ? undefined : daySpan(known, standing(state, key)?.u);
 }
 
 export const terms = orElse(
