@@ -1,5 +1,6 @@
 import { nth } from '@core/quantity/must';
 import { type Kit, type Pack, PackSchema, type Part } from '@core/catalogue/pack';
+import type { Plan } from '@core/catalogue/plan';
 import cormorant from './data/cormorant.json';
 import belts from './data/procedures/belts.json';
 import chains from './data/procedures/chains.json';
@@ -141,6 +142,29 @@ function addVariant(rows: Rows, f: FamilySketch, v: VariantSketch, number: numbe
   }
 }
 
+/** Plans of the demo: belts for two years; chains for three, shared in the third, fitted whole; guides alone for life, parts only. */
+function planOf({ template, key }: VariantSketch): Plan {
+  if (template.startsWith('belt')) return { months: 24, km: 60000, documents: ['invoice'] };
+  return key === 'B'
+    ? { name: 'Aldmere life', bears: ['part'], documents: ['invoice', 'sheet'] }
+    : {
+        name: 'Aldmere chain',
+        months: 36,
+        km: 120000,
+        from: 'fitted_else_sold',
+        bears: ['part', 'labour'],
+        shares: [{ after: 24, share: 0.5 }],
+        excludes: [
+          {
+            key: 'kit.renewed',
+            is: ['some_old'],
+            why: 'a chain kit is covered only where it was fitted whole.',
+          },
+        ],
+        documents: ['invoice'],
+      };
+}
+
 function addKits(
   rows: Rows,
   v: VariantSketch,
@@ -148,7 +172,7 @@ function addKits(
   number: number,
   parts: { number: string; quantity?: number; option?: string }[],
 ): void {
-  const terms = { months: 24, km: 60000, documents: ['invoice' as const] };
+  const terms = planOf(v);
   const has = new Set(parts.map((p) => p.option));
   v.options.forEach((option, i) => {
     if (option !== 'plain' && !has.has(option)) return;

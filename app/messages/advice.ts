@@ -1,5 +1,5 @@
+import { capital } from '../language/capital';
 import { counted, plural } from '../language/plural';
-import { nth } from '@core/quantity/must';
 import type { Advice, CallerQuestion, Lead, Reason, SettingOf } from '@core/advice/advice';
 import { roundDown } from '@core/catalogue/interval';
 import { writtenDay } from '@core/facts/read-value';
@@ -164,7 +164,7 @@ export function leadWords(lead: Lead, v: SentenceContext): string {
 export function reasonWords(r: Reason, v: SentenceContext): string {
   switch (r.code) {
     case 'match':
-      return `${upper(list(kitReasons(r.match, v), 'and'))}.`;
+      return `${capital(list(kitReasons(r.match, v), 'and'))}.`;
     case 'predicted': {
       const off = r.marks.filter((m) => Math.abs(m.teeth) >= IN_LINE);
       if (off.length === 0) return 'On this drive a right fitting shows every mark in line.';
@@ -175,7 +175,7 @@ export function reasonWords(r: Reason, v: SentenceContext): string {
       return r.marks
         .map(
           (m) =>
-            `${upper(v.thing?.(m.about) ?? m.about)}: told ${standsWords(m.teeth)}, a right fitting shows ${standsWords(m.predicted.teeth)}; ${offsetVerdictWords(m.verdict).replace(/^[✓✕▲?] /, '')}.`,
+            `${capital(v.thing?.(m.about) ?? m.about)}: told ${standsWords(m.teeth)}, a right fitting shows ${standsWords(m.predicted.teeth)}; ${offsetVerdictWords(m.verdict).replace(/^[✓✕▲?] /, '')}.`,
         )
         .join(' ');
     case 'links_right':
@@ -257,7 +257,7 @@ function labelDistance(km: number, v: SentenceContext): string {
 }
 
 const oneSetting = (s: SettingOf): string =>
-  `${s.stage === '' ? '' : `${upper(s.stage)}: `}${settingWords(s.carrier, s.reading)}`;
+  `${s.stage === '' ? '' : `${capital(s.stage)}: `}${settingWords(s.carrier, s.reading)}`;
 
 function inspectionWords(l: { key: string; about: string | undefined }, v: SentenceContext): string {
   const thing = l.about === undefined ? '' : (v.thing?.(l.about) ?? '');
@@ -280,8 +280,6 @@ function codeWords(c: Code): string {
   const of = c.of === 'engine' ? 'cam' : OF[c.of];
   return `${c.code}: ${of}${c.bank === 2 ? ' of bank 2' : ''} ${SAYS[c.says]}.`;
 }
-
-const upper = (s: string): string => (s === '' ? s : nth(s, 0).toUpperCase() + s.slice(1));
 
 /** A sign for how an answer stands; the words say it too. */
 export const STANDING_SIGNS: Record<Advice['standing'], string> = {

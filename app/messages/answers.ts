@@ -9,17 +9,15 @@ import type { NoCause } from '@core/cause/cause-data';
 import type { Objection, Warning } from '@core/claim/decision';
 import { FAULTS } from '@core/claim/faults';
 import { KINDS } from '@core/facts/kinds';
-import type { TermsAnswer } from '@core/claim/terms';
 import { type Observable, optionsOf } from '@core/facts/observable';
 import { showValue } from '@core/facts/show-value';
 import { type Notation, writtenDay } from '@core/facts/read-value';
-import type { DocumentKind } from '@core/catalogue/pack';
+import type { DocumentKind } from '@core/catalogue/plan';
 import type { Fact } from '@core/facts/fact';
 import { nameOfId } from '@core/facts/thing';
 import { formatNumber, formatQuantity } from '@core/quantity/format-quantity';
 import { nameWords, valueWords } from './facts';
-import { list } from '../language/list';
-import { counted } from '../language/plural';
+import { capital } from '../language/capital';
 import { lower } from '../language/lower';
 import { moneyWords } from './money';
 import type { SentenceContext } from './sentence-context';
@@ -131,48 +129,7 @@ export function usageWords(usage: UsageSinceFitting, notation: Notation): string
   return parts.length ? parts.join(', ') : 'unknown';
 }
 
-export function termsWords(t: TermsAnswer, notation: Notation): string {
-  switch (t.verdict) {
-    case 'in': {
-      const left = t.kmLeft === undefined ? '' : ` and ${distance(t.kmLeft, notation)}`;
-      const least = t.roughly ? 'at least ' : '';
-      return `In terms: ${least}${counted(t.daysLeft, 'day', 'days')}${left} left at the failure.`;
-    }
-    case 'out': {
-      const over = [
-        t.overDays ? `${t.roughly ? 'at least ' : ''}${counted(t.overDays, 'day', 'days')}` : '',
-        t.overKm ? distance(t.overKm, notation) : '',
-      ].filter(Boolean);
-      return `Out of terms by ${list(over)}.`;
-    }
-    case 'cannot_tell': {
-      const words = {
-        start: 'the fitting date',
-        failure: 'the date of failure',
-        distance: 'both odometer readings',
-      };
-      const missing = t.missing.flatMap((m) =>
-        m === 'distance_back' || m === 'distance_near' || m === 'date_near' ? [] : [words[m]],
-      );
-      const parts = [
-        missing.length ? `${list(missing)} missing` : '',
-        t.missing.includes('distance_near') ? 'the limit lies within what the distance is uncertain by' : '',
-        t.days
-          ? `the dates are known roughly, from ${daysSide(t.days.least)} to ${daysSide(t.days.most)}`
-          : '',
-        t.missing.includes('distance_back') ? 'the odometer runs back between the two readings' : '',
-      ].filter(Boolean);
-      return `Cannot tell: ${list(parts)}.`;
-    }
-  }
-}
-
-/** @param over days past the end, negative while it is ahead */
-const daysSide = (over: number): string =>
-  over > 0 ? `${counted(over, 'day', 'days')} over` : `${counted(-over, 'day', 'days')} left`;
-
 const DOCUMENT_WORDS: Record<DocumentKind, string> = { invoice: 'the invoice', sheet: 'the fitting sheet' };
-const capital = (s: string) => nth(s, 0).toUpperCase() + s.slice(1);
 
 /** What is decided where no cause is. */
 export const noCauseWords = (key: NoCause): string =>
@@ -256,6 +213,8 @@ export function warningWords(w: Warning, name: (table: string, key: string) => s
       return `You decided “${name('cause', w.decided)}”; the facts lean to “${name('cause', w.leader)}”. The reason you gave is kept with the decision.`;
     case 'out_of_terms_accepted':
       return 'Accepted although out of terms: goodwill may be the honest word.';
+    case 'excluded_accepted':
+      return `Accepted although the plan leaves it out: ${w.why} Goodwill may be the honest word.`;
     case 'missing_document':
       return `${capital(DOCUMENT_WORDS[w.document])} is missing.`;
   }

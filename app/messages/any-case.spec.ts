@@ -17,14 +17,8 @@ import { paperHtml } from '../report/paper-html';
 import { reportDocument } from '../report/report-document';
 import { workshopLetter } from '../report/workshop-letter';
 import { fingerprintWords } from './seal';
-import {
-  contradictionWords,
-  findingWords,
-  objectionWords,
-  usageWords,
-  termsWords,
-  warningWords,
-} from './answers';
+import { contradictionWords, findingWords, objectionWords, usageWords, warningWords } from './answers';
+import { planOnCase, termsWords } from './terms';
 import { differenceWords } from './difference';
 import { weightWords } from './weights';
 import { factWords } from './facts';
@@ -86,6 +80,8 @@ describe('what is said of any case', () => {
       for (const x of a.contradictions) sound(contradictionWords(x, context), c, x.code);
       sound(usageWords(a.usage, context.notation), c, 'ran');
       if (a.terms) sound(termsWords(a.terms, context.notation), c, 'terms');
+      const plan = planOnCase(a, context.notation);
+      for (const line of plan ? [plan.says, ...plan.leaves] : []) sound(line, c, 'plan');
     }
     // enough was said for that to mean something
     expect(cases.flatMap((c) => c.a.findings).length).toBeGreaterThan(100);

@@ -1,4 +1,5 @@
-import type { CostKind, CostLine } from '@core/claim/costs';
+import type { CostKind } from '@core/catalogue/plan';
+import type { CostLine } from '@core/claim/costs';
 import type { Waiting } from '@core/claim/promise';
 import { counted } from '../language/plural';
 import { formatNumber } from '@core/quantity/format-quantity';

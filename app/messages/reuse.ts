@@ -1,3 +1,4 @@
+import { capital } from '../language/capital';
 import { nth } from '@core/quantity/must';
 import type { ReuseOf } from '@core/advice/advice';
 import type { ElongationAnswer } from '@core/examination/extension';
@@ -11,12 +12,10 @@ export function elongationWords({ elongation: { value, u }, limit }: ElongationA
   return `${percent(value)} ± ${percent(u)} % longer than new${against}`;
 }
 
-const upper = (s: string): string => s.charAt(0).toUpperCase() + s.slice(1);
-
 /** One used part, whether it may run on, in a sentence. */
 export function reuseWords(p: ReuseOf): string {
   const where = p.part === 'belt' || p.stage === '' ? '' : ` (${p.stage})`;
-  return upper(`${p.some ? 'where the design has one, ' : ''}${said(p, where)}`);
+  return capital(`${p.some ? 'where the design has one, ' : ''}${said(p, where)}`);
 }
 
 function said(p: ReuseOf, where: string): string {

@@ -1,7 +1,8 @@
 import type { Content } from 'pdfmake/interfaces';
 import { factsDigest } from '@core/facts/digest';
 import { plainText } from '@core/facts/value';
-import { termsWords, usageWords } from '../messages/answers';
+import { usageWords } from '../messages/answers';
+import { planOnCase, termsWords } from '../messages/terms';
 import { type CaseOnPaper, issueOf, issueWords, said, writtenFor } from './case-on-paper';
 import { causePart } from './cause-part';
 import { costPart } from './cost-part';
@@ -13,6 +14,9 @@ import type { Paper } from './paper';
 import { closingPart, heading, pairs } from './parts';
 import { allPhotos, photoPart } from './photo-part';
 import { toldPart } from './told-part';
+
+const planText = (p: ReturnType<typeof planOnCase>): string =>
+  p ? [p.says, ...p.leaves].join(' ') : 'not known';
 
 /** Everything, for the house itself: figures and reasoning, all photographs, every fact with who filed it. Pure: figures come from the answers, words from here. */
 export function reportDocument(screen: CaseOnPaper): Paper {
@@ -34,6 +38,7 @@ export function reportDocument(screen: CaseOnPaper): Paper {
       ['Ran', usageWords(a.usage, voice.notation)],
       ['Complaint', said(c, 'complaint')],
       ['Terms', a.terms ? termsWords(a.terms, voice.notation) : 'not known'],
+      ['Plan', planText(planOnCase(a, voice.notation))],
     ]),
     ...decisionPart(c),
     ...costPart(a, heading),

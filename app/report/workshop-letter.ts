@@ -3,7 +3,7 @@ import type { FaultAnswer } from '@core/answer/nodes/claim';
 import { textOf } from '@core/facts/read';
 import { stepPicture } from '../fitting/step-picture';
 import { stepSvg } from '../fitting/step-svg';
-import { termsWords } from '../messages/answers';
+import { planOnCase, termsWords } from '../messages/terms';
 import { type CaseOnPaper, issueWords, said, writtenFor } from './case-on-paper';
 import { decidedPart } from './cause-part';
 import { costPart } from './cost-part';
@@ -53,7 +53,10 @@ export function workshopLetter(screen: CaseOnPaper): Paper {
                 ...(a.terms
                   ? [
                       {
-                        text: termsWords(a.terms, voice.notation),
+                        text: [
+                          termsWords(a.terms, voice.notation),
+                          ...(planOnCase(a, voice.notation)?.leaves ?? []),
+                        ].join(' '),
                         margin: [0, 3, 0, 0] as [number, number, number, number],
                       },
                     ]

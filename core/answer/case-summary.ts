@@ -89,7 +89,7 @@ export function summaryFrom(
     who: textOf(state, 'call.who') ?? firstWords(state),
     kind: a?.kind ?? 'question',
     waits: a ? waitsFor(a, state) : 'identify',
-    books: booksOf(state),
+    books: booksOf(state, a),
     ...promised(state),
     opened: state.log[0]?.at ?? '',
     touched: state.log.at(-1)?.at ?? '',
@@ -99,8 +99,8 @@ export function summaryFrom(
   };
 }
 
-function booksOf(state: State): Books {
-  const { gross, ours } = costsOf(state);
+function booksOf(state: State, a: Answers | undefined): Books {
+  const { gross, ours } = a?.costs ?? costsOf(state);
   return {
     claim: textOf(state, 'claim.number') ?? '',
     kit: textOf(state, 'kit.number') ?? '',

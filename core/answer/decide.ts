@@ -2,7 +2,7 @@ import { noCauseOf } from '@core/cause/cause-data';
 import type { NewFact } from '@core/facts/change';
 import { valueOf } from '@core/facts/read';
 import type { State } from '@core/facts/state';
-import type { CostKind } from '@core/claim/costs';
+import type { CostKind } from '@core/catalogue/plan';
 import { costThing, faultThing } from '@core/facts/thing';
 import { type Result, err, ok } from '@core/quantity/result';
 import type { Answers } from './answers';

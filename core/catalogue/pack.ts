@@ -2,6 +2,7 @@ import * as z from 'zod';
 import '@core/quantity/plain-schemas';
 import { LayoutSchema } from '@core/drive/layout';
 import { isDay } from '@core/quantity/dates';
+import { PlanSchema } from './plan';
 import { ProcedureSchema } from './procedure';
 
 const Id = z.string().min(1).max(60);
@@ -29,8 +30,6 @@ export const MEASURES = [
   'width',
   'thickness',
 ] as const;
-export const DOCUMENTS = ['invoice', 'sheet'] as const;
-export type DocumentKind = (typeof DOCUMENTS)[number];
 
 export const FeatureSchema = z.strictObject({
   id: Id,
@@ -103,12 +102,7 @@ const KitSchema = z.strictObject({
   supersededBy: Id.optional(),
   contents: z.array(z.strictObject({ part: Id, quantity: z.number().int().positive() })),
   /** Warranty terms, whichever comes first. */
-  terms: z.strictObject({
-    months: z.number().int().positive(),
-    km: z.number().positive(),
-    /** Papers without which no claim under these terms is decided. */
-    documents: z.array(z.enum(DOCUMENTS)).optional(),
-  }),
+  terms: PlanSchema,
 });
 export type Kit = z.infer<typeof KitSchema>;
 

@@ -1,7 +1,11 @@
 import { isDay } from '@core/quantity/dates';
 import { readAttribute } from './attributes';
-import { DOCUMENTS, JOB_KINDS, WAYS_TO_SEE, MEASURES, PART_KINDS } from './pack';
+import { JOB_KINDS, WAYS_TO_SEE, MEASURES, PART_KINDS } from './pack';
+import { COST_KINDS, DOCUMENTS, type Plan, STARTS } from './plan';
 import type { IssueReason, TableName } from './pack-issue';
+
+type StepOfShare = NonNullable<Plan['shares']>[number];
+type Excluded = NonNullable<Plan['excludes']>[number];
 
 /** A cell that could not be read. */
 export class Bad {
@@ -124,16 +128,45 @@ const kitContents: Column = {
   write: (v: { part: string; quantity: number }[]) => v.map((c) => `${c.part}*${c.quantity}`).join(';'),
 };
 
-const termsDocuments: Column = {
-  name: 'terms_documents',
-  field: 'terms.documents',
+/** A list in which each is one of so many words. */
+const wordsOf = (name: string, field: string, allowed: readonly string[]): Column => ({
+  name,
+  field,
   optional: true,
   read: (t) => {
     const found = pieces(t);
-    const bad = found.find((d) => !DOCUMENTS.some((x) => x === d));
-    return bad === undefined ? found : new Bad({ code: 'not_allowed', typed: bad, allowed: DOCUMENTS });
+    const bad = found.find((d) => !allowed.includes(d));
+    return bad === undefined ? found : new Bad({ code: 'not_allowed', typed: bad, allowed });
   },
   write: (v: string[]) => v.join(';'),
+});
+const termsShares: Column = {
+  name: 'terms_shares',
+  field: 'terms.shares',
+  optional: true,
+  read: (t) =>
+    pairs(t, 'months=share', (k, v) => {
+      const [after, share] = [Number(k), Number(v)];
+      if (!Number.isInteger(after) || after < 1) return new Bad({ code: 'not_whole', typed: k });
+      return share >= 0 && share <= 1 ? { after, share } : new Bad({ code: 'not_a_number', typed: v });
+    }),
+  write: (v: StepOfShare[]) => v.map((s) => `${String(s.after)}=${String(s.share)}`).join(';'),
+};
+const termsExcludes: Column = {
+  name: 'terms_excludes',
+  field: 'terms.excludes',
+  optional: true,
+  read: (t) =>
+    pairs(t, 'observation=answer|answer: why', (key, v) => {
+      const at = v.indexOf(':');
+      if (at < 1) return new Bad({ code: 'bad_pair', typed: v, shape: 'answer|answer: why' });
+      const is = v
+        .slice(0, at)
+        .split('|')
+        .map((x) => x.trim());
+      return { key, is, why: v.slice(at + 1).trim() };
+    }),
+  write: (v: Excluded[]) => v.map((e) => `${e.key}=${e.is.join('|')}: ${e.why}`).join(';'),
 };
 
 /** Columns of every CSV table, in the order in which they are written. */
@@ -182,9 +215,14 @@ export const COLUMNS: Record<TableName, readonly Column[]> = {
     choice('status', ['current', 'discontinued']),
     optional(id('superseded_by', 'supersededBy')),
     kitContents,
-    number('terms_months', 'terms.months', true, 1),
-    number('terms_km', 'terms.km', false, 1),
-    termsDocuments,
+    optional({ ...text('terms_name'), field: 'terms.name' }),
+    optional(number('terms_months', 'terms.months', true, 1)),
+    optional(number('terms_km', 'terms.km', false, 1)),
+    optional({ ...choice('terms_from', STARTS), field: 'terms.from' }),
+    wordsOf('terms_bears', 'terms.bears', COST_KINDS),
+    termsShares,
+    termsExcludes,
+    wordsOf('terms_documents', 'terms.documents', DOCUMENTS),
   ],
   applications: [id('kit'), id('variant')],
   jobs: [

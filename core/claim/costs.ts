@@ -1,8 +1,7 @@
+import { COST_KINDS, type CostKind } from '@core/catalogue/plan';
 import { numberOf, textOf, thingsWith } from '@core/facts/read';
 import type { State } from '@core/facts/state';
-
-export const COST_KINDS = ['part', 'labour', 'other'] as const;
-export type CostKind = (typeof COST_KINDS)[number];
+import type { Cover } from './cover';
 
 /** A line of what a claim asks for. Money in whole minor units; shares of 1. */
 export type CostLine = {
@@ -54,30 +53,32 @@ const whole = (value: number, parts: number): number => Math.round(value * parts
 
 /**
  * Lines and totals of a claim. Each line is rounded half up to the minor unit: net of quantity and rate, tax of net, our share of
- * gross; every total is the sum of its lines, and what we do not bear is the rest, so that nothing is lost by rounding.
+ * gross; every total is the sum of its lines, and what we do not bear is the rest, so that nothing is lost by rounding. What a
+ * line does not say itself follows from the decision within what the plan bears.
  */
-export function costsOf(state: State): Costs {
-  const usual = usualShare(state);
+export function costsOf(state: State, cover?: Pick<Cover, 'bears' | 'share'>): Costs {
+  const usual = usualShare(state, cover);
   const lines = [
     ...TOLD.flatMap(([key, kind]) => {
       const sum = numberOf(state, key);
       return sum === undefined
         ? []
-        : [line({ id: key, what: '', kind, quantity: 1, rate: sum, tax: 0 }, usual)];
+        : [line({ id: key, what: '', kind, quantity: 1, rate: sum, tax: 0 }, usual?.(kind))];
     }),
-    ...thingsWith(state, 'cost.rate').map((id) =>
-      line(
+    ...thingsWith(state, 'cost.rate').map((id) => {
+      const kind = kindOf(textOf(state, 'cost.kind', id));
+      return line(
         {
           id,
           what: textOf(state, 'cost.what', id) ?? '',
-          kind: kindOf(textOf(state, 'cost.kind', id)),
+          kind,
           quantity: numberOf(state, 'cost.quantity', id) ?? 1,
           rate: numberOf(state, 'cost.rate', id) ?? 0,
           tax: numberOf(state, 'cost.tax', id) ?? 0,
         },
-        usual === undefined ? undefined : (numberOf(state, 'cost.share', id) ?? usual),
-      ),
-    ),
+        usual && (numberOf(state, 'cost.share', id) ?? usual(kind)),
+      );
+    }),
   ];
   const sum = (of: (l: CostLine) => number) => lines.reduce((s, l) => s + of(l), 0);
   const gross = sum((l) => l.gross);
@@ -94,16 +95,27 @@ export function costsOf(state: State): Costs {
 
 const kindOf = (key: string | undefined): CostKind => COST_KINDS.find((k) => k === key) ?? 'other';
 
-/** What of each line we bear by the decision: all, none, or the share that was decided; undefined before one was. */
-function usualShare(state: State): number | undefined {
+/**
+ * What of a line we bear by the decision; undefined before one was. Accepting bears what the plan does, at its share (at the
+ * higher one while the months between are not known); in part: the share that was decided of what the plan bears; goodwill
+ * gives its share of everything, since no plan asks for it.
+ */
+function usualShare(
+  state: State,
+  cover: Pick<Cover, 'bears' | 'share'> | undefined,
+): ((kind: CostKind) => number | undefined) | undefined {
+  const within = (share: number | undefined) => (kind: CostKind) =>
+    cover === undefined || cover.bears.includes(kind) ? share : 0;
+  const decided = numberOf(state, 'claim.share');
   switch (textOf(state, 'claim.decision')) {
     case 'accept':
-      return 1;
+      return within(cover?.share?.most ?? 1);
     case 'decline':
-      return 0;
+      return () => 0;
     case 'part':
+      return decided === undefined ? undefined : within(decided);
     case 'goodwill':
-      return numberOf(state, 'claim.share');
+      return decided === undefined ? undefined : () => decided;
     default:
       return undefined;
   }

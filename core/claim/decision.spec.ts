@@ -152,6 +152,10 @@ describe('a decision', () => {
     const accept = [...documents, fact('claim.decision', 'accept'), fact('claim.reason', 'x')];
     const out = { verdict: 'out', overKm: 1, overDays: 0, roughly: false } as const;
     expect(check(accept, { terms: out }).warnings.map((w) => w.code)).toEqual(['out_of_terms_accepted']);
+    const left = (stands: 'applies' | 'unknown') =>
+      check(accept, { exclusions: [{ key: 'kit.renewed', is: ['some_old'], why: 'whole.', stands }] });
+    expect(left('applies').warnings.map((w) => w.code)).toContain('excluded_accepted');
+    expect(left('unknown').warnings.map((w) => w.code)).not.toContain('excluded_accepted');
     expect(
       check(accept, { terms: { verdict: 'in', ends: '2027-01-01', daysLeft: 3, roughly: false } }).warnings,
     ).toEqual([]);

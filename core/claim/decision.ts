@@ -1,4 +1,4 @@
-import { type DocumentKind, DOCUMENTS } from '@core/catalogue/pack';
+import { type DocumentKind, DOCUMENTS } from '@core/catalogue/plan';
 import type { Fact } from '@core/facts/fact';
 import { meaningOf } from '@core/facts/meaning';
 import type { Registry } from '@core/facts/observable';
@@ -6,6 +6,7 @@ import { allStanding, factsOf, has, standing, textOf } from '@core/facts/read';
 import { nameOfId } from '@core/facts/thing';
 import type { State } from '@core/facts/state';
 import type { RankedCause, Ranking } from '@core/cause/rank';
+import type { LeftOut } from './cover';
 import type { TermsAnswer } from './terms';
 
 /** Why a decision may not be issued as it stands. */
@@ -30,6 +31,8 @@ export type Warning =
   | { code: 'leader_weak'; probability: number }
   | { code: 'cause_overrules'; leader: string; decided: string }
   | { code: 'out_of_terms_accepted' }
+  /** The plan leaves out what is accepted, and why. */
+  | { code: 'excluded_accepted'; why: string }
   | { code: 'missing_document'; document: DocumentKind };
 
 /** Code of a fault that was recorded. */
@@ -41,6 +44,8 @@ export type DecisionCheck = { objections: Objection[]; warnings: Warning[] };
 export type DecidedOn = {
   ranking: Ranking;
   terms: TermsAnswer | undefined;
+  /** What the plan leaves out. */
+  exclusions?: readonly LeftOut[] | undefined;
   recorded: readonly Fact[];
   required?: readonly DocumentKind[] | undefined;
   /** A finding speaks for a cause when it moves it by more than this, natural log. */
@@ -94,7 +99,19 @@ function unsigned(
 export function checkDecision(
   state: State,
   registry: Registry,
-  { ranking, terms, recorded, required = [], speaks, weakLeader, likely, tie, gross, secondFrom }: DecidedOn,
+  {
+    ranking,
+    terms,
+    exclusions = [],
+    recorded,
+    required = [],
+    speaks,
+    weakLeader,
+    likely,
+    tie,
+    gross,
+    secondFrom,
+  }: DecidedOn,
 ): DecisionCheck {
   const objections: Objection[] = [];
   const warnings: Warning[] = [];
@@ -134,6 +151,9 @@ export function checkDecision(
       warnings.push({ code: 'leader_weak', probability: leader.probability });
   }
   if (decision === 'accept' && terms?.verdict === 'out') warnings.push({ code: 'out_of_terms_accepted' });
+  if (decision === 'accept')
+    for (const { why, stands } of exclusions)
+      if (stands === 'applies') warnings.push({ code: 'excluded_accepted', why });
   const decided = decision !== undefined && decision !== 'wait';
   const goesOn = textOf(state, 'claim.without_document') !== undefined;
   for (const document of DOCUMENTS) {

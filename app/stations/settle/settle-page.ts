@@ -14,7 +14,7 @@ import { CostsCard } from './costs-card';
 import { PapersCard } from './papers-card';
 import { waitingWords } from '../../messages/costs';
 import { factWords } from '../../messages/facts';
-import { termsWords } from '../../messages/answers';
+import { planOnCase, termsWords } from '../../messages/terms';
 
 const WEIGHED = 'claim.told_weighed';
 /** Objections that a second signature ends. */
@@ -22,6 +22,7 @@ const SIGNED = new Set(['tie_unsigned', 'amount_unsigned', 'second_same']);
 const SECOND = 'claim.second';
 /** Sums that lines of cost are told by; they stand in the card of costs. */
 const SUMS = new Set(['claim.cost_part', 'claim.cost_labour', 'claim.cost_other']);
+const SOLD = 'kit.sold';
 const WITHOUT = 'claim.without_document';
 
 /** Fault against the claim, decision, and the report that can be proved. */
@@ -68,6 +69,11 @@ export class SettlePage {
     const t = this.answers()?.terms;
     return t ? termsWords(t, this.settings.notation()) : 'Cannot tell: the kit is not known.';
   });
+  /** What the plan of the kit says, what of it bears on this claim, and what it leaves out. */
+  protected readonly plan = computed(() => {
+    const a = this.answers();
+    return a && planOnCase(a, this.settings.notation());
+  });
   /** How long a claim waits; other cases are promised nothing. */
   protected readonly waiting = computed(() => {
     const [view, a] = [this.desk.current(), this.answers()];
@@ -79,7 +85,16 @@ export class SettlePage {
   private keysOf(group: string): string[] {
     return this.desk.groupsAt('settle').flatMap((g) => (g.key === group ? g.fields.map((o) => o.key) : []));
   }
-  protected readonly claimKeys = computed(() => this.keysOf('claim').filter((k) => !SUMS.has(k)));
+  protected readonly claimKeys = computed(() =>
+    this.keysOf('claim').filter((k) => !SUMS.has(k) && (k !== SOLD || this.wantsSale())),
+  );
+  /** The sale is asked for only where the plan begins at it, or where it is filed. */
+  private readonly wantsSale = computed(() => {
+    const state = this.desk.current()?.state;
+    const from = this.answers()?.kit?.terms.from ?? 'fitted';
+    const begins = from === 'sold' || (from === 'fitted_else_sold' && !(state && has(state, 'kit.fitted')));
+    return begins || (state !== undefined && has(state, SOLD));
+  });
   /** Going on without a document is asked for only where one is missing; what we told them, where we did. */
   protected readonly decisionKeys = computed(() =>
     this.keysOf('decision').filter(

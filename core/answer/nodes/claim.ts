@@ -1,5 +1,6 @@
 import { tieOf } from '@core/cause/sides';
 import { nth } from '@core/quantity/must';
+import { type Cover, coverOf, failureOf } from '@core/claim/cover';
 import { checkDecision, type DecisionCheck } from '@core/claim/decision';
 import { costsOf, MINOR } from '@core/claim/costs';
 import { faultEvidence, faultStep, type InstallationFault } from '@core/claim/faults';
@@ -7,34 +8,28 @@ import { checkSeals } from '@core/claim/seal';
 import { judgeTerms, type TermsAnswer } from '@core/claim/terms';
 import type { Fact } from '@core/facts/fact';
 import { standing, textOf } from '@core/facts/read';
-import type { State } from '@core/facts/state';
 import { faultThing } from '@core/facts/thing';
 import type { SheetStep } from '@core/fitting/sheet';
-import { type DaySpan, daySpan } from '@core/quantity/dates';
 import { once } from '@core/quantity/once';
 import { node, orElse } from '../node';
 import { fitted, sheet } from './drive';
 import { usage, ranking } from './evidence';
 import { kit, registry, policy } from './identification';
 
-/** The days that a date of the case may be. */
-function daysOf(state: State, key: string): DaySpan | undefined {
-  const known = textOf(state, key);
-  return known === undefined ? undefined : daySpan(known, standing(state, key)?.u);
-}
+/** What the plan of the kit bears here; undefined while the kit is not known. */
+export const cover = orElse(
+  node(
+    { kit, registry },
+    ({ kit, registry }, _, state): Cover | undefined => kit && coverOf(kit.terms, state, registry),
+  ),
+  () => undefined,
+);
 
 export const terms = orElse(
   node(
-    { kit, usage },
-    ({ kit, usage }, _, state): TermsAnswer | undefined =>
-      kit &&
-      judgeTerms(
-        kit.terms,
-        daysOf(state, 'kit.fitted'),
-        daysOf(state, 'case.date'),
-        usage.distance,
-        usage.back,
-      ),
+    { kit, usage, cover },
+    ({ kit, usage, cover }, _, state): TermsAnswer | undefined =>
+      kit && judgeTerms(kit.terms, cover?.start?.day, failureOf(state), usage.distance, usage.back),
   ),
   () => undefined,
 );
@@ -78,14 +73,15 @@ export const faults = node(
 );
 
 /** What is asked for, line by line, and who bears it. */
-export const costs = node({}, (_, _world, state) => costsOf(state));
+export const costs = node({ cover }, ({ cover }, _world, state) => costsOf(state, cover));
 
 export const decision = node(
-  { ranking, terms, faults, registry, kit, policy, costs },
-  ({ ranking, terms, faults, registry, kit, policy, costs }, _, state): DecisionCheck =>
+  { ranking, terms, cover, faults, registry, kit, policy, costs },
+  ({ ranking, terms, cover, faults, registry, kit, policy, costs }, _, state): DecisionCheck =>
     checkDecision(state, registry, {
       ranking,
       terms,
+      exclusions: cover?.exclusions,
       recorded: faults.flatMap((f) => (f.recorded ? [f.recorded] : [])),
       required: kit?.terms.documents,
       speaks: policy.speaks.nats,
