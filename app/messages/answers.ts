@@ -198,6 +198,8 @@ export function objectionWords(o: Objection): string {
       return `From ${moneyWords(o.from)} on a second person signs before it is issued; this claim is of ${moneyWords(o.gross)}.`;
     case 'second_same':
       return 'The second signature is that of who decided; it has to be another person’s.';
+    case 'faults_over':
+      return `The shares laid to the faults come to ${percent(o.sum)}: no more than 100 % can be.`;
     case 'told_unweighed':
       return `This desk advised on it${timesWords(o.times)}: say how our own words bear on the fault before it is declined.`;
     case 'missing_document':
@@ -213,6 +215,8 @@ export function warningWords(w: Warning, name: (table: string, key: string) => s
       return `You decided “${name('cause', w.decided)}”; the facts lean to “${name('cause', w.leader)}”. The reason you gave is kept with the decision.`;
     case 'out_of_terms_accepted':
       return 'Accepted although out of terms: goodwill may be the honest word.';
+    case 'shares_apart':
+      return `Our share of ${percent(w.ours)} and the faults’ ${percent(w.faults)} come to ${percent(w.ours + w.faults)}, not to all of it.`;
     case 'excluded_accepted':
       return `Accepted although the plan leaves it out: ${w.why} Goodwill may be the honest word.`;
     case 'missing_document':

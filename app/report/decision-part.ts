@@ -1,7 +1,9 @@
 import type { Content } from 'pdfmake/interfaces';
 import { causeVerdict } from '@core/answer/verdict';
 import { textOf } from '@core/facts/read';
+import { percent } from '../messages/answers';
 import { factWords } from '../messages/facts';
+import { SEVERITY_WORDS } from '../messages/faults';
 import { verdictWords } from '../messages/verdict';
 import type { CaseOnPaper } from './case-on-paper';
 import { decidedPart } from './cause-part';
@@ -29,6 +31,8 @@ export function decisionPart({ state, answers: a, voice: context, name }: CaseOn
         { text: `Installation fault ${f.fault.code}: ${f.fault.wording}. `, bold: true },
         f.step ? `Step ${f.step.number}: ${f.step.text} ` : '',
         `Evidence: ${facts.join('; ')}. `,
+        `Severity: ${SEVERITY_WORDS[f.severity]}. `,
+        f.share === undefined ? '' : `Share of the claim laid to it: ${percent(f.share)}. `,
         { text: `Advice: ${f.fault.advice}`, italics: false },
       ],
     });

@@ -3,6 +3,7 @@ import type { FaultAnswer } from '@core/answer/nodes/claim';
 import { textOf } from '@core/facts/read';
 import { stepPicture } from '../fitting/step-picture';
 import { stepSvg } from '../fitting/step-svg';
+import { percent } from '../messages/answers';
 import { planOnCase, termsWords } from '../messages/terms';
 import { type CaseOnPaper, issueWords, said, writtenFor } from './case-on-paper';
 import { decidedPart } from './cause-part';
@@ -116,6 +117,7 @@ function nextTime({ answers: a }: CaseOnPaper, f: FaultAnswer): Content {
                 },
               ]
             : []),
+          ...(f.share === undefined ? [] : [{ text: `Share of the claim laid to it: ${percent(f.share)}.` }]),
           { text: f.fault.advice },
           ...(f.step?.caution ? [{ text: `▲ ${f.step.caution}`, style: 'caution' }] : []),
         ],

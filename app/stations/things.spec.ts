@@ -194,14 +194,15 @@ describe('fields of a station', () => {
           .withContext(`${id} ${o.key}`)
           .toBe(1);
       const missing = desk.current()!.answers!.decision.objections.some((o) => o.code === 'missing_document');
-      // the sale is asked for only where the plan begins at it
+      // a share for each fault that was recorded; the sale is asked for only where the plan begins at it
       const { state, answers } = desk.current()!;
+      const recorded = answers!.faults.filter((f) => f.recorded).length;
       const begins =
         answers!.kit?.terms.from === 'fitted_else_sold' && textOf(state, 'kit.fitted') === undefined;
       // sums stand with the lines of cost, nothing here wants a second signature, own words are asked for one paper at a time
       expect(await fields(SettlePage))
         .withContext(id)
-        .toBe(of('settle') - (missing ? 0 : 1) - 1 - 3 - 1 - 1 - (begins ? 0 : 1));
+        .toBe(of('settle') - (missing ? 0 : 1) - 1 - 3 - 1 - 1 - (begins ? 0 : 1) + recorded);
       const shown = (await paint(CheckPanel))
         .all('hs-field label')
         .filter((l) => l.textContent.includes('Mark offset'));

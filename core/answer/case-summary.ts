@@ -10,6 +10,7 @@ import { plainText, isStructured } from '@core/facts/value';
 import type { Settled } from '@core/cause/own-shares';
 import { type Answers, answersFor } from './answers';
 import { signsOf } from './signs';
+import { fitterOf } from './workshop';
 import type { World } from './world';
 
 /** What a case waits for: a station that lacks something, to be answered or issued; or they were told, it is sealed, or set aside. */
@@ -27,6 +28,9 @@ export type Books = {
   asked: number;
   /** What we bear; undefined before it was decided. */
   ours?: number;
+  /** Faults that were recorded, each with its step, and the workshop that fitted it, where it is theirs. */
+  faults?: { code: string; step: string }[];
+  shop?: string;
 };
 
 /** What the rack shows of a case and finds it by. Made from its facts and a world; it may be thrown away at any time. */
@@ -108,7 +112,17 @@ function booksOf(state: State, a: Answers | undefined): Books {
     cause: textOf(state, 'cause.decided') ?? '',
     asked: gross,
     ...(ours === undefined ? {} : { ours }),
+    ...faultsOf(state, a),
   };
+}
+
+function faultsOf(state: State, a: Answers | undefined): Pick<Books, 'faults' | 'shop'> {
+  const faults = (a?.faults ?? []).flatMap((f) =>
+    f.recorded ? [{ code: f.fault.code, step: plainText(f.recorded.value) }] : [],
+  );
+  if (faults.length === 0) return {};
+  const shop = fitterOf(state);
+  return { faults, ...(shop === '' ? {} : { shop }) };
 }
 
 /** Decided, and answered: only then it is worked out what was found. */

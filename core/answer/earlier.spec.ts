@@ -1,4 +1,5 @@
-import { askedThisMonth, earlierCases, workshopOf } from './earlier';
+import { askedThisMonth, earlierCases } from './earlier';
+import { workshopOf } from './workshop';
 import type { CaseSummary } from './case-summary';
 
 const head = (id: string, more: Partial<CaseSummary>): CaseSummary => ({

@@ -1,5 +1,6 @@
 import { type Day, dayOf, daysBetween } from '@core/quantity/dates';
 import type { CaseSummary } from './case-summary';
+import { workshopOf } from './workshop';
 
 /** What an earlier case has in common with the one in hand. */
 const SHARED = ['caller', 'vehicle', 'kit', 'question', 'engine'] as const;
@@ -21,9 +22,6 @@ export type Mine = {
   vehicle?: string | undefined;
   asked: readonly string[];
 };
-
-/** The workshop of a caller: what stands behind the last comma, else all. */
-export const workshopOf = (who: string): string => (who.split(',').at(-1) ?? '').trim().toLowerCase();
 
 /**
  * Earlier cases of the same caller, kit, vehicle or question, the most alike first, then the newest. What is asked counts only

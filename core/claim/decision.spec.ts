@@ -7,7 +7,7 @@ import type { Fact } from '@core/facts/fact';
 import type { CauseEntry } from '@core/cause/cause-data';
 import type { RankedCause, Ranking } from '@core/cause/rank';
 import { checkDecision, type DecidedOn } from './decision';
-import { FAULTS, faultEvidence, faultStep } from './faults';
+import { FAULTS, faultEvidence, faultStep, severityOf } from './faults';
 import { judgeTerms, monthsRun } from './terms';
 
 const REGISTRY = registryOf(OBSERVABLES);
@@ -152,6 +152,17 @@ describe('a decision', () => {
     const accept = [...documents, fact('claim.decision', 'accept'), fact('claim.reason', 'x')];
     const out = { verdict: 'out', overKm: 1, overDays: 0, roughly: false } as const;
     expect(check(accept, { terms: out }).warnings.map((w) => w.code)).toEqual(['out_of_terms_accepted']);
+    const part = [
+      fact('claim.decision', 'part', { how: 'decided' }),
+      fact('claim.share', 0.4, { how: 'decided' }),
+    ];
+    const laid = (...shares: number[]) => check(part, { laid: shares });
+    expect(laid(0.6).warnings.map((w) => w.code)).not.toContain('shares_apart');
+    expect(laid(0.3, 0.3).warnings.map((w) => w.code)).not.toContain('shares_apart');
+    expect(laid(0.5).warnings.map((w) => w.code)).toContain('shares_apart');
+    expect(laid().warnings.map((w) => w.code)).not.toContain('shares_apart');
+    expect(laid(0.7, 0.4).objections).toContain(jasmine.objectContaining({ code: 'faults_over' }));
+    expect(laid(0.6, 0.4).objections.map((o) => o.code)).not.toContain('faults_over');
     const left = (stands: 'applies' | 'unknown') =>
       check(accept, { exclusions: [{ key: 'kit.renewed', is: ['some_old'], why: 'whole.', stands }] });
     expect(left('applies').warnings.map((w) => w.code)).toContain('excluded_accepted');
@@ -227,5 +238,25 @@ describe('terms', () => {
     expect(monthsRun('2026-01-15', '2026-04-14')).toBe(2);
     expect(monthsRun(undefined, '2026-04-14')).toBeUndefined();
     expect(monthsRun('2026-01-15', undefined)).toBeUndefined();
+  });
+
+  it('a fault of the timing is grave wherever valves may meet pistons, and no fault is graver than that', () => {
+    const of = (engine: 'yes' | 'no' | 'unknown') =>
+      new Map(FAULTS.map((f) => [f.code, severityOf(f, engine)]));
+    const [yes, unknown, no] = [of('yes'), of('unknown'), of('no')];
+    expect(unknown).toEqual(yes);
+    expect([...no.values()]).not.toContain('grave');
+    for (const f of FAULTS) {
+      expect(yes.get(f.code) === 'grave')
+        .withContext(f.code)
+        .toBe(no.get(f.code) !== yes.get(f.code));
+      // what no finding on a part can prove costs none
+      if (f.harms === 'none') expect(no.get(f.code)).toBe('slight');
+    }
+    expect([yes.get('SET-WAY'), yes.get('SEA-DRY'), yes.get('REC-MISS')]).toEqual([
+      'grave',
+      'serious',
+      'slight',
+    ]);
   });
 });

@@ -2,7 +2,7 @@ import { type DocumentKind, DOCUMENTS } from '@core/catalogue/plan';
 import type { Fact } from '@core/facts/fact';
 import { meaningOf } from '@core/facts/meaning';
 import type { Registry } from '@core/facts/observable';
-import { allStanding, factsOf, has, standing, textOf } from '@core/facts/read';
+import { allStanding, factsOf, has, numberOf, standing, textOf } from '@core/facts/read';
 import { nameOfId } from '@core/facts/thing';
 import type { State } from '@core/facts/state';
 import type { RankedCause, Ranking } from '@core/cause/rank';
@@ -16,6 +16,8 @@ export type Objection =
   | { code: 'decline_needs_evidence' }
   | { code: 'decline_needs_alternative' }
   | { code: 'share_missing' }
+  /** More than all of it is laid to the faults. */
+  | { code: 'faults_over'; sum: number }
   /** This desk advised on it, and nobody said how that bears on what is declined. */
   | { code: 'told_unweighed'; times: number }
   /** Supplier and fitter are not told apart, and one person alone would decline. */
@@ -31,10 +33,14 @@ export type Warning =
   | { code: 'leader_weak'; probability: number }
   | { code: 'cause_overrules'; leader: string; decided: string }
   | { code: 'out_of_terms_accepted' }
+  /** Our share and what is laid to the faults do not come to all of it. */
+  | { code: 'shares_apart'; ours: number; faults: number }
   /** The plan leaves out what is accepted, and why. */
   | { code: 'excluded_accepted'; why: string }
   | { code: 'missing_document'; document: DocumentKind };
 
+/** Shares that differ by less read the same. */
+const SHARE_APART = 0.005;
 /** Code of a fault that was recorded. */
 const codeOf = (f: Fact): string => nameOfId(f.about ?? '');
 
@@ -47,6 +53,8 @@ export type DecidedOn = {
   /** What the plan leaves out. */
   exclusions?: readonly LeftOut[] | undefined;
   recorded: readonly Fact[];
+  /** Shares that were laid to recorded faults, of 1. */
+  laid?: readonly number[] | undefined;
   required?: readonly DocumentKind[] | undefined;
   /** A finding speaks for a cause when it moves it by more than this, natural log. */
   speaks: number;
@@ -104,6 +112,7 @@ export function checkDecision(
     terms,
     exclusions = [],
     recorded,
+    laid = [],
     required = [],
     speaks,
     weakLeader,
@@ -120,6 +129,11 @@ export function checkDecision(
   if (decision !== undefined && textOf(state, 'claim.reason') === undefined)
     objections.push({ code: 'no_reason' });
   if (decision === 'part' && !has(state, 'claim.share')) objections.push({ code: 'share_missing' });
+  const sum = laid.reduce((a, b) => a + b, 0);
+  if (sum > 1 + SHARE_APART) objections.push({ code: 'faults_over', sum });
+  const ours = numberOf(state, 'claim.share');
+  if (decision === 'part' && laid.length > 0 && ours !== undefined && Math.abs(sum + ours - 1) > SHARE_APART)
+    warnings.push({ code: 'shares_apart', ours, faults: sum });
   if (decision === 'decline') {
     const ids = new Set(recorded.flatMap((f) => f.basis ?? []));
     const pool = allStanding(state)

@@ -1,5 +1,6 @@
 import * as z from 'zod';
 import '@core/quantity/plain-schemas';
+import type { Engine } from '@core/catalogue/pack';
 import type { Sheet, SheetStep } from '@core/fitting/sheet';
 import { APART } from '@core/cause/cause-data';
 import type { Ranking } from '@core/cause/rank';
@@ -8,6 +9,8 @@ import data from './data/faults.json';
 
 const FaultSchema = z.strictObject({
   code: z.string().regex(/^[A-Z]{3}-[A-Z]{3,4}$/),
+  /** What it can cost by itself: the timing, the drive or a part of it before its time, or no more than proof and work. */
+  harms: z.enum(['timing', 'drive', 'none']),
   wording: z.string(),
   advice: z.string(),
   /** How it shows on the parts that come back. */
@@ -19,6 +22,16 @@ export type InstallationFault = z.infer<typeof FaultSchema>;
 
 /** Our own list of installation faults. */
 export const FAULTS: readonly InstallationFault[] = z.array(FaultSchema).parse(data);
+
+export type Severity = 'grave' | 'serious' | 'slight';
+/** How grave a fault is on this engine: lost timing ruins one whose valves meet the pistons, and unknown counts as such. */
+export function severityOf(
+  { harms }: Pick<InstallationFault, 'harms'>,
+  interference: Engine['interference'] | undefined,
+): Severity {
+  if (harms === 'none') return 'slight';
+  return harms === 'timing' && interference !== 'no' ? 'grave' : 'serious';
+}
 
 /** The step of a sheet that a fault belongs to: the first that it follows from, else the one that a gate makes wait. */
 export function faultStep(

@@ -1,10 +1,15 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
+import { RouterLink } from '@angular/router';
 import type { FaultAnswer } from '@core/answer/nodes/claim';
 import { recordFault } from '@core/answer/decide';
+import { repeatsOf } from '@core/answer/repeats';
+import { fitterOf } from '@core/answer/workshop';
 import { has } from '@core/facts/read';
+import { faultThing } from '@core/facts/thing';
 import { waitingOf } from '@core/claim/promise';
 import { CaseDesk } from '../../data/case-desk';
+import { Cases } from '../../data/cases';
 import { Clock } from '../../data/clock';
 import { DeskSettingsStore } from '../../data/desk-settings';
 import { CaseSentences } from '../../commands/case-sentences';
@@ -13,6 +18,7 @@ import { Field } from '../../entry/field';
 import { CostsCard } from './costs-card';
 import { PapersCard } from './papers-card';
 import { waitingWords } from '../../messages/costs';
+import { repeatWords, SEVERITY_WORDS } from '../../messages/faults';
 import { factWords } from '../../messages/facts';
 import { planOnCase, termsWords } from '../../messages/terms';
 
@@ -23,12 +29,14 @@ const SECOND = 'claim.second';
 /** Sums that lines of cost are told by; they stand in the card of costs. */
 const SUMS = new Set(['claim.cost_part', 'claim.cost_labour', 'claim.cost_other']);
 const SOLD = 'kit.sold';
+/** Earlier cases that are named; the rest are counted. */
+const MOST_REPEATS = 6;
 const WITHOUT = 'claim.without_document';
 
 /** Fault against the claim, decision, and the report that can be proved. */
 @Component({
   selector: 'hs-settle-page',
-  imports: [NzButtonComponent, CostsCard, Field, PapersCard],
+  imports: [NzButtonComponent, RouterLink, CostsCard, Field, PapersCard],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './settle-page.html',
   styles: `
@@ -64,6 +72,7 @@ export class SettlePage {
   private readonly settings = inject(DeskSettingsStore);
   private readonly voice = inject(CaseSentences).voice;
   private readonly clock = inject(Clock);
+  private readonly cases = inject(Cases);
   protected readonly answers = computed(() => this.desk.current()?.answers);
   protected readonly terms = computed(() => {
     const t = this.answers()?.terms;
@@ -122,8 +131,32 @@ export class SettlePage {
     (this.answers()?.faults ?? [])
       .filter((f) => f.proposed || f.recorded !== undefined || f.evidence.length > 0)
       .sort((a, b) => Number(b.proposed) - Number(a.proposed))
-      .map((f) => ({ answer: f, evidence: f.evidence.map((id) => this.factText(id)) })),
+      .map((f) => ({
+        answer: f,
+        thing: faultThing(f.fault.code),
+        severity: SEVERITY_WORDS[f.severity],
+        evidence: f.evidence.map((id) => this.factText(id)),
+        repeats: f.recorded ? this.repeats(f) : [],
+      })),
   );
+  /** Earlier cases of the workshop with this fault, and those that missed the same step. */
+  private repeats(f: FaultAnswer): { words: string; cases: { id: string; tag: string }[] }[] {
+    const view = this.desk.current();
+    if (!view) return [];
+    const { id, state } = view;
+    const found = repeatsOf(this.cases.summaries(), {
+      id,
+      opened: state.log[0]?.at ?? '',
+      shop: fitterOf(state),
+      code: f.fault.code,
+      step: f.step?.id,
+    });
+    return (['fault', 'step'] as const).flatMap((same) =>
+      found[same].length > 0
+        ? [{ words: repeatWords(same, found[same].length), cases: found[same].slice(0, MOST_REPEATS) }]
+        : [],
+    );
+  }
   protected record(f: FaultAnswer): void {
     const a = this.answers();
     const entry = a && recordFault(a, f.fault.code);

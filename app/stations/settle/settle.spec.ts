@@ -1,8 +1,10 @@
-import { factsOf, thingsWith } from '@core/facts/read';
+import { factsOf, textOf, thingsWith } from '@core/facts/read';
 import type { CaseDesk } from '../../data/case-desk';
 import { closeDesk, openDesk, paint, until } from '../../testing/demo-desk';
 import { CostsCard } from './costs-card';
 import { SettlePage } from './settle-page';
+
+const BELT = 'demo-2027';
 
 describe('settling', () => {
   let desk: CaseDesk;
@@ -84,5 +86,30 @@ describe('settling', () => {
     };
     expect(await open(1999.99)).toBe(0);
     expect(await open(2000)).toBe(1);
+  });
+
+  it('says how often the workshop had this fault before, and takes a share for it', async () => {
+    await desk.open(BELT);
+    const first = desk.current()!;
+    const facts = first.state.log.filter((f) => !f.key.startsWith('report.'));
+    await desk.newCase(
+      facts
+        .filter((f) => f.strikes === undefined)
+        .map(({ key, value, how, about, basis }) => ({
+          key,
+          value,
+          how,
+          ...(about === undefined ? {} : { about }),
+          ...(basis ? { basis } : {}),
+        })),
+    );
+    const page = await paint(SettlePage);
+    const links = page.all('.fault .caution a').map((a) => a.textContent.trim());
+    expect(links).toEqual([textOf(first.state, 'case.tag')!]);
+    await page.type('Share laid to it', '40');
+    await until(() => desk.current()!.answers!.faults.some((f) => f.share === 0.4));
+    // the first of them had none before it
+    await desk.open(BELT);
+    expect((await paint(SettlePage)).all('.fault .caution').length).toBe(0);
   });
 });

@@ -3,18 +3,24 @@ import { nth } from '@core/quantity/must';
 import { type Cover, coverOf, failureOf } from '@core/claim/cover';
 import { checkDecision, type DecisionCheck } from '@core/claim/decision';
 import { costsOf, MINOR } from '@core/claim/costs';
-import { faultEvidence, faultStep, type InstallationFault } from '@core/claim/faults';
+import {
+  faultEvidence,
+  faultStep,
+  type InstallationFault,
+  severityOf,
+  type Severity,
+} from '@core/claim/faults';
 import { checkSeals } from '@core/claim/seal';
 import { judgeTerms, type TermsAnswer } from '@core/claim/terms';
 import type { Fact } from '@core/facts/fact';
-import { standing, textOf } from '@core/facts/read';
+import { numberOf, standing, textOf } from '@core/facts/read';
 import { faultThing } from '@core/facts/thing';
 import type { SheetStep } from '@core/fitting/sheet';
 import { once } from '@core/quantity/once';
 import { node, orElse } from '../node';
 import { fitted, sheet } from './drive';
 import { usage, ranking } from './evidence';
-import { kit, registry, policy } from './identification';
+import { engine, kit, registry, policy } from './identification';
 
 /** What the plan of the kit bears here; undefined while the kit is not known. */
 export const cover = orElse(
@@ -40,14 +46,17 @@ export type FaultAnswer = {
   /** Facts that speak for it; worked out when they are first asked for, since every finding is left out in turn for them. */
   readonly evidence: readonly string[];
   recorded?: Fact | undefined;
+  severity: Severity;
+  /** Share of what the claim asks for that was laid to it, of 1. */
+  share?: number | undefined;
   proposed: boolean;
   /** A filled fitting sheet shows it. */
   shown: boolean;
 };
 /** Faults that can be recorded: those that a filled sheet shows at their steps, and the one that the cause decided names. */
 export const faults = node(
-  { ranking, sheet, fitted, policy },
-  ({ ranking, sheet, fitted, policy }, { knowledge }, state): FaultAnswer[] => {
+  { ranking, sheet, fitted, policy, engine },
+  ({ ranking, sheet, fitted, policy, engine }, { knowledge }, state): FaultAnswer[] => {
     // Before anything was weighed no cause leads, and none names a fault.
     const leads = ranking.weighed > 0 ? ranking.causes[0]?.cause.key : undefined;
     const decided = textOf(state, 'cause.decided') ?? leads;
@@ -65,6 +74,8 @@ export const faults = node(
           return evidence();
         },
         recorded: standing(state, 'claim.fault', faultThing(fault.code)),
+        severity: severityOf(fault, engine?.interference),
+        share: numberOf(state, 'fault.share', faultThing(fault.code)),
         proposed: fault.code === wanted || shown.length > 0,
         shown: shown.length > 0,
       };
@@ -83,6 +94,7 @@ export const decision = node(
       terms,
       exclusions: cover?.exclusions,
       recorded: faults.flatMap((f) => (f.recorded ? [f.recorded] : [])),
+      laid: faults.flatMap((f) => (f.recorded && f.share !== undefined ? [f.share] : [])),
       required: kit?.terms.documents,
       speaks: policy.speaks.nats,
       weakLeader: policy.weakLeader,
