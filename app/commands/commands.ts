@@ -8,7 +8,15 @@ import { Notices } from './notices';
 import type { PaperKind } from './reports';
 
 /** Things that can be opened over the desk. */
-export type OpenDialog = 'palette' | 'keys' | 'settings' | 'policy' | 'glossary' | undefined;
+export type OpenDialog =
+  | 'palette'
+  | 'keys'
+  | 'settings'
+  | 'policy'
+  | 'glossary'
+  | 'labels'
+  | 'scan'
+  | undefined;
 export type Command = { name: string; key?: string; run: () => void };
 
 /** Everything that can be done by name or by key, in one place. */
@@ -118,6 +126,7 @@ export class Commands {
           { name: 'Drive bench of this case', key: 'v', run: () => this.drive() },
           { name: 'File a fact', key: 'f', run: () => this.factLineAsked.set(true) },
           { name: 'Seal and issue the report', key: 's', run: () => void this.seal() },
+          { name: 'Labels for the box', run: () => this.overlay.set('labels') },
           { name: 'Letter to the workshop', run: () => void this.report('workshop') },
           { name: 'Letter to the customer', run: () => void this.report('customer') },
           { name: 'Full report', run: () => void this.report('full') },
@@ -140,6 +149,7 @@ export class Commands {
         name: 'Verify a file or a paper; who signs here',
         run: () => void this.router.navigate(['/proof']),
       },
+      { name: 'Read a code with the camera', run: () => this.overlay.set('scan') },
       { name: 'Words of the house: what callers say here', run: () => void this.router.navigate(['/words']) },
       { name: 'Open a case file', key: 'o', run: () => this.importAsked.update((n) => n + 1) },
       { name: 'Back everything up', key: 'Ctrl+Shift+S', run: () => void this.backUp() },

@@ -9,11 +9,15 @@ import { registryFor, worldOf } from '@core/answer/world';
 import { PackImports } from '../data/pack-imports';
 import { Packs } from '../data/packs';
 import { MOST_MAILBOX_BYTES } from '../workers/read-mailbox.protocol';
+import { Cases } from '../data/cases';
 import { Attachments } from './attachments';
+import { BoxCodes } from './box-codes';
 import { Commands } from './commands';
 import { Notices } from './notices';
 import type { SheetReturns } from './sheet-returns';
 
+/** Pictures that are looked at for a label. */
+const MOST_LOOKED_AT = 8;
 /** Signs of a file that are looked at to recognise it. */
 const LOOKED_AT = 4000;
 
@@ -21,6 +25,8 @@ const LOOKED_AT = 4000;
 @Injectable({ providedIn: 'root' })
 export class Incoming {
   private readonly commands = inject(Commands);
+  private readonly codes = inject(BoxCodes);
+  private readonly cases = inject(Cases);
   private readonly attachments = inject(Attachments);
   private readonly imports = inject(PackImports);
   private readonly packs = inject(Packs);
@@ -31,6 +37,7 @@ export class Incoming {
   /** A message becomes a new case that shows it, read; many are looked through first. False when it was refused: then nothing was done and the text stays. */
   async text(typed: string): Promise<boolean> {
     const said = typed.trim();
+    if (this.codes.take(said)) return true;
     if (looksLikeCode(said)) return this.sheet((returns) => returns.text(said));
     const catalogue = this.packs.newest();
     const registry = catalogue ? registryFor(worldOf(catalogue)) : undefined;
@@ -78,8 +85,31 @@ export class Incoming {
     const [mail] = mails;
     if (mail) await this.mailbox(mails.length === 1 ? mail.name : `${mails.length} files`, mails);
     if (belong.length === 0) return;
-    if (!inHand) await this.commands.newCase();
+    const home = await this.labelled(belong);
+    if (!inHand) await (home ? this.openAt(home.id) : this.commands.newCase());
     await this.attachments.attach(belong);
+    // In hand stays in hand; that a label says otherwise is told, since a picture in the wrong case is evidence of nothing.
+    if (inHand && home && home.id !== this.cases.currentId())
+      await this.notices.say(
+        'warning',
+        `The label on the picture is of case ${home.tag}; it was attached to the case in hand. Ctrl+Z takes it back.`,
+        12000,
+      );
+  }
+
+  /** The case whose label is on the first picture that shows one. */
+  private async labelled(files: readonly File[]): Promise<{ id: string; tag: string } | undefined> {
+    for (const file of files.filter((f) => f.type.startsWith('image/')).slice(0, MOST_LOOKED_AT)) {
+      const home = await this.codes.onPicture(file);
+      if (home) return home;
+    }
+    return undefined;
+  }
+
+  private async openAt(id: string): Promise<void> {
+    await this.router.navigate(['/case', id, 'examine']);
+    const { CaseDesk } = await import('../data/case-desk');
+    await this.injector.get(CaseDesk).open(id);
   }
 
   /** A filled fitting sheet goes to its case; what reads it is fetched then. */

@@ -1,5 +1,6 @@
 import { inject, Injectable } from '@angular/core';
 import type { JobLine } from '@core/match/job-list';
+import type { BoxLabelModel } from '../report/box-label';
 import type { LabelModel } from '../report/label';
 import type { OrderHead } from '../report/order-list';
 import { download } from '../report/download';
@@ -51,6 +52,25 @@ export class Papers {
         },
         `label-${tag}.pdf`,
       );
+    });
+  }
+
+  /** Labels for a box and its parts, on a roll or on sheets from a place on. */
+  boxLabels(
+    tag: string,
+    models: readonly BoxLabelModel[],
+    on: 'roll' | 'sheet',
+    from: number,
+  ): Promise<void> {
+    return this.guard(async () => {
+      const [{ boxLabels, boxLabelSvg }, { measureText }, { downloadPdf }] = await Promise.all([
+        import('../report/box-label'),
+        import('../report/measure-text'),
+        import('../report/download-pdf'),
+      ]);
+      const measure = await measureText();
+      const svgs = models.map((m) => boxLabelSvg(m, measure));
+      await downloadPdf(boxLabels(svgs, on, from), `labels-${tag}.pdf`);
     });
   }
 

@@ -1,5 +1,7 @@
 import { ChangeDetectionStrategy, Component, inject, input } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
+import { Router } from '@angular/router';
+import { boxCode } from '@core/claim/box-code';
 import { has, standing, textOf } from '@core/facts/read';
 import type { CaseDesk } from '../data/case-desk';
 import { DeskSession } from '../entry/desk-session';
@@ -129,5 +131,19 @@ describe('what types like a keyboard', () => {
     scan(main(), 'ZZ-99887');
     await until(() => document.body.textContent.includes('no field waits for it'));
     expect(state().log.length).toBe(facts);
+  });
+
+  it('the code of a box leads to its case from any box, which keeps what it had', async () => {
+    const navigate = spyOn(TestBed.inject(Router), 'navigate').and.resolveTo(true);
+    const who = box('call-who').value;
+    box('call-who').focus();
+    for (const sign of boxCode('demo-2041', 'belt')) {
+      press(box('call-who'), sign);
+      box('call-who').value += sign;
+    }
+    press(box('call-who'), 'Enter');
+    await until(() => navigate.calls.count() === 1);
+    expect(navigate.calls.first().args[0]).toEqual(['/case', 'demo-2041', 'examine']);
+    expect(box('call-who').value).toBe(who);
   });
 });

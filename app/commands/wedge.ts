@@ -1,9 +1,11 @@
 import { DOCUMENT, inject, Injectable, type OnDestroy } from '@angular/core';
+import { readBoxCode } from '@core/claim/box-code';
 import { readLabel } from '@core/intake/read-label';
 import { CaseDesk } from '../data/case-desk';
 import { troubleSentence } from '../data/store-trouble';
 import { factWords } from '../messages/facts';
 import { list } from '../language/list';
+import { BoxCodes } from './box-codes';
 import { Commands } from './commands';
 import { Notices } from './notices';
 import { CaseSentences } from './case-sentences';
@@ -27,6 +29,7 @@ export class Wedge implements OnDestroy {
   private readonly document = inject(DOCUMENT);
   private readonly desk = inject(CaseDesk);
   private readonly commands = inject(Commands);
+  private readonly codes = inject(BoxCodes);
   private readonly notices = inject(Notices);
   private readonly sentences = inject(CaseSentences);
   private held: { keys: KeyboardEvent[]; timer: ReturnType<typeof setTimeout> | undefined } = {
@@ -98,7 +101,8 @@ export class Wedge implements OnDestroy {
     const { text, from } = this.inBox;
     this.inBox.text = '';
     const quick = goesOn && (e.timeStamp - from) / text.length < STEADY;
-    if (!quick || text.length < SHORTEST || !box.closest(NO_CODE) || FIGURE.test(text)) return;
+    const ours = readBoxCode(text) !== undefined;
+    if (!quick || text.length < SHORTEST || FIGURE.test(text) || !(ours || box.closest(NO_CODE))) return;
     if (!this.label(text)) return;
     stop(e);
     const input = box as HTMLInputElement;
@@ -144,6 +148,7 @@ export class Wedge implements OnDestroy {
 
   /** Files what a label says, and says what it filed. */
   private label(text: string): boolean {
+    if (this.codes.take(text)) return true;
     const catalogue = this.desk.current()?.catalogue;
     const entries = catalogue && readLabel(text, { catalogue });
     if (!entries) return false;

@@ -6,6 +6,7 @@ import {
   effect,
   type ElementRef,
   inject,
+  input,
   output,
   signal,
   viewChild,
@@ -22,7 +23,7 @@ const WIDTH = 4096;
   imports: [Modal, NzButtonComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <hs-modal [open]="true" title="Take a picture" [width]="820" (closed)="closed.emit()">
+    <hs-modal [open]="true" [title]="title()" [width]="820" (closed)="closed.emit()">
       @if (trouble()) {
         <p class="caution">
           No camera could be opened: {{ trouble() }}. Allow the browser to use it, or attach a file instead.
@@ -31,10 +32,7 @@ const WIDTH = 4096;
         <video #video autoplay muted playsinline aria-label="What the camera sees"></video>
         <div class="row">
           <button nz-button nzType="primary" [disabled]="!live()" (click)="take()">Take it</button>
-          <span class="quiet" aria-live="polite"
-            >{{ taken() ? taken() + ' taken. ' : '' }}A ruler or a rectangle of known sides in the part’s
-            plane gives it a scale.</span
-          >
+          <span class="quiet" aria-live="polite">{{ taken() ? taken() + ' taken. ' : '' }}{{ says() }}</span>
         </div>
       }
     </hs-modal>
@@ -49,6 +47,8 @@ const WIDTH = 4096;
   `,
 })
 export class CameraDialog {
+  readonly title = input('Take a picture');
+  readonly says = input('A ruler or a rectangle of known sides in the part’s plane gives it a scale.');
   readonly picture = output<File>();
   readonly closed = output();
   protected readonly trouble = signal('');

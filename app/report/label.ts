@@ -22,7 +22,14 @@ export type LabelModel = {
 export const LABEL = { width: 74, height: 44, margin: 4 };
 const ROOM = LABEL.width - 2 * LABEL.margin;
 
-type Line = { top: number; sizes: readonly number[]; text: string; weight: 400 | 600; lines: number };
+/** A line of a label: mm from its upper edge, sizes that it may be set in, the largest first. */
+export type TextLine = {
+  top: number;
+  sizes: readonly number[];
+  text: string;
+  weight: 400 | 600;
+  lines: number;
+};
 
 /**
  * A service label as SVG: what was changed, when, at what distance, and when next. Every text is measured and set smaller,
@@ -35,7 +42,7 @@ export function labelSvg(m: LabelModel, notation: Notation, measure: Measure): s
     `${formatNumber(roundDown(fromBase('distance', km, unit), step), 0).replace(/\u202f/g, '\u00a0')}\u00a0${unit}`;
   const day = (iso: string) => writtenDay(iso, paper).replace(/ /g, '\u00a0');
   const month = (iso: string) => formatMonth(iso).replace(/ /g, '\u00a0');
-  const rows: Line[] = [
+  const rows: TextLine[] = [
     {
       top: 2.6,
       sizes: [4.4, 4, 3.6, 3.2, 2.8],
@@ -70,7 +77,7 @@ export function labelSvg(m: LabelModel, notation: Notation, measure: Measure): s
   return [
     `<svg xmlns="http://www.w3.org/2000/svg" width="74mm" height="44mm" viewBox="0 0 74 44" font-family="${PAPER_FONT}" fill="#1d2829">`,
     '<rect x="0.5" y="0.5" width="73" height="43" rx="2.5" fill="#ffffff" stroke="#1d2829" stroke-width="0.6"/>',
-    ...rows.flatMap((r) => painted(r, measure)),
+    ...rows.flatMap((r) => paintedText(r, { left: LABEL.margin, room: ROOM }, measure)),
     '<line x1="4" x2="70" y1="23.6" y2="23.6" stroke="#1d2829" stroke-width="0.4"/>',
     '</svg>',
   ].join('');
@@ -78,10 +85,15 @@ export function labelSvg(m: LabelModel, notation: Notation, measure: Measure): s
 
 const escaped = (s: string) => s.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;');
 
-function painted(row: Line, measure: Measure): string[] {
-  const { size, lines } = fitText(row.text, { ...row, width: ROOM }, measure);
+/** A line, set as large as its room allows, as SVG. */
+export function paintedText(
+  row: TextLine,
+  { left, room }: { left: number; room: number },
+  measure: Measure,
+): string[] {
+  const { size, lines } = fitText(row.text, { ...row, width: room }, measure);
   return lines.map(
     (text, i) =>
-      `<text x="${LABEL.margin}" y="${(row.top + size * (1 + 1.15 * i)).toFixed(2)}" font-size="${size}" font-weight="${row.weight}">${escaped(text)}</text>`,
+      `<text x="${left}" y="${(row.top + size * (1 + 1.15 * i)).toFixed(2)}" font-size="${size}" font-weight="${row.weight}">${escaped(text)}</text>`,
   );
 }

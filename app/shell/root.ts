@@ -20,6 +20,8 @@ import { commandFor } from './keyboard';
 import { StateCard } from '../ui/state';
 import { AlteredDialog } from './altered-dialog';
 import { GlossaryDrawer } from './glossary-drawer';
+import { LabelsDialog } from './labels-dialog';
+import { ScanDialog } from './scan-dialog';
 import { SettingsDialog } from './settings-dialog';
 import { PolicyDialog } from './policy-dialog';
 import { KeysDialog } from './keys-dialog';
@@ -42,6 +44,8 @@ const READ_ONLY: ReadonlySet<StoreTrouble['code']> = new Set(['newer', 'forbidde
     PolicyDialog,
     AlteredDialog,
     GlossaryDrawer,
+    LabelsDialog,
+    ScanDialog,
     StateCard,
   ],
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -100,6 +104,12 @@ const READ_ONLY: ReadonlySet<StoreTrouble['code']> = new Set(['newer', 'forbidde
       }
       @defer (when asked('policy')) {
         <hs-rules-dialog />
+      }
+      @defer (when asked('labels')) {
+        <hs-labels-dialog />
+      }
+      @defer (when asked('scan')) {
+        <hs-scan-dialog />
       }
       @defer (when asked('glossary')) {
         <hs-glossary-drawer />

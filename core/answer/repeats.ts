@@ -1,7 +1,7 @@
 import type { CaseSummary } from './case-summary';
 
 /** Earlier cases of one workshop with one fault, and those with another fault at the same step. */
-export type Repeats = { fault: CaseSummary[]; step: CaseSummary[] };
+export type FaultRepeats = { fault: CaseSummary[]; step: CaseSummary[] };
 
 /**
  * How often a workshop had this fault, or missed this step, on cases that were opened before this one.
@@ -10,8 +10,8 @@ export type Repeats = { fault: CaseSummary[]; step: CaseSummary[] };
 export function repeatsOf(
   summaries: readonly CaseSummary[],
   mine: { id: string; opened: string; shop: string; code: string; step: string | undefined },
-): Repeats {
-  const found: Repeats = { fault: [], step: [] };
+): FaultRepeats {
+  const found: FaultRepeats = { fault: [], step: [] };
   if (mine.shop === '') return found;
   for (const s of summaries) {
     if (s.id === mine.id || s.opened >= mine.opened || s.books?.shop !== mine.shop) continue;

@@ -9,9 +9,11 @@ import {
   signal,
   viewChild,
 } from '@angular/core';
-import { RouterLink } from '@angular/router';
+import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
+import { ActivatedRoute, Router, RouterLink } from '@angular/router';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
 import type { ExaminedThing } from '@core/answer/examined';
+import { Commands } from '../../commands/commands';
 import { CaseDesk } from '../../data/case-desk';
 import { DeskSettingsStore } from '../../data/desk-settings';
 import { DeskSession } from '../../entry/desk-session';
@@ -56,6 +58,7 @@ export class ExaminePage {
   protected readonly session = inject(DeskSession);
   protected readonly store = inject(ExamineStore);
   protected readonly desk = inject(CaseDesk);
+  protected readonly commands = inject(Commands);
   private readonly settings = inject(DeskSettingsStore);
   private readonly injector = inject(Injector);
   /** The thing in hand is shown beside a new one and others. */
@@ -70,6 +73,17 @@ export class ExaminePage {
     usageWords(this.desk.current()?.answers?.usage ?? {}, this.settings.notation()),
   );
   constructor() {
+    const router = inject(Router);
+    // A scanned label names the part that it is on.
+    inject(ActivatedRoute)
+      .queryParamMap.pipe(takeUntilDestroyed())
+      .subscribe((asked) => {
+        const part = asked.get('part');
+        if (part === null) return;
+        this.store.take(part);
+        // Scanned again it is asked for again.
+        void router.navigate([], { queryParams: {}, replaceUrl: true });
+      });
     afterNextRender(() => setTimeout(() => this.later.set(true)));
   }
 
