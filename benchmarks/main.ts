@@ -16,6 +16,7 @@ import { traceBench } from './trace-bench';
 import { traceScreenBench } from './trace-screen-bench';
 import { print } from './measure';
 import { screenBench } from './screen-bench';
+import { settleBench } from './settle-bench';
 import { sheetBench } from './sheet-bench';
 import { storiesBench } from './stories-bench';
 
@@ -34,6 +35,7 @@ const BENCHES = {
   pairs: generatedPairs,
   hand: () => handBench(root),
   desk: () => deskBench(root),
+  settle: () => settleBench(root),
 };
 /** Minutes long: only when it is named. */
 const LONG = new Set(['pairs']);

@@ -7,10 +7,12 @@ import {
   signal,
   viewChild,
 } from '@angular/core';
+import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { RouterLink } from '@angular/router';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
 import { NzInputDirective } from 'ng-zorro-antd/input';
 import { NzTableComponent, NzTableModule } from 'ng-zorro-antd/table';
+import { debounceTime } from 'rxjs';
 import {
   LEDGER_COLUMNS,
   type LedgerColumn,
@@ -40,6 +42,8 @@ import { Pick } from '../ui/pick';
 import { StateCard } from '../ui/state';
 import { tallRows } from '../ui/tall-rows';
 
+/** Rest of a hand before pictures follow, ms. */
+const REST_MS = 120;
 /** Height of a row and of the heading above them, px; causes that are drawn. */
 const [ROW_PX, HEAD_PX, MOST_CAUSES] = [34, 38, 8];
 const WIDTHS: Partial<Record<LedgerColumn, number>> = {
@@ -117,13 +121,17 @@ export class LedgerPage {
       ],
     }));
   });
+  /** What the pictures show: it follows once the hand rests, so that no key waits for a picture. */
+  private readonly rested = toSignal(toObservable(this.totals).pipe(debounceTime(REST_MS)), {
+    initialValue: ledgerTotals([]),
+  });
   protected readonly decisions = computed(() =>
-    [...this.totals().decisions]
+    [...this.rested().decisions]
       .map(([key, d]) => ({ name: decisionWords(key), value: d.cases }))
       .sort((a, b) => b.value - a.value),
   );
   protected readonly money = computed(() =>
-    [...this.totals().decisions]
+    [...this.rested().decisions]
       .filter(([, d]) => d.asked > 0)
       .map(([key, d]) => ({
         name: decisionWords(key),
@@ -132,13 +140,13 @@ export class LedgerPage {
       })),
   );
   protected readonly causes = computed(() =>
-    [...this.totals().causes]
+    [...this.rested().causes]
       .map(([key, value]) => ({ name: causeWords(key), value }))
       .sort((a, b) => b.value - a.value)
       .slice(0, MOST_CAUSES),
   );
   protected readonly ages = computed(() =>
-    this.totals().ages.map((value, i) => ({ name: AGE_WORDS[i] ?? '', value })),
+    this.rested().ages.map((value, i) => ({ name: AGE_WORDS[i] ?? '', value })),
   );
 
   constructor() {

@@ -23,6 +23,8 @@ describe('the ledger on the screen', () => {
     find.dispatchEvent(new Event('input'));
     await until(() => says().includes('1 case,'));
     expect(says()).toContain('asked 10.05 AC · we bear 10.05 AC');
+    // the sums beside it follow once the hand rests
+    await until(() => page.all('.sum').length === 1);
     expect(page.all('.sum').map((s) => s.textContent.trim())).toEqual(['Accept10.05 AC of 10.05 AC']);
     const sorted = () => page.all('th').map((th) => th.getAttribute('aria-sort'));
     expect(sorted()[0]).toBe('descending');

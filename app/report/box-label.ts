@@ -46,7 +46,7 @@ export function boxLabelSvg(m: BoxLabelModel, measure: Measure): string {
 }
 
 /** Where the label of a place lies on its sheet, mm from the upper left corner; places are counted along the rows, from 0. */
-export function placeOnSheet(place: number): { x: number; y: number } {
+function placeOnSheet(place: number): { x: number; y: number } {
   const [left, top] = [
     (SHEET.width - LABEL_SHEET.across * LABEL.width) / 2,
     (SHEET.height - LABEL_SHEET.down * LABEL.height) / 2,

@@ -7,17 +7,25 @@ import { setPhoto } from './set-photo';
 /** Share of the work that preparing the photographs is, where there are any. */
 const PHOTOS = 0.6;
 
+/** Photographs that are prepared at once: the browser unpacks them beside the thread; more only fill memory. */
+const AT_ONCE = 3;
+
 /** Prepares the photographs and sets the paper; one that is not here, or cannot be read, is said in its place. */
 export async function setPaper(
   { paper, photos, as }: PaperAsk,
   progress: (share: number) => void,
 ): Promise<Blob> {
   const images: Record<string, string> = {};
-  for (const [i, photo] of photos.entries()) {
-    const set = await setPhoto(photo);
-    if (set !== undefined) images[photo.id] = set;
-    progress((PHOTOS * (i + 1)) / photos.length);
-  }
+  const waiting = [...photos];
+  let done = 0;
+  const prepare = async (): Promise<void> => {
+    for (let photo = waiting.shift(); photo; photo = waiting.shift()) {
+      const set = await setPhoto(photo);
+      if (set !== undefined) images[photo.id] = set;
+      progress((PHOTOS * ++done) / photos.length);
+    }
+  };
+  await Promise.all(Array.from({ length: AT_ONCE }, prepare));
   const whole = { ...paper, content: paper.content.map((c) => withImages(c, images)) };
   if (as === 'html') return new Blob([paperHtml(whole, images)], { type: 'text/html' });
   const before = photos.length > 0 ? PHOTOS : 0;

@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, untracked } from '@angular/core';
 import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import { FormControl, FormGroup, ReactiveFormsModule } from '@angular/forms';
+import { Router } from '@angular/router';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
 import { NzInputDirective } from 'ng-zorro-antd/input';
 import { NzInputNumberModule } from 'ng-zorro-antd/input-number';
@@ -74,6 +75,11 @@ import { Segmented } from '../ui/segmented';
           [value]="value().theme"
           (picked)="form.controls.theme.setValue($event)"
         />
+        <span>Safety</span>
+        <div class="row">
+          <button nz-button type="button" (click)="go('/safety')">Backups and room</button>
+          <button nz-button type="button" (click)="go('/proof')">Verify, and keys to sign with</button>
+        </div>
         <button nz-button nzType="primary">Done</button>
       </form>
     </hs-modal>
@@ -91,6 +97,7 @@ import { Segmented } from '../ui/segmented';
 export class SettingsDialog {
   protected readonly commands = inject(Commands);
   private readonly settings = inject(DeskSettingsStore);
+  private readonly router = inject(Router);
   protected readonly dates = [
     { value: 'dmy', label: '31.12.2026' },
     { value: 'mdy', label: '12/31/2026' },
@@ -142,6 +149,12 @@ export class SettingsDialog {
       ...(labelStep === null ? {} : { labelStep }),
     });
     if (theme !== this.settings.theme()) this.settings.setTheme(theme);
+  }
+
+  /** A page of its own, instead of this. */
+  protected go(path: string): void {
+    this.close();
+    void this.router.navigate([path]);
   }
 
   protected close(): void {

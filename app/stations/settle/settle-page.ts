@@ -58,6 +58,15 @@ const WITHOUT = 'claim.without_document';
     small {
       display: block;
     }
+    .laid {
+      display: flex;
+      gap: 8px;
+      align-items: center;
+    }
+    .laid hs-field {
+      flex: 1;
+      min-width: 0;
+    }
     .fault {
       border-bottom: 1px solid var(--rule);
       padding: 4px 0;
