@@ -16,8 +16,8 @@ import { Commands } from './commands';
 import { Notices } from './notices';
 import type { SheetReturns } from './sheet-returns';
 
-/** Pictures that are looked at for a label. */
-const MOST_LOOKED_AT = 8;
+/** Pictures that are looked at for a label: the page waits for each. */
+const MOST_LOOKED_AT = 3;
 /** Signs of a file that are looked at to recognise it. */
 const LOOKED_AT = 4000;
 

@@ -36,7 +36,7 @@ function coverWords({ bears, share }: Cover): string {
   const not = (Object.keys(COSTS) as CostKind[]).filter((k) => !bears.includes(k)).map((k) => COSTS[k]);
   const ours =
     share === undefined
-      ? 'our share cannot be told without the dates'
+      ? 'our share cannot be told without the dates; reckoned with all of it'
       : share.least < share.most
         ? `our share is ${percent(share.least)} or ${percent(share.most)}, as the dates are known roughly; reckoned with ${percent(share.most)}`
         : share.most < 1
