@@ -2,13 +2,11 @@ import { chromium, type Page } from '@playwright/test';
 import { launch } from '../e2e/browser';
 import { fillDesk } from '../e2e/many';
 import { serve } from '../server/serve';
-import type { Row } from './measure';
+import { quantile, type Row } from './measure';
 
 const CASES = 20_000;
 const FACTS = 40;
 const PORT = 4393;
-const quantile = (xs: readonly number[], q: number): number =>
-  [...xs].sort((a, b) => a - b)[Math.min(xs.length - 1, Math.floor(xs.length * q))]!;
 
 /** Notes, before any script of the page runs, when the rack is first there and which tasks are long. */
 async function watchOpening(page: Page): Promise<void> {

@@ -1,5 +1,9 @@
 export type Row = { name: string; value: string; target: string; baseline: string; ratio: string };
 
+/** The value that this share of them stays below. */
+export const quantile = (xs: readonly number[], q: number): number =>
+  [...xs].sort((a, b) => a - b)[Math.min(xs.length - 1, Math.floor(xs.length * q))]!;
+
 /** Median milliseconds of one call; enough calls a sample that the clock's grain does not matter. */
 export function medianMs(run: () => unknown, samples = 41): number {
   // The engine compiles hot code late; a fifth of a second of warm-up lets it.

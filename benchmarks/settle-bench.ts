@@ -2,11 +2,9 @@ import { chromium, type Page } from '@playwright/test';
 import { launch } from '../e2e/browser';
 import { fillDesk } from '../e2e/many';
 import { serve } from '../server/serve';
-import type { Row } from './measure';
+import { quantile, type Row } from './measure';
 
 const [CASES, FACTS, PORT, PHOTOS] = [20_000, 40, 4394, 20];
-const quantile = (xs: readonly number[], q: number): number =>
-  [...xs].sort((a, b) => a - b)[Math.min(xs.length - 1, Math.floor(xs.length * q))]!;
 
 /** Milliseconds from an act on the ledger to the frame that shows its answer. */
 const answered = (page: Page, acts: readonly ({ type: string } | { press: string })[]) =>

@@ -82,34 +82,28 @@ function rowOf(s: CaseSummary, today: Day): LedgerRow {
   };
 }
 
-const kept = lastPer<object, { today: Day; rows: ReadonlyMap<string, LedgerRow> }>();
-/** Rows of all cases by id, made once for a rack and a day. */
-const rowsOf = (summaries: readonly CaseSummary[], today: Day): ReadonlyMap<string, LedgerRow> =>
+type Sort = LedgerQuery['sort'];
+/** A row with what it is found by. */
+type Found = Readonly<{ row: LedgerRow; summary: CaseSummary }>;
+
+const kept = lastPer<object, { today: Day; rows: readonly Found[] }>();
+/** Rows of all cases as they stand on the rack, made once for a rack and a day. */
+const rowsOf = (summaries: readonly CaseSummary[], today: Day): readonly Found[] =>
   kept(
     summaries,
     (k) => k.today === today,
-    () => ({ today, rows: new Map(summaries.map((s) => [s.id, rowOf(s, today)])) }),
+    () => ({ today, rows: summaries.map((summary) => ({ row: rowOf(summary, today), summary })) }),
   ).rows;
 
-type Sort = LedgerQuery['sort'];
-const ordered = lastPer<object, { today: Day; sort: Sort; all: readonly Ordered[] }>();
-/** A row with what it is found by. */
-type Ordered = Readonly<{ row: LedgerRow; summary: CaseSummary }>;
-
+const ordered = lastPer<object, { sort: Sort; all: readonly Found[] }>();
 /** All rows in an order, worked out once for it: what is typed next only leaves some out. */
-const inOrder = (summaries: readonly CaseSummary[], today: Day, sort: Sort): readonly Ordered[] =>
+const inOrder = (rows: readonly Found[], sort: Sort): readonly Found[] =>
   ordered(
-    summaries,
-    (k) => k.today === today && k.sort.by === sort.by && k.sort.down === sort.down,
+    rows,
+    (k) => k.sort.by === sort.by && k.sort.down === sort.down,
     () => {
-      const rows = rowsOf(summaries, today);
-      const found = summaries.flatMap((summary) => {
-        const row = rows.get(summary.id);
-        return row ? [{ row, summary }] : [];
-      });
-      const keys = found.map(({ row }) => sortKey(row[sort.by]));
-      const all = orderOf(keys, sort.down).map((i) => nth(found, i));
-      return { today, sort, all };
+      const keys = rows.map(({ row }) => sortKey(row[sort.by]));
+      return { sort, all: orderOf(keys, sort.down).map((i) => nth(rows, i)) };
     },
   ).all;
 
@@ -122,7 +116,7 @@ export function ledgerRows(
   const wanted = Object.entries(only) as [keyof LedgerQuery['only'], string][];
   const says = saysAll(typed);
   const left: LedgerRow[] = [];
-  for (const { row, summary } of inOrder(summaries, today, sort))
+  for (const { row, summary } of inOrder(rowsOf(summaries, today), sort))
     if (wanted.every(([column, value]) => row[column] === value) && says(summary)) left.push(row);
   return left;
 }

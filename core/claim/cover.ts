@@ -10,8 +10,6 @@ export type LeftOut = {
   is: readonly string[];
   why: string;
   stands: 'applies' | 'not' | 'unknown';
-  /** The fact that says so. */
-  fact?: string | undefined;
 };
 
 /** What a plan bears of a claim, whatever is decided within it. */
@@ -60,16 +58,12 @@ export function coverOf(plan: Plan, state: State, registry: Registry): Cover {
     bears: bearsOf(plan),
     share: sharesBetween(plan, start?.day, failure),
     exclusions: (plan.excludes ?? []).map((e) => {
-      const known = registry.get(e.key) && standing(state, e.key);
-      const value = known && textOf(state, e.key);
-      // An answer that this desk's list does not have is none.
       const o = registry.get(e.key);
-      const said = value !== undefined && o && optionsOf(o).some((x) => x.key === value);
-      return {
-        ...e,
-        stands: !said ? 'unknown' : e.is.includes(value) ? 'applies' : 'not',
-        fact: said ? known?.id : undefined,
-      };
+      const value = textOf(state, e.key);
+      // An answer that this desk's list does not have is none.
+      if (value === undefined || !o || !optionsOf(o).some((x) => x.key === value))
+        return { ...e, stands: 'unknown' };
+      return { ...e, stands: e.is.includes(value) ? 'applies' : 'not' };
     }),
   };
 }
