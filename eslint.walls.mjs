@@ -49,7 +49,7 @@ const APP = {
   workers: {
     core: ANY_CORE,
     app: ['threads', 'records'],
-    packages: ['fflate', 'papaparse', 'idb', 'postal-mime'],
+    packages: ['fflate', 'papaparse', 'idb', 'postal-mime', 'read-excel-file', 'write-excel-file'],
   },
   data: {
     core: ANY_CORE,
@@ -93,6 +93,11 @@ const APP = {
   ledger: {
     core: ANY_CORE,
     app: ['language', 'data', 'ui', 'messages', 'report'],
+    packages: SCREEN,
+  },
+  claims: {
+    core: ANY_CORE,
+    app: ['language', 'data', 'ui', 'messages', 'report', 'commands'],
     packages: SCREEN,
   },
   mail: {

@@ -67,6 +67,10 @@ const routes: Routes = [
     loadComponent: () => styled(() => import('./mail/mail-page').then((m) => m.MailPage)),
   },
   {
+    path: 'claims',
+    loadComponent: () => styled(() => import('./claims/claims-page').then((m) => m.ClaimsPage)),
+  },
+  {
     path: 'proof',
     loadComponent: () => styled(() => import('./proof/proof-page').then((m) => m.ProofPage)),
   },

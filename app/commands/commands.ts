@@ -146,6 +146,10 @@ export class Commands {
       { name: 'Ledger: every case, added up', key: 'l', run: () => void this.router.navigate(['/ledger']) },
       { name: 'Mailbox: many messages at once', run: () => void this.router.navigate(['/mail']) },
       {
+        name: 'Claims table: claims from elsewhere',
+        run: () => void this.router.navigate(['/claims']),
+      },
+      {
         name: 'Verify a file or a paper; who signs here',
         run: () => void this.router.navigate(['/proof']),
       },

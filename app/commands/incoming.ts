@@ -2,6 +2,7 @@ import { inject, Injectable, Injector } from '@angular/core';
 import { Router } from '@angular/router';
 import { type IncomingKind, recognise } from '@core/intake/recognise';
 import { looksLikeCode } from '@core/fitting/looks-like-code';
+import { namesClaims } from '@core/intake/claims-form';
 import { mailsIn } from '@core/intake/mailbox';
 import { LONGEST_TEXT } from '@core/facts/fact';
 import { tableOf } from '@core/intake/table';
@@ -18,6 +19,8 @@ import type { SheetReturns } from './sheet-returns';
 
 /** Pictures that are looked at for a label: the page waits for each. */
 const MOST_LOOKED_AT = 3;
+/** Columns from which on a text can be a table of claims. */
+const LEAST_COLUMNS = 3;
 /** Signs of a file that are looked at to recognise it. */
 const LOOKED_AT = 4000;
 
@@ -52,6 +55,22 @@ export class Incoming {
     return true;
   }
 
+  /** A table with claim numbers is read in a thread, and shown row by row. */
+  private async claims(file: File): Promise<void> {
+    const { ClaimsTables } = await import('../data/claims-tables');
+    void this.injector.get(ClaimsTables).read(file.name, file);
+    await this.router.navigate(['/claims']);
+  }
+
+  /** Whether a text begins as a table whose heading names claims, with more than one row below it. */
+  private tellsOfClaims(begins: string): boolean {
+    const catalogue = this.packs.newest();
+    const [head = '', first = '', second = ''] = begins.split(/\r?\n/);
+    if (!catalogue || first.trim() === '' || second.trim() === '') return false;
+    const cells = head.split(/[;,\t|]/);
+    return cells.length >= LEAST_COLUMNS && namesClaims(cells, registryFor(worldOf(catalogue)));
+  }
+
   /** Messages that came together are read in a thread, and shown line by line. */
   async mailbox(name: string, blobs: readonly Blob[]): Promise<boolean> {
     const box = this.injector.get((await import('../data/mailbox')).Mailbox);
@@ -75,7 +94,11 @@ export class Incoming {
       const came = recognise({ name: file.name, type: file.type, begins });
       if (came === 'catalogue') tables.push(file);
       else if (came === 'mail') mails.push(file);
-      else if (BELONGS.has(came)) belong.push(file);
+      else if (came === 'workbook' || (came === 'text' && this.tellsOfClaims(begins))) {
+        // Beside a case it is a paper of it.
+        if (inHand && came === 'workbook') belong.push(file);
+        else await this.claims(file);
+      } else if (BELONGS.has(came)) belong.push(file);
       else await this.one(came, file);
     }
     if (tables.length > 0) {

@@ -4,6 +4,12 @@ import { finalize, Observable, of, Subject, switchMap } from 'rxjs';
 import { type Job, WorkerClient } from '../threads/worker-client';
 import type { DeskJobs } from '../workers/desk.protocol';
 
+/** The thread that works on all cases at once: whoever asks it puts it away again. */
+export const deskThread = (): WorkerClient<DeskJobs> =>
+  new WorkerClient<DeskJobs>(
+    () => new Worker(new URL('../workers/desk.worker', import.meta.url), { type: 'module' }),
+  );
+
 /** Jobs over all cases whose progress is how many are done. */
 type Counted = { [K in keyof DeskJobs]: DeskJobs[K]['progress'] extends number ? K : never }[keyof DeskJobs];
 
@@ -31,9 +37,7 @@ export class DeskJob<K extends Counted> {
   }
 
   start(input: DeskJobs[K]['input']): void {
-    const client = new WorkerClient<DeskJobs>(
-      () => new Worker(new URL('../workers/desk.worker', import.meta.url), { type: 'module' }),
-    );
+    const client = deskThread();
     const job = client.job(this.name, input);
     this.answer.set(undefined);
     this.failed.set('');

@@ -2,6 +2,7 @@ import { computed, inject, Injectable, signal } from '@angular/core';
 import * as z from 'zod';
 import '@core/quantity/plain-schemas';
 import type { Notation } from '@core/facts/read-value';
+import { KeptFormSchema, MOST_FORMS } from '@core/intake/claims-form';
 import { TaughtWordsSchema } from '@core/intake/taught-words';
 import { SETTING } from '../records/records';
 import { FactRepository } from './fact-repository';
@@ -24,6 +25,8 @@ export const DeskSettingsSchema = z.strictObject({
   chosen: z.record(z.string(), z.string()).default({}),
   /** Words that this house taught the reader of messages. */
   taught: TaughtWordsSchema.default([]),
+  /** How tables of claims were read here, the last one first. */
+  claimForms: z.array(KeptFormSchema).max(MOST_FORMS).default([]),
 });
 export type DeskSettings = z.infer<typeof DeskSettingsSchema>;
 export type Theme = 'light' | 'dark';
@@ -48,6 +51,7 @@ const DEFAULTS: DeskSettings = {
   labelStep: 1000,
   chosen: {},
   taught: [],
+  claimForms: [],
 };
 
 @Injectable({ providedIn: 'root' })

@@ -1,5 +1,13 @@
 import type { Rebuilt } from './rebuild-summaries';
 import type { RejudgeAnswer, RejudgeAsk } from './rejudge-all';
+import type { Cell } from '@core/intake/claims-form';
+import type {
+  ClaimCellsAnswer,
+  ClaimsAnswer,
+  ClaimsAsk,
+  OpenClaimsAnswer,
+  OpenClaimsAsk,
+} from './claims.protocol';
 import type { MailboxAnswer, MailboxAsk } from './read-mailbox.protocol';
 import type { WordsAnswer, WordsAsk } from './words-all';
 
@@ -13,4 +21,12 @@ export type DeskJobs = {
   words: { input: WordsAsk; progress: number; output: WordsAnswer };
   /** Reads every message of a mailbox; progress: percent of them. */
   mailbox: { input: MailboxAsk; progress: number; output: MailboxAnswer };
+  /** Reads a table of claims. */
+  claims: { input: ClaimsAsk; progress: number; output: ClaimsAnswer };
+  /** Opens rows of such a table as cases; progress: cases opened. */
+  openClaims: { input: OpenClaimsAsk; progress: number; output: OpenClaimsAnswer };
+  /** The cells of some of its rows, as they came. */
+  claimCells: { input: ClaimsAsk & { rows: number[] }; progress: number; output: ClaimCellsAnswer };
+  /** Writes a table as a workbook. */
+  workbook: { input: { sheet: string; rows: Cell[][] }; progress: number; output: Blob };
 };

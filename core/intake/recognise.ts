@@ -9,6 +9,7 @@ export type IncomingKind =
   | 'capture'
   | 'paper'
   | 'mail'
+  | 'workbook'
   | 'text'
   | 'unknown';
 
@@ -19,14 +20,18 @@ export type Coming = {
 };
 
 const PICTURE = /\.(jpe?g|png|gif|webp|heic|bmp|svg)$/i;
-const PAPER = /\.(pdf|docx?|odt|xlsx?|ods)$/i;
+const PAPER = /\.(pdf|docx?|odt|xls|ods)$/i;
+const WORKBOOK = /\.xlsx$/i;
 const TABLES = /^\ufeff?"?(code|number|id|engine|variant|kit|part|key)"?[,;\t]/i;
 
 /** Recognises a file; nothing is read of it yet. A zip may be a bundle or tables of a catalogue: who opens it tells. */
 export function recognise({ name, type, begins }: Coming): IncomingKind {
   if (type.startsWith('image/') || PICTURE.test(name)) return 'picture';
+  // A workbook and other papers are zips within; what they are called tells.
+  if (WORKBOOK.test(name)) return 'workbook';
+  if (PAPER.test(name)) return 'paper';
   if (/\.zip$/i.test(name) || begins.startsWith('PK\u0003\u0004')) return 'zip';
-  if (PAPER.test(name) || begins.startsWith('%PDF')) return 'paper';
+  if (begins.startsWith('%PDF')) return 'paper';
   if (/^\s*\{/.test(begins)) {
     if (/"format"\s*:\s*"hollow-sprocket-catalogue"/.test(begins)) return 'catalogue';
     if (/"format"\s*:\s*"hollow-sprocket-sheet"/.test(begins)) return 'sheet';
