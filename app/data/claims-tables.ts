@@ -1,6 +1,6 @@
 import { computed, inject, Injectable, signal } from '@angular/core';
 import { Subject } from 'rxjs';
-import { type ClaimsForm, MOST_FORMS } from '@core/intake/claims-form';
+import { type ClaimsForm, MOST_FORMS } from '@core/intake/kept-form';
 import { type ClaimRow, type RowState, rowState } from '@core/intake/claims-table';
 import { type Result, err, ok } from '@core/quantity/result';
 import { resultOf, type WorkerError } from '../threads/worker-client';

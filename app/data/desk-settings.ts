@@ -2,7 +2,8 @@ import { computed, inject, Injectable, signal } from '@angular/core';
 import * as z from 'zod';
 import '@core/quantity/plain-schemas';
 import type { Notation } from '@core/facts/read-value';
-import { KeptFormSchema, MOST_FORMS } from '@core/intake/claims-form';
+import { KeptViewSchema, MOST_VIEWS } from '@core/answer/ledger-view';
+import { KeptFormSchema, MOST_FORMS } from '@core/intake/kept-form';
 import { TaughtWordsSchema } from '@core/intake/taught-words';
 import { SETTING } from '../records/records';
 import { FactRepository } from './fact-repository';
@@ -25,6 +26,8 @@ export const DeskSettingsSchema = z.strictObject({
   chosen: z.record(z.string(), z.string()).default({}),
   /** Words that this house taught the reader of messages. */
   taught: TaughtWordsSchema.default([]),
+  /** Ways to look at the ledger, by name. */
+  ledgerViews: z.array(KeptViewSchema).max(MOST_VIEWS).default([]),
   /** How tables of claims were read here, the last one first. */
   claimForms: z.array(KeptFormSchema).max(MOST_FORMS).default([]),
 });
@@ -51,6 +54,7 @@ const DEFAULTS: DeskSettings = {
   labelStep: 1000,
   chosen: {},
   taught: [],
+  ledgerViews: [],
   claimForms: [],
 };
 

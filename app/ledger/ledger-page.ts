@@ -1,16 +1,20 @@
 import {
+  afterNextRender,
   ChangeDetectionStrategy,
   Component,
   computed,
   ElementRef,
   inject,
+  Injector,
   signal,
   viewChild,
 } from '@angular/core';
 import { toObservable, toSignal } from '@angular/core/rxjs-interop';
+import { FormsModule } from '@angular/forms';
 import { RouterLink } from '@angular/router';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
 import { NzInputDirective } from 'ng-zorro-antd/input';
+import { NzSelectModule } from 'ng-zorro-antd/select';
 import { NzTableComponent, NzTableModule } from 'ng-zorro-antd/table';
 import { debounceTime } from 'rxjs';
 import {
@@ -23,13 +27,26 @@ import {
 } from '@core/answer/ledger';
 import { Cases } from '../data/cases';
 import { Clock } from '../data/clock';
+import { workbookOf } from '../data/workbooks';
 import { DeskSettingsStore } from '../data/desk-settings';
+import {
+  groupRows,
+  LEDGER_GROUPS,
+  type LedgerLine,
+  type LedgerView,
+  linesOf,
+  MOST_VIEWS,
+  WHOLE_LEDGER,
+} from '@core/answer/ledger-view';
+import { canonical } from '@core/facts/canonical';
 import {
   AGE_WORDS,
   causeWords,
   cellValue,
   cellWords,
   decisionWords,
+  GROUP_WORDS,
+  groupName,
   LEDGER_WORDS,
   totalsWords,
 } from '../messages/ledger';
@@ -58,6 +75,7 @@ const WIDTHS: Partial<Record<LedgerColumn, number>> = {
   days: 58,
   cause: 240,
 };
+const WIDTH = 104;
 const NUMBERS: ReadonlySet<LedgerColumn> = new Set(['asked', 'ours', 'days']);
 const FILTERED = ['kind', 'waits', 'decision', 'engine'] as const;
 type Filtered = (typeof FILTERED)[number];
@@ -71,7 +89,17 @@ const FILTER_WORDS: Record<Filtered, string> = {
 /** Every case in one table: found, sorted and added up from their summaries alone; taken out as it stands. */
 @Component({
   selector: 'hs-ledger-page',
-  imports: [NzButtonComponent, NzInputDirective, NzTableModule, RouterLink, BarChart, Pick, StateCard],
+  imports: [
+    FormsModule,
+    NzButtonComponent,
+    NzInputDirective,
+    NzSelectModule,
+    NzTableModule,
+    RouterLink,
+    BarChart,
+    Pick,
+    StateCard,
+  ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './ledger-page.html',
   styleUrl: './ledger-page.less',
@@ -80,16 +108,48 @@ export class LedgerPage {
   private readonly cases = inject(Cases);
   private readonly clock = inject(Clock);
   private readonly settings = inject(DeskSettingsStore);
-  private readonly shown = viewChild<NzTableComponent<LedgerRow>>('shown');
+  private readonly shown = viewChild<NzTableComponent<LedgerLine>>('shown');
   private readonly grid = viewChild.required<ElementRef<HTMLElement>>('grid');
+  private readonly named = viewChild<ElementRef<HTMLInputElement>>('named');
+  private readonly injector = inject(Injector);
   protected readonly rowPx = ROW_PX;
   /** Height of the rows: what the window leaves them, below the heading. */
   protected readonly tall = tallRows(this.grid, this.shown, HEAD_PX);
-  protected readonly columns = LEDGER_COLUMNS;
   protected readonly words = LEDGER_WORDS;
   protected readonly typed = signal('');
   protected readonly narrowed = signal<LedgerQuery['only']>({});
-  protected readonly sort = signal<LedgerQuery['sort']>({ by: 'tag', down: true });
+  protected readonly sort = signal<LedgerQuery['sort']>(WHOLE_LEDGER.sort);
+  protected readonly columns = signal<readonly LedgerColumn[]>(LEDGER_COLUMNS);
+  protected readonly group = signal<LedgerView['group']>('');
+  /** Groups whose rows are shown. */
+  private readonly unfolded = signal<ReadonlySet<string>>(new Set());
+  protected readonly allColumns = LEDGER_COLUMNS.filter((c) => c !== 'tag').map((key) => ({
+    key,
+    wording: LEDGER_WORDS[key],
+  }));
+  protected readonly groupings = [
+    { key: '', wording: 'nothing' },
+    ...LEDGER_GROUPS.map((key) => ({ key, wording: GROUP_WORDS[key] })),
+  ];
+  private readonly view = computed<LedgerView>(() => ({
+    typed: this.typed(),
+    only: this.narrowed(),
+    sort: this.sort(),
+    columns: [...this.columns()],
+    group: this.group(),
+  }));
+  /** The kept view that is looked at just so, by its name. */
+  protected readonly viewName = computed(() => {
+    const mine = canonical(this.view());
+    return this.settings.settings().ledgerViews.find((v) => canonical(v.view) === mine)?.name ?? '';
+  });
+  protected readonly views = computed(() =>
+    this.settings.settings().ledgerViews.map((v) => ({ key: v.name, wording: v.name })),
+  );
+  /** The name under which this view is to be kept, while it is typed. */
+  protected readonly naming = signal<string | undefined>(undefined);
+  protected readonly tooMany = computed(() => this.views().length >= MOST_VIEWS);
+  protected readonly failed = signal('');
   protected readonly filtered = computed(
     () => this.typed().trim() !== '' || Object.keys(this.narrowed()).length > 0,
   );
@@ -100,6 +160,21 @@ export class LedgerPage {
       this.clock.today(),
     ),
   );
+  private readonly groups = computed(() => {
+    const by = this.group();
+    return by === '' ? [] : groupRows(this.rows(), by, this.sort());
+  });
+  /** What stands in the table, line by line. */
+  protected readonly lines = computed((): LedgerLine[] =>
+    this.group() === ''
+      ? this.rows().map((row) => ({ is: 'row', id: row.id, row }))
+      : linesOf(this.groups(), this.unfolded()),
+  );
+  /** Width that the columns need. */
+  protected readonly wide = computed(
+    () => `${this.columns().reduce((sum, c) => sum + (WIDTHS[c] ?? WIDTH), 0)}px`,
+  );
+  protected readonly allUnfolded = computed(() => this.groups().every((g) => this.unfolded().has(g.key)));
   protected readonly totals = computed(() => ledgerTotals(this.rows()));
   protected readonly says = computed(() => totalsWords(this.totals()));
   /** What each column can be narrowed to: what stands there in any case. */
@@ -153,7 +228,7 @@ export class LedgerPage {
     this.cases.putBack();
   }
 
-  protected readonly byId = (_: number, r: LedgerRow): string => r.id;
+  protected readonly byId = (_: number, line: LedgerLine): string => line.id;
 
   protected cell(r: LedgerRow, column: LedgerColumn): string {
     return cellWords(r, column, this.settings.notation(), this.clock.today());
@@ -164,7 +239,7 @@ export class LedgerPage {
   }
 
   protected width(column: LedgerColumn): string {
-    return `${WIDTHS[column] ?? 104}px`;
+    return `${WIDTHS[column] ?? WIDTH}px`;
   }
 
   /** The same column again turns it round; figures begin with the largest. */
@@ -191,19 +266,97 @@ export class LedgerPage {
     });
   }
 
+  /** Every case again; columns and groups stay. */
   protected clear(): void {
     this.typed.set('');
     this.narrowed.set({});
   }
 
-  /** What is on the screen, row by row in its order. */
+  protected groupWords(line: LedgerLine): string {
+    const by = this.group();
+    return line.is === 'row' || by === '' ? '' : groupName(by, line.group, this.clock.today());
+  }
+
+  protected sumOf(line: LedgerLine): string {
+    return line.is === 'row' ? '' : totalsWords(line.group.totals);
+  }
+
+  protected gather(by: string): void {
+    this.group.set(LEDGER_GROUPS.find((g) => g === by) ?? '');
+    this.unfolded.set(new Set());
+  }
+
+  protected fold(line: LedgerLine): void {
+    if (line.is === 'row') return;
+    this.unfolded.update((before) => {
+      const next = new Set(before);
+      if (!next.delete(line.group.key)) next.add(line.group.key);
+      return next;
+    });
+  }
+
+  protected foldAll(open: boolean): void {
+    this.unfolded.set(new Set(open ? this.groups().map((g) => g.key) : []));
+  }
+
+  /** Columns stay in their order, whichever was chosen last. */
+  protected show(columns: readonly LedgerColumn[]): void {
+    this.columns.set(LEDGER_COLUMNS.filter((c) => c === 'tag' || columns.includes(c)));
+  }
+
+  protected look(name: string): void {
+    const kept = this.settings.settings().ledgerViews.find((v) => v.name === name);
+    if (kept) this.put(kept.view);
+  }
+
+  protected name(): void {
+    this.naming.set('');
+    afterNextRender(() => this.named()?.nativeElement.focus(), { injector: this.injector });
+  }
+
+  /** Keeps this view under a name; one that had the name is replaced. */
+  protected keepView(): void {
+    const name = (this.naming() ?? '').trim();
+    if (name === '') return;
+    const others = this.settings.settings().ledgerViews.filter((v) => v.name !== name);
+    this.settings.change({ ledgerViews: [...others, { name, view: this.view() }].slice(-MOST_VIEWS) });
+    this.naming.set(undefined);
+  }
+
+  protected forgetView(): void {
+    const name = this.viewName();
+    this.settings.change({
+      ledgerViews: this.settings.settings().ledgerViews.filter((v) => v.name !== name),
+    });
+  }
+
+  /** What is on the screen, row by row in its order, in the columns that are shown. */
   protected csv(): void {
+    download(`ledger-${this.clock.today()}.csv`, new Blob([writeCsv(this.table())], { type: 'text/csv' }));
+  }
+
+  protected async workbook(): Promise<void> {
+    const made = await workbookOf('Ledger', this.table());
+    if ('blob' in made) download(`ledger-${this.clock.today()}.xlsx`, made.blob);
+    this.failed.set('failed' in made ? made.failed : '');
+  }
+
+  private table(): (string | number)[][] {
     const today = this.clock.today();
-    const head = LEDGER_COLUMNS.map((c) =>
+    const columns = this.columns();
+    const head = columns.map((c) =>
       c === 'asked' || c === 'ours' ? `${LEDGER_WORDS[c]} AC` : LEDGER_WORDS[c],
     );
-    const rows = this.rows().map((r) => LEDGER_COLUMNS.map((c) => cellValue(r, c, today)));
-    download(`ledger-${today}.csv`, new Blob([writeCsv([head, ...rows])], { type: 'text/csv' }));
+    const rows = this.group() === '' ? this.rows() : this.groups().flatMap((g) => g.rows);
+    return [head, ...rows.map((r) => columns.map((c) => cellValue(r, c, today)))];
+  }
+
+  private put({ typed, only, sort, columns, group }: LedgerView): void {
+    this.typed.set(typed);
+    this.narrowed.set(only);
+    this.sort.set(sort);
+    this.show(columns);
+    this.gather(group);
   }
 
   private optionWords(column: Filtered, key: string): string {

@@ -35,4 +35,30 @@ describe('the ledger on the screen', () => {
     await until(() => page.all('hs-state').length === 1);
     expect(says()).toContain('0 cases');
   });
+
+  it('is gathered into groups that unfold, keeps a view under a name, and looks at it again', async () => {
+    const page = await paint(LedgerPage);
+    await until(() => page.all('tr a').length > 0);
+    const groups = () => page.all('tr.group').length;
+    await page.pick('Gathered by', 'engine');
+    expect(page.all('tr a').length).toBe(0);
+    expect(groups()).toBeGreaterThan(1);
+    const before = groups();
+    page.one('tr.group button').click();
+    await until(() => page.all('tr a').length > 0);
+    expect(groups()).toBe(before);
+    await page.press('Keep this view');
+    const name = page.one<HTMLInputElement>('.name');
+    expect(document.activeElement).toBe(name);
+    name.value = 'By engine';
+    name.dispatchEvent(new Event('input'));
+    name.dispatchEvent(new KeyboardEvent('keydown', { key: 'Enter' }));
+    await until(() => page.all('.name').length === 0);
+    await page.pick('Gathered by', 'nothing');
+    await until(() => groups() === 0);
+    await page.pick('View', 'By engine');
+    await until(() => groups() === before);
+    await page.press('Forget');
+    expect(page.all('button').some((b) => b.textContent.includes('Forget'))).toBeFalse();
+  });
 });

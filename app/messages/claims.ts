@@ -1,5 +1,6 @@
 import type { Observable } from '@core/facts/observable';
-import { CLAIM_NUMBER, type ClaimsForm, columnName } from '@core/intake/claims-form';
+import { CLAIM_NUMBER, columnName } from '@core/intake/claims-form';
+import { type ClaimsForm } from '@core/intake/kept-form';
 import type { CellError, CellProblem, RowState, Stopped } from '@core/intake/claims-table';
 import { formatNumber } from '@core/quantity/format-quantity';
 import { counted } from '../language/plural';

@@ -1,8 +1,10 @@
 import { AGES, type LedgerColumn, type LedgerRow, type LedgerTotals } from '@core/answer/ledger';
+import type { LedgerGroup, RowGroup } from '@core/answer/ledger-view';
 import { CAUSES } from '@core/cause/cause-data';
 import { MINOR } from '@core/claim/costs';
 import { KINDS } from '@core/facts/kinds';
 import { type Notation, writtenDay } from '@core/facts/read-value';
+import { formatMonth } from '@core/quantity/dates';
 import { oncePer } from '@core/quantity/keep';
 import { counted } from '../language/plural';
 import { noCauseWords } from './answers';
@@ -86,3 +88,26 @@ export const AGE_WORDS: readonly string[] = [
   ...AGES.map((limit, i) => (i === 0 ? `up to ${limit} d` : `${(AGES[i - 1] ?? 0) + 1} to ${limit} d`)),
   `over ${AGES.at(-1)} d`,
 ];
+
+export const GROUP_WORDS: Record<LedgerGroup, string> = {
+  waits: 'what they wait for',
+  decision: 'decision',
+  cause: 'cause',
+  engine: 'engine',
+  kit: 'kit',
+  shop: 'workshop',
+  month: 'month opened',
+};
+
+/** What the rows of a group have in common. */
+export function groupName(by: LedgerGroup, g: RowGroup, today: string): string {
+  if (by === 'decision') return decisionWords(g.key);
+  if (g.key === '') return `no ${by === 'shop' ? 'workshop' : by} told`;
+  if (by === 'cause') return causeWords(g.key);
+  if (by === 'month') return formatMonth(`${g.key}-01`);
+  const [first] = g.rows;
+  // As it was written: what groups them is in small letters.
+  if (by === 'shop' && first) return (first.who.split(',').at(-1) ?? '').trim();
+  if (by === 'waits' && first) return waitsWords({ waits: first.waits }, today);
+  return g.key;
+}

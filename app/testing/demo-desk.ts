@@ -100,6 +100,23 @@ export class Painted<T> {
     await this.fixture.whenStable();
   }
 
+  /** Picks from the list with this label; what it offers lies over the page. */
+  async pick(label: string, wording: string): Promise<void> {
+    const named = this.all('label[for]').find((l) => l.textContent.trim() === label);
+    const select = this.element
+      .querySelector(`#${named?.getAttribute('for') ?? 'none'}`)
+      ?.closest('nz-select');
+    if (!(select instanceof HTMLElement)) throw new Error(`no list “${label}” in: ${this.words}`);
+    select.click();
+    await this.fixture.whenStable();
+    const offered = [...document.querySelectorAll<HTMLElement>('.ant-select-item-option')];
+    const found = offered.find((o) => o.textContent.trim() === wording);
+    if (!found)
+      throw new Error(`no “${wording}” among: ${offered.map((o) => o.textContent.trim()).join(', ')}`);
+    found.click();
+    await this.fixture.whenStable();
+  }
+
   /** Types into the field with this label and leaves it. */
   async type(label: string, text: string): Promise<void> {
     const id = this.all('label[for]')

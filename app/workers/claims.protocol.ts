@@ -1,6 +1,7 @@
 import type { CaseSummary } from '@core/answer/case-summary';
 import type { Notation } from '@core/facts/read-value';
-import type { Cell, ClaimsForm, FormGuess, KeptForm } from '@core/intake/claims-form';
+import type { Cell, FormGuess } from '@core/intake/claims-form';
+import type { ClaimsForm, KeptForm } from '@core/intake/kept-form';
 import type { ClaimRow } from '@core/intake/claims-table';
 import type { Result } from '@core/quantity/result';
 import type { UnpackError } from './unpack';

@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import type { CaseSummary } from './case-summary';
+import { groupRows, LEDGER_GROUPS, linesOf } from './ledger-view';
 import { LEDGER_COLUMNS, ledgerRows, ledgerTotals, type LedgerQuery } from './ledger';
 
 const TODAY = '2026-11-25';
@@ -96,5 +97,59 @@ describe('the ledger', () => {
     expect(ledgerRows([old], ALL, TODAY)[0]).toEqual(
       jasmine.objectContaining({ asked: 0, ours: undefined, decision: '' }),
     );
+  });
+
+  it('law: groups hold every row once, in its order, and come to what all rows come to', () => {
+    fc.assert(
+      fc.property(
+        some,
+        fc.constantFrom(...LEDGER_GROUPS),
+        fc.constantFrom(...LEDGER_COLUMNS),
+        fc.boolean(),
+        (list, by, on, down) => {
+          const summaries = list.map((x) => summary(x as Parameters<typeof summary>[0]));
+          const sort = { by: on, down };
+          const rows = ledgerRows(summaries, { ...ALL, sort }, TODAY);
+          const groups = groupRows(rows, by, sort);
+          expect(groups.flatMap((g) => g.rows.map((r) => r.id)).sort()).toEqual(rows.map((r) => r.id).sort());
+          expect(new Set(groups.map((g) => g.key)).size).toBe(groups.length);
+          for (const g of groups) {
+            const places = g.rows.map((r) => rows.indexOf(r));
+            expect(places).toEqual([...places].sort((a, b) => a - b));
+          }
+          expect(groups.reduce((sum, g) => sum + g.totals.asked, 0)).toBe(ledgerTotals(rows).asked);
+          // what lacks it is last; else by money where rows are
+          const told = groups.filter((g) => g.key !== '');
+          expect(groups.slice(0, told.length)).toEqual(told);
+          if (on === 'asked') {
+            const sums = told.map((g) => g.totals.asked);
+            expect(sums).toEqual([...sums].sort((a, b) => (down ? b - a : a - b)));
+          } else if (on === 'tag') {
+            const keys = told.map((g) => g.key);
+            const up = [...keys].sort();
+            expect(keys).toEqual(by === 'month' ? up.reverse() : up);
+          }
+          const open = new Set(told.slice(0, 1).map((g) => g.key));
+          expect(linesOf(groups, open).length).toBe(groups.length + (told[0]?.rows.length ?? 0));
+        },
+      ),
+      { seed: 30, numRuns: 200 },
+    );
+  });
+
+  it('gathers callers by their workshop however it is written, and messages that nobody read by none', () => {
+    const rows = ledgerRows(
+      [
+        summary({ who: 'Ada, Mire Street' }),
+        summary({ who: 'Bo, mire street' }),
+        summary({ who: '“which kit, pls”' }),
+      ],
+      ALL,
+      TODAY,
+    );
+    expect(groupRows(rows, 'shop', ALL.sort).map((g) => [g.key, g.rows.length])).toEqual([
+      ['mire street', 2],
+      ['', 1],
+    ]);
   });
 });

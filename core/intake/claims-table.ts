@@ -4,15 +4,8 @@ import { readValue, type ReadContext, type ReadError, type ReadValue } from '@co
 import { nth } from '@core/quantity/must';
 import { type Result, err, ok } from '@core/quantity/result';
 import { toBase } from '@core/quantity/units';
-import {
-  type Cell,
-  CLAIM_NUMBER,
-  type ClaimsForm,
-  columnName,
-  CURRENCY,
-  type ReadsAs,
-  type Rows,
-} from './claims-form';
+import { type Cell, CLAIM_NUMBER, columnName, CURRENCY, type ReadsAs, type Rows } from './claims-form';
+import { type ClaimsForm } from './kept-form';
 
 export type CellError =
   | ReadError

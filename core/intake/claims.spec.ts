@@ -4,7 +4,8 @@ import { registryFor, worldOf } from '@core/answer/world';
 import { catalogueOf } from '@core/catalogue/find-records';
 import { plainText } from '@core/facts/value';
 import { demoPack } from '../../demo/catalogue';
-import { type Cell, type ClaimsForm, guessForm, headingAt, type KeptForm, namesClaims } from './claims-form';
+import { type Cell, guessForm, headingAt, namesClaims } from './claims-form';
+import { type ClaimsForm, type KeptForm } from './kept-form';
 import { claimsReader, factsOfRow, readsAs } from './claims-table';
 
 const catalogue = catalogueOf(demoPack());
