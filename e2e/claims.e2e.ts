@@ -39,7 +39,7 @@ test('a table of claims is read, said what it is, opened, and goes out again', a
   // it comes again: nothing is left to open
   await desk.open();
   await page.getByLabel('What came in, as files').setInputFiles(file);
-  await expect(list.getByRole('link')).toHaveCount(2);
+  await expect(list.getByRole('link')).toHaveCount(3);
   await expect(page.getByRole('button', { name: /^Open \d+ case/ })).toHaveCount(0);
   // the ledger goes out as a workbook, which is read here like any other
   await desk.open('/ledger');

@@ -2,7 +2,7 @@ import { inject, Injectable, Injector } from '@angular/core';
 import { Router } from '@angular/router';
 import { type IncomingKind, recognise } from '@core/intake/recognise';
 import { looksLikeCode } from '@core/fitting/looks-like-code';
-import { namesClaims } from '@core/intake/claims-form';
+import { headingAt, namesClaims } from '@core/intake/claims-form';
 import { mailsIn } from '@core/intake/mailbox';
 import { LONGEST_TEXT } from '@core/facts/fact';
 import { tableOf } from '@core/intake/table';
@@ -62,13 +62,17 @@ export class Incoming {
     await this.router.navigate(['/claims']);
   }
 
-  /** Whether a text begins as a table whose heading names claims, with more than one row below it. */
-  private tellsOfClaims(begins: string): boolean {
-    const catalogue = this.packs.newest();
-    const [head = '', first = '', second = ''] = begins.split(/\r?\n/);
-    if (!catalogue || first.trim() === '' || second.trim() === '') return false;
-    const cells = head.split(/[;,\t|]/);
-    return cells.length >= LEAST_COLUMNS && namesClaims(cells, registryFor(worldOf(catalogue)));
+  /** Whether a text begins as a table whose heading names claims, with more than one row below it; a title may stand above. */
+  private async tellsOfClaims(begins: string): Promise<boolean> {
+    const newest = this.packs.newestId();
+    const catalogue = newest === undefined ? undefined : await this.packs.read(newest);
+    if (!catalogue) return false;
+    const registry = registryFor(worldOf(catalogue));
+    const rows = begins.split(/\r?\n/).map((l) => l.split(/[;,\t|]/));
+    const at = headingAt(rows, registry);
+    const head = rows[at] ?? [];
+    const below = rows.slice(at + 1).filter((r) => r.length > 1);
+    return head.length >= LEAST_COLUMNS && below.length > 1 && namesClaims(head, registry);
   }
 
   /** Messages that came together are read in a thread, and shown line by line. */
@@ -94,7 +98,7 @@ export class Incoming {
       const came = recognise({ name: file.name, type: file.type, begins });
       if (came === 'catalogue') tables.push(file);
       else if (came === 'mail') mails.push(file);
-      else if (came === 'workbook' || (came === 'text' && this.tellsOfClaims(begins))) {
+      else if (came === 'workbook' || (came === 'text' && (await this.tellsOfClaims(begins)))) {
         // Beside a case it is a paper of it.
         if (inHand && came === 'workbook') belong.push(file);
         else await this.claims(file);

@@ -26,6 +26,7 @@ import {
   ledgerTotals,
 } from '@core/answer/ledger';
 import { Cases } from '../data/cases';
+import { DeskPolicy } from '../data/desk-policy';
 import { Clock } from '../data/clock';
 import { workbookOf } from '../data/workbooks';
 import { DeskSettingsStore } from '../data/desk-settings';
@@ -38,6 +39,7 @@ import {
   MOST_VIEWS,
   WHOLE_LEDGER,
 } from '@core/answer/ledger-view';
+import { addDays } from '@core/quantity/dates';
 import { canonical } from '@core/facts/canonical';
 import {
   AGE_WORDS,
@@ -108,6 +110,7 @@ export class LedgerPage {
   private readonly cases = inject(Cases);
   private readonly clock = inject(Clock);
   private readonly settings = inject(DeskSettingsStore);
+  private readonly policy = inject(DeskPolicy);
   private readonly shown = viewChild<NzTableComponent<LedgerLine>>('shown');
   private readonly grid = viewChild.required<ElementRef<HTMLElement>>('grid');
   private readonly named = viewChild<ElementRef<HTMLInputElement>>('named');
@@ -339,6 +342,30 @@ export class LedgerPage {
     const made = await workbookOf('Ledger', this.table());
     if ('blob' in made) download(`ledger-${this.clock.today()}.xlsx`, made.blob);
     this.failed.set('failed' in made ? made.failed : '');
+  }
+
+  /** Calls that were promised, and claims that the house promised to answer by a day, of the rows that are shown. */
+  protected readonly followUps = computed(() => {
+    const kept = new Map(this.cases.summaries().map((h) => [h.id, h]));
+    const days = this.policy.rules().promiseDays;
+    return this.rows().flatMap((r) => {
+      const back = kept.get(r.id)?.back;
+      const entry = { id: r.id, tag: r.tag, who: r.who, engine: r.engine, what: r.claim, at: '' };
+      return [
+        ...(back === undefined ? [] : [{ ...entry, kind: 'call' as const, day: back }]),
+        ...(r.open && r.kind === 'claim' && r.opened !== ''
+          ? [{ ...entry, kind: 'answer' as const, day: addDays(r.opened, days) }]
+          : []),
+      ];
+    });
+  });
+
+  protected async calendar(): Promise<void> {
+    const { followUpsCalendar } = await import('../report/call-back-event');
+    const made = followUpsCalendar(this.followUps());
+    if (made.ok)
+      download(`follow-ups-${this.clock.today()}.ics`, new Blob([made.value], { type: 'text/calendar' }));
+    this.failed.set(made.ok ? '' : made.error);
   }
 
   private table(): (string | number)[][] {

@@ -1,6 +1,6 @@
 import { answerDocument } from './answer-document';
 import { answerMail } from './answer-mail';
-import { callBackEvent } from './call-back-event';
+import { callBackEvent, followUpsCalendar } from './call-back-event';
 
 const HEAD = {
   tag: '2044',
@@ -76,5 +76,20 @@ describe('a call that was promised', () => {
     expect(line('SUMMARY')).toContain('2044');
     // RFC 5545, 3.3.11: marks inside a text are escaped
     expect(line('DESCRIPTION')).toContain('marks\\; again\\, and kit');
+  });
+
+  it('stands beside the answer that the same case waits for in one calendar, each its own entry', () => {
+    const both = followUpsCalendar([
+      { ...model, kind: 'call' },
+      { ...model, kind: 'answer', day: '2027-01-02' },
+    ]);
+    const all = both.ok ? both.value.split(/\r?\n/) : [];
+    expect(all.filter((l) => l === 'BEGIN:VCALENDAR').length).toBe(1);
+    expect(all.filter((l) => l.startsWith('DTSTART')).map((l) => l.slice(-8))).toEqual([
+      '20261231',
+      '20270102',
+    ]);
+    expect(new Set(all.filter((l) => l.startsWith('UID'))).size).toBe(2);
+    expect(all).toContain(line('UID'));
   });
 });
