@@ -172,7 +172,7 @@ export function contradictionWords(c: Contradiction, v: SentenceContext): string
     case 'rivals':
       return `${name(nth(c.facts, 0))}: ${c.facts
         .map((f) => `${valueWords(f, v, (_t, k) => k)} (${f.note ?? f.by})`)
-        .join(' against ')}. File what holds; it settles them.`;
+        .join(' against ')}. Keep one, or file what holds.`;
   }
 }
 
