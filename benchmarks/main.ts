@@ -5,6 +5,7 @@ import { CAPTURE_THREAD, serveCaptures } from '../server/capture-threads';
 import { answerBench } from './answer-bench';
 import { catalogueBench } from './catalogue-bench';
 import { causeBench } from './cause-bench';
+import { claimsBench } from './claims-bench';
 import { deskBench } from './desk-bench';
 import { benchLayoutFile, driveBench } from './drive-bench';
 import { examineBench } from './examine-bench';
@@ -35,6 +36,7 @@ const BENCHES = {
   pairs: generatedPairs,
   hand: () => handBench(root),
   desk: () => deskBench(root),
+  claims: claimsBench,
   settle: () => settleBench(root),
 };
 /** Minutes long: only when it is named. */

@@ -13,7 +13,7 @@ import { ClaimsTables, type ShownRow } from '../data/claims-tables';
 import { Packs } from '../data/packs';
 import { counted } from '../language/plural';
 import {
-  cellWords,
+  cellTrouble,
   claimsWords,
   columnWords,
   CURRENCY_WORDS,
@@ -143,7 +143,7 @@ export class ClaimsPage {
   protected whyOf({ row }: ShownRow): string {
     if (row.stopped) return stoppedWords(row.stopped);
     const head = this.table.came()?.head ?? [];
-    return (row.problems ?? []).map((p) => cellWords(p, head)).join(' ');
+    return (row.problems ?? []).map((p) => cellTrouble(p, head)).join(' ');
   }
 
   protected tag(id: string): string {

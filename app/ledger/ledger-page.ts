@@ -35,7 +35,7 @@ import {
   LEDGER_GROUPS,
   type LedgerLine,
   type LedgerView,
-  linesOf,
+  ledgerLines,
   MOST_VIEWS,
   WHOLE_LEDGER,
 } from '@core/answer/ledger-view';
@@ -171,7 +171,7 @@ export class LedgerPage {
   protected readonly lines = computed((): LedgerLine[] =>
     this.group() === ''
       ? this.rows().map((row) => ({ is: 'row', id: row.id, row }))
-      : linesOf(this.groups(), this.unfolded()),
+      : ledgerLines(this.groups(), this.unfolded()),
   );
   /** Width that the columns need. */
   protected readonly wide = computed(

@@ -25,7 +25,7 @@ export const DECIMAL_WORDS: Record<ClaimsForm['decimal'], string> = {
 };
 
 /** Why a cell was not read, behind the heading of its column. */
-export const cellWords = (p: CellProblem, head: readonly string[]): string =>
+export const cellTrouble = (p: CellProblem, head: readonly string[]): string =>
   `${columnName(head, p.column)}: ${cellSentence(p.why)}`;
 
 function cellSentence(e: CellError): string {

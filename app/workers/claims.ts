@@ -7,7 +7,14 @@ import { byOneAct, fileFacts, type NewFact } from '@core/facts/change';
 import type { Registry } from '@core/facts/observable';
 import type { ReadContext } from '@core/facts/read-value';
 import { reduce } from '@core/facts/state';
-import { type Cell, type FormGuess, guessForm, headingAt, headOf, type Rows } from '@core/intake/claims-form';
+import {
+  type Cell,
+  type FormGuess,
+  guessForm,
+  headingAt,
+  headingsOf,
+  type Rows,
+} from '@core/intake/claims-form';
 import {
   type ClaimRow,
   type ClaimsReader,
@@ -68,7 +75,7 @@ async function read(
         registry,
         ctx,
         at,
-        head: headOf(rows, at),
+        head: headingsOf(rows, at),
         guess: guessOf(rows, at, registry, ctx, ask),
         first: rows,
       };

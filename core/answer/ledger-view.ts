@@ -8,7 +8,7 @@ export const LEDGER_GROUPS = ['waits', 'decision', 'cause', 'engine', 'kit', 'sh
 export type LedgerGroup = (typeof LEDGER_GROUPS)[number];
 
 /** How somebody looks at the ledger: kept under a name, and looked at again. */
-export const LedgerViewSchema = z.strictObject({
+const LedgerViewSchema = z.strictObject({
   typed: z.string().max(200),
   only: z.partialRecord(z.enum(['kind', 'waits', 'decision', 'engine', 'kit', 'cause']), z.string().max(200)),
   sort: z.strictObject({ by: z.enum(LEDGER_COLUMNS), down: z.boolean() }),
@@ -81,7 +81,7 @@ export type LedgerLine =
   | { is: 'group'; id: string; group: RowGroup; open: boolean };
 
 /** @param open keys of groups whose rows are shown */
-export const linesOf = (groups: readonly RowGroup[], open: ReadonlySet<string>): LedgerLine[] =>
+export const ledgerLines = (groups: readonly RowGroup[], open: ReadonlySet<string>): LedgerLine[] =>
   groups.flatMap((group): LedgerLine[] => {
     const shown = open.has(group.key);
     const head: LedgerLine = { is: 'group', id: `group:${group.key}`, group, open: shown };

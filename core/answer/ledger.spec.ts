@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import type { CaseSummary } from './case-summary';
-import { groupRows, LEDGER_GROUPS, linesOf } from './ledger-view';
+import { groupRows, LEDGER_GROUPS, ledgerLines } from './ledger-view';
 import { LEDGER_COLUMNS, ledgerRows, ledgerTotals, type LedgerQuery } from './ledger';
 
 const TODAY = '2026-11-25';
@@ -130,7 +130,7 @@ describe('the ledger', () => {
             expect(keys).toEqual(by === 'month' ? up.reverse() : up);
           }
           const open = new Set(told.slice(0, 1).map((g) => g.key));
-          expect(linesOf(groups, open).length).toBe(groups.length + (told[0]?.rows.length ?? 0));
+          expect(ledgerLines(groups, open).length).toBe(groups.length + (told[0]?.rows.length ?? 0));
         },
       ),
       { seed: 30, numRuns: 200 },

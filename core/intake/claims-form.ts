@@ -73,7 +73,7 @@ export function headingAt(rows: Rows, registry: Registry): number {
 }
 
 /** Headings of a table, as they are written. */
-export const headOf = (rows: Rows, at: number): string[] => (rows[at] ?? []).map((c) => String(c).trim());
+export const headingsOf = (rows: Rows, at: number): string[] => (rows[at] ?? []).map((c) => String(c).trim());
 
 /** Whether a heading names the number of a claim: then the table below it is one of claims. */
 export const namesClaims = (head: readonly Cell[], registry: Registry): boolean => {
@@ -124,7 +124,7 @@ export function guessForm(
   house: Pick<ClaimsForm, 'dateOrder' | 'distance'>,
   reads: ReadsAs,
 ): FormGuess {
-  const head = headOf(rows, at);
+  const head = headingsOf(rows, at);
   const same = kept.find((k) => k.head.length === head.length && k.head.every((h, i) => h === head[i]));
   const known = new Set([...claimColumns(registry).map((o) => o.key), CURRENCY, '']);
   // What was known when the form was kept may be known no more.

@@ -3,7 +3,7 @@ import '@core/quantity/plain-schemas';
 
 export const DECIMAL_SIGNS = ['.', ',', ''] as const;
 /** How a table is to be read: what each column is, '' for none; and how days, decimals and distances are written in it. */
-export const ClaimsFormSchema = z.strictObject({
+const ClaimsFormSchema = z.strictObject({
   columns: z.array(z.string().max(80)).max(400),
   dateOrder: z.enum(['dmy', 'mdy', 'ymd']),
   /** '' where nothing tells. */
