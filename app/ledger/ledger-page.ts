@@ -37,6 +37,7 @@ import {
   type LedgerView,
   ledgerLines,
   MOST_VIEWS,
+  type RowGroup,
   WHOLE_LEDGER,
 } from '@core/answer/ledger-view';
 import { addDays } from '@core/quantity/dates';
@@ -165,7 +166,14 @@ export class LedgerPage {
   );
   private readonly groups = computed(() => {
     const by = this.group();
-    return by === '' ? [] : groupRows(this.rows(), by, this.sort());
+    if (by === '') return [];
+    const groups = groupRows(this.rows(), by, this.sort());
+    if (by === 'month' || NUMBERS.has(this.sort().by)) return groups;
+    // As they are read, what lacks it last.
+    const today = this.clock.today();
+    const named = groups.map((g) => ({ g, name: groupName(by, g, today).toLowerCase() }));
+    const last = (x: { g: RowGroup }) => (x.g.key === '' ? 1 : 0);
+    return named.sort((a, b) => last(a) - last(b) || (a.name < b.name ? -1 : 1)).map((x) => x.g);
   });
   /** What stands in the table, line by line. */
   protected readonly lines = computed((): LedgerLine[] =>

@@ -102,7 +102,7 @@ export const GROUP_WORDS: Record<LedgerGroup, string> = {
 /** What the rows of a group have in common. */
 export function groupName(by: LedgerGroup, g: RowGroup, today: string): string {
   if (by === 'decision') return decisionWords(g.key);
-  if (g.key === '') return `no ${by === 'shop' ? 'workshop' : by} told`;
+  if (g.key === '') return by === 'cause' ? 'no cause decided' : `no ${by === 'shop' ? 'workshop' : by} told`;
   if (by === 'cause') return causeWords(g.key);
   if (by === 'month') return formatMonth(`${g.key}-01`);
   const [first] = g.rows;
