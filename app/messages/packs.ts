@@ -46,6 +46,10 @@ function reasonWords(r: IssueReason): string {
       return `its build window overlaps that of ${r.other} and no feature or market tells them apart.`;
     case 'value_not_of_feature':
       return `“${r.value}” is no answer of ${r.feature}; allowed are ${list(r.allowed, 'or')}.`;
+    case 'no_observable':
+      return `“${r.key}” is nothing that is observed here; the terms may leave out by what a case can say.`;
+    case 'no_such_answer':
+      return `“${r.value}” is no answer of ${r.key}${r.allowed.length ? `; allowed are ${list([...r.allowed], 'or')}` : ', which has none to choose from'}.`;
     case 'layout_impossible':
       return `this layout cannot exist (${r.detail}).`;
     case 'two_readings':

@@ -113,6 +113,26 @@ describe('catalogue pack', () => {
     expect(readPackJson('{"format":').issues.length).toBe(1);
   });
 
+  it('is refused where a plan leaves out by what nobody can observe or answer so; one that is here keeps answering', () => {
+    const excludes = [
+      { key: 'no.such', is: ['x'], why: '' },
+      { key: 'kit.renewed', is: ['some_old', 'no_such'], why: '' },
+    ];
+    const kits = pack.kits.map((k, i) => (i === 2 ? { ...k, terms: { ...k.terms, excludes } } : k));
+    const strange = { ...pack, kits };
+    const told = (reading: {
+      issues: readonly { row: number; column: string; reason: { code: string } }[];
+    }) => reading.issues.map((i) => [i.row, i.column, i.reason.code]);
+    const want = (row: number) => [
+      [row, 'terms_excludes', 'no_observable'],
+      [row, 'terms_excludes', 'no_such_answer'],
+    ];
+    expect(told(readPackJson(JSON.stringify(strange)))).toEqual(want(3));
+    // in a table the heading is the first line
+    expect(told(readPackFiles(files(strange), undefined, quiet))).toEqual(want(4));
+    expect(checkPack(strange)).toEqual([]);
+  });
+
   it('takes single tables onto what is here, as the next version', () => {
     const text = csv('cross').replace('ALD 121.A', 'ALD 121.Z');
     const read = readPackFiles([{ name: 'cross.csv', text }], pack, quiet);

@@ -46,6 +46,9 @@ export type IssueReason =
   | { code: 'two_readings'; value: string; measures: string | undefined }
   | { code: 'sense_typed'; typed: string }
   | { code: 'unknown_placeholder'; name: string }
+  /** A plan leaves out by something that nobody can observe, or by an answer that it cannot have. */
+  | { code: 'no_observable'; key: string }
+  | { code: 'no_such_answer'; key: string; value: string; allowed: readonly string[] }
   | { code: 'other_kind_of_drive'; procedure: string; lacks: string[] }
   | { code: 'law_broken'; law: LawCode; thing: string };
 

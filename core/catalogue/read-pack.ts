@@ -3,6 +3,7 @@ import * as z from 'zod';
 import '@core/quantity/plain-schemas';
 import { type JsonFault, parseJson } from '@core/quantity/parse-json';
 import { checkPack, countFromOne, type Refused, type RowOf } from './check-pack';
+import { checkPlans } from './check-plans';
 import { checkProcedures } from './check-procedures';
 import { checkWording } from './check-wording';
 import { type Pack, PackSchema } from './pack';
@@ -33,6 +34,7 @@ export function readPackJson(text: string): PackReading {
     ...checkPack(read.data),
     ...checkWording(read.data, countFromOne),
     ...checkProcedures(read.data, countFromOne),
+    ...checkPlans(read.data, countFromOne),
   ];
   return issues.length ? { issues } : { pack: read.data, issues };
 }
@@ -125,6 +127,7 @@ export function packFromTables(
       ...checkPack(pack, rowOf, refused),
       ...checkWording(pack, rowOf),
       ...checkProcedures(pack, rowOf),
+      ...checkPlans(pack, rowOf),
     );
   return issues.length ? { issues } : { pack, issues };
 }
