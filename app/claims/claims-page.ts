@@ -1,4 +1,12 @@
-import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal, signal } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  inject,
+  linkedSignal,
+  signal,
+  untracked,
+} from '@angular/core';
 import { ScrollingModule } from '@angular/cdk/scrolling';
 import { Router, RouterLink } from '@angular/router';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
@@ -111,10 +119,11 @@ export class ClaimsPage {
     const trouble = this.table.trouble();
     return trouble && tableSentence(trouble);
   });
-  /** Numbers of rows that are chosen: all that are ready, until somebody says otherwise. */
+  /** Numbers of rows that are chosen: all that are ready when a table was read, until somebody says otherwise. */
   private readonly picked = linkedSignal<unknown, ReadonlySet<number>>({
-    source: this.table.came,
-    computation: () => new Set(this.table.rows().flatMap((r) => (r.state === 'ready' ? [r.row.no] : []))),
+    source: () => this.table.came()?.rows,
+    computation: () =>
+      new Set(untracked(this.table.rows).flatMap((r) => (r.state === 'ready' ? [r.row.no] : []))),
   });
   protected readonly chosen = computed(() =>
     this.table.rows().filter((r) => canOpen(r) && this.picked().has(r.row.no)),

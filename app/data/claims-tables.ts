@@ -41,7 +41,9 @@ export class ClaimsTables {
     const here = new Map(came.here);
     const says = came.says.split('\n');
     return came.rows.map((row, i) => {
-      const id = here.get(row.no);
+      // A row whose claim stands above is where that one is.
+      const id =
+        here.get(row.no) ?? (row.stopped?.code === 'twice' ? here.get(row.stopped.first) : undefined);
       return {
         row,
         says: says[i] ?? '',
@@ -64,6 +66,12 @@ export class ClaimsTables {
     this.chosen.set(form);
     this.keep(form);
     return this.again();
+  }
+
+  /** Reads no further; what was read before stays. */
+  cancel(): void {
+    this.asked$.next();
+    this.reading.set(false);
   }
 
   /** Opens rows as cases: all of them, or those before it was stopped. How many. */

@@ -160,10 +160,16 @@ export function factsOfRow(
       out.push({ key: r.observable.key, value, how: r.observable.how, ...(u === undefined ? {} : { u }) });
     } else if (column !== currency || foreign) left.push(`${columnName(head, column)}: ${textOf(cell)}`);
   }
-  const note = [`Row ${no} of ${from}.`, ...left].join('\n').slice(0, MOST_NOTE);
+  const note = noteOf([`Row ${no} of ${from}.`, ...left]);
   return out.map((f) => (f.key === CLAIM_NUMBER ? { ...f, note } : f));
 }
-const MOST_NOTE = 4000;
+const MOST_NOTE = 4500;
+/** A note that says so where not all of it has room. */
+function noteOf(lines: readonly string[]): string {
+  const all = lines.join('\n');
+  if (all.length <= MOST_NOTE) return all;
+  return `${all.slice(0, MOST_NOTE)}…\n${all.length - MOST_NOTE} more signs of this row have no room here; they stand in the table.`;
+}
 
 /** Cells come without blanks around them. */
 const textOf = (cell: Cell | undefined): string =>

@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { readContextOf } from '@core/answer/read-context';
 import { registryFor, worldOf } from '@core/answer/world';
 import { catalogueOf } from '@core/catalogue/find-records';
+import { LONGEST_NOTE } from '@core/facts/fact';
 import { plainText } from '@core/facts/value';
 import { demoPack } from '../../demo/catalogue';
 import { type Cell, guessForm, headingAt, namesClaims } from './claims-form';
@@ -230,5 +231,18 @@ describe('a table of claims', () => {
       }),
       { numRuns: 300 },
     );
+  });
+
+  it('says in the note what has no room in it', () => {
+    const long = 'x'.repeat(6000);
+    const { facts } = read([
+      ['Claim number', 'Own column'],
+      ['C-1', long],
+    ]);
+    const note = facts(2).find((f) => f.key === 'claim.number')?.note ?? '';
+    expect(note.length).toBeLessThanOrEqual(LONGEST_NOTE);
+    const kept = (note.match(/x+/) ?? [''])[0].length;
+    const [, left = '0'] = /\n(\d+) /.exec(note) ?? [];
+    expect(kept + Number(left)).toBe(long.length);
   });
 });
