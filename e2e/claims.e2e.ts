@@ -44,7 +44,7 @@ test('a table of claims is read, said what it is, opened, and goes out again', a
   await expect(page.getByRole('button', { name: /^Open \d+ case/ })).toHaveCount(0);
   // the ledger goes out as a workbook, which is read here like any other
   await desk.open('/ledger');
-  await page.getByLabel('Any fact').fill('C-70000');
+  await page.getByLabel('Any fact', { exact: true }).fill('C-70000');
   await expect(page.getByRole('status').filter({ hasText: '2 cases' })).toBeVisible();
   const book = await desk.download(() => page.getByRole('button', { name: 'XLSX' }).click());
   await desk.open('/claims');

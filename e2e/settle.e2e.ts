@@ -38,7 +38,7 @@ test('a claim is added up line by line, wants a second signature, and stands in 
   await page.getByLabel('Any fact', { exact: true }).fill('C-20334');
   await expect(table.getByRole('row').filter({ hasText: '2033' })).toContainText('1125.30 AC');
   await expect(page.getByText('asked 2250.59 AC · we bear 1125.30 AC')).toBeVisible();
-  const out = await desk.download(() => page.getByRole('button', { name: /out as CSV/ }).click());
+  const out = await desk.download(() => page.getByRole('button', { name: 'CSV', exact: true }).click());
   expect(readFileSync(out.path, 'utf8')).toContain('Accept in part,2250.59,1125.3,');
   await page.getByRole('button', { name: 'All of them' }).click();
   await page.getByRole('button', { name: /^Asked/ }).click();

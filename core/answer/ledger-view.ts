@@ -75,15 +75,16 @@ function worthOf(by: LedgerView['sort']['by']): ((g: RowGroup) => number) | unde
   return undefined;
 }
 
-/** A line of the ledger: a row, or the head of a group with its rows folded away or not. */
-export type LedgerLine =
-  | { is: 'row'; id: string; row: LedgerRow }
-  | { is: 'group'; id: string; group: RowGroup; open: boolean };
+/** The head of a group, with its rows folded away or not. */
+export type GroupHead = { is: 'group'; id: string; group: RowGroup; open: boolean };
+/** A line of the ledger. Rows are lines as they are: twenty thousand of them are not wrapped at every key. */
+export type LedgerLine = LedgerRow | GroupHead;
+export const isHead = (line: LedgerLine): line is GroupHead => 'is' in line;
 
 /** @param open keys of groups whose rows are shown */
 export const ledgerLines = (groups: readonly RowGroup[], open: ReadonlySet<string>): LedgerLine[] =>
   groups.flatMap((group): LedgerLine[] => {
     const shown = open.has(group.key);
-    const head: LedgerLine = { is: 'group', id: `group:${group.key}`, group, open: shown };
-    return shown ? [head, ...group.rows.map((row): LedgerLine => ({ is: 'row', id: row.id, row }))] : [head];
+    const head: GroupHead = { is: 'group', id: `group:${group.key}`, group, open: shown };
+    return shown ? [head, ...group.rows] : [head];
   });

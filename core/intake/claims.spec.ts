@@ -241,7 +241,7 @@ describe('a table of claims', () => {
     ]);
     const note = facts(2).find((f) => f.key === 'claim.number')?.note ?? '';
     expect(note.length).toBeLessThanOrEqual(LONGEST_NOTE);
-    const kept = ((/x+/.exec(note)) ?? [''])[0].length;
+    const kept = (/x+/.exec(note) ?? [''])[0].length;
     const [, left = '0'] = /\n(\d+) /.exec(note) ?? [];
     expect(kept + Number(left)).toBe(long.length);
   });
