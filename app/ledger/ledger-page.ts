@@ -17,6 +17,7 @@ import { NzInputDirective } from 'ng-zorro-antd/input';
 import { NzSelectModule } from 'ng-zorro-antd/select';
 import { NzTableComponent, NzTableModule } from 'ng-zorro-antd/table';
 import { debounceTime } from 'rxjs';
+import { followUpsOf } from '@core/answer/follow-ups';
 import {
   LEDGER_COLUMNS,
   type LedgerColumn,
@@ -42,7 +43,6 @@ import {
   type RowGroup,
   WHOLE_LEDGER,
 } from '@core/answer/ledger-view';
-import { addDays } from '@core/quantity/dates';
 import { canonical } from '@core/facts/canonical';
 import {
   AGE_WORDS,
@@ -357,24 +357,14 @@ export class LedgerPage {
   }
 
   /** Calls that were promised, and claims that the house promised to answer by a day, of the rows that are shown. */
-  protected readonly followUps = computed(() => {
-    const kept = new Map(this.cases.summaries().map((h) => [h.id, h]));
-    const days = this.policy.rules().promiseDays;
-    return this.rows().flatMap((r) => {
-      const back = kept.get(r.id)?.back;
-      const entry = { id: r.id, tag: r.tag, who: r.who, engine: r.engine, what: r.claim, at: '' };
-      return [
-        ...(back === undefined ? [] : [{ ...entry, kind: 'call' as const, day: back }]),
-        ...(r.open && r.kind === 'claim' && r.opened !== ''
-          ? [{ ...entry, kind: 'answer' as const, day: addDays(r.opened, days) }]
-          : []),
-      ];
-    });
-  });
-
   protected async calendar(): Promise<void> {
     const { followUpsCalendar } = await import('../report/call-back-event');
-    const made = followUpsCalendar(this.followUps());
+    const due = followUpsOf(this.rows(), this.cases.summaries(), this.policy.rules().promiseDays);
+    if (due.length === 0) {
+      this.failed.set('none of these cases waits for a call or an answer');
+      return;
+    }
+    const made = followUpsCalendar(due.map((d) => ({ ...d, what: d.claim, at: this.clock.now() })));
     if (made.ok)
       download(`follow-ups-${this.clock.today()}.ics`, new Blob([made.value], { type: 'text/calendar' }));
     this.failed.set(made.ok ? '' : made.error);

@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { followUpsOf } from './follow-ups';
 import type { CaseSummary } from './case-summary';
 import { groupRows, LEDGER_GROUPS, ledgerLines } from './ledger-view';
 import { LEDGER_COLUMNS, ledgerRows, ledgerTotals, type LedgerQuery } from './ledger';
@@ -150,6 +151,19 @@ describe('the ledger', () => {
     expect(groupRows(rows, 'shop', ALL.sort).map((g) => [g.key, g.rows.length])).toEqual([
       ['mire street', 2],
       ['', 1],
+    ]);
+  });
+
+  it('is followed up by each promised call and each open claim, on the day that the house promised', () => {
+    const all = [
+      summary({ back: '2026-11-27' }),
+      summary({ waits: 'sealed' }),
+      summary({ kind: 'question', waits: 'call' }),
+    ];
+    const due = followUpsOf(ledgerRows(all, ALL, TODAY), all, 14);
+    expect(due.map((d) => [d.id, d.kind, d.day])).toEqual([
+      [all[0]!.id, 'call', '2026-11-27'],
+      [all[0]!.id, 'answer', '2026-11-15'],
     ]);
   });
 });
