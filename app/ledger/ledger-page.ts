@@ -9,14 +9,14 @@ import {
   signal,
   viewChild,
 } from '@angular/core';
-import { toObservable, toSignal } from '@angular/core/rxjs-interop';
+import { takeUntilDestroyed, toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { FormsModule } from '@angular/forms';
 import { RouterLink } from '@angular/router';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
 import { NzInputDirective } from 'ng-zorro-antd/input';
 import { NzSelectModule } from 'ng-zorro-antd/select';
 import { NzTableComponent, NzTableModule } from 'ng-zorro-antd/table';
-import { debounceTime } from 'rxjs';
+import { concatMap, debounceTime, from, map, Observable, switchMap } from 'rxjs';
 import { followUpsOf } from '@core/answer/follow-ups';
 import {
   LEDGER_COLUMNS,
@@ -25,6 +25,7 @@ import {
   type LedgerRow,
   ledgerRows,
   ledgerTotals,
+  readyOrder,
 } from '@core/answer/ledger';
 import { Cases } from '../data/cases';
 import { DeskPolicy } from '../data/desk-policy';
@@ -90,6 +91,18 @@ const FILTER_WORDS: Record<Filtered, string> = {
   decision: 'Decision',
   engine: 'Engine',
 };
+
+/** Once, when the page has nothing else to do. */
+const idle = (): Observable<void> =>
+  new Observable((to) => {
+    const asked = requestIdleCallback(() => {
+      to.next();
+      to.complete();
+    });
+    return () => {
+      cancelIdleCallback(asked);
+    };
+  });
 
 /** Every case in one table: found, sorted and added up from their summaries alone; taken out as it stands. */
 @Component({
@@ -237,6 +250,16 @@ export class LedgerPage {
 
   constructor() {
     this.cases.putBack();
+    // Orders are made ready one after the other while nobody waits, so that any heading answers at once.
+    toObservable(this.cases.summaries)
+      .pipe(
+        debounceTime(REST_MS),
+        switchMap((all) =>
+          from(LEDGER_COLUMNS).pipe(concatMap((by) => idle().pipe(map(() => ({ all, by }))))),
+        ),
+        takeUntilDestroyed(),
+      )
+      .subscribe(({ all, by }) => readyOrder(all, by, this.clock.today()));
   }
 
   /** By its place: what is found next is written into the rows that stand there, which is quicker than making new ones. */

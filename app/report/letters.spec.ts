@@ -116,6 +116,30 @@ describe('what papers are made of', () => {
     expect(grey(50, 150)).toBeTrue();
   });
 
+  it('a photograph with nothing drawn on it, small and the right way up, however the camera was held', async () => {
+    const canvas = new OffscreenCanvas(2200, 1100);
+    const paint = canvas.getContext('2d')!;
+    paint.fillStyle = '#808080';
+    paint.fillRect(0, 0, 2200, 1100);
+    paint.fillStyle = '#000000';
+    paint.fillRect(0, 0, 1100, 1100);
+    const plain = await (await canvas.convertToBlob({ type: 'image/jpeg' })).bytes();
+    // Orientation 6: turned a quarter clockwise to be looked at, so what lies left in the file stands on top.
+    const turn = [0xff, 0xe1, 0, 34, ...Array.from('Exif\0\0MM\0*', (c) => c.charCodeAt(0))];
+    const tag = [0, 0, 0, 8, 0, 1, 0x01, 0x12, 0, 3, 0, 0, 0, 1, 0, 6, 0, 0, 0, 0, 0, 0];
+    const bytes = Uint8Array.of(...plain.subarray(0, 2), ...turn, ...tag, ...plain.subarray(2));
+    const blob = new Blob([bytes], { type: 'image/jpeg' });
+    const made = await setPhoto({ id: 'a', blob, lines: [] });
+    const { width, height, data } = await pixels(await (await fetch(made!)).blob());
+    expect(height).toBe(2 * width);
+    expect(height).toBeLessThanOrEqual(1100);
+    // Not so small that less than 250 dots stand on an inch of the width that a photograph has.
+    expect(height).toBeGreaterThan(800);
+    const light = (share: number) => data[(Math.round(height * share) * width + Math.round(width / 2)) * 4]!;
+    expect(light(0.25)).toBeLessThan(20);
+    expect(light(0.75)).toBeGreaterThan(100);
+  });
+
   it('a strip whose pin stands where the value does', () => {
     const svg = stripSvg({
       label: 'x',

@@ -1,5 +1,5 @@
 import { dayOf, daysBetween, type Day } from '@core/quantity/dates';
-import { lastPer } from '@core/quantity/keep';
+import { lastPer, oncePerName } from '@core/quantity/keep';
 import { nth } from '@core/quantity/must';
 import type { Books, CaseSummary } from './case-summary';
 import { saysAll } from './find-summaries';
@@ -95,16 +95,22 @@ const rowsOf = (summaries: readonly CaseSummary[], today: Day): readonly Found[]
     () => ({ today, rows: summaries.map((summary) => ({ row: rowOf(summary, today), summary })) }),
   ).rows;
 
+const ranked = oncePerName<readonly Found[], Ranks>();
+const ranksOf = (rows: readonly Found[], by: LedgerColumn): Ranks =>
+  ranked(rows, by, () => toRanks(rows.map(({ row }) => sortKey(row[by]))));
+
+/** Readies the order of a column, so that its heading answers at once: a second press only turns it round. */
+export function readyOrder(summaries: readonly CaseSummary[], by: LedgerColumn, today: Day): void {
+  ranksOf(rowsOf(summaries, today), by);
+}
+
 const ordered = lastPer<object, { sort: Sort; all: readonly Found[] }>();
 /** All rows in an order, worked out once for it: what is typed next only leaves some out. */
 const inOrder = (rows: readonly Found[], sort: Sort): readonly Found[] =>
   ordered(
     rows,
     (k) => k.sort.by === sort.by && k.sort.down === sort.down,
-    () => {
-      const keys = rows.map(({ row }) => sortKey(row[sort.by]));
-      return { sort, all: orderOf(keys, sort.down).map((i) => nth(rows, i)) };
-    },
+    () => ({ sort, all: orderOf(ranksOf(rows, sort.by), sort.down).map((i) => nth(rows, i)) }),
   ).all;
 
 /** The rows that a query leaves, in its order; of equal ones the newest first, as they stand on the rack. */
@@ -125,22 +131,25 @@ export function ledgerRows(
 const sortKey = (v: string | number | undefined): string | number | undefined =>
   typeof v !== 'string' ? v : v === '' ? undefined : /^\d+$/.test(v) ? Number(v) : v.toLowerCase();
 
-/**
- * Places of keys in their order: figures before texts, turned round where it goes down; what is not there comes last either way,
- * and equal ones stay as they stood. Keys become ranks first: figures are put in order many times quicker than texts.
- */
-function orderOf(keys: readonly (string | number | undefined)[], down: boolean): number[] {
+/** Rank of each row, and how many ranks there are: what is not there has none and is given that number. */
+type Ranks = Readonly<{ of: Float64Array; count: number }>;
+
+/** Keys as ranks, figures before texts: figures are put in order many times quicker than texts. */
+function toRanks(keys: readonly (string | number | undefined)[]): Ranks {
   const known = new Set(keys);
   const figures = Float64Array.from([...known].filter((k) => typeof k === 'number')).sort();
   const texts = [...known].filter((k) => typeof k === 'string').sort();
   const ranks = new Map([...figures, ...texts].map((k, i): [string | number, number] => [k, i]));
-  const last = ranks.size;
-  const rankOf = (k: string | number | undefined): number => {
-    const rank = k === undefined ? undefined : ranks.get(k);
-    return rank === undefined ? last : down ? last - 1 - rank : rank;
-  };
-  const placed = Float64Array.from(keys, (k, i) => rankOf(k) * keys.length + i).sort();
-  return Array.from(placed, (p) => p % keys.length);
+  const count = ranks.size;
+  return { of: Float64Array.from(keys, (k) => (k === undefined ? count : (ranks.get(k) ?? count))), count };
+}
+
+/** Places in the order of their ranks, turned round where it goes down; what has none comes last either way, equal ones as they stood. */
+function orderOf({ of, count }: Ranks, down: boolean): number[] {
+  const placed = of
+    .map((rank, i) => (rank === count || !down ? rank : count - 1 - rank) * of.length + i)
+    .sort();
+  return Array.from(placed, (p) => p % of.length);
 }
 
 /** What rows come to: counted, money exact in minor units. */
