@@ -9,16 +9,37 @@ import { fileFacts, type NewFact } from '@core/facts/change';
 import type { Author, Fact } from '@core/facts/fact';
 import { reduce } from '@core/facts/state';
 import { readText } from '@core/intake/read-text';
-import { addDays } from '@core/quantity/dates';
+import type { Day } from '@core/quantity/dates';
+import { must } from '@core/quantity/must';
 import { PACK } from './cases';
 import { demoPack } from './catalogue';
 import messages from './data/messages.json';
 
-/** The weeks before the demo's own cases, of which these calls and messages are. */
-const FIRST_DAY = '2026-09-14';
-const FIRST_TAG = 1960;
+/** Tags of the calls that were answered, between the demo's own cases, and the days on which they came. */
+const ANSWERED: readonly (readonly [tag: number, day: Day])[] = [
+  [1958, '2026-11-18'],
+  [1959, '2026-11-18'],
+  [2025, '2026-11-18'],
+  [2026, '2026-11-18'],
+  [2028, '2026-11-19'],
+  [2029, '2026-11-19'],
+  [2030, '2026-11-19'],
+  [2031, '2026-11-19'],
+  [2032, '2026-11-19'],
+  [2034, '2026-11-20'],
+  [2035, '2026-11-20'],
+  [2037, '2026-11-20'],
+  [2039, '2026-11-20'],
+  [2040, '2026-11-20'],
+  [2042, '2026-11-23'],
+  [2043, '2026-11-23'],
+];
+/** The morning on which the desk is opened, the tag of the first message that nobody read yet, and how many there are. */
+const [TODAY, FIRST_UNREAD, UNREAD] = ['2026-11-24', 2045, 4] as const;
 /** Every so many of the other messages waits to be read. */
-const EVERY = 6;
+const EVERY = 21;
+/** Engine of the caller who was promised a call, and when. */
+const CALL_BACK = { engine: 'QU13-STOA', day: TODAY };
 
 const engineOf = (m: (typeof messages)[number]): string =>
   String(m.facts.find((f) => f.key === 'engine.code')?.value ?? '');
@@ -72,6 +93,7 @@ const waiting = () => {
   return messages
     .filter((m) => !read.includes(m))
     .filter((_, i) => i % EVERY === 0)
+    .slice(0, UNREAD)
     .map((m) => ({ ...m, unread: true }));
 };
 
@@ -90,15 +112,20 @@ export function demoCalls(say: Telling): Calls {
   const facts: Fact[] = [];
   chosen.forEach(({ text, unread }, i) => {
     const id = `demo-call-${i + 1}`;
-    const day = addDays(FIRST_DAY, i * 2);
+    const at = i - ANSWERED.length;
+    const [tag, day] = unread ? [FIRST_UNREAD + at, TODAY] : must(ANSWERED[i]);
+    // What nobody read yet came before the day began.
+    const came = unread
+      ? `06:${String(10 + at * 4)}`
+      : `${String(7 + (i % 9)).padStart(2, '0')}:${String(10 + i)}`;
     let [minute, made] = [0, 0];
     const author: Author = {
       by: 'Ida Fennimore',
-      now: () => new Date(Date.parse(`${day}T09:00:00Z`) + minute++ * 20_000).toISOString(),
+      now: () => new Date(Date.parse(`${day}T${came}:00Z`) + minute++ * 20_000).toISOString(),
       newId: () => `${id}-${String(++made).padStart(2, '0')}`,
     };
     const entries: NewFact[] = [
-      { key: 'case.tag', value: String(FIRST_TAG + i), how: 'decided' },
+      { key: 'case.tag', value: String(tag), how: 'decided' },
       { key: 'case.catalogue', value: PACK, how: 'decided' },
       { key: 'call.message', value: text, how: 'reported', series: 'messages' },
     ];
@@ -122,6 +149,8 @@ export function demoCalls(say: Telling): Calls {
           ...(hearsay === undefined ? {} : { note: `as told: ${hearsay}` }),
         });
       }
+      if (entries.some((e) => e.key === 'engine.code' && e.value === CALL_BACK.engine))
+        entries.push({ key: 'call.back', value: CALL_BACK.day, how: 'decided' });
       if (read.left !== '') entries.push({ key: 'complaint', value: read.left, how: 'reported' });
     }
     const own = fileFacts(reduce([]), id, entries, author);

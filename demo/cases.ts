@@ -47,7 +47,7 @@ function scripts(random: () => number): Script[] {
     {
       id: 'demo-2044',
       tag: '2044',
-      opened: '2026-11-24T15:02:00.000Z',
+      opened: '2026-11-24T06:02:00.000Z',
       rows: [
         ['call.who', 'Jory Pellbrook, Tidewall Garage', 'reported'],
         ['engine.code', 'OL25-FLET', 'reported'],
@@ -62,9 +62,9 @@ function scripts(random: () => number): Script[] {
     {
       id: 'demo-2036',
       tag: '2036',
-      opened: '2026-11-18T11:25:00.000Z',
+      opened: '2026-11-20T11:25:00.000Z',
       rows: [
-        ['call.who', 'Returns desk, box from Coldwater Lane Workshop', 'document'],
+        ['call.who', 'Coldwater Lane Workshop', 'document'],
         ['claim.number', 'C-20361', 'document'],
         ['engine.code', 'QU13-STOA', 'document'],
         ['vehicle.name', 'Quillon Hopper School', 'document'],
@@ -100,7 +100,7 @@ function scripts(random: () => number): Script[] {
       tag: '2038',
       opened: '2026-11-20T13:40:00.000Z',
       rows: [
-        ['call.who', 'Returns desk, box from Fenmouth Quay Motors', 'document'],
+        ['call.who', 'Fenmouth Quay Motors', 'document'],
         ['claim.number', 'C-20381', 'document'],
         ['engine.code', 'TE16-CORM', 'document'],
         ['vehicle.name', 'Tessarine Causeway, mountain school bus', 'document'],
@@ -120,7 +120,7 @@ function scripts(random: () => number): Script[] {
     {
       id: 'demo-2033',
       tag: '2033',
-      opened: '2026-11-12T09:05:00.000Z',
+      opened: '2026-11-19T14:05:00.000Z',
       rows: [
         ['call.who', 'Perrin Oakshaw, Brackenhythe Ambulance Station', 'reported'],
         ['claim.number', 'C-20334', 'document'],
@@ -157,7 +157,7 @@ function scripts(random: () => number): Script[] {
     {
       id: 'demo-2027',
       tag: '2027',
-      opened: '2026-10-28T10:20:00.000Z',
+      opened: '2026-11-19T08:20:00.000Z',
       rows: [
         ['call.who', 'Hester Quill, Low Ferry Workshop', 'document'],
         ['claim.number', 'C-20272', 'document'],

@@ -1,5 +1,5 @@
 import { type CaseSummary, summaryOf } from '@core/answer/case-summary';
-import { type World, worldOf } from '@core/answer/world';
+import { knowledgeDigest, type World, worldOf } from '@core/answer/world';
 import { catalogueOf } from '@core/catalogue/find-records';
 import type { Fact, FileRef } from '@core/facts/fact';
 import { demoPack } from './catalogue';
@@ -7,6 +7,8 @@ import { demoPack } from './catalogue';
 /** What hangs on the knowledge of causes: reports and decisions among the facts, and how each case stands on the rack. */
 export type Judged = {
   format: 'hollow-sprocket-demo-judged';
+  /** Digest of that knowledge: where it is today's, nothing has to be judged again. */
+  knowledge: string;
   facts: readonly Fact[];
   summaries: readonly CaseSummary[];
 };
@@ -38,6 +40,7 @@ export function judgedOf(facts: readonly Fact[], world: World): Judged {
   for (const f of facts) byCase.set(f.case, [...(byCase.get(f.case) ?? []), f]);
   return {
     format: 'hollow-sprocket-demo-judged',
+    knowledge: knowledgeDigest(),
     facts: facts.filter(judged),
     summaries: [...byCase].map(([id, own]) => summaryOf(id, own, world)),
   };

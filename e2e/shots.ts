@@ -13,7 +13,7 @@ async function open(page: Page, path: string): Promise<void> {
   // What is still being read is no view: a case has its first card, the rack what came with the demo.
   if (path.startsWith('/case/')) await page.locator('main .card').first().waitFor();
   await page.getByText('Reading the case').waitFor({ state: 'hidden' });
-  if ((page.viewportSize()?.width ?? 0) > 1000) await page.getByText('1987').first().waitFor();
+  if ((page.viewportSize()?.width ?? 0) > 1000) await page.getByText('2048').first().waitFor();
   // The first opening makes all heads once in a thread; a picture is of the desk after that.
   const anew = page.getByText('Reading all cases anew');
   await anew.waitFor({ timeout: 4000 }).catch(() => undefined);

@@ -1,6 +1,7 @@
 import { inject, Injectable, Injector, signal } from '@angular/core';
 import { BackupDue } from '../data/backup-due';
 import { Cases } from '../data/cases';
+import { Clock } from '../data/clock';
 import { Drafts } from '../data/drafts';
 import { FactRepository } from '../data/fact-repository';
 import { DeskSettingsStore } from '../data/desk-settings';
@@ -22,6 +23,7 @@ export class Setup {
   private readonly cases = inject(Cases);
   private readonly packs = inject(Packs);
   private readonly backupDue = inject(BackupDue);
+  private readonly clock = inject(Clock);
   private readonly injector = inject(Injector);
   readonly ready = signal(false);
   readonly failure = signal<string | undefined>(undefined);
@@ -56,7 +58,12 @@ export class Setup {
     for (const { ok, status } of [answer, judged])
       if (!ok) throw new Error(`The demo data could not be fetched (status ${status}). Reload to try again.`);
     const { addDemo } = await import('../data/demo-data');
-    const filed = await addDemo(this.repository, await answer.json(), await judged.json());
+    const filed = await addDemo(
+      this.repository,
+      await answer.json(),
+      await judged.json(),
+      this.clock.instant(),
+    );
     if (!filed.ok) throw new Error(troubleSentence(filed.error));
     if (this.settings.settings().house === '') this.settings.change({ house: filed.value });
     await this.repository.keepSetting(CALLS, 'wanted');
@@ -68,11 +75,11 @@ export class Setup {
   private async loadEarlier(): Promise<void> {
     await this.loadOnce(CALLS, 'calls.json', async (content, judged) => {
       const { addCalls } = await import('../data/demo-data');
-      return (await addCalls(this.repository, content, judged)).ok;
+      return (await addCalls(this.repository, content, judged, this.clock.instant())).ok;
     });
     await this.loadOnce(BOXES, 'boxes.json', async (content, judged) => {
       const { addBoxes } = await import('../data/demo-data');
-      return addBoxes(this.repository, content, judged, async ({ hash, type }) => {
+      return addBoxes(this.repository, content, judged, this.clock.instant(), async ({ hash, type }) => {
         const file = await fetch(type === 'image/png' ? `photos/${hash}.png` : `captures-kept/${hash}.zip`);
         return file.ok ? file.blob() : undefined;
       });

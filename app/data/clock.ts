@@ -12,6 +12,11 @@ export class Clock {
     return new Date(this.last).toISOString();
   }
 
+  /** Milliseconds since 1970. */
+  instant(): number {
+    return Date.now();
+  }
+
   /** Today's calendar day where the user sits. */
   today(): Day {
     return dayOf(Date.now());

@@ -1,11 +1,13 @@
 import * as z from 'zod';
 import '@core/quantity/plain-schemas';
 import type { CaseSummary } from '@core/answer/case-summary';
+import { daysUntil, movedBy } from '@core/answer/moved-days';
 import { PackSchema } from '@core/catalogue/pack';
 import { mergeCase } from '@core/facts/consistent';
 import { type Fact, FactSchema, FileRefSchema } from '@core/facts/fact';
 import { ok, type Result } from '@core/quantity/result';
 import type { Addition, FactRepository } from './fact-repository';
+import { MADE_WITH } from './made-with';
 import type { StoreTrouble } from './store-trouble';
 
 const Facts = z.array(FactSchema);
@@ -19,6 +21,7 @@ const DemoSchema = z.strictObject({
 /** What the knowledge makes of the demo's facts. It ships, so that what computes it is not fetched before the first rack. */
 const JudgedSchema = z.strictObject({
   format: z.literal('hollow-sprocket-demo-judged'),
+  knowledge: z.string(),
   facts: Facts,
   summaries: z.array(z.custom<CaseSummary>((h) => typeof (h as { id?: unknown }).id === 'string')),
 });
@@ -39,6 +42,7 @@ export async function addBoxes(
   repository: FactRepository,
   content: unknown,
   judged: unknown,
+  now: number,
   fetchFile: (file: { hash: string; type: string }) => Promise<Blob | undefined>,
 ): Promise<boolean> {
   const { facts, files } = BoxesSchema.parse(content);
@@ -46,23 +50,27 @@ export async function addBoxes(
     const blob = await fetchFile({ hash, type });
     if (!blob || !(await repository.keepFile({ sha256: hash, name, type, blob })).ok) return false;
   }
-  return (await repository.add(await joining(repository, facts, judged))).ok;
+  return (await repository.add(await joining(repository, facts, judged, now))).ok;
 }
 
 /** Puts the calls and messages of the demo's earlier weeks into the records. */
-export async function addCalls(repository: FactRepository, content: unknown, judged: unknown) {
+export async function addCalls(repository: FactRepository, content: unknown, judged: unknown, now: number) {
   const { facts } = CallsSchema.parse(content);
-  return repository.add(await joining(repository, facts, judged));
+  return repository.add(await joining(repository, facts, judged, now));
 }
 
-/** Puts the demo scenario into the records. Its value is who sends its letters. @param content the file that ships, as read @param judged the one beside it */
+/** Puts the demo scenario into the records. Its value is who sends its letters. @param content the file that ships, as read @param judged the one beside it @param now ms since 1970: the demo's days are counted back from it */
 export async function addDemo(
   repository: FactRepository,
   content: unknown,
   judged: unknown,
+  now: number,
 ): Promise<Result<string, StoreTrouble>> {
   const { house, pack, facts } = DemoSchema.parse(content);
-  const filed = await repository.add({ ...(await joining(repository, facts, judged)), packs: [pack] });
+  const filed = await repository.add({ ...(await joining(repository, facts, judged, now)), packs: [pack] });
+  // Where nothing was ever judged here, the summaries that came along were judged by this.
+  if (filed.ok && (await repository.setting(MADE_WITH)) === undefined)
+    await repository.keepSetting(MADE_WITH, JudgedSchema.parse(judged).knowledge);
   return filed.ok ? ok(house) : filed;
 }
 
@@ -71,16 +79,21 @@ async function joining(
   repository: FactRepository,
   own: readonly Fact[],
   beside: unknown,
+  now: number,
 ): Promise<Pick<Addition, 'facts' | 'summaries'>> {
   const judged = JudgedSchema.parse(beside);
   const mine = new Set(own.map((f) => f.case));
-  const facts = [...own, ...judged.facts.filter((f) => mine.has(f.case))];
+  // The desk looks as if it was left yesterday, whenever it is opened first.
+  const { facts, summaries } = movedBy(daysUntil(judged.summaries, now), {
+    facts: [...own, ...judged.facts.filter((f) => mine.has(f.case))],
+    summaries: judged.summaries,
+  });
   const byCase = new Map<string, Fact[]>();
   for (const f of facts) byCase.set(f.case, [...(byCase.get(f.case) ?? []), f]);
   const joins = new Set<string>();
   for (const [id, all] of byCase) if (mergeCase(await repository.factsOf(id), all).ok) joins.add(id);
   return {
     facts: facts.filter((f) => joins.has(f.case)),
-    summaries: judged.summaries.filter((h) => joins.has(h.id)),
+    summaries: summaries.filter((h) => joins.has(h.id)),
   };
 }

@@ -4,10 +4,8 @@ import { knowledgeDigest } from '@core/answer/world';
 import type { DeskJobs } from '../workers/desk.protocol';
 import { resultOf, WorkerClient } from '../threads/worker-client';
 import { FactRepository, type News } from './fact-repository';
+import { MADE_WITH } from './made-with';
 import { RecordWork, type WorkLine } from './record-work';
-
-/** Under this name the record store says with which knowledge the summaries were made, and whether packs came since. */
-const MADE_WITH = 'heads';
 
 /** Sees to it that the summaries on the rack say what today's knowledge and catalogues say. A thread makes them anew. */
 @Injectable({ providedIn: 'root' })

@@ -1,5 +1,6 @@
 import { computed, inject, Injectable } from '@angular/core';
 import type { Possible } from '@core/answer/applies';
+import { isQuoted } from '@core/answer/to-do';
 import type { CatalogueLimit } from '@core/examination/catalogue-limit';
 import type { DriveAnswer } from '@core/answer/drive-answer';
 import type { NewFact } from '@core/facts/change';
@@ -82,7 +83,7 @@ export class DeskSession implements Session {
         .summaries()
         .map((h) => h.who)
         // A message that nobody read yet stands for its writer on the rack, and is none.
-        .filter((who) => who !== '' && !who.startsWith('“')),
+        .filter((who) => who !== '' && !isQuoted(who)),
     ),
   ]);
   /** Vehicles of the engine of the case, of all engines while none is known. */

@@ -1,5 +1,6 @@
 import type { StationStanding } from '@core/answer/standing';
 import type { CaseSummary, Waits } from '@core/answer/case-summary';
+import type { Task, ToDo } from '@core/answer/to-do';
 import type { CaseKind } from '@core/facts/observable';
 import { type Station, stationName } from '@core/facts/stations';
 import { type Day, daysBetween } from '@core/quantity/dates';
@@ -54,4 +55,39 @@ export function standingWords(s: StationStanding): string {
     default:
       return STANDING_WORDS[s.is];
   }
+}
+
+/** What is to be done, as somebody would tell a colleague. */
+export const TASK_WORDS: Record<Task, string> = {
+  call_back: 'Call back',
+  read: 'Read the message',
+  call: 'Ask what is missing',
+  answer: 'Answer',
+  identify: 'Find the kit',
+  fit: 'Go through the fitting',
+  examine: 'Look at the parts',
+  cause: 'Find the cause',
+  settle: 'Decide',
+  issue: 'Issue the report',
+  set_aside: '▲ Look what is wrong',
+};
+
+/** When it is due. @param days until then */
+export function dueWords(days: number): string {
+  if (days < 0) return `▲ ${-days} d late`;
+  return days === 0 ? 'today' : `in ${days} d`;
+}
+
+/** What lies on the desk, in one sentence. */
+export function deskWords(list: readonly Pick<ToDo, 'days'>[]): string {
+  const late = list.filter((t) => t.days < 0).length;
+  const today = list.filter((t) => t.days === 0).length;
+  const rest = list.length - late - today;
+  if (list.length === 0) return 'Nothing waits.';
+  const said = [
+    late > 0 ? `${late} ${late === 1 ? 'is' : 'are'} late` : '',
+    today > 0 ? `${today} due today` : '',
+    rest > 0 ? `${rest} can wait` : '',
+  ].filter(Boolean);
+  return `${list.length} ${list.length === 1 ? 'case waits' : 'cases wait'}: ${said.join(', ')}.`;
 }

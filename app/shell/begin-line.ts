@@ -66,7 +66,7 @@ const A_MESSAGE = 4;
     }
     .row {
       flex-wrap: nowrap;
-      align-items: start;
+      align-items: end;
     }
     textarea {
       font-size: 1.15em;

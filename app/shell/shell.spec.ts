@@ -44,22 +44,29 @@ describe('the frame', () => {
     expect(said()).toBe(first);
   });
 
-  it('lists what waits with the oldest first, what is sealed not, and goes to the station that lacks', async () => {
+  it('lists what is to be done, what is sealed not, goes to the station that lacks, and narrows to one task', async () => {
     const page = await paint(WelcomePage);
     const lines = (region: string) =>
       page.all(`section[aria-label="${region}"] .line`) as unknown as HTMLAnchorElement[];
     const summaries = TestBed.inject(Cases).summaries();
     const waiting = summaries.filter((h) => h.waits !== 'sealed');
     expect(waiting.length).toBeLessThan(summaries.length);
-    const tags = lines('What waits').map((l) => l.querySelector('b')!.textContent);
-    const byAge = [...waiting].sort((a, b) => (a.opened < b.opened ? -1 : 1)).map((h) => h.tag);
-    expect(tags).toEqual(byAge);
-    for (const l of lines('What waits')) {
+    const tags = () => lines('To do').map((l) => l.querySelector('b')!.textContent);
+    expect(tags().sort()).toEqual(waiting.map((h) => h.tag).sort());
+    for (const l of lines('To do')) {
       const summary = summaries.find((h) => h.tag === l.querySelector('b')!.textContent)!;
       if (['call', 'identify', 'examine', 'cause'].includes(summary.waits))
         expect(l.getAttribute('href')).toBe(`/case/${summary.id}/${summary.waits}`);
     }
     expect(lines('What came in last').length).toBe(summaries.length);
+    for (const button of page.all<HTMLButtonElement>('section[aria-label="To do"] [aria-pressed]')) {
+      button.click();
+      await page.fixture.whenStable();
+      expect(lines('To do').length).toBe(Number(button.querySelector('b')!.textContent));
+      button.click();
+      await page.fixture.whenStable();
+    }
+    expect(tags().length).toBe(waiting.length);
   });
 
   it('begins a case with an engine that is meant, else with the words as a message', async () => {

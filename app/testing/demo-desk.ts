@@ -14,6 +14,9 @@ import { FactRepository } from '../data/fact-repository';
 import { Packs } from '../data/packs';
 import { DATABASE } from '../records/records';
 
+/** An instant at which the demo's days are as they were written. */
+const AS_WRITTEN = Date.parse('2026-11-24T12:00:00Z');
+
 /** A desk on an empty record store of its own; `demo` fills it with the scenario. Close it with {@link closeDesk}. */
 export async function openDesk(demo = true, more: Provider[] = []): Promise<CaseDesk> {
   localStorage.clear();
@@ -28,7 +31,7 @@ export async function openDesk(demo = true, more: Provider[] = []): Promise<Case
   });
   if (demo) {
     const files = shipped({ demo: demoScenario() });
-    await addDemo(TestBed.inject(FactRepository), files.demo, files.judged);
+    await addDemo(TestBed.inject(FactRepository), files.demo, files.judged, AS_WRITTEN);
   }
   return wake();
 }

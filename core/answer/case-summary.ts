@@ -48,6 +48,8 @@ export type CaseSummary = {
   /** When its first and its last fact were filed. */
   opened: string;
   touched: string;
+  /** Who filed its last fact. */
+  hand?: string;
   /** Everything that stands, in small letters: values, and the words of choices. */
   text: string;
   /** Catalogue that it was made with; "" for none. */
@@ -97,6 +99,7 @@ export function summaryFrom(
     ...promised(state),
     opened: state.log[0]?.at ?? '',
     touched: state.log.at(-1)?.at ?? '',
+    ...handOf(state),
     text: textToFind(state, a),
     world: world ? packId(world.catalogue.pack) : '',
     ...settledAs(state, a),
@@ -138,6 +141,11 @@ function settledAs(state: State, a: Answers | undefined): Pick<CaseSummary, 'set
       signs: signsOf(a.causes, a.findings),
     },
   };
+}
+
+function handOf(state: State): { hand?: string } {
+  const by = state.log.at(-1)?.by;
+  return by === undefined || by === '' ? {} : { hand: by };
 }
 
 /** The newest fact that still has its effect. */

@@ -1,6 +1,7 @@
 import * as z from 'zod';
 import '@core/quantity/plain-schemas';
 import { LEDGER_COLUMNS, type LedgerRow, type LedgerTotals, ledgerTotals } from './ledger';
+import { isQuoted } from './to-do';
 import { workshopOf } from './workshop';
 
 /** What rows can be gathered by. */
@@ -35,8 +36,7 @@ export type RowGroup = { key: string; rows: LedgerRow[]; totals: LedgerTotals };
 const keyOf = (r: LedgerRow, by: LedgerGroup): string => {
   switch (by) {
     case 'shop':
-      // Of a message that nobody read yet, its first words stand where the caller would.
-      return r.who.startsWith('“') ? '' : workshopOf(r.who);
+      return isQuoted(r.who) ? '' : workshopOf(r.who);
     case 'month':
       return r.opened.slice(0, 7);
     default:

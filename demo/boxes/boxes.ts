@@ -70,6 +70,12 @@ export type Boxes = {
   files: FileRef[];
 };
 
+/** "Workshop, person" as the desk writes it: the person first. */
+const byDesk = (who: string): string => who.split(', ').reverse().join(', ');
+
+/** Who opens boxes at this desk, in turn. */
+const HANDS = ['Cuthbert Lode', 'Ida Fennimore', 'Cuthbert Lode'] as const;
+
 const MARROWFEN = demoPack();
 const WORLD = worldOf(catalogueOf(MARROWFEN));
 export const BOXES: readonly Box[] = z.array(BoxSchema).parse(data);
@@ -145,7 +151,7 @@ export function boxFacts(box: Box): { id: string; facts: Fact[]; photos: Photo[]
   const day = box.opened.slice(0, 10);
   let [minute, made] = [0, 0];
   const author: Author = {
-    by: 'Ida Fennimore',
+    by: HANDS[Number(box.tag) % HANDS.length]!,
     now: () => new Date(Date.parse(box.opened) + minute++ * 20_000).toISOString(),
     newId: () => `${id}-${String(++made).padStart(3, '0')}`,
   };
@@ -156,7 +162,7 @@ export function boxFacts(box: Box): { id: string; facts: Fact[]; photos: Photo[]
   const entries: NewFact[] = [
     plain('case.tag', box.tag, 'decided'),
     plain('case.catalogue', PACK, 'decided'),
-    plain('call.who', `Returns desk, box from ${box.who}`),
+    plain('call.who', byDesk(box.who)),
     plain('claim.number', `C-${box.tag}0`),
     plain('engine.code', box.engine),
     ...(box.built ? [plain('vehicle.built', box.built)] : []),
