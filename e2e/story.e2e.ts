@@ -119,7 +119,7 @@ test('a returned tensioner, from the call to a report that can be proved', async
   await expect(page2.getByText('No cases yet')).toBeVisible();
 
   await desk2.openFile(jsonFile('case.json', text));
-  await expect(page2.getByText('digest verified')).toBeVisible();
+  await expect(page2.getByText('unchanged since it was written')).toBeVisible();
   await desk2.go('Cause');
   await expect(
     page2
@@ -449,7 +449,7 @@ test('a case file of the first edition is read as it is, its digest and its seal
   await desk2.open();
   await desk2.openFile(jsonFile('old.json', JSON.stringify(old)));
   await expect(
-    page2.getByText(/the digest of its facts is verified; the file is of an earlier make/),
+    page2.getByText(/its facts did not change since it was written; the file is of an earlier make/),
   ).toBeVisible();
   await desk2.go('Settle');
   await expect(page2.getByText('Issue 1: ✓ facts unchanged since')).toBeVisible();

@@ -96,7 +96,7 @@ test('two tensioners, a chain measured five times and a photograph go out in a b
   await expect(page2.getByText(/no case\.json/)).toBeVisible();
   await expect(page2.getByText('No cases yet.')).toBeVisible();
   await desk2.openFile(zip('case.zip', bundle));
-  await expect(page2.getByText('digest verified')).toBeVisible();
+  await expect(page2.getByText('unchanged since it was written')).toBeVisible();
   await desk2.go('Examine');
   await expect(page2.getByRole('img', { name: 'plunger.png' })).toBeVisible();
   await desk2.line('tensioner left ext 7.6');
@@ -113,7 +113,7 @@ test('two tensioners, a chain measured five times and a photograph go out in a b
 
   // what was done there comes back, and both say the same
   await desk.openFile(jsonFile('back.json', grown));
-  await expect(page.getByText(/back\.json: digest verified/)).toBeVisible();
+  await expect(page.getByText(/back\.json: unchanged since/)).toBeVisible();
   await desk.go('Examine');
   await take(/^Tensioner, left/);
   await expect(look(/^Plunger extension/)).toContainText('7.6');

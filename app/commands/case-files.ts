@@ -189,8 +189,8 @@ export class CaseFiles {
   private welcome(name: string, read: ReadCase, files: number): void {
     const verified =
       read.digest === 'verified'
-        ? 'digest verified, the case is on the rack.'
-        : `the digest of its ${list(read.covers)} is verified; the file is of an earlier make, and the rest of it is under none. The case is on the rack.`;
+        ? 'unchanged since it was written, the case is on the rack.'
+        : `its ${list(read.covers)} did not change since it was written; the file is of an earlier make and says nothing of the rest. The case is on the rack.`;
     const lacking =
       files > 0 && !isZip(name)
         ? ` Its facts point to ${counted(files, 'file', 'files')}, which only a bundle brings along.`

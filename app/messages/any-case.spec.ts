@@ -1,7 +1,9 @@
 import { anyCase } from '../../demo/any-case';
 import { demoPack } from '../../demo/catalogue';
+import { adviseKit } from '@core/advice/kits';
 import { type Answers, answersFor, settled } from '@core/answer/answers';
 import { answerDifference, linesOf } from '@core/answer/difference';
+import { likelyCause } from '@core/answer/verdict';
 import { nameIn } from '@core/answer/read-context';
 import { sealing } from '@core/answer/sealing';
 import { thingWords } from '@core/answer/things';
@@ -18,6 +20,7 @@ import { reportDocument } from '../report/report-document';
 import { workshopLetter } from '../report/workshop-letter';
 import { fingerprintWords } from './seal';
 import { contradictionWords, findingWords, objectionWords, usageWords, warningWords } from './answers';
+import { examineOpening, fitOpening, identifyOpening, settleOpening } from './openings';
 import { planOnCase, termsWords } from './terms';
 import { differenceWords } from './difference';
 import { weightWords } from './weights';
@@ -102,6 +105,47 @@ describe('what is said of any case', () => {
       for (const d of answerDifference(linesOf(a), linesOf(other.a)))
         sound(differenceWords(d, context, name), c, `${d.what} ${d.of}`);
     }
+  });
+
+  it('first at each station is whole, of just what has to be explained, and judges nothing where nothing is known', () => {
+    const openings = (state: State, a: Answers, v: SentenceContext, shown: () => string) => {
+      const { sheet } = a;
+      const things = a.examination.things;
+      return {
+        things,
+        identify: identifyOpening(adviseKit({ world, state, a, today: '2026-11-25' }).lead, a, v),
+        fit: sheet?.status === 'ready' ? fitOpening(sheet, a.fitted) : undefined,
+        examine: examineOpening(a, things, '', shown),
+        settle: settleOpening(a, state, likelyCause(a), v),
+      };
+    };
+    let named = 0;
+    for (const c of cases) {
+      const o = openings(c.state, c.a, c.context, () => 'SHOWN');
+      for (const [station, said] of Object.entries(o)) {
+        if (station === 'things' || !said || !('says' in said)) continue;
+        sound(said.says, c, station);
+        if (said.next !== '') sound(said.next, c, station);
+      }
+      const bad = o.things.reduce((n, t) => n + t.abnormal, 0);
+      const shown = o.examine.says.match(/SHOWN/g)?.length ?? 0;
+      const more = Number(/and (\d+) more/.exec(o.examine.says)?.[1] ?? 0);
+      expect(shown + more)
+        .withContext(`${c.seed}`)
+        .toBe(bad);
+      if (bad > 0) named++;
+    }
+    expect(named).toBeGreaterThan(10);
+    const nothing = reduce([]);
+    const empty = openings(
+      nothing,
+      answersFor(world, nothing),
+      { notation: METRIC, cat, registry },
+      () => '',
+    );
+    expect(empty.fit).toBeUndefined();
+    for (const said of [empty.identify, empty.examine, empty.settle])
+      expect(`${said.says} ${said.next}`).not.toMatch(/\d|%|explained|fault/);
   });
 
   it('on paper is whole, sealed or not, for each reader; only the house is told what it rests on', () => {

@@ -25,7 +25,7 @@ export function digestWords({ digest, altered, covers }: FileProof): Told {
   return digest === 'verified'
     ? { words: 'The file is as it was written: facts, catalogue and all else.', as: 'sound' }
     : {
-        words: `What its digests cover is as it was written (${covers.map((c) => PARTS[c]).join(', ')}); it is of an earlier make and says nothing of the rest.`,
+        words: `What its fingerprints cover is as it was written (${covers.map((c) => PARTS[c]).join(', ')}); it is of an earlier make and says nothing of the rest.`,
         as: 'plain',
       };
 }

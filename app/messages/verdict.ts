@@ -11,7 +11,7 @@ import { sureWords } from './explain';
 import type { SentenceContext } from './sentence-context';
 
 const quoted = (s: string): string => `“${s}”`;
-const minutesWords = (n: number): string => (n === 1 ? 'one minute' : `${Math.round(n)} minutes`);
+export const minutesWords = (n: number): string => (n === 1 ? 'one minute' : `${Math.round(n)} minutes`);
 
 /** A verdict in words, sentence by sentence; what does not hold of the case is left out. */
 export type VerdictWords = {

@@ -54,7 +54,7 @@ export function reportDocument(screen: CaseOnPaper): Paper {
     factTable(c),
     heading('What this report rests on'),
     {
-      text: `It was computed from the facts listed, from the catalogue “${short(world.catalogue)}”, knowledge ${short(world.knowledge)} and policy ${short(world.rules)} (each named by the digest of its content). ${
+      text: `It was computed from the facts listed, from the catalogue “${short(world.catalogue)}”, knowledge ${short(world.knowledge)} and policy ${short(world.rules)} (each named by the fingerprint of its content). ${
         a.engine && a.engine.interference !== 'no'
           ? 'The engine counts as an interference engine: never turn one shaft alone with the drive off. '
           : ''

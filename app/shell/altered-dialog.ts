@@ -16,12 +16,12 @@ import { Modal } from '../ui/modal';
     >
       @if (files.altered(); as a) {
         <p role="alert">
-          What <b>{{ a.name }}</b> holds does not match the digest that was written with it. Somebody or
-          something changed it after it left.
+          What <b>{{ a.name }}</b> holds is not what was written when it left. Somebody or
+          something changed it since.
         </p>
         <dl class="pairs">
           @for (d of a.read.altered; track d.part) {
-            <dt>Digest of the {{ d.part }}, stated</dt>
+            <dt>Fingerprint of the {{ d.part }}, as written</dt>
             <dd class="mono">{{ d.stated.slice(0, 24) }}…</dd>
             <dt>found</dt>
             <dd class="mono">{{ d.found.slice(0, 24) }}…</dd>

@@ -59,7 +59,7 @@ describe('the frame', () => {
         expect(l.getAttribute('href')).toBe(`/case/${summary.id}/${summary.waits}`);
     }
     expect(lines('What came in last').length).toBe(summaries.length);
-    for (const button of page.all<HTMLButtonElement>('section[aria-label="To do"] [aria-pressed]')) {
+    for (const button of page.all('section[aria-label="To do"] [aria-pressed]')) {
       button.click();
       await page.fixture.whenStable();
       expect(lines('To do').length).toBe(Number(button.querySelector('b')!.textContent));

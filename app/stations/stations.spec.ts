@@ -26,7 +26,7 @@ describe('stations', () => {
   it('Identify: asks the cheapest telling question, answers in three values, and follows an answer', async () => {
     await desk.open('demo-2041');
     const page = await paint(IdentifyPage);
-    expect(page.words).toContain('Ask next 0.96 bits for 3 min');
+    expect(page.words).toContain('Ask next 3 minutes');
     expect(page.words).toMatch(/MF-K121-1.*\? Fits if/);
     await desk.file({ key: 'feature.cover-screws', value: 'seven', how: 'reported' });
     await page.fixture.whenStable();

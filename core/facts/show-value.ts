@@ -47,11 +47,11 @@ export function showValue(
     case 'ref':
       return name(t.table, plainText(value));
     case 'seal':
-      return `digest ${plainText(value).slice(0, 12)}…`;
+      return `seal ${plainText(value).slice(0, 4)} ${plainText(value).slice(4, 8)}`;
     case 'series':
       return readingsWords(Array.isArray(value) ? Math.floor(value.length / 2) : 0);
     case 'reading':
-      return `${Array.isArray(value) ? value.length : 0} lines`;
+      return linesWords(Array.isArray(value) ? value.length : 0);
     case 'structured':
     case 'text':
       return o.hidden ? shortDigests(plainText(value)) : plainText(value);
@@ -81,3 +81,5 @@ function structuredWords(v: Structured): string {
       return `${v.signature.slice(0, 8)}…`;
   }
 }
+
+const linesWords = (n: number): string => (n === 1 ? 'one line' : `${n} lines`);

@@ -30,6 +30,7 @@ import {
 } from '../../messages/explain';
 import { list } from '../../language/list';
 import { editionWords } from '../../messages/knowledge';
+import { Opening } from '../../ui/opening';
 import { settlingWords, unweighedWords, verdictWords } from '../../messages/verdict';
 import { CauseChain } from './cause-chain';
 import { DecidePanel } from './decide-panel';
@@ -47,7 +48,16 @@ const RIVAL = { share: 0.1, most: 4 };
 /** Rivals weighed on all the evidence; the specialist decides. */
 @Component({
   selector: 'hs-cause-page',
-  imports: [NgTemplateOutlet, NzButtonComponent, Field, RouterLink, CauseChain, DecidePanel, LookAlikes],
+  imports: [
+    Opening,
+    NgTemplateOutlet,
+    NzButtonComponent,
+    Field,
+    RouterLink,
+    CauseChain,
+    DecidePanel,
+    LookAlikes,
+  ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './cause-page.html',
   styleUrl: './cause-page.less',

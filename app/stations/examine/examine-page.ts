@@ -21,6 +21,9 @@ import { SettingsPair } from '../../entry/settings-pair';
 import { settlingWords } from '../../messages/verdict';
 import { list } from '../../language/list';
 import { usageWords } from '../../messages/answers';
+import { examineOpening } from '../../messages/openings';
+import { Opening } from '../../ui/opening';
+import { shownOf } from './shown-value';
 import { ExamineStore } from './examine-store';
 import { BoxStrip } from './box-strip';
 import { CompareThingsPanel } from './compare-panel';
@@ -37,6 +40,7 @@ const BEST = 4;
 @Component({
   selector: 'hs-examine-page',
   imports: [
+    Opening,
     BoxStrip,
     CompareThingsPanel,
     DamageMapPart,
@@ -69,9 +73,10 @@ export class ExaminePage {
   /** True from the second frame on: the first one is not kept waiting for what lies below its edge. */
   protected readonly later = signal(false);
   protected readonly drive = computed(() => this.desk.current()?.answers?.drive);
-  protected readonly ran = computed(() =>
-    usageWords(this.desk.current()?.answers?.usage ?? {}, this.settings.notation()),
-  );
+  private readonly ran = computed(() => {
+    const usage = this.desk.current()?.answers?.usage ?? {};
+    return usage.distance || usage.time || usage.back ? usageWords(usage, this.settings.notation()) : '';
+  });
   constructor() {
     const router = inject(Router);
     // A scanned label names the part that it is on.
@@ -87,16 +92,11 @@ export class ExaminePage {
     afterNextRender(() => setTimeout(() => this.later.set(true)));
   }
 
-  /** How much of what could be looked at was; never "complete". */
-  protected readonly looked = computed(() => {
-    const l = this.desk.current()?.answers?.inspections.examine;
-    if (!l) return '';
-    const parts = [
-      `Looked at ${l.looked}`,
-      `not looked at ${l.open.length}`,
-      ...(l.notSent.length ? [`not sent ${l.notSent.length}`] : []),
-    ];
-    return `${parts.join(', ')}.`;
+  protected readonly opening = computed(() => {
+    const a = this.desk.current()?.answers;
+    return (
+      a && examineOpening(a, this.store.things(), this.ran(), (t, l) => shownOf(this.session, l, t.about))
+    );
   });
   protected readonly missing = computed(() =>
     list(this.store.things().flatMap((t) => (t.came === 'not_sent' ? [t.wording.toLowerCase()] : []))),

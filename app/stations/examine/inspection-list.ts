@@ -8,9 +8,9 @@ import {
   output,
 } from '@angular/core';
 import type { LimitedInspection, ExaminedThing } from '@core/answer/examined';
-import { filedOf, placedOf } from '@core/facts/read';
 import type { Session } from '../../entry/session';
 import { signOf } from '../../messages/examination';
+import { shownOf } from './shown-value';
 
 /** The inspections of the thing in hand, in the order of the work; one is open. Arrows walk. */
 @Component({
@@ -113,15 +113,7 @@ export class InspectionList {
   }
 
   protected value(l: LimitedInspection): string {
-    const state = this.session().state();
-    const { observable: o } = l;
-    if (!state || l.status === 'open' || l.status === 'held') return '';
-    if (o.place) {
-      const n = placedOf(state, o.key, this.thing().about).length;
-      if (n > 0) return `${n} ${n === 1 ? 'place' : 'places'}`;
-    }
-    const fact = filedOf(state, o.key, this.thing().about);
-    return fact ? this.session().show(o, fact.value, fact.u) : '';
+    return shownOf(this.session(), l, this.thing().about);
   }
 
   protected walk(e: KeyboardEvent): void {

@@ -1,5 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { RouterLink } from '@angular/router';
+import { fitOpening } from '../../messages/openings';
+import { Opening } from '../../ui/opening';
 import { Segmented } from '../../ui/segmented';
 import { CheckPanel } from './check-panel';
 import { FitStore, type FitPanel } from './fit-store';
@@ -12,10 +14,23 @@ import { WhyPanel } from './why-panel';
 /** The fitting: its sheet step by step, the check, and what helps on the phone. */
 @Component({
   selector: 'hs-fit-page',
-  imports: [CheckPanel, FitHeatPanel, LostPanel, RouterLink, Segmented, SheetPanel, TorquePanel, WhyPanel],
+  imports: [
+    CheckPanel,
+    FitHeatPanel,
+    LostPanel,
+    Opening,
+    RouterLink,
+    Segmented,
+    SheetPanel,
+    TorquePanel,
+    WhyPanel,
+  ],
   providers: [FitStore],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
+    @if (opening(); as o) {
+      <hs-opening [says]="o.says" [next]="o.next" />
+    }
     <hs-segmented
       label="At the fitting"
       [options]="panels"
@@ -83,6 +98,10 @@ export class FitPage {
     { value: 'lost', label: 'Timing lost' },
     { value: 'why', label: 'What went wrong?' },
   ];
+  protected readonly opening = computed(() => {
+    const sheet = this.store.sheet();
+    return sheet && fitOpening(sheet, this.store.fitted());
+  });
   protected readonly other = computed(() => {
     const s = this.store.answers()?.sheet;
     return s?.status === 'other_kind' ? s.name : '';

@@ -32,7 +32,6 @@ const LETTERS: Readonly<Record<string, Went>> = { d: 'done', n: 'skipped', o: 'w
     @if (store.sheet(); as sheet) {
       <header class="row">
         <h2>{{ sheet.name }}</h2>
-        <span class="quiet">{{ sheet.steps.length }} steps · {{ told() }} told</span>
         <span class="grow"></span>
         <button nz-button nzSize="small" [disabled]="sheets.making()" (click)="sheets.pdf()">
           {{ sheets.making() ? 'Setting the PDF, ' + percent(sheets.share()) : 'PDF' }} <kbd>p</kbd>
@@ -143,7 +142,7 @@ const LETTERS: Readonly<Record<string, Went>> = { d: 'done', n: 'skipped', o: 'w
       align-items: start;
     }
     .steps {
-      max-height: max(420px, calc(100vh - 250px));
+      max-height: max(420px, calc(100vh - 282px));
       overflow-y: auto;
       padding: 4px 0;
       scrollbar-gutter: stable;
@@ -214,7 +213,6 @@ export class SheetPanel {
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
   private readonly injector = inject(Injector);
   protected readonly coming = signal(false);
-  protected readonly told = computed(() => this.store.fitted()?.said.size ?? 0);
   /** By phase; an order that is tried has none. */
   protected readonly phases = computed(() => {
     const tried = this.store.tried();

@@ -1,5 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { RouterLink } from '@angular/router';
+import { adviseKit } from '@core/advice/kits';
 import { featureKey } from '@core/catalogue/feature-observables';
 import { kindWord } from '@core/drive/drive-has';
 import { formatNumber } from '@core/quantity/format-quantity';
@@ -7,6 +8,7 @@ import { NzTableModule } from 'ng-zorro-antd/table';
 import { NzTabsModule } from 'ng-zorro-antd/tabs';
 import { NzTagModule } from 'ng-zorro-antd/tag';
 import { wasAsked } from '@core/facts/read';
+import { Clock } from '../../data/clock';
 import { CaseDesk } from '../../data/case-desk';
 import { CaseSentences } from '../../commands/case-sentences';
 import { DeskSession } from '../../entry/desk-session';
@@ -18,6 +20,9 @@ import { DuePanel } from './due-panel';
 import { JobPanel } from './job-panel';
 import { NewerPack } from './newer-pack';
 import { percent } from '../../messages/answers';
+import { identifyOpening } from '../../messages/openings';
+import { minutesWords } from '../../messages/verdict';
+import { Opening } from '../../ui/opening';
 import { exclusionWords, kitReasons, kitStatus, VERDICT_WORDS } from '../../messages/match';
 
 type KitGroup = {
@@ -31,6 +36,7 @@ type KitGroup = {
 @Component({
   selector: 'hs-identify-page',
   imports: [
+    Opening,
     Field,
     RouterLink,
     SettingsPair,
@@ -93,6 +99,7 @@ export class IdentifyPage {
   protected readonly session = inject(DeskSession);
   protected readonly desk = inject(CaseDesk);
   private readonly voice = inject(CaseSentences).voice;
+  private readonly clock = inject(Clock);
   protected readonly answers = computed(() => this.desk.current()?.answers);
   protected readonly kind = computed(() => kindWord(this.answers()?.possible.has));
   protected readonly counts = computed(() => {
@@ -106,10 +113,18 @@ export class IdentifyPage {
       why: s.excludedBy.map((e) => exclusionWords(e, this.voice())).join('; '),
     })),
   );
+  /** Which kit it takes, as a caller would be told it. */
+  protected readonly opening = computed(() => {
+    const view = this.desk.current();
+    if (!view?.answers?.engine || !view.world) return undefined;
+    const { world, state, answers: a } = view;
+    const { lead } = adviseKit({ world, state, a, today: this.clock.today() });
+    return identifyOpening(lead, a, this.voice());
+  });
   protected readonly questions = computed(() =>
     (this.answers()?.asking.questions ?? []).map((q) => ({
       key: featureKey(q.feature.id),
-      worth: `${q.bits.toFixed(2)} bits for ${q.minutes} min`,
+      worth: minutesWords(q.minutes),
       leaves: q.outcomes
         .map(
           (o) =>
@@ -121,7 +136,7 @@ export class IdentifyPage {
   protected readonly saving = computed(() => {
     const a = this.answers()?.asking;
     if (!a || a.questions.length < 2 || Number.isNaN(a.expectedMinutes)) return '';
-    return `In this order about ${formatNumber(a.expectedMinutes, 1)} min to expect, ${formatNumber(a.allMinutes - a.expectedMinutes, 1)} min less than asking everything.`;
+    return `In this order about ${formatNumber(a.expectedMinutes, 0)} min to expect, ${formatNumber(a.allMinutes - a.expectedMinutes, 0)} min less than asking everything.`;
   });
   protected readonly answered = computed(() => {
     const cat = this.desk.current()?.catalogue;

@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
 import { RouterLink } from '@angular/router';
+import { likelyCause } from '@core/answer/verdict';
 import type { FaultAnswer } from '@core/answer/nodes/claim';
 import { recordFault } from '@core/answer/decide';
 import { repeatsOf } from '@core/answer/repeats';
@@ -17,6 +18,8 @@ import { DeskSession } from '../../entry/desk-session';
 import { Field } from '../../entry/field';
 import { CostsCard } from './costs-card';
 import { PapersCard } from './papers-card';
+import { settleOpening } from '../../messages/openings';
+import { Opening } from '../../ui/opening';
 import { waitingWords } from '../../messages/costs';
 import { repeatWords, SEVERITY_WORDS } from '../../messages/faults';
 import { factWords } from '../../messages/facts';
@@ -36,7 +39,7 @@ const WITHOUT = 'claim.without_document';
 /** Fault against the claim, decision, and the report that can be proved. */
 @Component({
   selector: 'hs-settle-page',
-  imports: [NzButtonComponent, RouterLink, CostsCard, Field, PapersCard],
+  imports: [NzButtonComponent, RouterLink, CostsCard, Field, Opening, PapersCard],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './settle-page.html',
   styles: `
@@ -45,6 +48,10 @@ const WITHOUT = 'claim.without_document';
       grid-template-columns: repeat(auto-fit, minmax(340px, 1fr));
       gap: var(--gap);
       align-items: start;
+    }
+    hs-opening {
+      grid-column: 1 / -1;
+      margin: 0;
     }
     hs-costs-card {
       display: block;
@@ -83,6 +90,11 @@ export class SettlePage {
   private readonly clock = inject(Clock);
   private readonly cases = inject(Cases);
   protected readonly answers = computed(() => this.desk.current()?.answers);
+  protected readonly opening = computed(() => {
+    const view = this.desk.current();
+    const a = view?.answers;
+    return a && settleOpening(a, view.state, likelyCause(a), this.voice());
+  });
   protected readonly terms = computed(() => {
     const t = this.answers()?.terms;
     return t ? termsWords(t, this.settings.notation()) : 'Cannot tell: the kit is not known.';
