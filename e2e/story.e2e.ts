@@ -109,7 +109,7 @@ test('a returned tensioner, from the call to a report that can be proved', async
   await page2.route('**/setup.json', (route) => route.fulfill({ json: { demo: false } }));
   const desk2 = new Desk(page2);
   await desk2.open();
-  await expect(page2.getByText('There is no catalogue yet')).toBeVisible();
+  await expect(page2.getByRole('region', { name: 'Bring your own catalogue' })).toBeVisible();
 
   await desk2.openFile(jsonFile('cut.json', text.slice(0, text.length / 2)));
   await expect(page2.getByText(/cut\.json is broken at line \d+/)).toBeVisible();
@@ -244,7 +244,7 @@ test('a write that the browser refuses is said, keeps the text, and a part that 
   await expect(page2.getByText('No cases yet.')).toBeVisible();
   await desk2.openFile(jsonFile('desk.json', text));
   await expect(page2.getByText(`${cases} cases are on the rack`)).toBeVisible();
-  await expect(page2.getByRole('link', { name: /^2027 TE16-CORM/ })).toBeVisible();
+  await expect(page2.getByRole('link', { name: /^2044 OL25-FLET/ })).toBeVisible();
   await other.close();
   await page.evaluate(() => (window as unknown as { mend: () => void }).mend());
   await page.getByLabel('Distance now', { exact: false }).first().press('Enter');

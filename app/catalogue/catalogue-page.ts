@@ -28,6 +28,8 @@ import { PackExports } from '../commands/pack-exports';
 import { Segmented } from '../ui/segmented';
 import { StateCard } from '../ui/state';
 import { tallRows } from '../ui/tall-rows';
+import { headWords, TABLE_WORDS } from '../messages/column-heads';
+import { EngineCards } from './engine-cards';
 import { ImportPanel } from './import-panel';
 
 /** Height of a row and of the heading above them. */
@@ -42,6 +44,7 @@ const HEAD_PX = 34;
     RouterLink,
     NzInputDirective,
     NzTableModule,
+    EngineCards,
     ImportPanel,
     Segmented,
     StateCard,
@@ -56,6 +59,13 @@ export class CataloguePage {
   private readonly commands = inject(Commands);
   private readonly exports = inject(PackExports);
   private readonly router = inject(Router);
+  protected readonly ways = [
+    { value: 'cards' as const, label: 'Drives' },
+    { value: 'tables' as const, label: 'Tables' },
+  ];
+  protected readonly way = signal<'cards' | 'tables'>('cards');
+  protected readonly head = headWords;
+  protected readonly tableWords = TABLE_WORDS;
   protected readonly table = signal<TableName>('engines');
   protected readonly typed = signal('');
   /** Number of the row that was looked for. */
@@ -81,7 +91,7 @@ export class CataloguePage {
 
   /** The tables with how many rows each has. */
   protected readonly choices = computed(() =>
-    TABLES.map((t) => ({ value: t, label: `${t} ${this.counts()[t]}` })),
+    TABLES.map((t) => ({ value: t, label: `${TABLE_WORDS[t]} ${this.counts()[t]}` })),
   );
 
   constructor() {
@@ -104,6 +114,7 @@ export class CataloguePage {
     }
     const table =
       hit.kind === 'kit' ? ('kits' as const) : hit.kind === 'part' ? ('parts' as const) : ('cross' as const);
+    this.way.set('tables');
     this.table.set(table);
     this.lit.set(hit.key);
     const at = (this.pack()?.[table] ?? []).findIndex((r) => r.number === hit.key);

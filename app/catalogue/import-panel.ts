@@ -42,8 +42,8 @@ import { FileButton } from '../ui/file-button';
           <button nz-button (click)="imports.cancel()">Close</button>
         } @else if (p.versionTaken) {
           <p role="alert">
-            <b>▲ {{ p.id }} is here already with other content.</b> Give the catalogue a new version. Nothing was
-            changed.
+            <b>▲ {{ p.id }} is here already with other content.</b> Give the catalogue a new version. Nothing
+            was changed.
           </p>
           <button nz-button (click)="imports.cancel()">Close</button>
         } @else {

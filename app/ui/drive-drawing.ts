@@ -18,7 +18,7 @@ import type { DrivePicture } from './drive-picture';
         }
       }
       <path class="belt" [attr.d]="picture().belt" [attr.stroke-width]="picture().beltWidth" />
-      @for (l of picture().leaders; track $index) {
+      @for (l of bare() ? [] : picture().leaders; track $index) {
         <line
           class="leader"
           [attr.x1]="l.a.x"
@@ -28,7 +28,7 @@ import type { DrivePicture } from './drive-picture';
           [attr.stroke-width]="picture().textMm / 14"
         />
       }
-      @for (l of picture().names; track l.id) {
+      @for (l of bare() ? [] : picture().names; track l.id) {
         <text [attr.x]="l.x" [attr.y]="l.y + picture().textMm * 0.35" [style.font-size.px]="picture().textMm">
           {{ l.name }}
         </text>
@@ -112,6 +112,8 @@ import type { DrivePicture } from './drive-picture';
   `,
 })
 export class DriveDrawing {
+  /** Without names: too small for them to be read. */
+  readonly bare = input(false);
   readonly picture = input.required<DrivePicture>();
   readonly viewBox = computed(() => {
     const { x, y, width, height } = this.picture().box;

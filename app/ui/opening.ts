@@ -10,6 +10,7 @@ import { ChangeDetectionStrategy, Component, input } from '@angular/core';
     @if (next(); as n) {
       <p class="next">{{ n }}</p>
     }
+    <ng-content />
   `,
   styles: `
     :host {

@@ -14,9 +14,11 @@ export function tallRows<T>(
   headPx: number,
 ): Signal<number> {
   const tall = signal(AT_FIRST);
-  const room = new ResizeObserver(([entry]) =>
-    tall.set(Math.max(LEAST, Math.floor((entry?.contentRect.height ?? 0) - headPx))),
-  );
+  const room = new ResizeObserver(([entry]) => {
+    tall.set(Math.max(LEAST, Math.floor((entry?.contentRect.height ?? 0) - headPx)));
+    // The rows' own room does not follow by itself: it is measured once, and may have been hidden then.
+    requestAnimationFrame(() => table()?.cdkVirtualScrollViewport?.checkViewportSize());
+  });
   let seen: HTMLElement | undefined;
   afterRenderEffect(() => {
     const element = grid().nativeElement;

@@ -47,12 +47,16 @@ const SHARED_WORDS: Record<Shared, string> = {
   styles: `
     .line {
       display: grid;
-      grid-template-columns: 48px minmax(0, 1fr) auto;
-      gap: 10px;
-      align-items: center;
+      grid-template-columns: 48px minmax(0, 1fr);
+      gap: 0 10px;
+      align-content: center;
       min-height: var(--target);
+      padding: 4px 0;
       color: var(--ink);
       border-top: 1px solid var(--rule);
+    }
+    .line > .quiet {
+      grid-column: 2;
     }
     .line:hover {
       background: var(--paper-3);
