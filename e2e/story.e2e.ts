@@ -373,7 +373,7 @@ test('a station that fits one screen does, rack and tape fold, and the next case
   await expect(page.getByLabel('Fact line')).toBeFocused();
   await page.keyboard.press('Escape');
   await page.locator('body').press(',');
-  await expect(page.getByRole('heading', { name: /^2044/ })).toBeVisible();
+  await expect(page.getByRole('heading', { name: /^2042/ })).toBeVisible();
   await page.locator('body').press('.');
   await expect(page.getByRole('heading', { name: /^2041/ })).toBeVisible();
 });

@@ -22,7 +22,11 @@ describe('engines as cards', () => {
       const leaf = engineLeaf(cat, card.querySelector('b')!.textContent)!;
       expect(card.getAttribute('href')).toBe(`/catalogue/engine/${leaf.engine.code}`);
       const features = [
-        ...new Set(leaf.designs.flatMap((d) => d.telling.map((t) => lower(t.feature.wording)))),
+        ...new Set(
+          leaf.designs.length > 1
+            ? leaf.designs.flatMap((d) => d.telling.map((t) => lower(t.feature.wording)))
+            : [],
+        ),
       ];
       const said = card.textContent;
       if (features.length > 0) several++;
