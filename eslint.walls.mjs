@@ -120,9 +120,14 @@ const APP = {
     app: ['language', 'data', 'ui', 'messages', 'report', 'commands'],
     packages: SCREEN,
   },
+  tours: {
+    core: ['quantity', 'facts'],
+    app: ['data', 'commands'],
+    packages: SCREEN,
+  },
   shell: {
     core: ANY_CORE,
-    app: ['language', 'data', 'ui', 'messages', 'commands', 'entry'],
+    app: ['language', 'data', 'ui', 'messages', 'commands', 'entry', 'tours'],
     packages: [...SCREEN, 'tinykeys'],
   },
 };

@@ -78,7 +78,9 @@ test('a box with tensioner, belt and roller is examined in at most 25 actions', 
   }
   expect(actions).toBeLessThanOrEqual(25);
   // and it was all of what is graded by eye there
-  await expect(page.getByText(/since fitting\. Looked/)).toContainText(/Looked at (3[5-9]|[4-9]\d)/);
+  await expect(page.getByRole('region', { name: 'In short' })).toContainText(
+    /\b(3[5-9]|[4-9]\d) inspections made/,
+  );
 });
 
 test('a belt unrolled: marks pressed on its teeth lead to the wheel that made them, and scattered ones to none', async ({

@@ -14,10 +14,6 @@ async function open(page: Page, path: string): Promise<void> {
   if (path.startsWith('/case/')) await page.locator('main .card').first().waitFor();
   await page.getByText('Reading the case').waitFor({ state: 'hidden' });
   if ((page.viewportSize()?.width ?? 0) > 1000) await page.getByText('2048').first().waitFor();
-  // The first opening makes all heads once in a thread; a picture is of the desk after that.
-  const anew = page.getByText('Reading all cases anew');
-  await anew.waitFor({ timeout: 4000 }).catch(() => undefined);
-  await anew.waitFor({ state: 'hidden' });
   await page.evaluate(() => document.fonts.ready);
 }
 

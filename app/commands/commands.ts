@@ -19,6 +19,15 @@ export type OpenDialog =
   | undefined;
 export type Command = { name: string; key?: string; run: () => void };
 
+/** The tours by key, as they are called; what they are made of is fetched with the first. */
+export const TOUR_NAMES = [
+  ['call', 'a call'],
+  ['box', 'a box'],
+  ['capture', 'a capture'],
+  ['claim', 'a claim'],
+  ['drive', 'a drive'],
+] as const;
+
 /** Everything that can be done by name or by key, in one place. */
 @Injectable({ providedIn: 'root' })
 export class Commands {
@@ -28,6 +37,8 @@ export class Commands {
   private readonly settings = inject(DeskSettingsStore);
   private readonly notices = inject(Notices);
   readonly overlay = signal<OpenDialog>(undefined);
+  /** The tour that goes on, by its key. */
+  readonly tour = signal<string | undefined>(undefined);
   /** What was typed for the list by name while it was being fetched. */
   readonly typedAhead = signal('');
   /** The fact line is wanted; it takes this back when it has the focus. */
@@ -159,6 +170,7 @@ export class Commands {
       { name: 'Back everything up', key: 'Ctrl+Shift+S', run: () => void this.backUp() },
       { name: 'Backups, room and safety', run: () => void this.router.navigate(['/safety']) },
       { name: 'Take every case out as one file', run: () => void this.exportDesk() },
+      ...TOUR_NAMES.map(([key, name]) => ({ name: `Tour: ${name}`, run: () => this.tour.set(key) })),
       { name: 'Settings', key: 'h', run: () => this.overlay.set('settings') },
       { name: 'Policy: what practitioners disagree on', key: 'u', run: () => this.overlay.set('policy') },
       {

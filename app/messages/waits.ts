@@ -2,7 +2,7 @@ import type { StationStanding } from '@core/answer/standing';
 import type { CaseSummary, Waits } from '@core/answer/case-summary';
 import type { Task, ToDo } from '@core/answer/to-do';
 import type { CaseKind } from '@core/facts/observable';
-import { type Station, stationName } from '@core/facts/stations';
+import { type Station, STATIONS, stationName } from '@core/facts/stations';
 import { type Day, daysBetween } from '@core/quantity/dates';
 
 /** What a case waits for, as its tag on the rack says it. */
@@ -13,7 +13,7 @@ const WAITS_WORDS: Record<Exclude<Waits, Station>, string> = {
   sealed: 'settled, sealed',
   set_aside: '▲ set aside',
 };
-const isStation = (waits: Waits): waits is Station => !(waits in WAITS_WORDS);
+const isStation = (waits: string): waits is Station => (STATIONS as readonly string[]).includes(waits);
 
 /** A call that was promised, as a tag says it. */
 export function callBackWords(by: Day, today: Day): string {
@@ -57,20 +57,22 @@ export function standingWords(s: StationStanding): string {
   }
 }
 
-/** What is to be done, as somebody would tell a colleague. */
-export const TASK_WORDS: Record<Task, string> = {
+/** What is to be done where a station's name alone does not say it. */
+const TASK_WORDS: Partial<Record<Task, string>> & Record<Exclude<Task, Station>, string> = {
   call_back: 'Call back',
   read: 'Read the message',
   call: 'Ask what is missing',
   answer: 'Answer',
   identify: 'Find the kit',
-  fit: 'Go through the fitting',
   examine: 'Look at the parts',
   cause: 'Find the cause',
   settle: 'Decide',
   issue: 'Issue the report',
   set_aside: '▲ Look what is wrong',
 };
+/** What is to be done, as somebody would tell a colleague. */
+export const taskWords = (task: Task): string =>
+  TASK_WORDS[task] ?? (isStation(task) ? stationName(task) : task);
 
 /** When it is due. @param days until then */
 export function dueWords(days: number): string {

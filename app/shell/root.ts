@@ -26,6 +26,7 @@ import { SettingsDialog } from './settings-dialog';
 import { PolicyDialog } from './policy-dialog';
 import { KeysDialog } from './keys-dialog';
 import { Palette } from './palette';
+import { TourStrip } from '../tours/tour-strip';
 import { Rack } from './rack';
 
 /** Troubles that leave the desk to be read only. */
@@ -38,6 +39,7 @@ const READ_ONLY: ReadonlySet<StoreTrouble['code']> = new Set(['newer', 'forbidde
     RouterOutlet,
     NzButtonComponent,
     Rack,
+    TourStrip,
     Palette,
     KeysDialog,
     SettingsDialog,
@@ -89,7 +91,10 @@ const READ_ONLY: ReadonlySet<StoreTrouble['code']> = new Set(['newer', 'forbidde
         </hs-state>
       </main>
     } @else if (setup.ready()) {
-      <div class="frame">
+      <div class="frame" [class.tour]="commands.tour() !== undefined">
+        @defer (when commands.tour() !== undefined) {
+          <hs-tour-strip />
+        }
         <hs-rack />
         <router-outlet />
       </div>
@@ -144,6 +149,12 @@ const READ_ONLY: ReadonlySet<StoreTrouble['code']> = new Set(['newer', 'forbidde
       min-width: 0;
       min-height: 0;
     }
+    .frame.tour {
+      grid-template-rows: auto minmax(0, 1fr);
+    }
+    hs-tour-strip {
+      grid-column: 1 / -1;
+    }
     .failed {
       padding: 40px;
       max-width: 60ch;
@@ -152,6 +163,9 @@ const READ_ONLY: ReadonlySet<StoreTrouble['code']> = new Set(['newer', 'forbidde
       .frame {
         grid-template-columns: minmax(0, 1fr);
         grid-template-rows: auto minmax(0, 1fr);
+      }
+      .frame.tour {
+        grid-template-rows: auto auto minmax(0, 1fr);
       }
     }
   `,

@@ -5,12 +5,12 @@ import type { CaseSummary } from '@core/answer/case-summary';
 import { type Task, tasksOf, toDo } from '@core/answer/to-do';
 import { PROMISE_DAYS } from '@core/policy/promise';
 import { dayOf, daysBetween } from '@core/quantity/dates';
-import { Commands } from '../commands/commands';
+import { Commands, TOUR_NAMES } from '../commands/commands';
 import { Setup } from '../commands/setup';
 import { Cases } from '../data/cases';
 import { Clock } from '../data/clock';
 import { Packs } from '../data/packs';
-import { deskWords, dueWords, KIND_WORDS, TASK_WORDS } from '../messages/waits';
+import { deskWords, dueWords, KIND_WORDS, taskWords } from '../messages/waits';
 import { StateCard } from '../ui/state';
 import { BeginLine } from './begin-line';
 import { Doors } from './doors';
@@ -30,10 +30,11 @@ export class WelcomePage {
   protected readonly packs = inject(Packs);
   protected readonly cases = inject(Cases);
   protected readonly setup = inject(Setup);
-  private readonly commands = inject(Commands);
+  protected readonly commands = inject(Commands);
+  protected readonly tours = TOUR_NAMES;
   private readonly clock = inject(Clock);
   protected readonly kinds = KIND_WORDS;
-  protected readonly tasks = TASK_WORDS;
+  protected readonly tasks = taskWords;
   protected readonly due = dueWords;
   protected readonly most = MOST_TO_DO;
   /** What the list is narrowed to; none for everything and everybody. */

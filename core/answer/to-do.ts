@@ -1,3 +1,4 @@
+import { STATIONS } from '@core/facts/stations';
 import { addDays, type Day, dayOf, daysBetween } from '@core/quantity/dates';
 import type { CaseSummary, Waits } from './case-summary';
 
@@ -37,19 +38,7 @@ export function toDo(summaries: readonly CaseSummary[], promised: number, today:
 
 /** How many things there are to do of each kind, in the order of the work. */
 export function tasksOf(list: readonly ToDo[]): { task: Task; count: number }[] {
-  const order: Task[] = [
-    'call_back',
-    'read',
-    'call',
-    'answer',
-    'identify',
-    'fit',
-    'examine',
-    'cause',
-    'settle',
-    'issue',
-    'set_aside',
-  ];
+  const order: Task[] = ['call_back', 'read', 'answer', ...STATIONS, 'issue', 'set_aside'];
   return order
     .map((task) => ({ task, count: list.reduce((n, t) => n + (t.task === task ? 1 : 0), 0) }))
     .filter((t) => t.count > 0);
