@@ -26,7 +26,10 @@ test('every step of every tour shows what it speaks of, and the tour is gone whe
         const { violations } = await new AxeBuilder({ page }).include('hs-tour-strip').analyze();
         expect(violations.map((v) => v.id)).toEqual([]);
       }
-      await strip.getByRole('button', { name: i + 1 < tour.steps.length ? 'Next' : 'Done' }).click();
+      // What a message says has to be filed before there is an answer to speak of.
+      if (tour.key === 'call' && i === 0) {
+        await page.getByRole('button', { name: /^File \d+ facts/ }).click();
+      } else await strip.getByRole('button', { name: i + 1 < tour.steps.length ? 'Next' : 'Done' }).click();
     }
     await expect(strip).toHaveCount(0);
     await expect(page.locator('.toured')).toHaveCount(0);
