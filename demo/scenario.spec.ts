@@ -9,7 +9,7 @@ import { judgedOf, shipped } from './shipped';
 import { worldOf } from '@core/answer/world';
 import { catalogueOf } from '@core/catalogue/find-records';
 import type { Fact } from '@core/facts/fact';
-import { daysUntil, movedBy } from '@core/answer/moved-days';
+import { daysUntil, laterBy } from '@core/answer/moved-days';
 import type { CaseSummary } from '@core/answer/case-summary';
 import { nominalLength, tensionerIndex } from '@core/drive/layout';
 import { limitsOf } from '@core/drive/carrier';
@@ -48,7 +48,7 @@ describe('demo scenario', () => {
     expect([daysUntil(summaries, last), daysUntil(summaries, last + 39 * 86_400_000 + 3_600_000)]).toEqual([
       0, 39,
     ]);
-    const moved = movedBy(39, { facts, summaries });
+    const moved = laterBy(39, { facts, summaries });
     const again = judgedOf(moved.facts, worldOf(catalogueOf(demoPack())));
     const lines = (rows: readonly CaseSummary[]) =>
       new Map(rows.map((s) => [s.id, { ...s, text: s.text.split('\n').sort() }]));

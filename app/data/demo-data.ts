@@ -1,7 +1,7 @@
 import * as z from 'zod';
 import '@core/quantity/plain-schemas';
 import type { CaseSummary } from '@core/answer/case-summary';
-import { daysUntil, movedBy } from '@core/answer/moved-days';
+import { daysUntil, laterBy } from '@core/answer/moved-days';
 import { PackSchema } from '@core/catalogue/pack';
 import { mergeCase } from '@core/facts/consistent';
 import { type Fact, FactSchema, FileRefSchema } from '@core/facts/fact';
@@ -84,7 +84,7 @@ async function joining(
   const judged = JudgedSchema.parse(beside);
   const mine = new Set(own.map((f) => f.case));
   // The desk looks as if it was left yesterday, whenever it is opened first.
-  const { facts, summaries } = movedBy(daysUntil(judged.summaries, now), {
+  const { facts, summaries } = laterBy(daysUntil(judged.summaries, now), {
     facts: [...own, ...judged.facts.filter((f) => mine.has(f.case))],
     summaries: judged.summaries,
   });

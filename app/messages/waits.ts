@@ -75,7 +75,7 @@ export const taskWords = (task: Task): string =>
   TASK_WORDS[task] ?? (isStation(task) ? stationName(task) : task);
 
 /** When it is due. @param days until then */
-export function dueWords(days: number): string {
+export function dueInWords(days: number): string {
   if (days < 0) return `▲ ${-days} d late`;
   return days === 0 ? 'today' : `in ${days} d`;
 }

@@ -16,8 +16,8 @@ import { Modal } from '../ui/modal';
     >
       @if (files.altered(); as a) {
         <p role="alert">
-          What <b>{{ a.name }}</b> holds is not what was written when it left. Somebody or
-          something changed it since.
+          What <b>{{ a.name }}</b> holds is not what was written when it left. Somebody or something changed
+          it since.
         </p>
         <dl class="pairs">
           @for (d of a.read.altered; track d.part) {

@@ -10,7 +10,7 @@ import { Setup } from '../commands/setup';
 import { Cases } from '../data/cases';
 import { Clock } from '../data/clock';
 import { Packs } from '../data/packs';
-import { deskWords, dueWords, KIND_WORDS, taskWords } from '../messages/waits';
+import { deskWords, dueInWords, KIND_WORDS, taskWords } from '../messages/waits';
 import { StateCard } from '../ui/state';
 import { BeginLine } from './begin-line';
 import { Doors } from './doors';
@@ -35,7 +35,7 @@ export class WelcomePage {
   private readonly clock = inject(Clock);
   protected readonly kinds = KIND_WORDS;
   protected readonly tasks = taskWords;
-  protected readonly due = dueWords;
+  protected readonly due = dueInWords;
   protected readonly most = MOST_TO_DO;
   /** What the list is narrowed to; none for everything and everybody. */
   protected readonly task = signal<Task | undefined>(undefined);

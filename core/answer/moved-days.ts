@@ -14,13 +14,13 @@ export const daysUntil = (summaries: readonly Pick<CaseSummary, 'touched'>[], no
   return Number.isFinite(last) ? Math.floor((now - last) / DAY_MS) : 0;
 };
 
-export type Rack = Readonly<{ facts: readonly Fact[]; summaries: readonly CaseSummary[] }>;
+export type CasesAtOnce = Readonly<{ facts: readonly Fact[]; summaries: readonly CaseSummary[] }>;
 
 /**
  * Cases as they would read had everything happened so many days later: when it was filed, and every day that was told but the
  * vehicle's. What ran between two of them stays what it was. An issued report stays of its day, and so does all of its case.
  */
-export function movedBy(days: number, { facts, summaries }: Rack): Rack {
+export function laterBy(days: number, { facts, summaries }: CasesAtOnce): CasesAtOnce {
   if (days === 0) return { facts, summaries };
   const sealed = new Set(facts.filter((f) => f.key === ISSUED).map((f) => f.case));
   const told = new Map<string, Set<string>>();

@@ -12,6 +12,7 @@ import { measureOnPhoto, type PhotoMeasure, type PicturePoint } from '@core/exam
 import { catalogueOf } from '@core/catalogue/find-records';
 import { SHIPPED_POLICY } from '@core/policy/policy';
 import { cameraOver, photograph } from '@core/simulate/photograph';
+import { nth } from '@core/quantity/must';
 import { addDays } from '@core/quantity/dates';
 import { sha256 } from '@noble/hashes/sha2.js';
 import { bytesToHex } from '@noble/hashes/utils.js';
@@ -151,7 +152,7 @@ export function boxFacts(box: Box): { id: string; facts: Fact[]; photos: Photo[]
   const day = box.opened.slice(0, 10);
   let [minute, made] = [0, 0];
   const author: Author = {
-    by: HANDS[Number(box.tag) % HANDS.length]!,
+    by: nth(HANDS, Number(box.tag) % HANDS.length),
     now: () => new Date(Date.parse(box.opened) + minute++ * 20_000).toISOString(),
     newId: () => `${id}-${String(++made).padStart(3, '0')}`,
   };
