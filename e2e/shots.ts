@@ -35,6 +35,8 @@ const views = [
 for (const [name, path] of views) {
   test(name, async ({ page }) => {
     await open(page, path);
+    // What came weeks ago comes last into a new desk.
+    if (name === 'start') await page.getByRole('region', { name: 'To do' }).getByText('1931').waitFor();
     await page.screenshot({ path: out(name) });
   });
 }

@@ -36,7 +36,7 @@ export function fitOpening(sheet: Pick<Sheet, 'steps'>, fitted: Fitted | undefin
   const steps = counted(sheet.steps.length, 'step', 'steps');
   if (!fitted)
     return {
-      says: `Nothing was told of this fitting yet; its sheet has ${steps}.`,
+      says: `No step of this fitting was told yet; its sheet has ${steps}.`,
       next: 'Send the sheet to the fitter’s phone, and read it in when it comes back.',
     };
   const told = `${fitted.said.size} of ${steps} told`;
