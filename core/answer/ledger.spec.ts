@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { followUpsOf } from './follow-ups';
 import type { CaseSummary } from './case-summary';
+import { twinsOf } from './twins';
 import { groupRows, LEDGER_GROUPS, ledgerLines } from './ledger-view';
 import { LEDGER_COLUMNS, ledgerRows, ledgerTotals, type LedgerQuery } from './ledger';
 
@@ -38,6 +39,18 @@ const some = fc.array(
   }),
   { maxLength: 30 },
 );
+
+describe('claims that stand twice', () => {
+  it('are found however their number is parted, never the case itself, and none where there is no number', () => {
+    const of = (claim: string) => summary({ books: { claim, kit: '', decision: '', cause: '', asked: 0 } });
+    const all = [of('C-20272'), of('c 20272'), of('C20273'), of(''), of('')];
+    const tags = (at: number) => twinsOf(all, all[at]!.id, all[at]!.books!.claim).map((s) => s.id);
+    expect(tags(0)).toEqual([all[1]!.id]);
+    expect(tags(1)).toEqual([all[0]!.id]);
+    expect(tags(2)).toEqual([]);
+    expect(tags(3)).toEqual([]);
+  });
+});
 
 describe('the ledger', () => {
   it('law: whatever is sorted, the same rows are there, in order, what is missing last both ways', () => {

@@ -5,8 +5,9 @@ import { likelyCause } from '@core/answer/verdict';
 import type { FaultAnswer } from '@core/answer/nodes/claim';
 import { recordFault } from '@core/answer/decide';
 import { repeatsOf } from '@core/answer/repeats';
+import { twinsOf } from '@core/answer/twins';
 import { fitterOf } from '@core/answer/workshop';
-import { has } from '@core/facts/read';
+import { has, textOf } from '@core/facts/read';
 import { faultThing } from '@core/facts/thing';
 import { waitingOf } from '@core/claim/promise';
 import { CaseDesk } from '../../data/case-desk';
@@ -111,6 +112,14 @@ export class SettlePage {
     const promised = a.policy.promiseDays;
     const w = waitingOf(view.state, a.seals, this.clock.today(), promised);
     return w && { late: w.over > 0, words: waitingWords(w, promised) };
+  });
+  /** Other cases of the same claim. */
+  protected readonly twins = computed(() => {
+    const view = this.desk.current();
+    const claim = view && textOf(view.state, 'claim.number');
+    return view && claim !== undefined
+      ? twinsOf(this.cases.summaries(), view.id, claim).slice(0, MOST_REPEATS)
+      : [];
   });
   private keysOf(group: string): string[] {
     return this.desk.groupsAt('settle').flatMap((g) => (g.key === group ? g.fields.map((o) => o.key) : []));

@@ -31,6 +31,15 @@ describe('settling', () => {
     return { page, box, type, enter };
   }
 
+  it('names the other case in which the number of a claim stands', async () => {
+    await desk.newCase([{ key: 'claim.number', value: 'c 20272', how: 'document' }]);
+    const page = await paint(SettlePage);
+    const links = () => page.all('section[aria-label="Terms and documents"] .caution a');
+    expect(links().map((l) => l.getAttribute('href'))).toEqual([`/case/${BELT}/settle`]);
+    await desk.file({ key: 'claim.number', value: 'C-99999', how: 'document' });
+    await until(() => links().length === 0);
+  });
+
   it('files a line whole, refuses it whole, changes it, removes it in one act and brings it back in one', async () => {
     await desk.newCase([{ key: 'claim.cost_other', value: 20, how: 'reported' }]);
     const { page, box, type, enter } = await card();
