@@ -83,7 +83,7 @@ import { FileButton } from '../ui/file-button';
           <p role="alert">▲ {{ f }}</p>
         }
         <p class="quiet">
-          One JSON pack, a zip of CSV tables, or single tables such as kits.csv: tables not given stay as they
+          One JSON file, a zip of CSV tables, or single tables such as kits.csv: tables not given stay as they
           are.
         </p>
         <hs-file-button
