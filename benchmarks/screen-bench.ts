@@ -59,7 +59,8 @@ export async function screenBench(root: string, layout: string): Promise<Row[]> 
     const file = join(root, '..', 'large-pack.json');
     writeFileSync(file, JSON.stringify(pack));
     await page.goto('http://127.0.0.1:4392/catalogue');
-    await page.getByText(/parts \d+/).waitFor();
+    await page.locator('main').getByText('Tables', { exact: true }).click();
+    await page.getByText(/Parts \d+/).waitFor();
     const t0 = Date.now();
     const read = await watch(page, async () => {
       await page.getByLabel('Catalogue files').setInputFiles(file);
@@ -70,7 +71,7 @@ export async function screenBench(root: string, layout: string): Promise<Row[]> 
       await page.getByRole('button', { name: 'Take it in' }).click();
       await page.getByText(/is here\. New cases/).waitFor({ timeout: 60_000 });
     });
-    await page.getByText(/applications \d+/).click();
+    await page.getByText(/What fits what \d+/).click();
     await page.getByRole('region', { name: /100000 rows/ }).waitFor();
     const scroll = await watch(page, () =>
       page.evaluate(async () => {
