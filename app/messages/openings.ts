@@ -1,5 +1,6 @@
 import type { Lead } from '@core/advice/advice';
 import type { Answers } from '@core/answer/answers';
+import { toExplain } from '@core/answer/to-explain';
 import type { CauseVerdict } from '@core/answer/verdict';
 import type { ExaminedThing, LimitedInspection } from '@core/answer/examined';
 import { sealedNow } from '@core/claim/seal';
@@ -10,7 +11,7 @@ import type { Sheet } from '@core/fitting/sheet';
 import { lower } from '../language/lower';
 import { counted } from '../language/plural';
 import { leadWords } from './advice';
-import { objectionWords } from './answers';
+import { findingWords, objectionWords } from './answers';
 import { shownWords } from './fitting';
 import { decisionWords } from './ledger';
 import type { SentenceContext } from './sentence-context';
@@ -40,6 +41,7 @@ export function fitOpening(sheet: Pick<Sheet, 'steps'>, fitted: Fitted | undefin
       next: 'Send the sheet to the fitter’s phone, and read it in when it comes back.',
     };
   const told = `${fitted.said.size} of ${steps} told`;
+  const off = [...fitted.said.values()].filter((s) => s.state === 'skipped' || s.state === 'wrong').length;
   const faults = fitted.faults.map((f) => shownWords(f, sheet).replace(/\.$/, ''));
   const open = fitted.unconfirmed.length;
   return {
@@ -48,7 +50,11 @@ export function fitOpening(sheet: Pick<Sheet, 'steps'>, fitted: Fitted | undefin
         ? `${firstFew(faults)}. ${told}.`
         : fitted.broken.length > 0
           ? `${told}; the order that was told breaks ${counted(fitted.broken.length, 'gate', 'gates')}.`
-          : `${told}, and none of them against the sheet.`,
+          : off > 0
+            ? `${told}, ${off} of them not done or done otherwise.`
+            : fitted.odd.length > 0
+              ? `${told}; ${counted(fitted.odd.length, 'entry does', 'entries do')} not agree with the sheet.`
+              : `${told}, and none of them against the sheet.`,
     next:
       open > 0 ? `Of ${counted(open, 'step', 'steps')} nothing is known: that is evidence of nothing.` : '',
   };
@@ -58,17 +64,20 @@ export function fitOpening(sheet: Pick<Sheet, 'steps'>, fitted: Fitted | undefin
  * What has to be explained of what was looked at. @param ran what it ran since the fitting, in words, "" where nobody told @param shown the value of an inspection as it stands in the list
  */
 export function examineOpening(
-  a: Pick<Answers, 'inspections'>,
-  things: readonly ExaminedThing[],
+  a: Pick<Answers, 'inspections' | 'ranking' | 'registry' | 'examination'>,
+  state: State,
+  v: SentenceContext,
   ran: string,
   shown: (thing: ExaminedThing, l: LimitedInspection) => string,
 ): OpeningWords {
   const { looked, open, notSent } = a.inspections.examine;
-  const bad = things.flatMap((t) =>
-    t.inspections
-      .filter((l) => l.abnormal)
-      .map((l) => [partOf(t, lower(l.observable.wording)), lower(shown(t, l))].filter(Boolean).join(': ')),
-  );
+  const { findings, others } = toExplain(a, state);
+  const bad = [
+    ...findings.map((f) => lower(findingWords(f, v))),
+    ...others.map(({ thing: t, inspection: l }) =>
+      [partOf(t, lower(l.observable.wording)), lower(shown(t, l))].filter(Boolean).join(': '),
+    ),
+  ];
   const rest = [
     open.length > 0 ? `${open.length} not looked at` : '',
     notSent.length > 0 ? `${notSent.length} not sent` : '',

@@ -28,7 +28,7 @@ const OUTLINED = 'toured';
       <section role="region" aria-label="Tour">
         <span class="quiet">{{ t.name }}, {{ at() + 1 }} of {{ t.steps.length }}</span>
         <p role="status">
-          {{ lost() ? 'Case ' + t.tag + ' is not on this rack; the tour is made on it.' : step()?.says }}
+          {{ lost() ? 'This tour is made on a case of the demo, which is not on this rack.' : step()?.says }}
         </p>
         <span class="row">
           <button nz-button nzSize="small" [disabled]="at() === 0" (click)="go(at() - 1)">Back</button>
@@ -74,7 +74,7 @@ export class TourStrip {
     computation: () => 0,
   });
   protected readonly step = computed((): TourStep | undefined => this.tour()?.steps[this.at()]);
-  private readonly id = computed(() => this.cases.summaries().find((s) => s.tag === this.tour()?.tag)?.id);
+  private readonly id = computed(() => this.cases.summaries().find((s) => s.id === this.tour()?.case)?.id);
   protected readonly lost = computed(() => this.tour() !== undefined && this.id() === undefined);
   private readonly path = toSignal(
     this.router.events.pipe(

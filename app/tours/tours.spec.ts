@@ -7,7 +7,7 @@ describe('tours', () => {
   it('are those that are offered, each made on a case of the demo, with things to do that can be done', () => {
     expect(TOURS.map((t) => [t.key, t.name.toLowerCase()])).toEqual(TOUR_NAMES.map((t) => [...t]));
     for (const t of TOURS) {
-      expect(judged.summaries.some((s) => s.tag === t.tag))
+      expect(judged.summaries.some((s) => s.id === t.case))
         .withContext(t.key)
         .toBeTrue();
       for (const { until } of t.steps)

@@ -17,8 +17,8 @@ const StepSchema = z.strictObject({
 const TourSchema = z.strictObject({
   key: z.string().min(1),
   name: z.string().min(1),
-  /** Tag of the case that it is made on. */
-  tag: z.string().min(1),
+  /** The case of the demo that it is made on: nobody's own case is ever taken for it. */
+  case: z.string().startsWith('demo-'),
   steps: z.array(StepSchema).min(1),
 });
 export type Tour = z.infer<typeof TourSchema>;

@@ -33,6 +33,8 @@ export type Ranking = {
   none: number;
   /** Findings that weigh at all. */
   weighed: number;
+  /** Findings that are not sound, and what was seen of a fault itself. */
+  abnormal: readonly Finding[];
   /** Abnormal findings that the leader does not make likelier. */
   readonly unexplained: readonly Finding[];
   contradictions: { wording: string; means: string; facts: string[] }[];
@@ -79,6 +81,7 @@ export function rankCauses(data: CauseData, findings: readonly Finding[], explai
     causes,
     none: share.none,
     weighed: evidence.observed.length + evidence.direct.length,
+    abnormal: [...evidence.observed.filter(isAbnormal), ...evidence.direct].map((o) => o.finding),
     get unexplained() {
       return unexplained();
     },

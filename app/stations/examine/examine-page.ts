@@ -13,6 +13,7 @@ import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import { ActivatedRoute, Router, RouterLink } from '@angular/router';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
 import type { ExaminedThing } from '@core/answer/examined';
+import { CaseSentences } from '../../commands/case-sentences';
 import { Commands } from '../../commands/commands';
 import { CaseDesk } from '../../data/case-desk';
 import { DeskSettingsStore } from '../../data/desk-settings';
@@ -63,6 +64,7 @@ export class ExaminePage {
   protected readonly store = inject(ExamineStore);
   protected readonly desk = inject(CaseDesk);
   protected readonly commands = inject(Commands);
+  private readonly voice = inject(CaseSentences).voice;
   private readonly settings = inject(DeskSettingsStore);
   private readonly injector = inject(Injector);
   /** The thing in hand is shown beside a new one and others. */
@@ -93,9 +95,11 @@ export class ExaminePage {
   }
 
   protected readonly opening = computed(() => {
-    const a = this.desk.current()?.answers;
+    const view = this.desk.current();
+    const a = view?.answers;
     return (
-      a && examineOpening(a, this.store.things(), this.ran(), (t, l) => shownOf(this.session, l, t.about))
+      a &&
+      examineOpening(a, view.state, this.voice(), this.ran(), (t, l) => shownOf(this.session, l, t.about))
     );
   });
   protected readonly missing = computed(() =>
