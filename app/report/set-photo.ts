@@ -13,21 +13,26 @@ type Unpacked = { picture: ImageBitmap | VideoFrame; width: number; height: numb
  */
 async function unpacked({ blob, lines }: PaperPhoto): Promise<Unpacked | undefined> {
   try {
-    if (lines.length === 0 && 'ImageDecoder' in self && (await ImageDecoder.isTypeSupported(blob.type))) {
-      const decoder = new ImageDecoder({
-        data: await blob.arrayBuffer(),
-        type: blob.type,
-        desiredWidth: LONGEST,
-        desiredHeight: LONGEST,
-      });
-      const { image } = await decoder.decode();
-      decoder.close();
-      return { picture: image, width: image.displayWidth, height: image.displayHeight };
-    }
+    const image = lines.length === 0 ? await decodedSmall(blob) : undefined;
+    if (image) return { picture: image, width: image.displayWidth, height: image.displayHeight };
     const picture = await createImageBitmap(blob);
     return { picture, width: picture.width, height: picture.height };
   } catch {
     return undefined;
+  }
+}
+
+/** At about the size of paper; undefined where the browser cannot, or stumbles over the file: the whole may still be read. */
+async function decodedSmall(blob: Blob): Promise<VideoFrame | undefined> {
+  if (!('ImageDecoder' in self) || !(await ImageDecoder.isTypeSupported(blob.type))) return undefined;
+  const desired = { desiredWidth: LONGEST, desiredHeight: LONGEST };
+  const decoder = new ImageDecoder({ data: await blob.arrayBuffer(), type: blob.type, ...desired });
+  try {
+    return (await decoder.decode()).image;
+  } catch {
+    return undefined;
+  } finally {
+    decoder.close();
   }
 }
 
