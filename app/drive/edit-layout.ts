@@ -1,5 +1,7 @@
 import { must, nth } from '@core/quantity/must';
 import { type Layout, LayoutSchema, pitchRadius, type Wheel } from '@core/drive/layout';
+import type { Point } from '@core/drive/carrier';
+import { type EccentricMarks, onEccentric } from '@core/drive/on-eccentric';
 import { readNumber } from '@core/quantity/parse-quantity';
 
 const NUMBERS = new Set<keyof Wheel>(['x', 'y', 'teeth', 'outsideMm', 'rimMm', 'markDeg']);
@@ -94,43 +96,17 @@ export function newDrive(): Layout {
   };
 }
 
-export type Carried = {
-  pivot: { x: number; y: number };
-  turn: 'cw' | 'ccw';
-  from: number;
-  nominal: number;
-  to: number;
-  end: number;
-};
-
-/**
- * Makes a wheel the tensioner on an eccentric: as drawn it stands at its nominal mark, so arm and start angle follow from
- * the pivot. Any other tensioner becomes an idler. A sentence when that cannot be.
- */
-export function carriedBy(layout: Layout, i: number, c: Carried): Layout | string {
+/** Makes a wheel the tensioner on an eccentric, at its nominal mark as drawn. Any other tensioner becomes an idler. A sentence when that cannot be. */
+export function carriedBy(layout: Layout, i: number, c: EccentricMarks & { pivot: Point }): Layout | string {
   const w = nth(layout.wheels, i);
-  const [dx, dy] = [w.x - c.pivot.x, w.y - c.pivot.y];
-  const arm = Math.hypot(dx, dy);
-  if (!(arm > 0.1)) return `${w.name}: the pivot must stand off the wheel’s centre, or nothing is eccentric.`;
-  if (!(c.from <= c.nominal && c.nominal <= c.to && c.to <= c.end))
-    return `${w.name}: the window must run from, nominal, to, end, each at least the one before.`;
-  const at = (Math.atan2(dy, dx) * 180) / Math.PI;
+  const carrier = onEccentric(w, c.pivot, c);
+  if (!carrier.ok)
+    return carrier.error.code === 'not_eccentric'
+      ? `${w.name}: the pivot must stand off the wheel’s centre, or nothing is eccentric.`
+      : `${w.name}: the window must run from, nominal, to, end, each at least the one before.`;
   const wheels = layout.wheels.map((x, k): Wheel => {
     if (k !== i) return x.role === 'tensioner' ? { ...x, role: 'idler', carrier: undefined } : x;
-    return {
-      ...x,
-      role: 'tensioner',
-      carrier: {
-        kind: 'eccentric',
-        pivot: c.pivot,
-        arm,
-        startDeg: at - (c.turn === 'ccw' ? 1 : -1) * c.nominal,
-        turn: c.turn,
-        keyTurn: c.turn,
-        window: { from: c.from, nominal: c.nominal, to: c.to },
-        endDeg: c.end,
-      },
-    };
+    return { ...x, role: 'tensioner', carrier: carrier.value };
   });
   return { ...layout, wheels };
 }
