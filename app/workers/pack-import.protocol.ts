@@ -1,4 +1,4 @@
-import type { TableDiff } from '@core/catalogue/diff-packs';
+import type { TableDiff } from '@core/catalogue/pack-changes';
 import type { PackIssue } from '@core/catalogue/pack-issue';
 
 /** What the page asks of the import thread. Cancel: the page ends the thread; nothing was written yet. */

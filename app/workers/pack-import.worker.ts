@@ -1,4 +1,4 @@
-import { diffPacks } from '@core/catalogue/diff-packs';
+import { diffPacks } from '@core/catalogue/pack-changes';
 import type { Pack } from '@core/catalogue/pack';
 import { packDigest } from '@core/catalogue/pack-digest';
 import type { IssueReason } from '@core/catalogue/pack-issue';

@@ -3,15 +3,15 @@ import Papa from 'papaparse';
 import { demoPack } from '../../demo/catalogue';
 import { largePack } from '../../demo/large-catalogue';
 import { readPackFiles, readTableText } from '../../app/workers/read-pack-files';
-import { diffPacks } from './diff-packs';
+import { diffPacks } from './pack-changes';
 import { nextDue, roundDown } from './interval';
 import { type Pack, PackSchema } from './pack';
 import { TABLES, type TableName } from './pack-issue';
-import { nextVersion, packFromTables, PackHeadSchema, readPackJson } from './read-pack';
+import { packFromTables, PackHeadSchema, readPackJson } from './read-pack';
 import { buildSearch, search, searchBuilder } from './search';
 import { tableCells } from './tables';
 import { checkPack, supersessionChain } from './check-pack';
-import { compareVersions, newerFirst } from './version';
+import { compareVersions, newerFirst, nextVersion } from './version';
 import { catalogueOf, stagesFor } from './find-records';
 
 const pack = demoPack();

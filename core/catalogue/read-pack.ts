@@ -9,6 +9,7 @@ import { checkWording } from './check-wording';
 import { type Pack, PackSchema } from './pack';
 import { type AnyTable, type PackIssue, type TableName, TABLES } from './pack-issue';
 import type { TableReader } from './tables';
+import { nextVersion } from './version';
 
 /** What a pack says of itself, with the nested tables that do not travel as CSV. */
 export const PackHeadSchema = PackSchema.pick({
@@ -130,10 +131,4 @@ export function packFromTables(
       ...checkPlans(pack, rowOf),
     );
   return issues.length ? { issues } : { pack, issues };
-}
-
-/** "2026.3" → "2026.3.1" → "2026.3.2". */
-export function nextVersion(version: string): string {
-  const m = /^(.*\..*\.)(\d+)$/.exec(version);
-  return m ? `${m[1] ?? ''}${Number(m[2]) + 1}` : `${version}.1`;
 }

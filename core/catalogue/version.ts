@@ -25,3 +25,9 @@ export const newerFirst = (
 
 /** Name and version as one text; cases name the pack they answer with by it. */
 export const packId = (pack: { name: string; version: string }): string => `${pack.name} ${pack.version}`;
+
+/** "2026.3" → "2026.3.1" → "2026.3.2". */
+export function nextVersion(version: string): string {
+  const m = /^(.*\..*\.)(\d+)$/.exec(version);
+  return m ? `${m[1] ?? ''}${Number(m[2]) + 1}` : `${version}.1`;
+}

@@ -1,4 +1,4 @@
-import { closeLoop } from '@core/drive/close-loop';
+import { checkLoop } from '@core/drive/check-loop';
 import { type Layout, nominalLength, pitchRadius } from '@core/drive/layout';
 import { solveDrive } from '@core/drive/solve-drive';
 import { nth } from '@core/quantity/must';
@@ -90,7 +90,7 @@ describe('a drive drawn up from a photograph', () => {
         expect(Math.hypot(got.x, got.y)).toBeCloseTo(Math.hypot(w.x - origin.x, w.y - origin.y), 5);
         if (w.teeth === undefined) expect(got.outsideMm ?? 0).toBeCloseTo(w.outsideMm ?? 0, 5);
       });
-      expect(closeLoop(m.layout, 0.05).closes).toBe(true);
+      expect(checkLoop(m.layout, 0.05).closes).toBe(true);
     }
     expect(drives.length).toBeGreaterThan(12);
   });
@@ -142,7 +142,7 @@ describe('a drive drawn up from a photograph', () => {
           },
           1.5,
         );
-        const check = closeLoop(m.layout, m.lengthU ?? 0);
+        const check = checkLoop(m.layout, m.lengthU ?? 0);
         square += ((check.offMm ?? 0) / check.u) ** 2;
         n++;
       }
@@ -206,9 +206,9 @@ describe('a drive drawn up from a photograph', () => {
       },
       0.5,
     );
-    const check = closeLoop(m.layout, 1e-6);
+    const check = checkLoop(m.layout, 1e-6);
     expect(check.offMm ?? 99).toBeCloseTo(
-      (closeLoop(layout, 1).path?.lengthMm ?? 0) - nominalLength(layout),
+      (checkLoop(layout, 1).path?.lengthMm ?? 0) - nominalLength(layout),
       6,
     );
   });

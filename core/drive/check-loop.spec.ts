@@ -2,7 +2,7 @@ import { nth } from '@core/quantity/must';
 import { randomFrom } from '@core/quantity/random';
 import { demoPack } from '../../demo/catalogue';
 import { arcThrough, fitCircle } from './fit-circle';
-import { closeLoop, type LoopReason } from './close-loop';
+import { checkLoop, type LoopReason } from './check-loop';
 import { type Layout, pitchRadius, type Wheel } from './layout';
 import { solveDrive } from './solve-drive';
 
@@ -32,7 +32,7 @@ const scaledBy = (l: Layout, by: number): Layout => ({
     ...(w.outsideMm === undefined ? {} : { outsideMm: w.outsideMm * by }),
   })),
 });
-const first = (l: Layout, rims = rimsOf(l)): LoopReason | undefined => closeLoop(l, U, rims).reasons[0];
+const first = (l: Layout, rims = rimsOf(l)): LoopReason | undefined => checkLoop(l, U, rims).reasons[0];
 
 describe('a circle through points', () => {
   it('is found again from any arc of it, wherever it lies', () => {
@@ -95,7 +95,7 @@ describe('a loop that is closed', () => {
   it('closes on every drive of the demo as it stands, and gives no reasons', () => {
     expect(standing.length).toBeGreaterThan(5);
     for (const l of standing) {
-      const c = closeLoop(l, U, rimsOf(l));
+      const c = checkLoop(l, U, rimsOf(l));
       expect({ id: l.id, closes: c.closes, reasons: c.reasons }).toEqual({
         id: l.id,
         closes: true,
@@ -126,7 +126,7 @@ describe('a loop that is closed', () => {
   it('with everything picked too large it says the scale, and by how much', () => {
     for (const l of standing) {
       const rims = rimsOf(l).map((r) => ({ ...r, mm: r.mm * 1.06 }));
-      const found = closeLoop(scaledBy(l, 1.06), U, rims).reasons.find((r) => r.what === 'scale');
+      const found = checkLoop(scaledBy(l, 1.06), U, rims).reasons.find((r) => r.what === 'scale');
       expect(found?.what === 'scale' ? found.factor : 0).toBeCloseTo(1.06, 3);
     }
   });
@@ -136,7 +136,7 @@ describe('a loop that is closed', () => {
     for (const l of standing)
       l.wheels.forEach((w, i) => {
         if (i === 0 || w.teeth !== undefined) return;
-        const wrong = closeLoop(withWheel(l, i, { side: w.side === 1 ? -1 : 1 }), U, rimsOf(l));
+        const wrong = checkLoop(withWheel(l, i, { side: w.side === 1 ? -1 : 1 }), U, rimsOf(l));
         tried++;
         if (!wrong.closes)
           expect(wrong.reasons).toContain(jasmine.objectContaining({ what: 'side', wheel: i }));
@@ -146,7 +146,7 @@ describe('a loop that is closed', () => {
 
   it('is no reason to doubt anything where the belt is off by less than one can measure', () => {
     for (const l of standing) {
-      const off = closeLoop(withWheel(l, 1, { x: nth(l.wheels, 1).x + U }), U);
+      const off = checkLoop(withWheel(l, 1, { x: nth(l.wheels, 1).x + U }), U);
       if (Math.abs(off.offMm ?? 0) < 3 * U) expect(off.reasons).toEqual([]);
     }
   });

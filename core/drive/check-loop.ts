@@ -51,7 +51,7 @@ const FREE = 2;
  * side of the belt, two wheels in the wrong order, a wrong scale.
  * @param u standard uncertainty of the path's length, mm
  */
-export function closeLoop(layout: Layout, u: number, rims: readonly RimSeen[] = []): LoopCheck {
+export function checkLoop(layout: Layout, u: number, rims: readonly RimSeen[] = []): LoopCheck {
   const wantedMm = nominalLength(layout);
   const solved = solveAsDrawn(layout);
   const offMm = solved.ok ? solved.value.lengthMm - wantedMm : undefined;
