@@ -374,7 +374,7 @@ export class LedgerPage {
   }
 
   protected async workbook(): Promise<void> {
-    const made = await workbookOf('Ledger', this.table());
+    const made = await workbookOf([{ sheet: 'Ledger', rows: this.table() }]);
     if ('blob' in made) download(`ledger-${this.clock.today()}.xlsx`, made.blob);
     this.failed.set('failed' in made ? made.failed : '');
   }

@@ -8,7 +8,7 @@ import { ofCase } from '../records/records';
 import { claimCells, openClaims, readClaimsTable } from './claims';
 import type { ClaimsAsk } from './claims.protocol';
 import { partingOf } from './read-table';
-import { writeTableAsWorkbook } from './workbook';
+import { writeTablesAsWorkbook } from './workbook';
 
 const QUIET = { progress: () => undefined, cancelled: () => false };
 const HEAD = ['Claim number', 'Kit', 'Fitting date', 'Km at failure', 'Labour', 'Order'];
@@ -50,7 +50,10 @@ describe('a claims table in its thread', () => {
   };
 
   it('says the same as a workbook as it says as a text, a formula in it staying text', async () => {
-    const book = await came(await writeTableAsWorkbook('Claims', [HEAD, ...ROWS]), 't.xlsx');
+    const book = await came(
+      await writeTablesAsWorkbook([{ sheet: 'Claims', rows: [HEAD, ...ROWS] }]),
+      't.xlsx',
+    );
     const text = await came(csv([HEAD, ...ROWS]));
     expect(book.rows).toEqual(text.rows);
     expect(book.guess.form.columns).toEqual(text.guess.form.columns);
@@ -104,7 +107,7 @@ describe('a claims table in its thread', () => {
     };
     expect(await why(new Blob(['\n\n']))).toBe('no_rows');
     expect(await why(new Blob([Uint8Array.from([0x50, 0x4b, 3, 4, 9, 9])]))).toBe('broken_zip');
-    const plain = await writeTableAsWorkbook('a', [HEAD]);
+    const plain = await writeTablesAsWorkbook([{ sheet: 'a', rows: [HEAD] }]);
     expect(await why(plain.slice(0, plain.size / 2))).toBe('broken_zip');
   });
 

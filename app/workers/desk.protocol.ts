@@ -27,6 +27,6 @@ export type DeskJobs = {
   openClaims: { input: OpenClaimsAsk; progress: number; output: OpenClaimsAnswer };
   /** The cells of some of its rows, as they came. */
   claimCells: { input: ClaimsAsk & { rows: number[] }; progress: number; output: ClaimCellsAnswer };
-  /** Writes a table as a workbook. */
-  workbook: { input: { sheet: string; rows: Cell[][] }; progress: number; output: Blob };
+  /** Writes tables as a workbook, a sheet each. */
+  workbook: { input: { sheet: string; rows: Cell[][] }[]; progress: number; output: Blob };
 };

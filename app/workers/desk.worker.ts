@@ -3,7 +3,7 @@ import { withRecords } from '../records/with-records';
 import { readMailbox } from './read-mailbox';
 import { rejudgeAll } from './rejudge-all';
 import { claimCells, openClaims, readClaimsTable } from './claims';
-import { writeTableAsWorkbook } from './workbook';
+import { writeTablesAsWorkbook } from './workbook';
 import { wordsInAll } from './words-all';
 import type { DeskJobs } from './desk.protocol';
 import { serveJobs } from '../threads/worker-client';
@@ -16,7 +16,7 @@ serveJobs<DeskJobs>(
     claims: (ask) => withRecords((db) => readClaimsTable(db, ask)),
     openClaims: (ask, line) => withRecords((db) => openClaims(db, ask, line)),
     claimCells: (ask) => withRecords((db) => claimCells(db, ask)),
-    workbook: ({ sheet, rows }) => writeTableAsWorkbook(sheet, rows),
+    workbook: (sheets) => writeTablesAsWorkbook(sheets),
     rejudge: (ask, line) => withRecords((db) => rejudgeAll(db, ask, line)),
   },
   self,

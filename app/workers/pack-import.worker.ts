@@ -1,16 +1,16 @@
-import { diffPacks } from '@core/catalogue/pack-changes';
+import { diffPacks, rowDifferences } from '@core/catalogue/pack-changes';
 import type { Pack } from '@core/catalogue/pack';
 import { packDigest } from '@core/catalogue/pack-digest';
 import type { IssueReason } from '@core/catalogue/pack-issue';
-import type { PackReading } from '@core/catalogue/read-pack';
-import { err } from '@core/quantity/result';
 import { packId, newerFirst } from '@core/catalogue/version';
 import { openRecords } from '../records/open-records';
 import { getPack, writePack } from '../records/pack-records';
 import { serveJobs } from '../threads/worker-client';
 import type { ImportPreview, ImportProgress, PackJobs } from './pack-import.protocol';
-import { readPackFiles } from './read-pack-files';
-import { LIMITS, unpack } from './unpack';
+import type { TableTrouble } from './claims.protocol';
+import { type FilesReading, type NamedAs, readPackFiles } from './read-pack-files';
+import { LIMITS, unpack, type UnpackError } from './unpack';
+import { readTablesOfWorkbook, type Sheet } from './workbook';
 
 let waiting: Pack | undefined;
 
@@ -23,35 +23,50 @@ async function newest(name: string | undefined): Promise<Pack | undefined> {
   return pack;
 }
 
+const WORKBOOK = /\.xlsx$/i;
+/** Rows that are shown of what differs. */
+const SHOWN = 200;
+
 /** Sizes are looked at before anything is read, and while it is unpacked. */
 async function readFiles(
   files: File[],
   base: Pack | undefined,
+  as: NamedAs,
   progress: (p: ImportProgress) => void,
-): Promise<PackReading> {
+): Promise<FilesReading> {
   const large = files.find((f) => f.size > LIMITS.fileBytes);
-  const unpacked = large
-    ? err({ code: 'file_too_large' as const, name: large.name, bytes: large.size, most: LIMITS.fileBytes })
-    : unpack(
-        await Promise.all(
-          files.map(async (f) => ({ name: f.name, bytes: new Uint8Array(await f.arrayBuffer()) })),
-        ),
-      );
-  if (unpacked.ok) return readPackFiles(unpacked.value, base, progress);
-  const e = unpacked.error;
-  const reason: IssueReason =
-    e.code === 'broken_zip'
-      ? { code: 'bad_shape', detail: `${e.detail}. Ask for the file again.` }
-      : e.code === 'too_many_entries'
-        ? { code: 'too_many_files', most: e.most }
-        : { code: 'too_large', mostMb: Math.round(e.most / 1e6) };
-  return { issues: [{ table: 'pack', row: 1, column: e.name, reason }] };
+  if (large)
+    return refused({ code: 'file_too_large', name: large.name, bytes: large.size, most: LIMITS.fileBytes });
+  const bytesOf = async (f: File) => ({ name: f.name, bytes: new Uint8Array(await f.arrayBuffer()) });
+  const unpacked = unpack(await Promise.all(files.filter((f) => !WORKBOOK.test(f.name)).map(bytesOf)));
+  if (!unpacked.ok) return refused(unpacked.error);
+  const sheets: Sheet[] = [];
+  for (const f of files.filter((x) => WORKBOOK.test(x.name))) {
+    const read = await readTablesOfWorkbook(f.name, (await bytesOf(f)).bytes);
+    if (!read.ok) return refused(read.error);
+    sheets.push(...read.value);
+  }
+  return readPackFiles({ texts: unpacked.value, sheets }, base, progress, as);
 }
 
-async function read(files: File[], progress: (p: ImportProgress) => void): Promise<ImportPreview> {
+/** Why a file was not read at all. */
+function refused(e: UnpackError | TableTrouble): FilesReading {
+  const reason: IssueReason =
+    e.code === 'file_too_large' || e.code === 'unpacks_too_large'
+      ? { code: 'too_large', mostMb: Math.round(e.most / 1e6) }
+      : e.code === 'too_many_entries'
+        ? { code: 'too_many_files', most: e.most }
+        : { code: 'bad_shape', detail: `${'detail' in e ? e.detail : e.code}. Ask for the file again.` };
+  return { issues: [{ table: 'pack', row: 1, column: 'name' in e ? e.name : '', reason }], unread: [] };
+}
+
+async function read(
+  { files, as }: { files: File[]; as: NamedAs },
+  progress: (p: ImportProgress) => void,
+): Promise<ImportPreview> {
   const base = await newest(undefined);
-  const reading = await readFiles(files, base, progress);
-  const { pack, issues } = reading;
+  const reading = await readFiles(files, base, as, progress);
+  const { pack, issues, unread } = reading;
   waiting = pack;
   const before = pack ? await newest(pack.name) : base;
   const db = await openRecords();
@@ -66,6 +81,8 @@ async function read(files: File[], progress: (p: ImportProgress) => void): Promi
     issued: pack?.issued ?? '',
     source: pack?.source ?? '',
     diff: pack ? diffPacks(before, pack) : [],
+    rows: pack ? rowDifferences(before, pack, SHOWN) : [],
+    unread,
     against: before ? packId(before) : undefined,
     issues: issues.slice(0, 1000),
     issueCount: issues.length,
@@ -83,4 +100,4 @@ async function take(): Promise<string> {
   return id;
 }
 
-serveJobs<PackJobs>({ read: (files, line) => read(files, line.progress), take }, self);
+serveJobs<PackJobs>({ read: (ask, line) => read(ask, line.progress), take }, self);

@@ -33,7 +33,12 @@ export async function readTable(
   else {
     const sheets = await readTablesOfWorkbook(name, bytes);
     if (!sheets.ok) return sheets;
-    taken(fullest(sheets.value, registry));
+    taken(
+      fullest(
+        sheets.value.map((s) => s.rows),
+        registry,
+      ),
+    );
   }
   if (count > most) return err({ code: 'too_many_rows', name, rows: count, most });
   return ok(count);

@@ -6,6 +6,9 @@ import { type Result, err, ok } from '@core/quantity/result';
 import type { TableTrouble } from './claims.protocol';
 import { unzip } from './unpack';
 
+/** One sheet of a workbook, heading first. */
+export type Sheet = { sheet: string; rows: Cell[][] };
+
 /**
  * The tables of a workbook. It is unpacked within the limits of everything that is unpacked here, and handed on unpressed: what
  * reads it would start threads from texts otherwise, which the page does not allow.
@@ -13,14 +16,14 @@ import { unzip } from './unpack';
 export async function readTablesOfWorkbook(
   name: string,
   bytes: Uint8Array,
-): Promise<Result<Cell[][][], TableTrouble>> {
+): Promise<Result<Sheet[], TableTrouble>> {
   const unpacked = unzip(name, bytes);
   if (!unpacked.ok) return unpacked;
   const parts = Object.fromEntries(unpacked.value.map((e) => [e.name, e.bytes]));
   const plain = zipSync(parts, { level: 0 });
   try {
     const sheets = await readWorkbook(new Blob([plain]), { trim: true });
-    return ok(sheets.map((s) => s.data.map((row) => row.map(cellOf))));
+    return ok(sheets.map((s) => ({ sheet: s.sheet, rows: s.data.map((row) => row.map(cellOf)) })));
   } catch (e) {
     return err({ code: 'broken_workbook', name, detail: e instanceof Error ? e.message : String(e) });
   }
@@ -39,27 +42,29 @@ function cellOf(value: unknown): Cell {
 /** Widths of columns, signs: of the heading and the first rows, within these. */
 const [NARROWEST, WIDEST, LOOKED_AT] = [8, 48, 200];
 
-/** A table as a workbook with one sheet: its heading bold and staying in sight, texts never taken for formulas, days as days. */
-export async function writeTableAsWorkbook(sheet: string, rows: readonly (readonly Cell[])[]): Promise<Blob> {
-  const [head = [], ...body] = rows;
-  const columns = head.map((h, i) => ({
-    width: Math.min(
-      WIDEST,
-      rows
-        .slice(0, LOOKED_AT)
-        .reduce(
-          (w, r) => Math.max(w, String(r[i] ?? '').length + 2),
-          Math.max(NARROWEST, String(h).length + 2),
-        ),
-    ),
-  }));
+/** Tables as a workbook, a sheet each: its heading bold and staying in sight, texts never taken for formulas, days as days. */
+export async function writeTablesAsWorkbook(
+  sheets: readonly { sheet: string; rows: readonly (readonly Cell[])[] }[],
+): Promise<Blob> {
   return writeWorkbook(
-    [
-      head.map((h) => ({ value: String(h), fontWeight: 'bold' as const })),
-      ...body.map((r) => r.map(written)),
-    ],
-    { sheet, columns, stickyRowsCount: 1 },
+    sheets.map(({ sheet, rows }) => {
+      const [head = [], ...body] = rows;
+      return {
+        sheet,
+        stickyRowsCount: 1,
+        columns: head.map((_, i) => ({ width: widthOf(rows, i) })),
+        data: [
+          head.map((h) => ({ value: String(h), fontWeight: 'bold' as const })),
+          ...body.map((r) => r.map(written)),
+        ],
+      };
+    }),
   ).toBlob();
+}
+
+function widthOf(rows: readonly (readonly Cell[])[], column: number): number {
+  const signs = rows.slice(0, LOOKED_AT).map((r) => String(r[column] ?? '').length + 2);
+  return Math.min(WIDEST, Math.max(NARROWEST, ...signs));
 }
 
 function written(cell: Cell) {

@@ -59,31 +59,33 @@ describe('catalogue pack', () => {
   });
 
   it('goes out as CSV and JSON and comes back the same', () => {
-    expect(readPackFiles(files(), undefined, quiet).pack).toEqual(pack);
+    expect(readPackFiles({ texts: files() }, undefined, quiet).pack).toEqual(pack);
     expect(readPackJson(JSON.stringify(pack)).pack).toEqual(pack);
     expect(diffPacks(pack, pack).every((d) => d.added + d.changed + d.removed === 0)).toBeTrue();
   });
 
   it('names each planted fault with its line and column, and gives no pack', () => {
     const bad = readPackFiles(
-      files(pack, {
-        parts: csv('parts')
-          .replace(
-            'MF-TB117-22,belt,Timing belt 117 teeth,teeth=117',
-            'MF-TB117-22,belt,Timing belt 117 teeth,teeth=-117',
-          )
-          .replace('outsideMm=58;boltM=10;tab=right', 'outsideMm=2.3in;boltM=10;tab=right'),
-        kits: csv('kits')
-          .replace('MF-GR48*1', 'MF-GR49*1')
-          .replace(
-            'MF-K121-1,Belt kit 121 teeth,2,,current,',
-            'MF-K121-1,Belt kit 121 teeth,2,,current,MF-K121-0',
-          ),
-        variants: csv('variants')
-          .replace('2019-05-01', '2019-13-01')
-          .replace('cover-screws=five;guide-roller=steel', 'cover-screws=six;guide-roller=steel'),
-        engines: `${csv('engines')}\r\nTE16-CORM,Tessarine,Twice,,yes`,
-      }),
+      {
+        texts: files(pack, {
+          parts: csv('parts')
+            .replace(
+              'MF-TB117-22,belt,Timing belt 117 teeth,teeth=117',
+              'MF-TB117-22,belt,Timing belt 117 teeth,teeth=-117',
+            )
+            .replace('outsideMm=58;boltM=10;tab=right', 'outsideMm=2.3in;boltM=10;tab=right'),
+          kits: csv('kits')
+            .replace('MF-GR48*1', 'MF-GR49*1')
+            .replace(
+              'MF-K121-1,Belt kit 121 teeth,2,,current,',
+              'MF-K121-1,Belt kit 121 teeth,2,,current,MF-K121-0',
+            ),
+          variants: csv('variants')
+            .replace('2019-05-01', '2019-13-01')
+            .replace('cover-screws=five;guide-roller=steel', 'cover-screws=six;guide-roller=steel'),
+          engines: `${csv('engines')}\r\nTE16-CORM,Tessarine,Twice,,yes`,
+        }),
+      },
       undefined,
       quiet,
     );
@@ -129,13 +131,13 @@ describe('catalogue pack', () => {
     ];
     expect(told(readPackJson(JSON.stringify(strange)))).toEqual(want(3));
     // in a table the heading is the first line
-    expect(told(readPackFiles(files(strange), undefined, quiet))).toEqual(want(4));
+    expect(told(readPackFiles({ texts: files(strange) }, undefined, quiet))).toEqual(want(4));
     expect(checkPack(strange)).toEqual([]);
   });
 
   it('takes single tables onto what is here, as the next version', () => {
     const text = csv('cross').replace('ALD 121.A', 'ALD 121.Z');
-    const read = readPackFiles([{ name: 'cross.csv', text }], pack, quiet);
+    const read = readPackFiles({ texts: [{ name: 'cross.csv', text }] }, pack, quiet);
     expect(read.pack?.version).toBe('2026.3.1');
     expect(nextVersion('2026.3.1')).toBe('2026.3.2');
     expect(diffPacks(pack, read.pack!).find((d) => d.table === 'cross')).toEqual(
@@ -333,11 +335,13 @@ describe('near codes', () => {
 describe('a row that was refused', () => {
   it('is one fault, however many rows refer to it', () => {
     const variants = csv('variants').replace('2019-05-01', '2019-05-41');
-    const read = readPackFiles(files(pack, { variants }), undefined, quiet);
+    const read = readPackFiles({ texts: files(pack, { variants }) }, undefined, quiet);
     expect(faults(read)).toEqual(['variants 3 built_from not_a_day']);
     expect(read.pack).toBeUndefined();
     // a reference to what never was is still one
     const jobs = csv('jobs').replace('TE16-CORM/A', 'TE16-CORM/Z');
-    expect(faults(readPackFiles(files(pack, { variants, jobs }), undefined, quiet)).length).toBe(2);
+    expect(faults(readPackFiles({ texts: files(pack, { variants, jobs }) }, undefined, quiet)).length).toBe(
+      2,
+    );
   });
 });

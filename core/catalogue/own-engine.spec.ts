@@ -8,11 +8,13 @@ import {
   diffPacks,
   type RowChange,
   rowDifferences,
+  rowFromCells,
   rowKey,
-  withCell,
   withChanges,
 } from './pack-changes';
 import { readPackJson } from './read-pack';
+import { COLUMNS } from './table-columns';
+import { tableCells } from './tables';
 
 const demo = demoPack();
 const drive = nth(demo.layouts, 0);
@@ -166,15 +168,22 @@ describe('a catalogue that is corrected', () => {
     ]);
   });
 
-  it('reads a cell that is typed anew as the file would be read, and refuses it with the reason', () => {
+  it('reads a row that is typed anew as the file would be read, and refuses it cell by cell', () => {
     const kit = nth(demo.kits, 0);
-    const longer = withCell('kits', kit, 'terms_months', '30');
+    const cells = (tableCells('kits', [kit])[1] ?? []).map(String);
+    const at = (column: string) => COLUMNS.kits.findIndex((c) => c.name === column);
+    expect(rowFromCells('kits', cells)).toEqual({ ok: true, value: kit });
+    const longer = rowFromCells('kits', cells.with(at('terms_months'), '30'));
     expect(longer.ok && (longer.value as typeof kit).terms).toEqual({ ...kit.terms, months: 30 });
-    expect(withCell('kits', kit, 'name', kit.name)).toEqual({ ok: true, value: kit });
-    expect(withCell('kits', kit, 'status', 'gone')).toEqual({
+    expect(rowFromCells('kits', cells.with(at('status'), 'gone').with(at('name'), ' '))).toEqual({
       ok: false,
-      error: { code: 'not_allowed', typed: 'gone', allowed: ['current', 'discontinued'] },
+      error: [
+        { column: 'name', reason: { code: 'empty' } },
+        {
+          column: 'status',
+          reason: { code: 'not_allowed', typed: 'gone', allowed: ['current', 'discontinued'] },
+        },
+      ],
     });
-    expect(withCell('kits', kit, 'name', ' ')).toEqual({ ok: false, error: { code: 'empty' } });
   });
 });

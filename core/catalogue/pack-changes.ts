@@ -5,7 +5,7 @@ import { err, ok, type Result } from '@core/quantity/result';
 import type { Pack } from './pack';
 import type { IssueReason, TableName } from './pack-issue';
 import { COLUMNS } from './table-columns';
-import { tableCells, tableReader } from './tables';
+import { tableReader } from './tables';
 
 /** How a row of each table is known again in the next version. */
 const KEYS = {
@@ -66,24 +66,19 @@ export function addChange(base: Pack, changes: readonly RowChange[], change: Row
   return same ? rest : [...rest, change];
 }
 
-/**
- * A row of an open table with one column typed anew, read as the column of a file would be; or why it cannot be.
- * @param column its name in the file
- */
-export function withCell(
-  table: TableName,
-  row: object,
-  column: string,
-  typed: string,
-): Result<object, IssueReason> {
-  const names = COLUMNS[table].map((c) => c.name);
+/** Why a cell of a row cannot stand; `column` is its name in the file. */
+export type CellFault = { column: string; reason: IssueReason };
+
+/** A row of an open table from the texts of its cells, in the order of its columns, read as a file would be; or every cell that cannot stand. */
+export function rowFromCells(table: TableName, cells: readonly string[]): Result<object, CellFault[]> {
   const reader = tableReader(table);
-  reader.push(names, 1);
-  const cells = (tableCells(table, [row])[1] ?? []).map(String);
-  reader.push(cells.with(names.indexOf(column), typed.trim()), 2);
-  const issue = reader.issues.find((i) => i.column === column) ?? reader.issues[0];
-  const read = reader.rows[0];
-  return read && !issue ? ok(read) : err(issue?.reason ?? { code: 'empty' });
+  reader.push(
+    COLUMNS[table].map((c) => c.name),
+    1,
+  );
+  reader.push(cells, 2);
+  const row = reader.rows[0];
+  return row ? ok(row) : err(reader.issues.map(({ column, reason }) => ({ column, reason })));
 }
 
 /** What became of one row from one catalogue to the next. */

@@ -16,6 +16,8 @@ export type Column = {
   /** Where the value goes in the row, "built.from" for nested ones. */
   field: string;
   optional?: boolean;
+  /** The words that it may hold, where it holds one of so many. */
+  allowed?: readonly string[];
   read: (text: string) => unknown;
   write?: (value: never) => string | number;
 };
@@ -43,6 +45,7 @@ function choice(name: string, allowed: readonly string[]): Column {
   return {
     name,
     field: name,
+    allowed,
     read: (t) => (allowed.includes(t) ? t : new Bad({ code: 'not_allowed', typed: t, allowed })),
   };
 }

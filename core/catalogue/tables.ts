@@ -1,4 +1,5 @@
 import { nth, num } from '@core/quantity/must';
+import { own } from '@core/quantity/own';
 import type { IssueReason, TableName } from './pack-issue';
 import { asText, Bad, COLUMNS, EMPTY } from './table-columns';
 
@@ -13,8 +14,19 @@ export type TableReader = {
   readonly issues: { row: number; column: string; reason: IssueReason }[];
 };
 
+/** Headings of a file, as {@link headingText} gives them, by what the column is called here; '' leaves it out. */
+export type NamedColumns = Readonly<Record<string, string>>;
+/** A heading without what stands around it. */
+export const headingText = (cell: string): string =>
+  cell
+    .trim()
+    .replace(/^\ufeff/, '')
+    .toLowerCase();
+/** "Built from" and "Terms, km" are the columns that the screen calls so. */
+const asColumn = (heading: string): string => heading.replace(/[\s,_]+/g, '_');
+
 /** Reads one table record by record. A record with any bad cell is reported, cell by cell, and not taken. */
-export function tableReader(table: TableName): TableReader {
+export function tableReader(table: TableName, named: NamedColumns = {}): TableReader {
   const columns = COLUMNS[table];
   let order: number[] | undefined;
   const rows: Record<string, unknown>[] = [];
@@ -23,16 +35,15 @@ export function tableReader(table: TableName): TableReader {
   const issues: TableReader['issues'] = [];
 
   const header = (cells: readonly string[], line: number) => {
-    const names = cells.map((c) =>
-      c
-        .trim()
-        .replace(/^\ufeff/, '')
-        .toLowerCase(),
-    );
-    for (const n of names) {
+    const names = cells.map((c) => {
+      const heading = headingText(c);
+      return own(named, heading) ?? asColumn(heading);
+    });
+    names.forEach((n, i) => {
+      const said = headingText(cells[i] ?? '');
       if (n !== '' && !columns.some((c) => c.name === n))
-        issues.push({ row: line, column: n, reason: { code: 'unknown_column', column: n } });
-    }
+        issues.push({ row: line, column: said, reason: { code: 'unknown_column', column: said } });
+    });
     order = columns.map((c) => names.indexOf(c.name));
     for (const [i, c] of columns.entries()) {
       if (order[i] === -1 && !c.optional)
