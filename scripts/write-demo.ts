@@ -2,6 +2,7 @@ import { mkdirSync, rmSync, writeFileSync } from 'node:fs';
 import { ASKED_WORDS, spokenText } from '../app/messages/advice';
 import { demoBoxes } from '../demo/boxes/boxes';
 import { demoCalls } from '../demo/calls';
+import { ownDrive } from '../demo/own-drive';
 import { demoScenario } from '../demo/scenario';
 import { shipped } from '../demo/shipped';
 
@@ -15,6 +16,9 @@ for (const folder of ['demo/photos', 'demo/captures']) {
 }
 for (const { ref, png } of photos) writeFileSync(`demo/photos/${ref.hash}.png`, png);
 for (const { ref, bytes } of captures) writeFileSync(`demo/captures/${ref.hash}.zip`, bytes);
+const { png, ...own } = ownDrive();
+writeFileSync('demo/own-drive.png', png);
+writeFileSync('demo/own-drive.json', `${JSON.stringify(own, null, 1)}\n`);
 console.log(
   `demo/demo.json, calls.json, boxes.json, judged.json, ${photos.length} photographs and ${captures.length} captures written`,
 );

@@ -15,12 +15,14 @@ import { NzInputDirective } from 'ng-zorro-antd/input';
 import { NzTableComponent, NzTableModule } from 'ng-zorro-antd/table';
 import { Router, RouterLink } from '@angular/router';
 import { engineOfNumber } from '@core/catalogue/leaf';
+import { rowKey } from '@core/catalogue/pack-changes';
 import { packId } from '@core/catalogue/version';
 import { type TableName, TABLES } from '@core/catalogue/pack-issue';
 import { COLUMNS } from '@core/catalogue/table-columns';
 import { tableCells } from '@core/catalogue/tables';
 import type { Hit } from '@core/catalogue/search';
 import { Cases } from '../data/cases';
+import { Corrections } from '../data/corrections';
 import { Packs } from '../data/packs';
 import { Commands } from '../commands/commands';
 import { Find } from '../data/find';
@@ -30,7 +32,9 @@ import { StateCard } from '../ui/state';
 import { tallRows } from '../ui/tall-rows';
 import { headWords, TABLE_WORDS } from '../messages/column-heads';
 import { EngineCards } from './engine-cards';
+import { CorrectionsCard } from './corrections-card';
 import { ImportPanel } from './import-panel';
+import { RowDialog } from './row-dialog';
 
 /** Height of a row and of the heading above them. */
 const ROW_PX = 27;
@@ -45,7 +49,9 @@ const HEAD_PX = 34;
     NzInputDirective,
     NzTableModule,
     EngineCards,
+    CorrectionsCard,
     ImportPanel,
+    RowDialog,
     Segmented,
     StateCard,
   ],
@@ -76,7 +82,14 @@ export class CataloguePage {
   /** Height of the rows: what the window leaves them, below the heading. */
   protected readonly tall = tallRows(this.grid, this.shown, HEAD_PX);
   private readonly injector = inject(Injector);
-  protected readonly pack = computed(() => this.packs.newest()?.pack);
+  protected readonly corrections = inject(Corrections);
+  /** The newest catalogue, with what is being corrected in it. */
+  protected readonly pack = computed(() => this.corrections.pack());
+  /** The row that is corrected now, or none of it for a new one. */
+  protected readonly correcting = signal<{ row: object | undefined } | undefined>(undefined);
+  private readonly corrected = computed(
+    () => new Set(this.corrections.changes().map((c) => `${c.table}|${c.key}`)),
+  );
   protected readonly title = computed(() => {
     const p = this.pack();
     return p ? `${packId(p)}, issued ${p.issued}. ${p.source}` : 'No catalogue yet';
@@ -100,6 +113,14 @@ export class CataloguePage {
 
   protected isLit(row: object): boolean {
     return 'number' in row && row.number === this.lit();
+  }
+
+  protected isCorrected(row: object): boolean {
+    return this.corrected().has(`${this.table()}|${rowKey(this.table(), row)}`);
+  }
+
+  protected correct(row: object | undefined): void {
+    this.correcting.set({ row });
   }
 
   /** Cells of one row; only rows on the screen are ever written out. */
@@ -134,6 +155,10 @@ export class CataloguePage {
 
   protected json(): void {
     this.exports.json();
+  }
+
+  protected workbook(): void {
+    void this.exports.workbook();
   }
 
   protected csv(): void {

@@ -1,17 +1,20 @@
 import { inject, Injectable } from '@angular/core';
 import { strToU8, zipSync } from 'fflate';
 import type { Pack } from '@core/catalogue/pack';
-import { TABLES } from '@core/catalogue/pack-issue';
+import { type TableName, TABLES } from '@core/catalogue/pack-issue';
 import { PackHeadSchema } from '@core/catalogue/read-pack';
 import { tableCells } from '@core/catalogue/tables';
 import { writeCsv } from '../report/csv';
 import { Packs } from '../data/packs';
+import { workbookOf } from '../data/workbooks';
 import { download } from '../report/download';
+import { Notices } from './notices';
 
 /** Catalogues out to open files. */
 @Injectable({ providedIn: 'root' })
 export class PackExports {
   private readonly packs = inject(Packs);
+  private readonly notices = inject(Notices);
 
   json(): void {
     const pack = this.packs.newest()?.pack;
@@ -20,6 +23,23 @@ export class PackExports {
         `${nameOf(pack)}.json`,
         new Blob([JSON.stringify(pack, null, 1)], { type: 'application/json' }),
       );
+  }
+
+  /** All tables as one workbook, a sheet each. */
+  workbook(): Promise<void> {
+    const pack = this.packs.newest()?.pack;
+    return pack ? this.asWorkbook(nameOf(pack), (t) => tableCells(t, pack[t])) : Promise.resolve();
+  }
+
+  /** The headings of all tables, to be filled in. */
+  empty(): Promise<void> {
+    return this.asWorkbook('catalogue-empty', (t) => tableCells(t, []));
+  }
+
+  private async asWorkbook(name: string, cellsOf: (t: TableName) => (string | number)[][]): Promise<void> {
+    const made = await workbookOf(TABLES.map((t) => ({ sheet: t, rows: cellsOf(t) })));
+    if ('blob' in made) download(`${name}.xlsx`, made.blob);
+    else this.notices.refuse(`The workbook could not be written: ${made.failed}.`);
   }
 
   /** One CSV a table and pack.json, zipped. */

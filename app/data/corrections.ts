@@ -62,9 +62,8 @@ export class Corrections {
     const pack = this.pack();
     if (!pack) return;
     const today = this.clock.today();
-    this.imports.read([
-      packFile({ ...pack, version: this.next(), issued: pack.issued > today ? pack.issued : today }),
-    ]);
+    const issued = pack.issued > today ? pack.issued : today;
+    this.imports.read([packFile({ ...pack, version: this.next(), issued })], true);
   }
 
   private keep(base: string, changes: RowChange[]): void {

@@ -6,7 +6,7 @@ import { resultOf, WorkerClient } from '../threads/worker-client';
 import type { ImportPreview, ImportProgress, PackJobs } from '../workers/pack-import.protocol';
 import { type TableName, TABLES } from '@core/catalogue/pack-issue';
 import { parseJson } from '@core/quantity/parse-json';
-import type { NamedAs } from '../workers/read-pack-files';
+import type { NamedAs } from '@core/catalogue/tables';
 import { Drafts } from './drafts';
 import { FactRepository } from './fact-repository';
 
@@ -34,6 +34,7 @@ export class PackImports {
   readonly progress = signal<ImportProgress | undefined>(undefined);
   readonly preview = signal<ImportPreview | undefined>(undefined);
   readonly failure = signal<string | undefined>(undefined);
+  readonly typedHere = signal(false);
 
   /** Files to be read; undefined for none any more. The last ones count. */
   private readonly chosen = new Subject<PackJobs['read']['input'] | undefined>();
@@ -54,8 +55,10 @@ export class PackImports {
     });
   }
 
-  read(files: File[]): void {
+  /** @param typedHere it was written here, and mended here if it has faults */
+  read(files: File[], typedHere = false): void {
     this.cancel();
+    this.typedHere.set(typedHere);
     this.files = files;
     this.again();
   }

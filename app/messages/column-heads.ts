@@ -1,3 +1,4 @@
+import type { RowTable } from '@core/catalogue/pack-changes';
 import type { TableName } from '@core/catalogue/pack-issue';
 
 /** A column of an open table as a heading: "built_from" is "Built from", "terms_km" is "Terms, km". */
@@ -20,4 +21,11 @@ export const TABLE_WORDS: Readonly<Record<TableName, string>> = {
   jobs: 'What a job needs',
   intervals: 'Intervals',
   cross: 'Other numbers',
+};
+
+/** The same with what travels as JSON alone. */
+export const ROW_TABLE_WORDS: Readonly<Record<RowTable, string>> = {
+  ...TABLE_WORDS,
+  layouts: 'Drives',
+  procedures: 'Procedures',
 };

@@ -8,6 +8,12 @@ export function issueSentence(i: PackIssue): string {
   return `${placeWords(i)}: ${reasonWords(i.reason)}`;
 }
 
+/** Why a cell cannot stand, where its place is in sight. */
+export function cellSentence(r: IssueReason): string {
+  const words = reasonWords(r);
+  return words.charAt(0).toUpperCase() + words.slice(1);
+}
+
 const placeWords = (i: PackIssue) => `${i.table}, line ${i.row}${i.column ? `, ${i.column}` : ''}`;
 
 function reasonWords(r: IssueReason): string {

@@ -31,10 +31,13 @@ import { Packs } from '../data/packs';
     <section class="card" aria-label="Bring your own catalogue">
       <h2>Bring your own catalogue</h2>
       <p>
-        Engines, kits and procedures from your tables or from another desk. What cannot be read is told with
-        its row, and nothing of it is kept before you say so.
+        From your tables (CSV, XLSX), from another desk, or engine by engine: typed in, its drive drawn up
+        from a photograph, checked as you go. Nothing of it is kept before you say so.
       </p>
-      <a nz-button routerLink="/catalogue">To the catalogue</a>
+      <div class="row">
+        <a nz-button routerLink="/catalogue/own">Enter a first engine</a>
+        <a nz-button routerLink="/catalogue">Bring tables in</a>
+      </div>
     </section>
     <section class="card" aria-label="File the first call">
       <h2>File the first call</h2>

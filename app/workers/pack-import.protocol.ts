@@ -1,6 +1,6 @@
 import type { RowDifference, TableDiff } from '@core/catalogue/pack-changes';
 import type { PackIssue } from '@core/catalogue/pack-issue';
-import type { NamedAs } from './read-pack-files';
+import type { NamedAs } from '@core/catalogue/tables';
 
 /** What the page asks of the import thread. Cancel: the page ends the thread; nothing was written yet. */
 export type ImportProgress = { step: string; done: number; total: number };

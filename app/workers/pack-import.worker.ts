@@ -8,9 +8,10 @@ import { getPack, writePack } from '../records/pack-records';
 import { serveJobs } from '../threads/worker-client';
 import type { ImportPreview, ImportProgress, PackJobs } from './pack-import.protocol';
 import type { TableTrouble } from './claims.protocol';
-import { type FilesReading, type NamedAs, readPackFiles } from './read-pack-files';
+import type { NamedAs } from '@core/catalogue/tables';
+import { type FilesReading, readPackFiles } from './read-pack-files';
 import { LIMITS, unpack, type UnpackError } from './unpack';
-import { readTablesOfWorkbook, type Sheet } from './workbook';
+import { readTablesOfWorkbook, type WorkbookSheet } from './workbook';
 
 let waiting: Pack | undefined;
 
@@ -40,7 +41,7 @@ async function readFiles(
   const bytesOf = async (f: File) => ({ name: f.name, bytes: new Uint8Array(await f.arrayBuffer()) });
   const unpacked = unpack(await Promise.all(files.filter((f) => !WORKBOOK.test(f.name)).map(bytesOf)));
   if (!unpacked.ok) return refused(unpacked.error);
-  const sheets: Sheet[] = [];
+  const sheets: WorkbookSheet[] = [];
   for (const f of files.filter((x) => WORKBOOK.test(x.name))) {
     const read = await readTablesOfWorkbook(f.name, (await bytesOf(f)).bytes);
     if (!read.ok) return refused(read.error);

@@ -8,11 +8,11 @@ import {
   readPackHead,
   readPackJson,
 } from '@core/catalogue/read-pack';
-import { type NamedColumns, type TableReader, tableReader } from '@core/catalogue/tables';
+import { type NamedAs, type NamedColumns, type TableReader, tableReader } from '@core/catalogue/tables';
 import { own } from '@core/quantity/own';
 import type { ImportProgress } from './pack-import.protocol';
 import { LIMITS, type NamedText } from './unpack';
-import type { Sheet } from './workbook';
+import type { WorkbookSheet } from './workbook';
 
 const EVERY = 5000;
 
@@ -47,7 +47,7 @@ export function readTableText(
 }
 
 /** The same of a sheet of a workbook, where each line is a row. */
-function readSheet(table: TableName, rows: Sheet['rows'], named: NamedColumns): TableReader {
+function readSheet(table: TableName, rows: WorkbookSheet['rows'], named: NamedColumns): TableReader {
   const reader = tableReader(table, named);
   const most = LIMITS.rowsOfTable;
   for (const [i, row] of rows.entries()) {
@@ -62,12 +62,7 @@ function readSheet(table: TableName, rows: Sheet['rows'], named: NamedColumns): 
 }
 
 /** What came in to make a catalogue of, and what its tables and columns are called in it. */
-export type PackFiles = { texts: readonly NamedText[]; sheets?: readonly Sheet[] };
-export type NamedAs = {
-  /** By the name of a file without its ending, or of a sheet, in small letters; '' leaves it out. */
-  tables: Readonly<Record<string, TableName | ''>>;
-  columns: Readonly<Partial<Record<TableName, NamedColumns>>>;
-};
+export type PackFiles = { texts: readonly NamedText[]; sheets?: readonly WorkbookSheet[] };
 const AS_HERE: NamedAs = { tables: {}, columns: {} };
 
 /** A reading with the tables that are called nothing that is known here. */

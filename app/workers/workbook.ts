@@ -7,7 +7,7 @@ import type { TableTrouble } from './claims.protocol';
 import { unzip } from './unpack';
 
 /** One sheet of a workbook, heading first. */
-export type Sheet = { sheet: string; rows: Cell[][] };
+export type WorkbookSheet = { sheet: string; rows: Cell[][] };
 
 /**
  * The tables of a workbook. It is unpacked within the limits of everything that is unpacked here, and handed on unpressed: what
@@ -16,7 +16,7 @@ export type Sheet = { sheet: string; rows: Cell[][] };
 export async function readTablesOfWorkbook(
   name: string,
   bytes: Uint8Array,
-): Promise<Result<Sheet[], TableTrouble>> {
+): Promise<Result<WorkbookSheet[], TableTrouble>> {
   const unpacked = unzip(name, bytes);
   if (!unpacked.ok) return unpacked;
   const parts = Object.fromEntries(unpacked.value.map((e) => [e.name, e.bytes]));

@@ -16,6 +16,12 @@ export type TableReader = {
 
 /** Headings of a file, as {@link headingText} gives them, by what the column is called here; '' leaves it out. */
 export type NamedColumns = Readonly<Record<string, string>>;
+/** What tables and columns are called in the files of a house. */
+export type NamedAs = {
+  /** By the name of a file without its ending, or of a sheet, in small letters; '' leaves it out. */
+  tables: Readonly<Record<string, TableName | ''>>;
+  columns: Readonly<Partial<Record<TableName, NamedColumns>>>;
+};
 /** A heading without what stands around it. */
 export const headingText = (cell: string): string =>
   cell

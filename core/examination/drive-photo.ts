@@ -1,61 +1,15 @@
-import * as z from 'zod';
-import '@core/quantity/plain-schemas';
 import type { Point } from '@core/drive/carrier';
-import { arcThrough, type CircleError, fitCircle, type FittedCircle } from '@core/drive/fit-circle';
-import { type Layout, LayoutSchema, senseOf, type Wheel } from '@core/drive/layout';
+import { arcThrough, type CircleError, fitCircle } from '@core/drive/fit-circle';
+import { type Layout, senseOf, type Wheel } from '@core/drive/layout';
 import { type EccentricFault, onEccentric } from '@core/drive/on-eccentric';
 import { circlesOf, type PathError, solvePath } from '@core/drive/path';
 import { must, nth, num } from '@core/quantity/must';
 import { type Result, err, ok } from '@core/quantity/result';
+import { adjust, uncertaintyOf } from './adjust-plane';
 import { inverse } from './flatten';
 import { goesAround, type PicturePoint, project, type Projective, rectify } from './photo';
-
-const Spot = z.strictObject({ x: z.number(), y: z.number() });
-const wheelShape = LayoutSchema.shape.wheels.element.shape;
-
-/** A wheel as it is picked on a photograph of the drive, in the order in which the belt meets it. */
-const PickedWheelSchema = z.strictObject({
-  id: z.string().min(1).max(40),
-  name: z.string().max(60),
-  role: wheelShape.role,
-  side: wheelShape.side,
-  /** Toothed wheels: counted. A smooth one has its radius from its rim. */
-  teeth: z.number().int().positive().max(1000).optional(),
-  /** One spot is the centre of a toothed wheel; three or more lie on the rim. */
-  spots: z.array(Spot).max(60),
-  /** It has a surface only where the spots lie. */
-  shoe: z.boolean().optional(),
-  /** It sits on an eccentric and was photographed at its nominal mark. */
-  eccentric: z
-    .strictObject({
-      pivot: Spot.optional(),
-      turn: z.enum(['cw', 'ccw']),
-      from: z.number(),
-      nominal: z.number(),
-      to: z.number(),
-      end: z.number(),
-      manual: z.boolean().optional(),
-    })
-    .optional(),
-});
-export type PickedWheel = z.infer<typeof PickedWheelSchema>;
-
-/** A drive as it is drawn up from a photograph: what was counted and read off, and what was picked. Lengths mm, spots pixels. */
-export const DrivePhotoSchema = z.strictObject({
-  kind: z.enum(['belt', 'chain']),
-  runs: z.enum(['cw', 'ccw']),
-  pitchMm: z.number().positive().max(100).optional(),
-  count: z.number().int().positive().max(5000).optional(),
-  backMm: z.number().nonnegative().max(100),
-  toothMm: z.number().nonnegative().max(100),
-  scale: z.enum(['ruler', 'rectangle']),
-  /** Length between a ruler's marks, or width and height of the rectangle; their standard uncertainty. */
-  sides: z.array(z.number().positive()).max(2),
-  sideU: z.number().positive(),
-  marks: z.array(Spot).max(4),
-  wheels: z.array(PickedWheelSchema).max(60),
-});
-export type DrivePhoto = z.infer<typeof DrivePhotoSchema>;
+import type { DrivePhoto, PhotoDoubt, PickedWheel } from './photo-sheet';
+import { planeNet, type PlacedRim } from './plane-net';
 
 export type DrivePhotoFault =
   | { code: 'no_scale' }
@@ -70,36 +24,43 @@ export type DrivePhotoFault =
   | { code: 'no_rim'; wheel: number; why: CircleError }
   | { code: 'no_pivot'; wheel: number }
   | { code: 'carrier'; wheel: number; why: EccentricFault }
-  | { code: 'behind'; wheel: number };
+  | { code: 'behind'; wheel: number }
+  /** What was picked does not hold everything in its place. */
+  | { code: 'not_held' };
 
-/** A wheel as it was measured: its centre from the driving wheel's, y up, its rim, and how well the spots lie on one circle. Mm. */
+/**
+ * A wheel as it was measured: its centre from the driving wheel's, y up; standard uncertainty of how far it is from there; its rim, and
+ * how far the spots lie off it. Mm.
+ */
 export type MeasuredWheel = Point & { u: number; rimMm?: number; rimU?: number; rmsMm?: number };
 export type MeasuredDrive = {
   layout: Layout;
   wheels: MeasuredWheel[];
-  /** Standard uncertainty of the path's length, carried through scale, spots and path; none where no belt can run so. */
+  /** Standard uncertainty of the path's length; none where no belt can run so. */
   lengthU?: number;
   pathError?: PathError;
+  doubts: PhotoDoubt[];
   /** From the drive's plane, mm, y up, back to the picture. */
   seen: (p: Point) => PicturePoint;
 };
 
-/** Step of the differences by which uncertainty is carried: pixels, share of a length. */
-const STEP = 0.02;
-type Raw = Point & Partial<Pick<FittedCircle, 'r' | 'rmsMm'>>;
-type Plane = (s: PicturePoint) => Point | undefined;
+const DOUBTFUL = 4;
+/** How well the belt's own length holds a drive that is known to close, mm. */
+const BELT_U_MM = 0.1;
 
 /**
- * Draws a drive up from a photograph: spots are laid into the plane of the scale, rims become circles, and the whole is set upright as the
- * picture stands, with the driving wheel at the origin. Uncertainty by central differences through the whole of it (JCGM 100, 5.1.3), so
- * that what two wheels owe to one scale is not counted as if it were two errors. What lies nearer to the camera than the scale is measured
- * too large: nothing here can know that, but the belt's length can.
+ * Draws a drive up from a photograph. Everything that is known is adjusted together: the marks of the scale, every spot of a rim on its
+ * circle (which tells how the camera leaned, better than a small scale does), counted teeth, measured distances, and, once it is known to
+ * close, the belt's own length. The whole is set upright as the picture stands, with the driving wheel at the origin. What lies nearer to
+ * the camera than the scale is measured too large: nothing here can know that, but the belt's length can.
  * @param pickPx standard uncertainty of one picked spot in x and in y, pixels
+ * @param closed the belt is known to lie on these wheels: its length is one more measure
  */
 export function measureDrive(
   photo: DrivePhoto,
   pickPx: number,
   id: string,
+  closed = false,
 ): Result<MeasuredDrive, DrivePhotoFault> {
   const { pitchMm, count, wheels } = photo;
   const wanted = photo.scale === 'ruler' ? { marks: 2, sides: 1 } : { marks: 4, sides: 2 };
@@ -109,29 +70,42 @@ export function measureDrive(
   if (pitchMm === undefined) return err({ code: 'no_pitch' });
   if (count === undefined) return err({ code: 'no_count' });
   if (wheels.length < 2) return err({ code: 'too_few_wheels' });
-  const map = mapOf(photo, photo.marks, photo.sides);
-  if (!map) return err({ code: 'no_scale' });
-  const raw: Raw[] = [];
+  const start = mapOf(photo, photo.marks, photo.sides);
+  if (!start) return err({ code: 'no_scale' });
+  const rough: PlacedRim[] = [];
   for (let i = 0; i < wheels.length; i++) {
-    const found = locate(nth(wheels, i), i, (s) => project(map, s));
+    const found = locate(nth(wheels, i), i, (s) => project(start, s));
     if (!found.ok) return found;
-    raw.push(found.value);
+    rough.push(found.value);
   }
-  const frame = uprightFrame(map, nth(raw, 0));
-  if (!frame) return err({ code: 'behind', wheel: 0 });
   const base = { kind: photo.kind, pitchMm, count, backMm: photo.backMm, toothMm: photo.toothMm };
-  const layout = assemble(photo, base, raw, frame, map, id);
-  if (!layout.ok) return layout;
-  const path = solvePath(circlesOf(layout.value), senseOf(layout.value));
-  const u = carried(photo, map, raw, layout.value, frame, pickPx);
+  const layoutOf = (map: Projective, rims: readonly PlacedRim[]) => {
+    const frame = uprightFrame(map, nth(rims, 0));
+    if (!frame) return err({ code: 'behind' as const, wheel: 0 });
+    const layout = assemble(photo, base, rims, frame, map, id);
+    return layout.ok ? ok({ frame, layout: layout.value }) : layout;
+  };
+  const first = layoutOf(start, rough);
+  if (!first.ok) return first;
+  const net = planeNet({ photo, start, rough, pickPx, layout: first.value.layout });
+  const found = adjust(net.start, net.steps, (x) => net.residuals(x, closed ? BELT_U_MM : undefined));
+  if (!found) return err({ code: 'not_held' });
+  const { map, rims } = net.read(found.x);
+  const last = layoutOf(map, rims);
+  if (!last.ok) return last;
+  const { frame, layout } = last.value;
+  const path = solvePath(circlesOf(layout), senseOf(layout));
   return ok({
-    layout: layout.value,
-    wheels: raw.map((w, i) => ({
+    layout,
+    wheels: rims.map((w, i) => ({
       ...frame.into(w),
-      u: num(u.centre, i),
-      ...(w.r === undefined ? {} : { rimMm: w.r, rimU: num(u.rim, i), rmsMm: w.rmsMm ?? 0 }),
+      u: net.fromDriver(found, i),
+      ...(w.r === undefined ? {} : { rimMm: w.r, rimU: net.rimU(found, i), rmsMm: net.rms(found.x, i) }),
     })),
-    ...(path.ok ? { lengthU: u.length } : { pathError: path.error }),
+    ...(path.ok
+      ? { lengthU: uncertaintyOf(found, net.steps, (x) => net.length(x)) ?? 0 }
+      : { pathError: path.error }),
+    doubts: net.doubts(found, DOUBTFUL),
     seen: (p) => frame.back(p),
   });
 }
@@ -149,7 +123,7 @@ function mapOf(
   return px > 0 ? [k, 0, 0, 0, k, 0, 0, 0, 1] : undefined;
 }
 
-function locate(w: PickedWheel, wheel: number, plane: Plane): Result<Raw, DrivePhotoFault> {
+function locate(w: PickedWheel, wheel: number, plane: Plane): Result<PlacedRim, DrivePhotoFault> {
   const spots = w.spots.map(plane);
   if (spots.some((s) => s === undefined)) return err({ code: 'behind', wheel });
   const flat = spots.map(must);
@@ -160,6 +134,7 @@ function locate(w: PickedWheel, wheel: number, plane: Plane): Result<Raw, DriveP
   return circle.ok ? circle : err({ code: 'no_rim', wheel, why: circle.error });
 }
 
+type Plane = (s: PicturePoint) => Point | undefined;
 type Frame = { into: (p: Point) => Point; back: (p: Point) => PicturePoint };
 
 /** The plane turned so that up in the picture is up at the driving wheel, never mirrored, y up, the driving wheel at the origin. */
@@ -190,14 +165,14 @@ function uprightFrame(map: Projective, crank: Point): Frame | undefined {
 function assemble(
   photo: DrivePhoto,
   base: Pick<Layout, 'kind' | 'pitchMm' | 'count' | 'backMm' | 'toothMm'>,
-  raw: readonly Raw[],
+  rims: readonly PlacedRim[],
   frame: Frame,
   map: Projective,
   id: string,
 ): Result<Layout, DrivePhotoFault> {
   const wheels: Wheel[] = [];
   for (let i = 0; i < photo.wheels.length; i++) {
-    const [w, at] = [nth(photo.wheels, i), nth(raw, i)];
+    const [w, at] = [nth(photo.wheels, i), nth(rims, i)];
     const centre = frame.into(at);
     const wheel: Wheel = { id: w.id, name: w.name, role: w.role, side: w.side, rimMm: 0, ...centre };
     if (w.teeth !== undefined) wheel.teeth = w.teeth;
@@ -217,73 +192,4 @@ function assemble(
     wheels.push(wheel);
   }
   return ok({ id, runs: photo.runs, ...base, wheels });
-}
-
-/** Standard uncertainties of centres, rims and the path's length from every spot and every side of the scale. */
-function carried(
-  photo: DrivePhoto,
-  map: Projective,
-  raw: readonly Raw[],
-  layout: Layout,
-  frame: Frame,
-  pickPx: number,
-): { centre: number[]; rim: number[]; length: number } {
-  const sum = { centre: raw.map(() => 0), rim: raw.map(() => 0), length: 0 };
-  // What bounds a shoe is left out: it bounds where it is touched, not how long the path is.
-  const circles = circlesOf(layout);
-  const lengthOf = (all: readonly Raw[]): number => {
-    const path = solvePath(
-      circles.map(({ r, turn, lay }, i) => {
-        const at = nth(all, i);
-        const smooth = nth(photo.wheels, i).teeth === undefined;
-        const grown = smooth ? (at.r ?? 0) - (nth(raw, i).r ?? 0) : 0;
-        return { ...frame.into(at), turn, r: r + grown, lay: (lay ?? r) + grown };
-      }),
-      senseOf(layout),
-    );
-    return path.ok ? path.value.lengthMm : NaN;
-  };
-  const add = (up: readonly Raw[] | undefined, down: readonly Raw[] | undefined, step: number, u: number) => {
-    if (!up || !down) return;
-    const k = u / (2 * step);
-    const origin = [nth(up, 0), nth(down, 0)] as const;
-    raw.forEach((_, i) => {
-      const [p, q] = [nth(up, i), nth(down, i)];
-      const dx = p.x - origin[0].x - (q.x - origin[1].x);
-      const dy = p.y - origin[0].y - (q.y - origin[1].y);
-      sum.centre[i] = num(sum.centre, i) + (k * k * (dx * dx + dy * dy)) / 2;
-      if (p.r !== undefined && q.r !== undefined) sum.rim[i] = num(sum.rim, i) + (k * (p.r - q.r)) ** 2;
-    });
-    const length = k * (lengthOf(up) - lengthOf(down));
-    if (Number.isFinite(length)) sum.length += length * length;
-  };
-  const withScale = (marks: readonly PicturePoint[], sides: readonly number[]): Raw[] | undefined => {
-    const h = mapOf(photo, marks, sides);
-    const all = h && photo.wheels.map((w, i) => locate(w, i, (s) => project(h, s)));
-    return all?.every((r) => r.ok) ? all.flatMap((r) => (r.ok ? [r.value] : [])) : undefined;
-  };
-  const nudged = (spots: readonly PicturePoint[], k: number, axis: 'x' | 'y', by: number): PicturePoint[] =>
-    spots.map((s, i) => (i === k ? { ...s, [axis]: s[axis] + by } : s));
-  for (const axis of ['x', 'y'] as const) {
-    photo.marks.forEach((_, k) => {
-      const at = (by: number) => withScale(nudged(photo.marks, k, axis, by), photo.sides);
-      add(at(STEP), at(-STEP), STEP, pickPx);
-    });
-    // A spot moves its own wheel alone.
-    photo.wheels.forEach((w, i) => {
-      w.spots.forEach((_, k) => {
-        const at = (by: number): Raw[] | undefined => {
-          const one = locate({ ...w, spots: nudged(w.spots, k, axis, by) }, i, (s) => project(map, s));
-          return one.ok ? raw.with(i, one.value) : undefined;
-        };
-        add(at(STEP), at(-STEP), STEP, pickPx);
-      });
-    });
-  }
-  photo.sides.forEach((side, k) => {
-    const step = side * STEP * 0.1;
-    const at = (by: number) => withScale(photo.marks, photo.sides.with(k, side + by));
-    add(at(step), at(-step), step, photo.sideU);
-  });
-  return { centre: sum.centre.map(Math.sqrt), rim: sum.rim.map(Math.sqrt), length: Math.sqrt(sum.length) };
 }
