@@ -51,6 +51,10 @@ const routes: Routes = [
     loadComponent: () => styled(() => import('./catalogue/engine-page').then((m) => m.EnginePage)),
   },
   {
+    path: 'catalogue/own',
+    loadComponent: () => styled(() => import('./catalogue/own/own-page').then((m) => m.OwnPage)),
+  },
+  {
     path: 'catalogue',
     loadComponent: () => styled(() => import('./catalogue/catalogue-page').then((m) => m.CataloguePage)),
   },

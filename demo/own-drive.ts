@@ -104,14 +104,14 @@ export function ownDrive(): OwnDrive & { png: Uint8Array } {
       interference: 'yes',
       designs: [{ name: '', from: '2012-03', to: '', seen: '', drive: true }],
       kit: {
-        number: 'MF-K123-9',
+        number: 'MF-K123-61',
         name: 'Belt kit 123 teeth',
         months: '24',
         km: '60000',
         parts: [
-          { number: 'MF-TB123-22', kind: 'belt', name: 'Timing belt 123 teeth', quantity: '1' },
-          { number: 'MF-TE58-4', kind: 'tensioner', name: 'Tensioner', quantity: '1' },
-          { number: 'MF-GR54-2', kind: 'idler', name: 'Guide roller', quantity: '1' },
+          { number: 'MF-TB123-61', kind: 'belt', name: 'Timing belt 123 teeth', quantity: '1' },
+          { number: 'MF-TE58-61', kind: 'tensioner', name: 'Tensioner', quantity: '1' },
+          { number: 'MF-GR54-61', kind: 'idler', name: 'Guide roller', quantity: '1' },
         ],
       },
     },

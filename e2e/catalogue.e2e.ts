@@ -107,7 +107,7 @@ test('an import with seven faults names seven and changes nothing; mended, it co
 
   await give(mended);
   const preview = page.getByRole('region', { name: 'Bring a catalogue in' });
-  await expect(preview.getByRole('row', { name: /^variants/ })).toContainText(/31\s*0\s*1\s*0/);
+  await expect(preview.getByRole('row', { name: /^Designs/ })).toContainText(/31\s*0\s*1\s*0/);
   await preview.getByRole('button', { name: 'Take it in' }).click();
   await expect(page.getByText('Marrowfen 2026.4 is here.')).toBeVisible();
 

@@ -24,6 +24,7 @@ const VIEWS = [
   'ledger',
   'catalogue',
   'catalogue/engine/TE16-CORM',
+  'catalogue/own',
   'knowledge',
   'words',
   'safety',

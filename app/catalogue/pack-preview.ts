@@ -86,6 +86,9 @@ const LEAVE = { key: LEFT_OUT, wording: 'leave it out' };
           <b>{{ p.id }}</b
           >, issued {{ p.issued }}. {{ p.source }}<br /><small>against {{ p.against ?? 'nothing' }}</small>
         </p>
+        @if (moved().length === 0) {
+          <p>Nothing in it differs from what is here.</p>
+        }
         <nz-table nzTemplateMode nzSize="small">
           <thead>
             <tr>
@@ -97,7 +100,7 @@ const LEAVE = { key: LEFT_OUT, wording: 'leave it out' };
             </tr>
           </thead>
           <tbody>
-            @for (d of p.diff; track d.table) {
+            @for (d of moved(); track d.table) {
               <tr>
                 <td>{{ rowWords[d.table] }}</td>
                 <td class="num">{{ d.rows }}</td>
@@ -158,6 +161,10 @@ export class PackPreview {
     LEAVE,
   ];
   protected readonly sentences = computed(() => (this.imports.preview()?.issues ?? []).map(issueSentence));
+  /** Tables of which any row differs. */
+  protected readonly moved = computed(() =>
+    (this.imports.preview()?.diff ?? []).filter((d) => d.added + d.changed + d.removed > 0),
+  );
   /** What has to be mended: a file that came in, or what was typed here. */
   protected readonly source = computed(() => (this.imports.typedHere() ? 'what was typed' : 'the file'));
   /** Headings that are not known, with the columns of their table that nothing was given for. */

@@ -18,7 +18,8 @@ const short = (t: string): string =>
     <ul aria-label="What differs">
       @for (r of shown(); track r.table + r.key) {
         <li>
-          <b>{{ r.key }}</b> <span class="quiet">{{ r.table }}, {{ r.is }}</span>
+          <b>{{ r.key }}</b
+          >&ngsp;<span class="quiet">{{ r.table }}, {{ r.is }}</span>
           @for (f of r.fields; track f.field) {
             <div>
               {{ f.field }}: <del>{{ f.before }}</del> → <ins>{{ f.after }}</ins>

@@ -1,4 +1,4 @@
-import { nth, num } from '@core/quantity/must';
+import { nth } from '@core/quantity/must';
 import {
   afterRenderEffect,
   ChangeDetectionStrategy,
@@ -7,26 +7,27 @@ import {
   type ElementRef,
   input,
   output,
-  signal,
   viewChild,
 } from '@angular/core';
 import type { PicturePoint } from '@core/examination/photo';
+import { PickSpots } from '../../ui/pick-spots';
 import { MARKS, type OnPhoto, type PhotoOverlay } from '@core/examination/photo-overlay';
 
 /** A photograph with what was picked on it; a press, or a cross walked by keys and Enter, picks the next spot. */
 @Component({
   selector: 'hs-photo-picture',
+  imports: [PickSpots],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <svg
       #picture
-      tabindex="0"
-      role="application"
+      #picks="hsPickSpots"
+      [hsPickSpots]="size()"
       [attr.aria-label]="'Photograph ' + name() + '. ' + next()"
       [attr.viewBox]="'0 0 ' + size().width + ' ' + size().height"
       [style.width.%]="zoom() * 100"
-      (click)="press($event)"
-      (keydown)="walk($event)"
+      (spot)="spot.emit($event)"
+      (back)="back.emit()"
     >
       <image [attr.href]="url()" [attr.width]="size().width" [attr.height]="size().height" />
       <polyline class="scale" [attr.points]="scaleLine()" />
@@ -46,7 +47,7 @@ import { MARKS, type OnPhoto, type PhotoOverlay } from '@core/examination/photo-
           </text>
         }
       }
-      @if (at(); as m) {
+      @if (picks.at(); as m) {
         <path class="at" [attr.d]="cross(m)" />
       }
     </svg>
@@ -102,7 +103,6 @@ export class PhotoPicture {
   /** Width on the screen, pixels, whenever it changes. */
   readonly shown = output<number>();
   private readonly picture = viewChild.required<ElementRef<SVGSVGElement>>('picture');
-  protected readonly at = signal<PicturePoint | undefined>(undefined);
   protected readonly scaleLine = computed(() => {
     const { marks, scale } = this.overlay();
     const closed = scale === 'rectangle' && marks.length === MARKS.rectangle;
@@ -116,26 +116,6 @@ export class PhotoPicture {
     });
   }
 
-  protected press(e: MouseEvent): void {
-    const to = this.picture().nativeElement.getScreenCTM()?.inverse();
-    if (to) this.spot.emit(round(new DOMPoint(e.clientX, e.clientY).matrixTransform(to)));
-  }
-
-  /** Arrows walk a cross over the picture, with Shift ten times as far; Enter sets a spot, Backspace takes one back. */
-  protected walk(e: KeyboardEvent): void {
-    const { width, height } = this.size();
-    const way = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] }[e.key];
-    const at = this.at() ?? { x: width / 2, y: height / 2 };
-    if (way) {
-      const step = (width / 400) * (e.shiftKey ? 10 : 1);
-      this.at.set(round({ x: at.x + num(way, 0) * step, y: at.y + num(way, 1) * step }));
-    } else if (e.key === 'Enter') this.spot.emit(at);
-    else if (e.key === 'Backspace') this.back.emit();
-    else return;
-    e.preventDefault();
-    e.stopPropagation();
-  }
-
   protected line(spots: readonly PicturePoint[]): string {
     return spots.map((s) => `${s.x},${s.y}`).join(' ');
   }
@@ -145,9 +125,3 @@ export class PhotoPicture {
     return `M${x - r} ${y}H${x + r}M${x} ${y - r}V${y + r}`;
   }
 }
-
-/** To a hundredth of a pixel: finer than anybody presses. */
-const round = ({ x, y }: PicturePoint): PicturePoint => ({
-  x: Math.round(x * 100) / 100,
-  y: Math.round(y * 100) / 100,
-});
