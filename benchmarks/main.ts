@@ -9,6 +9,7 @@ import { claimsBench } from './claims-bench';
 import { deskBench } from './desk-bench';
 import { benchLayoutFile, driveBench } from './drive-bench';
 import { examineBench } from './examine-bench';
+import { feltBench } from './felt-bench';
 import { handBench } from './hand-bench';
 import { corpusBench, intakeBench } from './intake-bench';
 import { loadBench } from './load-bench';
@@ -35,6 +36,7 @@ const BENCHES = {
   examine: () => examineBench(root),
   pairs: generatedPairs,
   hand: () => handBench(root),
+  felt: () => feltBench(root),
   desk: () => deskBench(root),
   claims: claimsBench,
   settle: () => settleBench(root),

@@ -71,7 +71,7 @@ export class Setup {
     if (this.ready()) await this.loadEarlier();
   }
 
-  /** The demo's calls and boxes of the months before come once the rack is there: nobody waits for them. */
+  /** The demo's calls and boxes of the weeks before come once the rack is there, where they stand in the lists already. */
   private async loadEarlier(): Promise<void> {
     await this.loadOnce(CALLS, 'calls.json', async (content, judged) => {
       const { addCalls } = await import('../data/demo-data');

@@ -67,11 +67,33 @@ export async function addDemo(
   now: number,
 ): Promise<Result<string, StoreTrouble>> {
   const { house, pack, facts } = DemoSchema.parse(content);
-  const filed = await repository.add({ ...(await joining(repository, facts, judged, now)), packs: [pack] });
+  const { facts: joined, summaries } = await joining(repository, facts, judged, now);
+  // What comes a moment later, its calls and boxes, stands in the lists from the start: nothing moves after it was shown.
+  const later = await stillToCome(repository, facts, judged, now);
+  const filed = await repository.add({ facts: joined, summaries: [...(summaries ?? []), ...(later ?? [])], packs: [pack] });
   // Where nothing was ever judged here, the summaries that came along were judged by this.
   if (filed.ok && (await repository.setting(MADE_WITH)) === undefined)
     await repository.keepSetting(MADE_WITH, JudgedSchema.parse(judged).knowledge);
   return filed.ok ? ok(house) : filed;
+}
+
+/** Summaries of the demo's other cases than these, where no fact of them is here yet. */
+async function stillToCome(
+  repository: FactRepository,
+  own: readonly Fact[],
+  beside: unknown,
+  now: number,
+): Promise<Addition['summaries']> {
+  const judged = JudgedSchema.parse(beside);
+  const mine = new Set(own.map((f) => f.case));
+  const { summaries } = laterBy(daysUntil(judged.summaries, now), {
+    facts: judged.facts,
+    summaries: judged.summaries,
+  });
+  const none = await Promise.all(
+    summaries.map(async (h) => mine.has(h.id) || (await repository.factsOf(h.id)).length > 0),
+  );
+  return summaries.filter((_, i) => none[i] !== true);
 }
 
 /** What of the demo can join what is here: a case of it that an earlier make left with other facts stays as it is. */

@@ -1,5 +1,5 @@
 import { must, num } from '@core/quantity/must';
-import { DestroyRef, ElementRef, inject, type Signal, signal } from '@angular/core';
+import { afterNextRender, DestroyRef, ElementRef, inject, type Signal, signal } from '@angular/core';
 
 /**
  * Deals cards out to columns in their order, down and then on, so that the columns are about equally long: the tallest
@@ -46,10 +46,13 @@ function fill(heights: readonly number[], most: number): number {
 export function roomForColumns(leastPx: number): Signal<number> {
   const count = signal(1);
   const host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
-  const watch = new ResizeObserver(([entry]) =>
-    count.set(Math.max(1, Math.floor((entry?.contentRect.width ?? 0) / leastPx))),
-  );
+  const put = (width: number) => {
+    count.set(Math.max(1, Math.floor(width / leastPx)));
+  };
+  const watch = new ResizeObserver(([entry]) => put(entry?.contentRect.width ?? 0));
   watch.observe(host);
+  // Measured once before anything is painted: nothing moves to another column after it was shown.
+  afterNextRender({ read: () => put(host.clientWidth) });
   inject(DestroyRef).onDestroy(() => watch.disconnect());
   return count;
 }
