@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { driveGeometry } from '@core/answer/drive-answer';
+import { standingDrive } from '@core/answer/found-on-drive';
 import type { Catalogue } from '@core/catalogue/find-records';
 import { engineLeaf } from '@core/catalogue/leaf';
 import { list } from '../language/list';
@@ -132,7 +133,8 @@ export class EngineCards {
       const stop = turns.each(this.shown(), ({ code }) => {
         const design = engineLeaf(cat, code)?.designs[0];
         const g = design && driveGeometry(design.stages);
-        const picture = g?.right ? drivePicture(g.layout, g.right, `Drive of ${code}`) : undefined;
+        const stands = g && standingDrive(g);
+        const picture = stands && drivePicture(stands.layout, g.right ?? stands, `Drive of ${code}`);
         this.pictures.update((known) => new Map(known).set(code, picture));
       });
       onCleanup(stop);

@@ -13,6 +13,7 @@ import { RouterLink } from '@angular/router';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
 import type { CaseSummary } from '@core/answer/case-summary';
 import { driveGeometry } from '@core/answer/drive-answer';
+import { standingDrive } from '@core/answer/found-on-drive';
 import { engineLeaf, type LeafDesign } from '@core/catalogue/leaf';
 import { sheetFor } from '@core/fitting/sheet';
 import { writtenDay } from '@core/facts/read-value';
@@ -175,5 +176,6 @@ export class EnginePage {
 /** The stage at the crank, at its intended setting. */
 function pictureOf(d: LeafDesign) {
   const g = driveGeometry(d.stages);
-  return g?.right ? drivePicture(g.layout, g.right, d.variant.name) : undefined;
+  const stands = g && standingDrive(g);
+  return stands && drivePicture(stands.layout, g.right ?? stands, d.variant.name);
 }

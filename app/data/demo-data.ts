@@ -70,7 +70,11 @@ export async function addDemo(
   const { facts: joined, summaries } = await joining(repository, facts, judged, now);
   // What comes a moment later, its calls and boxes, stands in the lists from the start: nothing moves after it was shown.
   const later = await stillToCome(repository, facts, judged, now);
-  const filed = await repository.add({ facts: joined, summaries: [...(summaries ?? []), ...(later ?? [])], packs: [pack] });
+  const filed = await repository.add({
+    facts: joined,
+    summaries: [...(summaries ?? []), ...(later ?? [])],
+    packs: [pack],
+  });
   // Where nothing was ever judged here, the summaries that came along were judged by this.
   if (filed.ok && (await repository.setting(MADE_WITH)) === undefined)
     await repository.keepSetting(MADE_WITH, JudgedSchema.parse(judged).knowledge);

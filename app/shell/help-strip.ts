@@ -1,5 +1,8 @@
-import { ChangeDetectionStrategy, Component, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { whyAsked } from '@core/answer/why-asked';
+import { CaseDesk } from '../data/case-desk';
 import { termIn } from '../messages/glossary';
+import { whyAskedWords } from '../messages/why-asked';
 
 const USUAL = 'Enter: on to what is lacking · a letter presses its tile · F2: how it is known · ?: all keys';
 
@@ -10,6 +13,9 @@ const USUAL = 'Enter: on to what is lacking · a letter presses its tile · F2: 
   host: { role: 'region', 'aria-label': 'Help', '(document:focusin)': 'look($event.target)' },
   template: `
     <p [class.quiet]="!help()">{{ help() || usual }}</p>
+    @if (why()) {
+      <p><b>Why ask?</b> {{ why() }}</p>
+    }
     @if (meaning(); as m) {
       <p class="quiet">
         <b>{{ m.term }}</b
@@ -36,11 +42,19 @@ const USUAL = 'Enter: on to what is lacking · a letter presses its tile · F2: 
 export class HelpStrip {
   protected readonly usual = USUAL;
   protected readonly help = signal('');
+  private readonly desk = inject(CaseDesk);
+  /** Key of the field in focus. */
+  private readonly key = signal('');
+  protected readonly why = computed(() => {
+    const [key, view] = [this.key(), this.desk.current()];
+    return key !== '' && view?.answers ? whyAskedWords(whyAsked(key, view.answers, view.state)) : '';
+  });
   protected readonly meaning = signal<ReturnType<typeof termIn>>(undefined);
 
   /** What describes the element in focus, and the term that its label holds. */
   protected look(target: EventTarget | null): void {
-    const field = target instanceof HTMLElement ? target.closest('main [data-field]') : null;
+    const field = target instanceof HTMLElement ? target.closest<HTMLElement>('main [data-field]') : null;
+    this.key.set(field?.dataset['key'] ?? '');
     this.help.set(field?.querySelector('[id$="-help"]')?.textContent.trim() ?? '');
     const label = field?.querySelector('.label')?.textContent ?? '';
     // On the bench words are those of the field: a seal there is none of a report.

@@ -1,6 +1,9 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
 import type { DrivePicture } from './drive-picture';
 
+/** A sign on a drive: what is to be explained there, or what is as it should be. */
+export type DrawnMark = { key: string; x: number; y: number; sign: string; bad: boolean };
+
 /** Paints a drive picture to scale. The same facts stand beside it as text for those who do not see it. */
 @Component({
   selector: 'hs-drive-drawing',
@@ -47,6 +50,12 @@ import type { DrivePicture } from './drive-picture';
         <line class="gap" [attr.x1]="g.a.x" [attr.y1]="g.a.y" [attr.x2]="g.b.x" [attr.y2]="g.b.y" />
         <circle class="gap-ring" [attr.cx]="(g.a.x + g.b.x) / 2" [attr.cy]="(g.a.y + g.b.y) / 2" r="15" />
       }
+      @for (m of marks(); track m.key) {
+        <g class="mark" [class.bad]="m.bad" [attr.transform]="'translate(' + m.x + ' ' + m.y + ')'">
+          <circle [attr.r]="picture().textMm * 0.95" />
+          <text [attr.y]="picture().textMm * 0.36" [style.font-size.px]="picture().textMm">{{ m.sign }}</text>
+        </g>
+      }
     </svg>
   `,
   styles: `
@@ -67,6 +76,16 @@ import type { DrivePicture } from './drive-picture';
     .wheel.toothed {
       stroke-dasharray: 3.2 2;
       stroke-width: 3;
+    }
+    .mark circle {
+      fill: var(--paper-2);
+      stroke: var(--verdigris);
+      stroke-width: 1.6;
+    }
+    .mark.bad circle {
+      fill: var(--brass-soft);
+      stroke: var(--brass);
+      stroke-width: 2.6;
     }
     .shoe {
       fill: none;
@@ -115,6 +134,8 @@ export class DriveDrawing {
   /** Without names: too small for them to be read. */
   readonly bare = input(false);
   readonly picture = input.required<DrivePicture>();
+  /** Signs on it, in the picture's own millimetres. */
+  readonly marks = input<readonly DrawnMark[]>([]);
   readonly viewBox = computed(() => {
     const { x, y, width, height } = this.picture().box;
     return `${x} ${y} ${width} ${height}`;

@@ -43,8 +43,11 @@ const TEXT_PX = 11;
 /** Free margin, mm. */
 const MARGIN = 14;
 
+/** A drive that can be drawn: at a setting, or as it stands where nothing is set. */
+type Drawn = Pick<Setting, 'circles' | 'path'> & Partial<Setting>;
+
 /** Lays a setting out as shapes to scale, with names where they lie on nothing. */
-export function drivePicture(layout: Layout, setting: Setting, title: string): DrivePicture {
+export function drivePicture(layout: Layout, setting: Drawn, title: string): DrivePicture {
   const { circles, path } = setting;
   const room = boxOf(layout, circles, MARGIN);
   const unit = Math.max(room.width / SHOWN.width, room.height / SHOWN.height);
@@ -110,21 +113,22 @@ function around(room: DrivePicture['box'], names: readonly Label[]): DrivePictur
   return { x, y, width: right - x, height: bottom - y };
 }
 
-function carrierShape(layout: Layout, setting: Setting): DrivePicture['carrier'] {
+function carrierShape(layout: Layout, setting: Drawn): DrivePicture['carrier'] {
   const wheel = layout.wheels.find((w) => w.carrier && w.role === 'tensioner');
-  if (!wheel?.carrier) return undefined;
+  const { carrierDeg, centre } = setting;
+  if (!wheel?.carrier || carrierDeg === undefined || !centre) return undefined;
   const { pivot } = wheel.carrier;
   const { carrier } = wheel;
-  const t = (setting.carrierDeg * Math.PI) / 180;
+  const t = (carrierDeg * Math.PI) / 180;
   const reach = carrier.kind === 'eccentric' ? (wheel.outsideMm ?? 20) * 0.85 : carrier.arm;
   const pointer =
     carrier.kind === 'arm' && carrier.plunger
-      ? plungerTip(carrier, carrier.plunger, setting.carrierDeg)
+      ? plungerTip(carrier, carrier.plunger, carrierDeg)
       : { x: pivot.x + reach * Math.cos(t), y: pivot.y + reach * Math.sin(t) };
-  return { pivot: flip(pivot), centre: flip(setting.centre), pointer: flip(pointer) };
+  return { pivot: flip(pivot), centre: flip(centre), pointer: flip(pointer) };
 }
 
-function clearanceShape(layout: Layout, setting: Setting): DrivePicture['clearance'] {
+function clearanceShape(layout: Layout, setting: Drawn): DrivePicture['clearance'] {
   const c = setting.clearance;
   if (c?.between.kind !== 'wheels') return undefined;
   const [i, j] = c.between.wheels;

@@ -22,6 +22,8 @@ const KindSchema = z.strictObject({
   box: z.boolean().optional(),
   /** There is no first one of it: whoever speaks of one says which. */
   named: z.boolean().optional(),
+  /** Where on a drive it sits: on wheels of these roles, or along the belt or chain itself. */
+  sits: z.array(z.string()).optional(),
   /** What cannot be claimed when it did not come. */
   without: z.string().optional(),
   /** What can be observed of it; read by `registry.ts`. */

@@ -2,6 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/c
 import { Router } from '@angular/router';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
 import { driveGeometry } from '@core/answer/drive-answer';
+import { standingDrive } from '@core/answer/found-on-drive';
 import { engineLeaf } from '@core/catalogue/leaf';
 import { PackImports } from '../../data/pack-imports';
 import { list } from '../../language/list';
@@ -90,9 +91,10 @@ export class CheckStep {
   protected readonly picture = computed(() => {
     const design = this.leaf()?.designs.find((d) => d.stages.length > 0);
     const g = design && driveGeometry(design.stages);
-    return g?.right
-      ? drivePicture(g.layout, g.right, `Drive of ${this.store.form().code.trim()}`)
-      : undefined;
+    const stands = g && standingDrive(g);
+    return (
+      stands && drivePicture(stands.layout, g.right ?? stands, `Drive of ${this.store.form().code.trim()}`)
+    );
   });
   protected readonly answer = computed(() => {
     const leaf = this.leaf();

@@ -33,6 +33,7 @@ import { editionWords } from '../../messages/knowledge';
 import { Opening } from '../../ui/opening';
 import { settlingWords, unweighedWords, verdictWords } from '../../messages/verdict';
 import { CauseChain } from './cause-chain';
+import { WhereFound } from './where-found';
 import { DecidePanel } from './decide-panel';
 import { LookAlikes } from './look-alikes';
 import { outcomesOf, causeRivals } from './rivals';
@@ -55,6 +56,7 @@ const RIVAL = { share: 0.1, most: 4 };
     Field,
     RouterLink,
     CauseChain,
+    WhereFound,
     DecidePanel,
     LookAlikes,
   ],
