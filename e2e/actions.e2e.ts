@@ -81,6 +81,7 @@ for (const by of ['mouse', 'touch'] as const)
       );
       await station('Examine');
       await hand.press(page.getByRole('tab', { name: /^Tensioner/ }));
+      await hand.press(page.getByRole('button', { name: /inspections as a list$/ }));
       await look('Setting key was turned', 'Clockwise');
       await hand.press(
         page.locator('hs-inspection-list').getByRole('button', { name: /^Pointer, as found/ }),

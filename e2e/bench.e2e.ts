@@ -53,7 +53,8 @@ test('a box with tensioner, belt and roller is examined in at most 25 actions', 
   const hand = page.getByRole('tabpanel');
   const left = () => hand.getByRole('button', { name: /^Nothing found/ });
   await page.getByRole('tab', { name: /^Tensioner/ }).click();
-  actions++;
+  await desk.list();
+  actions += 2;
   for (const thing of ['Tensioner', 'Belt', 'Guide roller']) {
     await expect(hand.getByRole('heading', { name: thing, exact: true })).toBeVisible();
     if (thing === 'Tensioner') {
@@ -105,6 +106,7 @@ test('a guide of which a piece is missing obliges to open the sump, at the part 
   const desk = new Desk(page);
   await desk.open('/case/demo-2036/examine');
   await page.getByRole('tab', { name: /^Guide/ }).click();
+  await desk.list();
   const guide = page.getByRole('tabpanel');
   const look = (name: RegExp) => guide.locator('hs-inspection-list').getByRole('button', { name }).click();
   await look(/^Mass of a new one/);
@@ -237,4 +239,28 @@ test('a length on a photograph taken at a slant is right within its stated uncer
   // what was picked is there again
   await hand.getByRole('button', { name: 'Measure on slant.png' }).click();
   await expect(page.getByText('All spots are set.')).toBeVisible();
+});
+
+test('the part stands alone and large: a place on it leads to its inspections, and the list is one press away', async ({
+  page,
+}) => {
+  const desk = new Desk(page);
+  await desk.open('/case/demo-2036/examine');
+  await page.getByRole('tab', { name: /^Tensioner/ }).click();
+  const list = page.locator('hs-inspection-list');
+  await expect(list).toHaveCount(0);
+  const drawing = page.locator('hs-thing-drawing .frame');
+  const alone = (await drawing.boundingBox())!.height;
+  await page.getByRole('button', { name: /^Tip of the plunger/ }).click();
+  await expect(page.getByRole('listbox', { name: /^Tip of the plunger/ })).toBeVisible();
+  await desk.list();
+  await expect(list.locator('[aria-current=step]')).toContainText('Tip of the plunger');
+  expect((await drawing.boundingBox())!.height).toBeLessThan(alone);
+  await page.reload();
+  await expect(list).toBeVisible();
+  // a belt is shown unrolled, and its inspections stay beside it
+  await page.getByRole('button', { name: /inspections as a list$/ }).click();
+  await expect(list).toHaveCount(0);
+  await page.getByRole('tab', { name: /^Chain/ }).click();
+  await expect(list).toBeVisible();
 });

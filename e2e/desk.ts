@@ -88,9 +88,19 @@ export class Desk {
     await expect(box).toHaveValue('');
   }
 
+  /** Has the inspections of the thing in hand stand as a list beside it. */
+  async list(): Promise<void> {
+    const turn = this.page.getByRole('button', { name: /inspections? as a list$/, pressed: false });
+    const list = this.page.locator('hs-inspection-list');
+    await expect(turn.or(list).first()).toBeVisible();
+    if (await turn.isVisible()) await turn.click();
+    await expect(list).toBeVisible();
+  }
+
   /** Takes a thing on the bench in hand, and one look at it. */
   async look(thing: string, look: string): Promise<void> {
     await this.page.getByRole('tab', { name: new RegExp(`^${thing}`) }).click();
+    await this.list();
     await this.page
       .locator('hs-inspection-list')
       .getByRole('button', { name: new RegExp(`^${look}`) })

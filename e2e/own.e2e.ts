@@ -1,30 +1,9 @@
-import { readFileSync } from 'node:fs';
 import AxeBuilder from '@axe-core/playwright';
 import { expect, type Page, test } from '@playwright/test';
 import writeWorkbook from 'write-excel-file/node';
 import { Desk } from './desk';
+import { drivePicture, ownStep, ownTruth, pickOwnDrive } from './own-drive';
 
-type Spot = { x: number; y: number };
-const truth = JSON.parse(readFileSync('demo/own-drive.json', 'utf8')) as {
-  form: { code: string; kit: { number: string } };
-  photo: {
-    count: number;
-    marks: Spot[];
-    wheels: { name: string; spots: Spot[]; eccentric?: { pivot: Spot } }[];
-  };
-};
-
-const picture = (page: Page) => page.locator('hs-drive-photo-picture svg');
-/** Presses a spot of the picture, given in its own pixels. */
-async function press(page: Page, spot: Spot): Promise<void> {
-  const at = await picture(page).evaluate((svg: SVGSVGElement, s) => {
-    const p = new DOMPoint(s.x, s.y).matrixTransform(svg.getScreenCTM()!);
-    return { x: p.x, y: p.y };
-  }, spot);
-  await page.mouse.click(at.x, at.y);
-}
-const step = (page: Page, name: string) =>
-  page.getByRole('group', { name: 'Step' }).locator('label', { hasText: name }).click();
 const axe = async (page: Page, where: string) => {
   const { violations } = await new AxeBuilder({ page }).analyze();
   expect(violations.map((v) => `${where}: ${v.id} ${v.nodes[0]?.target.join(' ') ?? ''}`)).toEqual([]);
@@ -38,54 +17,43 @@ test('an engine is entered from a photograph: a miscounted belt is found, the lo
   await desk.open('/catalogue');
   await page.getByRole('link', { name: 'Or engine by engine' }).click();
   await axe(page, 'engine');
-  await step(page, 'Check');
+  await ownStep(page, 'Check');
   const todo = page.getByRole('list', { name: 'Still to do' });
   await expect(todo).toContainText('Engine: Still missing: the engine’s code.');
   await expect(todo).toContainText('Kit: Still missing: at least one part.');
 
-  await step(page, 'Drive');
+  await ownStep(page, 'Drive');
   await page.getByRole('button', { name: 'Try it on an invented engine' }).click();
-  await expect(picture(page)).toBeVisible();
+  await expect(drivePicture(page)).toBeVisible();
   const verdict = page.getByRole('region', { name: 'Does the loop close?' });
-  await expect(verdict).toContainText('Press the four corners of the rectangle');
-  for (const m of truth.photo.marks) await press(page, m);
+  await pickOwnDrive(page);
   const wheels = page.locator('hs-wheel-list');
-  for (const [i, w] of truth.photo.wheels.entries()) {
-    await expect(verdict).toContainText(`${w.name} is not picked yet.`);
-    await wheels.getByRole('button', { name: `${i + 1} ${w.name}` }).click();
-    for (const s of w.spots) await press(page, s);
-    if (w.eccentric) {
-      await page.getByRole('button', { name: 'Press its pivot', exact: true }).click();
-      await press(page, w.eccentric.pivot);
-    }
-  }
-  await expect(verdict).toContainText('The loop closes');
   await axe(page, 'drive');
 
   // a belt counted wrongly: what it really has is the first that would explain it
   const teeth = page.getByLabel('Teeth', { exact: true });
-  await teeth.fill(String(truth.photo.count + 2));
+  await teeth.fill(String(ownTruth.photo.count + 2));
   await teeth.press('Tab');
   await expect(verdict).toContainText('The loop does not close');
   await expect(verdict.getByRole('listitem').first()).toContainText(
-    `The belt has ${truth.photo.count} teeth`,
+    `The belt has ${ownTruth.photo.count} teeth`,
   );
-  await step(page, 'Check');
+  await ownStep(page, 'Check');
   await expect(todo).toContainText('its loop does not close yet');
-  await step(page, 'Drive');
+  await ownStep(page, 'Drive');
 
   // nothing is lost when the window goes
   await page.reload();
-  await step(page, 'Drive');
+  await ownStep(page, 'Drive');
   await verdict.getByRole('listitem').first().getByRole('button').click();
   await expect(verdict).toContainText('The loop closes');
-  await expect(teeth).toHaveValue(String(truth.photo.count));
+  await expect(teeth).toHaveValue(String(ownTruth.photo.count));
 
   // the cross does what the pointer does
-  await picture(page).focus();
+  await drivePicture(page).focus();
   await expect(page.getByText('Crank sprocket: 4 spots', { exact: false })).toHaveCount(0);
   await wheels.getByRole('button', { name: '1 Crank sprocket' }).click();
-  await picture(page).focus();
+  await drivePicture(page).focus();
   await page.keyboard.press('Shift+ArrowDown');
   await page.keyboard.press('Enter');
   await expect(page.getByText('Crank sprocket: 5 spots', { exact: false })).toBeVisible();
@@ -93,17 +61,17 @@ test('an engine is entered from a photograph: a miscounted belt is found, the lo
   await page.keyboard.press('Backspace');
   await expect(verdict).toContainText('The loop closes');
 
-  await step(page, 'Check');
-  await expect(page.getByRole('heading', { name: `${truth.form.code} answers` })).toBeVisible();
-  await expect(page.getByRole('img', { name: `Drive of ${truth.form.code}` })).toBeVisible();
+  await ownStep(page, 'Check');
+  await expect(page.getByRole('heading', { name: `${ownTruth.form.code} answers` })).toBeVisible();
+  await expect(page.getByRole('img', { name: `Drive of ${ownTruth.form.code}` })).toBeVisible();
   await axe(page, 'check');
   await page.getByRole('button', { name: 'Check it and show what changes' }).click();
   await expect(page.getByRole('row', { name: /^Drives/ })).toContainText(/46\s*1\s*0\s*0/);
   await page.getByRole('button', { name: 'Take it in' }).click();
-  await expect(page.getByRole('heading', { level: 1 })).toContainText(truth.form.code);
+  await expect(page.getByRole('heading', { level: 1 })).toContainText(ownTruth.form.code);
   await page.getByRole('button', { name: 'New case for it' }).click();
   await desk.go('Identify');
-  await expect(page.getByRole('row', { name: new RegExp(truth.form.kit.number) })).toContainText('✓ Fits');
+  await expect(page.getByRole('row', { name: new RegExp(ownTruth.form.kit.number) })).toContainText('✓ Fits');
   await page.goto('/catalogue/own');
   await expect(page.getByLabel('Engine code')).toHaveValue('');
 });

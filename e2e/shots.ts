@@ -2,6 +2,7 @@ import { copyFileSync } from 'node:fs';
 import { pathToFileURL } from 'node:url';
 import { type Page, test } from '@playwright/test';
 import { Desk } from './desk';
+import { drivePicture, ownStep, pickOwnDrive } from './own-drive';
 
 /** Takes the pictures in docs/screenshots from the demo data. Run with `npm run shots`. */
 const out = (name: string) => `docs/screenshots/${name}.png`;
@@ -142,9 +143,11 @@ test('dark', async ({ page }) => {
   await page.screenshot({ path: out('dark') });
 });
 
-test('parts compared, the job and the interval', async ({ page }) => {
-  await open(page, '/case/demo-2027/identify');
-  await page.getByRole('tab', { name: 'What the job needs' }).click();
-  await page.getByRole('region', { name: 'What the job needs' }).waitFor();
-  await page.screenshot({ path: out('job') });
+test('an engine of one’s own', async ({ page }) => {
+  await open(page, '/catalogue/own');
+  await ownStep(page, 'Drive');
+  await page.getByRole('button', { name: 'Try it on an invented engine' }).click();
+  await drivePicture(page).waitFor();
+  await pickOwnDrive(page);
+  await page.screenshot({ path: out('own') });
 });

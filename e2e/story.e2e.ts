@@ -333,7 +333,15 @@ for (const [theme, density] of [
     const views = ['call', 'identify', 'fit', 'examine', 'cause', 'settle'].map(
       (s) => `/case/demo-2033/${s}`,
     );
-    for (const view of ['/', ...views, '/case/demo-2041/identify', '/drive', '/catalogue', '/catalogue/own', '/knowledge']) {
+    for (const view of [
+      '/',
+      ...views,
+      '/case/demo-2041/identify',
+      '/drive',
+      '/catalogue',
+      '/catalogue/own',
+      '/knowledge',
+    ]) {
       await desk.open(view);
       await expect(page.locator('main .card').first()).toBeVisible();
       const over = await page.evaluate(() => document.documentElement.scrollHeight - window.innerHeight);

@@ -20,6 +20,8 @@ export const DeskSettingsSchema = z.strictObject({
   /** Rack and tape whole, or narrowed to a rail. */
   rack: z.enum(['whole', 'rail']).default('whole'),
   tape: z.enum(['whole', 'rail']).default('whole'),
+  /** At the bench a part is drawn large, its inspections as a list behind it, or beside it. */
+  looks: z.enum(['picture', 'list']).default('picture'),
   /** Step to which a service label rounds its distance down, in the house's unit. */
   labelStep: z.number().int().min(1).max(50_000).default(1000),
   /** Answers to what practitioners disagree on, where they are not the ones that ship. */
@@ -51,6 +53,7 @@ const DEFAULTS: DeskSettings = {
   density: 'compact',
   rack: 'whole',
   tape: 'whole',
+  looks: 'picture',
   labelStep: 1000,
   chosen: {},
   taught: [],

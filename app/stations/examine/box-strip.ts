@@ -60,6 +60,10 @@ const MARKS = 12;
       align-items: stretch;
       flex-wrap: wrap;
       margin-bottom: 8px;
+      /* Of a full box three rows: the thing in hand keeps its room, and the one taken rolls into sight. */
+      max-height: 176px;
+      overflow: auto;
+      flex: none;
     }
     /* Tags and what follows them flow as one. */
     .tags {

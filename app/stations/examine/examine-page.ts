@@ -14,6 +14,8 @@ import { ActivatedRoute, Router, RouterLink } from '@angular/router';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
 import type { ExaminedThing } from '@core/answer/examined';
 import { CaseSentences } from '../../commands/case-sentences';
+import { counted } from '../../language/plural';
+import { thingPicture } from '../../part-drawings/thing-picture';
 import { Commands } from '../../commands/commands';
 import { CaseDesk } from '../../data/case-desk';
 import { DeskSettingsStore } from '../../data/desk-settings';
@@ -64,6 +66,7 @@ export class ExaminePage {
   protected readonly store = inject(ExamineStore);
   protected readonly desk = inject(CaseDesk);
   protected readonly commands = inject(Commands);
+  protected readonly counted = counted;
   private readonly voice = inject(CaseSentences).voice;
   private readonly settings = inject(DeskSettingsStore);
   private readonly injector = inject(Injector);
@@ -126,6 +129,21 @@ export class ExaminePage {
     const a = this.desk.current()?.answers;
     return a && a.kind !== 'question' ? a.conclude.lost.map((l) => l.wording.toLowerCase()).join(', ') : '';
   });
+
+  /** The thing in hand is drawn with places for its inspections. */
+  protected readonly drawn = computed(() => {
+    const [t, view] = [this.store.hand(), this.desk.current()];
+    if (!t || !view || this.mapped(t)) return false;
+    return (thingPicture(t, view.state, view.answers?.drive)?.zones.length ?? 0) > 0;
+  });
+  /** The list stands beside it: where somebody wants it so, where nothing is drawn, and beside another part. */
+  protected readonly listed = computed(
+    () => this.settings.settings().looks === 'list' || !this.drawn() || this.comparing(),
+  );
+
+  protected turnList(): void {
+    this.settings.change({ looks: this.listed() ? 'picture' : 'list' });
+  }
 
   protected mapped(t: ExaminedThing): 'belt' | 'chain' | undefined {
     return t.kind === 'belt' || t.kind === 'chain' ? t.kind : undefined;

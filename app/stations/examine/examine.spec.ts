@@ -1,6 +1,8 @@
 import { observed, standing, textOf, valueOf } from '@core/facts/read';
 import { EXAMINATIONS } from '@core/examination/examination-data';
+import { TestBed } from '@angular/core/testing';
 import type { CaseDesk } from '../../data/case-desk';
+import { DeskSettingsStore } from '../../data/desk-settings';
 import { closeDesk, openDesk, paint, type Painted, until } from '../../testing/demo-desk';
 import { ExaminePage } from './examine-page';
 
@@ -36,7 +38,10 @@ describe('the bench', () => {
     target.dispatchEvent(new KeyboardEvent('keydown', { key: k, bubbles: true, cancelable: true, ...more }));
     await page.fixture.whenStable();
   };
-  beforeEach(async () => (desk = await openDesk()));
+  beforeEach(async () => {
+    desk = await openDesk();
+    TestBed.inject(DeskSettingsStore).change({ looks: 'list' });
+  });
   afterEach(async () => {
     main.remove();
     main.replaceChildren();

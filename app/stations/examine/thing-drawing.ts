@@ -18,7 +18,7 @@ type Spot = { key: string; x: number; y: number; sign: string; label: string; at
       <div
         class="frame"
         [style.aspect-ratio]="p.box.w / p.box.h"
-        [style.width]="'min(100%, ' + (230 * p.box.w) / p.box.h + 'px)'"
+        [style.width]="'min(100%, calc(var(--tall, 230px) * ' + p.box.w / p.box.h + '))'"
       >
         <hs-thing-figure [picture]="p" [label]="thing().wording + ', drawn'" />
         @for (z of spots(); track z.key) {
@@ -62,6 +62,11 @@ type Spot = { key: string; x: number; y: number; sign: string; label: string; at
       font-size: 10px;
       line-height: 1;
       cursor: pointer;
+    }
+    :host-context(.large) button {
+      width: 28px;
+      height: 28px;
+      font-size: 12px;
     }
     .at {
       border: 2px solid var(--verdigris);
