@@ -82,7 +82,7 @@ const APP = {
   },
   catalogue: {
     core: ANY_CORE,
-    app: ['language', 'data', 'ui', 'messages', 'report', 'commands'],
+    app: ['language', 'data', 'ui', 'messages', 'report', 'commands', 'part-drawings'],
     packages: SCREEN,
   },
   knowledge: {

@@ -49,7 +49,7 @@ const walk = (page: Page, names: readonly string[]) =>
     const out: number[] = [];
     const frame = () => new Promise(requestAnimationFrame);
     for (const name of wanted) {
-      const links: HTMLElement[] = [...document.querySelectorAll('nav[aria-label=Stations] a')] as never;
+      const links = Array.from(document.querySelectorAll<HTMLElement>('nav[aria-label=Stations] a'));
       const link = links.find((a) => a.textContent.includes(name))!;
       const before = document.querySelector('router-outlet:last-of-type + *')?.tagName;
       const t = performance.now();
@@ -74,7 +74,7 @@ const tiles = (page: Page, rounds: number) =>
     const out: number[] = [];
     const frame = () => new Promise(requestAnimationFrame);
     for (let k = 0; k < n; k++) {
-      const options: HTMLElement[] = [...document.querySelectorAll('[role=listbox] [role=option]')] as never;
+      const options = Array.from(document.querySelectorAll<HTMLElement>('[role=listbox] [role=option]'));
       const option = options.find((o) => o.getAttribute('aria-selected') !== 'true')!;
       const said = () => document.querySelector('hs-opening')?.textContent;
       const before = said();

@@ -29,6 +29,7 @@ import { StateCard } from '../ui/state';
 import { distance, percent } from '../messages/answers';
 import { list } from '../language/list';
 import { waitsWords } from '../messages/waits';
+import { TwoParts } from './two-parts';
 
 const INTERFERENCE = {
   yes: 'interference engine: never turn one shaft alone with the drive off',
@@ -39,7 +40,7 @@ const INTERFERENCE = {
 /** One page of the catalogue: an engine with its designs side by side, kits, job, interval and cases. */
 @Component({
   selector: 'hs-engine-page',
-  imports: [NzButtonComponent, RouterLink, DriveDrawing, StateCard],
+  imports: [NzButtonComponent, RouterLink, DriveDrawing, StateCard, TwoParts],
   changeDetection: ChangeDetectionStrategy.OnPush,
   host: { '(document:keydown.backspace)': 'backKey($event)' },
   templateUrl: './engine-page.html',
@@ -112,6 +113,11 @@ export class EnginePage {
       contents: k.contents.map((c) => ({ ...c, name: c.part?.name ?? '' })),
     })),
   );
+  /** Parts of its kits, each once. */
+  protected readonly kitParts = computed(() => {
+    const all = (this.leaf()?.kits ?? []).flatMap((k) => k.contents.flatMap((c) => c.part ?? []));
+    return [...new Map(all.map((p) => [p.number, p])).values()];
+  });
   protected readonly jobs = computed(() => {
     const all = this.leaf()?.designs ?? [];
     const items = new Map<string, { item: string; why: string; of: string[] }>();

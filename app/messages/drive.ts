@@ -19,6 +19,8 @@ export const SHOWN_WORDS: Record<Shown, string> = {
   cannot_tell: 'cannot tell: the reading straddles a limit',
 };
 export { senseWords };
+/** Both senses, to choose one of. */
+export const SENSE_CHOICES = (['cw', 'ccw'] as const).map((value) => ({ value, label: senseWords(value) }));
 
 /** What stands on the tensioner: "90.0°", "7.00 mm". */
 export function readingWords(carrier: Carrier, reading: number): string {

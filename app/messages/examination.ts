@@ -5,7 +5,7 @@ import { formatQuantity } from '@core/quantity/format-quantity';
 
 /** How far a thing was looked at, or that it did not come. */
 export const tagWords = (t: ExaminedThing): string =>
-  t.came === 'not_sent' ? 'not sent' : `${t.done} of ${t.inspections.length} inspections`;
+  t.came === 'not_sent' ? 'not sent' : `${t.done} of ${t.inspections.length}`;
 
 /** Signs of an inspection's state: told by shape, with a word for those who do not see it. */
 export const INSPECTION_MARKS: Readonly<

@@ -2,7 +2,7 @@ import type { LoopCheck, LoopReason } from '@core/drive/check-loop';
 import type { Layout } from '@core/drive/layout';
 import type { DrivePhotoFault } from '@core/examination/drive-photo';
 import type { DrivePhoto, PhotoDoubt } from '@core/examination/photo-sheet';
-import type { OwnFault } from '@core/catalogue/own-engine';
+import type { OwnFault } from '@core/catalogue/own-faults';
 import { formatNumber, formatQuantity } from '@core/quantity/format-quantity';
 import { nth } from '@core/quantity/must';
 import { counted } from '../language/plural';

@@ -6,6 +6,7 @@ import { reduce } from '@core/facts/state';
 import { worldOf } from '@core/answer/world';
 import { demoScenario } from '../../demo/scenario';
 import { thingPicture } from './thing-picture';
+import { scaledViews } from './to-scale';
 import { SHAPES, tilePicture, TILES } from './tile-picture';
 
 describe('drawn grades', () => {
@@ -91,5 +92,47 @@ describe('a thing in hand', () => {
     expect(
       Math.max(...[...found[0]!.d.matchAll(/(-?[\d.]+) -?[\d.]+/g)].map((m) => Number(m[1]))),
     ).toBeCloseTo(21.6, 6);
+  });
+});
+
+describe('a part to scale', () => {
+  const parts = demoScenario().pack.parts;
+  /** Extent of a path of moves, lines and circles, mm. */
+  const extent = (d: string) => {
+    const xs = [...d.matchAll(/[ML](-?[\d.]+) (-?[\d.]+)/g)].map(
+      (m) => [Number(m[1]), Number(m[2])] as const,
+    );
+    return [0, 1].map((i) => Math.max(...xs.map((p) => p[i]!)) - Math.min(...xs.map((p) => p[i]!)));
+  };
+
+  it('is as large as its dimensions say, and nothing is drawn that none says', () => {
+    let drawn = 0;
+    for (const p of parts) {
+      const [view] = scaledViews(p);
+      const { outsideMm, pitchMm, widthMm, boltM, lengthMm } = p.attributes as Record<string, number>;
+      const strip = p.kind === 'belt' || p.kind === 'chain';
+      if (strip && pitchMm) {
+        const [long, wide] = extent(view!.d);
+        expect(long)
+          .withContext(p.number)
+          .toBeCloseTo(6 * pitchMm, 1);
+        expect(wide)
+          .withContext(p.number)
+          .toBeCloseTo(Math.max(widthMm ?? 0, pitchMm), 1);
+      } else if (p.kind === 'bolt' && boltM && lengthMm) {
+        expect(extent(view!.d)[0])
+          .withContext(p.number)
+          .toBeCloseTo(lengthMm + 0.64 * boltM, 1);
+      } else if (outsideMm && !strip && p.kind !== 'bolt') {
+        expect(view!.w).withContext(p.number).toBe(outsideMm);
+        expect(view!.d)
+          .withContext(p.number)
+          .toContain(`M${-outsideMm / 2} 0`);
+      } else if (Object.values(p.attributes).every((v) => typeof v === 'string')) {
+        expect(view).withContext(p.number).toBeUndefined();
+      }
+      drawn += view ? 1 : 0;
+    }
+    expect(drawn).toBeGreaterThan(150);
   });
 });

@@ -1,7 +1,9 @@
 import { demoPack } from '../../demo/catalogue';
 import { nth } from '@core/quantity/must';
 import { randomFrom } from '@core/quantity/random';
-import { builtDay, EMPTY_ENGINE, headOfNext, type OwnEngine, ownFaults, ownRows } from './own-engine';
+import { builtDay, EMPTY_ENGINE, type OwnEngine } from './own-engine';
+import { ownFaults } from './own-faults';
+import { headOfNext, ownRows } from './own-rows';
 import type { Pack } from './pack';
 import {
   addChange,

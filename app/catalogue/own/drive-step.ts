@@ -5,6 +5,7 @@ import type { LoopReason } from '@core/drive/check-loop';
 import { readNumber } from '@core/quantity/parse-quantity';
 import { SHIPPED_POLICY } from '@core/policy/policy';
 import { OwnPictures } from '../../commands/own-pictures';
+import { SENSE_CHOICES } from '../../messages/drive';
 import {
   doubtWords,
   loopWords,
@@ -42,10 +43,7 @@ export class DriveStep {
     { value: 'belt', label: 'belt' },
     { value: 'chain', label: 'chain' },
   ] as const;
-  protected readonly senses = [
-    { value: 'cw', label: 'clockwise' },
-    { value: 'ccw', label: 'anticlockwise' },
-  ] as const;
+  protected readonly senses = SENSE_CHOICES;
   protected readonly scales = [
     { value: 'ruler', label: 'a ruler' },
     { value: 'rectangle', label: 'a rectangle' },

@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
-import { OWN_STEPS, type OwnStep } from '@core/catalogue/own-engine';
+import { OWN_STEPS, type OwnStep } from '@core/catalogue/own-faults';
 import { Cases } from '../../data/cases';
 import { ownFaultWords } from '../../messages/own-engine';
 import { Segmented } from '../../ui/segmented';

@@ -1,16 +1,9 @@
 import * as z from 'zod';
 import { computed, inject, Injectable, signal } from '@angular/core';
 import { catalogueOf } from '@core/catalogue/find-records';
-import {
-  EMPTY_ENGINE,
-  headOfNext,
-  OWN_STEPS,
-  type OwnEngine,
-  OwnEngineSchema,
-  ownFaults,
-  ownRows,
-  type OwnStep,
-} from '@core/catalogue/own-engine';
+import { EMPTY_ENGINE, type OwnEngine, OwnEngineSchema } from '@core/catalogue/own-engine';
+import { OWN_STEPS, ownFaults, type OwnStep } from '@core/catalogue/own-faults';
+import { headOfNext, ownRows } from '@core/catalogue/own-rows';
 import type { Pack } from '@core/catalogue/pack';
 import { withChanges } from '@core/catalogue/pack-changes';
 import { packId } from '@core/catalogue/version';

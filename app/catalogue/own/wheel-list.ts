@@ -5,6 +5,7 @@ import { LayoutSchema } from '@core/drive/layout';
 import type { PickedWheel } from '@core/examination/photo-sheet';
 import { readNumber } from '@core/quantity/parse-quantity';
 import { own } from '@core/quantity/own';
+import { SENSE_CHOICES } from '../../messages/drive';
 import { mm } from '../../messages/own-engine';
 import { counted } from '../../language/plural';
 import type { TileChoice } from '../../ui/letters';
@@ -42,10 +43,7 @@ export class WheelList {
     { value: 'inside', label: 'inside' },
     { value: 'back', label: 'back' },
   ] as const;
-  protected readonly senses = [
-    { value: 'cw', label: 'clockwise' },
-    { value: 'ccw', label: 'anticlockwise' },
-  ] as const;
+  protected readonly senses = SENSE_CHOICES;
   protected readonly marks = [
     { key: 'from', label: 'from' },
     { key: 'nominal', label: 'nominal' },

@@ -19,7 +19,7 @@ import { readNumber } from '@core/quantity/parse-quantity';
 import { Pick } from '../../ui/pick';
 import { Segmented } from '../../ui/segmented';
 import { ShortField } from '../../ui/short-field';
-import { settingsSentence } from '../../messages/drive';
+import { SENSE_CHOICES, settingsSentence } from '../../messages/drive';
 import { centresSentence, disagreeWords } from '../../messages/drive-results';
 import { DriveStore } from '../drive-store';
 import { carriedBy, newDrive, newWheel, WHEEL_ROLES, withWheelField } from '../edit-layout';
@@ -64,10 +64,7 @@ export class EditPanel {
     { value: 'belt', label: 'belt' },
     { value: 'chain', label: 'chain' },
   ] as const;
-  protected readonly senses = [
-    { value: 'cw', label: 'clockwise' },
-    { value: 'ccw', label: 'anticlockwise' },
-  ] as const;
+  protected readonly senses = SENSE_CHOICES;
   protected readonly sides = [
     { key: 'inside', wording: 'inside' },
     { key: 'back', wording: 'back' },

@@ -7,13 +7,15 @@ import { oldThing } from '@core/facts/thing';
 import { CaseDesk } from '../../data/case-desk';
 import { DeskSession } from '../../entry/desk-session';
 import { Field } from '../../entry/field';
+import { scaledViews } from '../../part-drawings/to-scale';
+import { Overlaid } from '../../ui/overlaid';
 import { Pick } from '../../ui/pick';
 import { COMPARE_WORDS, COMPARISON_WORDS } from '../../messages/jobs';
 
 /** The old part against the new one, attribute by attribute. */
 @Component({
   selector: 'hs-compare-panel',
-  imports: [Field, Pick],
+  imports: [Field, Overlaid, Pick],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <section class="card" aria-label="Old part against new">
@@ -32,6 +34,15 @@ import { COMPARE_WORDS, COMPARISON_WORDS } from '../../messages/jobs';
               <span class="quiet">Still to measure: {{ lacks() }}.</span>
             }
           </p>
+          @if (drawn(); as d) {
+            <hs-overlaid
+              label="Both at one scale"
+              [first]="d.fresh"
+              firstName="new"
+              [second]="d.old"
+              secondName="old, as measured"
+            />
+          }
           @for (l of c.lines; track l.attribute.key) {
             <div class="line">
               <hs-field [session]="session" [key]="keyOf(l.attribute.key)" [about]="old()" />
@@ -100,19 +111,32 @@ export class ComparePartsPanel {
   protected readonly part = computed(
     () => this.parts().find((p) => p.number === this.chosen()) ?? this.parts()[0],
   );
-  protected readonly comparison = computed(() => {
+  /** What is measured of the old part, by attribute. */
+  private readonly measured = computed(() => {
     const [view, part] = [this.desk.current(), this.part()];
-    if (!view?.catalogue || !part) return undefined;
     const old = new Map<string, { value: number | string; u?: number }>();
-    for (const key of Object.keys(part.attributes)) {
-      const fact = standing(view.state, attributeKey(key), oldThing(part.kind));
+    for (const key of Object.keys((view && part?.attributes) ?? {})) {
+      const fact = view && part && standing(view.state, attributeKey(key), oldThing(part.kind));
       if (fact && (typeof fact.value === 'number' || typeof fact.value === 'string'))
         old.set(key, {
           value: fact.value,
           ...(fact.u === undefined ? {} : { u: fact.u }),
         });
     }
-    return compareParts(view.catalogue, part, old);
+    return old;
+  });
+  protected readonly comparison = computed(() => {
+    const [view, part] = [this.desk.current(), this.part()];
+    return view?.catalogue && part ? compareParts(view.catalogue, part, this.measured()) : undefined;
+  });
+  /** The new part to scale, and over it the old one with what was measured of it, the rest as in the new. */
+  protected readonly drawn = computed(() => {
+    const part = this.part();
+    const fresh = part ? scaledViews(part) : [];
+    if (!part || fresh.length === 0) return undefined;
+    const values = [...this.measured()].map(([key, m]): [string, number | string] => [key, m.value]);
+    const attributes = { ...part.attributes, ...Object.fromEntries(values) };
+    return { fresh, old: values.length > 0 ? scaledViews({ kind: part.kind, attributes }) : [] };
   });
   protected readonly lacks = computed(() =>
     (this.comparison()?.lacks ?? []).map((a) => a.wording.toLowerCase()).join(', '),

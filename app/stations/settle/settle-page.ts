@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
 import { RouterLink } from '@angular/router';
 import { likelyCause } from '@core/answer/verdict';
@@ -84,6 +84,8 @@ const WITHOUT = 'claim.without_document';
   `,
 })
 export class SettlePage {
+  /** Faults of which is shown what they are: the step, what parts show of it, what to advise. */
+  protected readonly unfolded = signal<ReadonlySet<string>>(new Set());
   protected readonly session = inject(DeskSession);
   protected readonly desk = inject(CaseDesk);
   private readonly settings = inject(DeskSettingsStore);
@@ -121,6 +123,14 @@ export class SettlePage {
       ? twinsOf(this.cases.summaries(), view.id, claim).slice(0, MOST_REPEATS)
       : [];
   });
+  protected unfold(code: string): void {
+    this.unfolded.update((all) => {
+      const next = new Set(all);
+      if (!next.delete(code)) next.add(code);
+      return next;
+    });
+  }
+
   private keysOf(group: string): string[] {
     return this.desk.groupsAt('settle').flatMap((g) => (g.key === group ? g.fields.map((o) => o.key) : []));
   }
