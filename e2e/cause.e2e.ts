@@ -107,6 +107,7 @@ test('a number is seen otherwise with its ground, moves the cases that stand on 
   await page.locator('body').press('k');
   await page.getByLabel('Find a cause').fill('dirty seat');
   await page.getByRole('button', { name: /^Pump fitted on a dirty seat/ }).press('Enter');
+  await expect(page.getByRole('heading', { name: 'Pump fitted on a dirty seat' })).toBeVisible();
   await page.getByRole('button', { name: /^How common/ }).press('Enter');
   await page.getByLabel('Here it is').fill('30');
   await page.getByLabel('On what ground').fill('Seven of our nine cases.');

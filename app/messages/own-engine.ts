@@ -60,7 +60,7 @@ const nameOf = (photo: DrivePhoto, i: number): string => {
   return name === '' ? `Wheel ${i + 1}` : name;
 };
 /** Teeth of a belt, links of a chain. */
-export const piecesWord = (kind: Layout['kind'], n: number): string =>
+const piecesWord = (kind: Layout['kind'], n: number): string =>
   kind === 'chain' ? counted(n, 'link', 'links') : counted(n, 'tooth', 'teeth');
 
 /** What a photograph still needs before a drive is measured on it. */
@@ -100,7 +100,7 @@ export function photoFaultWords(photo: DrivePhoto, f: DrivePhotoFault): string {
 }
 
 /** Something picked or measured that does not agree with all the rest. */
-export function doubtWords(photo: DrivePhoto, d: PhotoDoubt): string {
+export function photoDoubtWords(photo: DrivePhoto, d: PhotoDoubt): string {
   const off = mm(Math.abs(d.mm));
   if (d.is === 'spot')
     return d.spot === undefined

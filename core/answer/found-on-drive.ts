@@ -21,7 +21,7 @@ export function standingDrive(g: Pick<DriveGeometry, 'layout' | 'right'>): Stand
 }
 
 /** What was found at one place of the drive: a wheel by its index, or the belt or chain itself. */
-export type FoundSpot = {
+type FoundSpot = {
   at: number | 'strand';
   /** Where it lies, mm. */
   x: number;

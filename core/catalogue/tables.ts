@@ -14,7 +14,7 @@ export type TableReader = {
   readonly issues: { row: number; column: string; reason: IssueReason }[];
 };
 
-/** Headings of a file, as {@link headingText} gives them, by what the column is called here; '' leaves it out. */
+/** Headings of a file, in small letters, by what the column is called here; '' leaves it out. */
 export type NamedColumns = Readonly<Record<string, string>>;
 /** What tables and columns are called in the files of a house. */
 export type NamedAs = {
@@ -23,7 +23,7 @@ export type NamedAs = {
   columns: Readonly<Partial<Record<TableName, NamedColumns>>>;
 };
 /** A heading without what stands around it. */
-export const headingText = (cell: string): string =>
+const headingText = (cell: string): string =>
   cell
     .trim()
     .replace(/^\ufeff/, '')

@@ -6,7 +6,7 @@ import { circlesOf, type Path, type PathError, solvePath } from './path';
 export type RimSeen = { wheel: number; mm: number; u: number };
 
 /** One thing that, had it been entered or picked otherwise, would let the loop close. */
-export type LoopChange =
+type LoopChange =
   | { what: 'count'; count: number }
   | { what: 'teeth'; wheel: number; teeth: number }
   | { what: 'side'; wheel: number }

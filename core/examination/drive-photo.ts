@@ -32,7 +32,7 @@ export type DrivePhotoFault =
  * A wheel as it was measured: its centre from the driving wheel's, y up; standard uncertainty of how far it is from there; its rim, and
  * how far the spots lie off it. Mm.
  */
-export type MeasuredWheel = Point & { u: number; rimMm?: number; rimU?: number; rmsMm?: number };
+type MeasuredWheel = Point & { u: number; rimMm?: number; rimU?: number; rmsMm?: number };
 export type MeasuredDrive = {
   layout: Layout;
   wheels: MeasuredWheel[];

@@ -7,7 +7,7 @@ import { SHIPPED_POLICY } from '@core/policy/policy';
 import { OwnPictures } from '../../commands/own-pictures';
 import { SENSE_CHOICES } from '../../messages/drive';
 import {
-  doubtWords,
+  photoDoubtWords,
   loopWords,
   nextOnDrive,
   photoFaultWords,
@@ -66,7 +66,7 @@ export class DriveStep {
     return m && loop ? seesWords(m.layout, loop.u) : '';
   });
   protected readonly doubts = computed(() =>
-    (this.measured()?.doubts ?? []).map((d) => doubtWords(this.store.photo(), d)),
+    (this.measured()?.doubts ?? []).map((d) => photoDoubtWords(this.store.photo(), d)),
   );
   protected readonly reasons = computed(() => {
     const [m, loop] = [this.measured(), this.store.loop()];

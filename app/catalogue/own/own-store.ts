@@ -31,7 +31,7 @@ type Kept = z.infer<typeof KeptSchema>;
 /** Thickness of a belt or chain off its pitch line, mm, until somebody measures it: what is usual at its pitch. */
 export const USUAL = { belt: { backMm: 1.6, toothMm: 3.2 }, chain: { backMm: 3.8, toothMm: 3.8 } } as const;
 
-export const EMPTY_PHOTO: DrivePhoto = {
+const EMPTY_PHOTO: DrivePhoto = {
   kind: 'belt',
   runs: 'cw',
   ...USUAL.belt,

@@ -13,7 +13,7 @@ import { KIND_WORDS, waitsWords } from '../../messages/waits';
 
 /** Earlier cases compared, and shown. */
 const COMPARED = 50;
-const MOST = 4;
+const MOST = 3;
 const SHARED_WORDS: Record<Shared, string> = {
   caller: 'same workshop',
   vehicle: 'same vehicle',
@@ -45,13 +45,19 @@ const SHARED_WORDS: Record<Shared, string> = {
     }
   `,
   styles: `
+    section {
+      padding-block: 6px 2px;
+    }
+    h2 {
+      margin-bottom: 2px;
+    }
     .line {
       display: grid;
       grid-template-columns: 48px minmax(0, 1fr);
       gap: 0 10px;
       align-content: center;
       min-height: var(--target);
-      padding: 4px 0;
+      padding: 1px 0;
       color: var(--ink);
       border-top: 1px solid var(--rule);
     }

@@ -75,6 +75,9 @@ const WITHOUT = 'claim.without_document';
       flex: 1;
       min-width: 0;
     }
+    .fault > button {
+      justify-self: start;
+    }
     .fault {
       border-bottom: 1px solid var(--rule);
       padding: 4px 0;
