@@ -14,7 +14,7 @@ export const ownTruth = JSON.parse(readFileSync('demo/own-drive.json', 'utf8')) 
 
 export const drivePicture = (page: Page) => page.locator('hs-drive-photo-picture svg');
 /** Presses a spot of the photograph, given in its own pixels. */
-async function pressOn(page: Page, spot: Spot): Promise<void> {
+export async function pressOn(page: Page, spot: Spot): Promise<void> {
   const at = await drivePicture(page).evaluate((svg: SVGSVGElement, s) => {
     const p = new DOMPoint(s.x, s.y).matrixTransform(svg.getScreenCTM()!);
     return { x: p.x, y: p.y };

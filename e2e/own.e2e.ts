@@ -2,7 +2,7 @@ import AxeBuilder from '@axe-core/playwright';
 import { expect, type Page, test } from '@playwright/test';
 import writeWorkbook from 'write-excel-file/node';
 import { Desk } from './desk';
-import { drivePicture, ownStep, ownTruth, pickOwnDrive } from './own-drive';
+import { drivePicture, ownStep, ownTruth, pickOwnDrive, pressOn } from './own-drive';
 
 const axe = async (page: Page, where: string) => {
   const { violations } = await new AxeBuilder({ page }).analyze();
@@ -74,6 +74,17 @@ test('an engine is entered from a photograph: a miscounted belt is found, the lo
   await expect(page.getByRole('row', { name: new RegExp(ownTruth.form.kit.number) })).toContainText('✓ Fits');
   await page.goto('/catalogue/own');
   await expect(page.getByLabel('Engine code')).toHaveValue('');
+  // the invented drive overwrites nothing that was typed, and a drive begun anew can be had back
+  await page.getByLabel('Engine code').fill('ZX-9');
+  await ownStep(page, 'Drive');
+  await page.getByRole('button', { name: 'Try it on an invented engine' }).click();
+  await pressOn(page, ownTruth.photo.marks[0]!);
+  await page.getByRole('button', { name: 'Begin anew' }).click();
+  await expect(drivePicture(page)).toHaveCount(0);
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(page.getByText('Press corner 2 of the rectangle')).toBeVisible();
+  await ownStep(page, 'Engine');
+  await expect(page.getByLabel('Engine code')).toHaveValue('ZX-9');
 });
 
 test('a row is corrected: a wrong cell is refused, the correction outlives the window, and comes in as the next version', async ({

@@ -116,6 +116,11 @@ export class CheckStep {
     };
   });
 
+  constructor() {
+    // What came in elsewhere and waits to be looked at is none of this.
+    this.imports.cancel();
+  }
+
   protected done(): void {
     const code = this.store.form().code.trim();
     this.store.clear();

@@ -116,7 +116,9 @@ export class DriveStep {
       spots: [],
       ...(w.eccentric ? { eccentric: { ...w.eccentric, pivot: undefined } } : {}),
     }));
-    this.store.take({ form, photo: { ...photo, marks: [], wheels }, file: ref });
+    // What was typed already is nobody's to overwrite.
+    const typed = this.store.untouched() ? { form } : {};
+    this.store.take({ ...typed, photo: { ...photo, marks: [], wheels }, file: ref });
   }
 
   /** A press is as sure as the picture is large on the screen. */

@@ -11,6 +11,7 @@ import { checkLoop, type LoopReason } from '@core/drive/check-loop';
 import { measureDrive } from '@core/examination/drive-photo';
 import { type DrivePhoto, DrivePhotoSchema, type PickedWheel } from '@core/examination/photo-sheet';
 import type { PicturePoint } from '@core/examination/photo';
+import { canonical } from '@core/facts/canonical';
 import { type FileRef, FileRefSchema } from '@core/facts/fact';
 import { SHIPPED_POLICY } from '@core/policy/policy';
 import { nth } from '@core/quantity/must';
@@ -169,8 +170,19 @@ export class OwnStore {
     this.picking.set({ what: 'scale' });
   }
 
+  /** The next one: nothing of this engine stays. */
   clear(): void {
     this.take({ ...NOTHING, file: undefined });
+  }
+
+  /** Nothing was typed yet. */
+  readonly untouched = computed(() => canonical(this.form()) === canonical(EMPTY_ENGINE));
+
+  /** The drive from its beginning; what was typed of the engine stays, and what was picked can be had back. */
+  drawAnew(): void {
+    this.past.update((p) => [...p, this.kept()].slice(-50));
+    this.keep({ form: this.form(), photo: EMPTY_PHOTO });
+    this.picking.set({ what: 'scale' });
   }
 
   /** A spot was pressed: the next mark of the scale, a spot of the wheel in hand, or its pivot. */

@@ -1,4 +1,6 @@
+import { TestBed } from '@angular/core/testing';
 import type { CaseDesk } from '../../data/case-desk';
+import { DeskSettingsStore } from '../../data/desk-settings';
 import { closeDesk, openDesk, paint, type Painted, until } from '../../testing/demo-desk';
 import { ExaminePage } from './examine-page';
 
@@ -18,7 +20,10 @@ describe('side by side', () => {
       .dispatchEvent(new KeyboardEvent('keydown', { key, bubbles: true, cancelable: true }));
     await page.fixture.whenStable();
   };
-  beforeEach(async () => (desk = await openDesk()));
+  beforeEach(async () => {
+    desk = await openDesk();
+    TestBed.inject(DeskSettingsStore).change({ looks: 'list' });
+  });
   afterEach(closeDesk);
 
   it('stand a new one, the one in hand, another of this box, and those of other returns of the engine, at the look in hand', async () => {
