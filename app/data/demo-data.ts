@@ -26,6 +26,8 @@ const JudgedSchema = z.strictObject({
   summaries: z.array(z.custom<CaseSummary>((h) => typeof (h as { id?: unknown }).id === 'string')),
 });
 
+type Judged = z.infer<typeof JudgedSchema>;
+
 const CallsSchema = z.strictObject({
   format: z.literal('hollow-sprocket-demo-calls'),
   facts: Facts,
@@ -50,13 +52,13 @@ export async function addBoxes(
     const blob = await fetchFile({ hash, type });
     if (!blob || !(await repository.keepFile({ sha256: hash, name, type, blob })).ok) return false;
   }
-  return (await repository.add(await joining(repository, facts, judged, now))).ok;
+  return (await repository.add(await joining(repository, facts, JudgedSchema.parse(judged), now))).ok;
 }
 
 /** Puts the calls and messages of the demo's earlier weeks into the records. */
 export async function addCalls(repository: FactRepository, content: unknown, judged: unknown, now: number) {
   const { facts } = CallsSchema.parse(content);
-  return repository.add(await joining(repository, facts, judged, now));
+  return repository.add(await joining(repository, facts, JudgedSchema.parse(judged), now));
 }
 
 /** Puts the demo scenario into the records. Its value is who sends its letters. @param content the file that ships, as read @param judged the one beside it @param now ms since 1970: the demo's days are counted back from it */
@@ -67,17 +69,18 @@ export async function addDemo(
   now: number,
 ): Promise<Result<string, StoreTrouble>> {
   const { house, pack, facts } = DemoSchema.parse(content);
-  const { facts: joined, summaries } = await joining(repository, facts, judged, now);
+  const made = JudgedSchema.parse(judged);
+  const { facts: joined, summaries = [] } = await joining(repository, facts, made, now);
   // What comes a moment later, its calls and boxes, stands in the lists from the start: nothing moves after it was shown.
-  const later = await stillToCome(repository, facts, judged, now);
+  const later = await stillToCome(repository, facts, made, now);
   const filed = await repository.add({
     facts: joined,
-    summaries: [...(summaries ?? []), ...(later ?? [])],
+    summaries: [...summaries, ...later],
     packs: [pack],
   });
   // Where nothing was ever judged here, the summaries that came along were judged by this.
   if (filed.ok && (await repository.setting(MADE_WITH)) === undefined)
-    await repository.keepSetting(MADE_WITH, JudgedSchema.parse(judged).knowledge);
+    await repository.keepSetting(MADE_WITH, made.knowledge);
   return filed.ok ? ok(house) : filed;
 }
 
@@ -85,10 +88,9 @@ export async function addDemo(
 async function stillToCome(
   repository: FactRepository,
   own: readonly Fact[],
-  beside: unknown,
+  judged: Judged,
   now: number,
-): Promise<Addition['summaries']> {
-  const judged = JudgedSchema.parse(beside);
+): Promise<CaseSummary[]> {
   const mine = new Set(own.map((f) => f.case));
   const { summaries } = laterBy(daysUntil(judged.summaries, now), {
     facts: judged.facts,
@@ -104,10 +106,9 @@ async function stillToCome(
 async function joining(
   repository: FactRepository,
   own: readonly Fact[],
-  beside: unknown,
+  judged: Judged,
   now: number,
 ): Promise<Pick<Addition, 'facts' | 'summaries'>> {
-  const judged = JudgedSchema.parse(beside);
   const mine = new Set(own.map((f) => f.case));
   // The desk looks as if it was left yesterday, whenever it is opened first.
   const { facts, summaries } = laterBy(daysUntil(judged.summaries, now), {

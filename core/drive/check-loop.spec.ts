@@ -145,9 +145,13 @@ describe('a loop that is closed', () => {
   });
 
   it('is no reason to doubt anything where the belt is off by less than one can measure', () => {
+    let sure = 0;
     for (const l of standing) {
       const off = checkLoop(withWheel(l, 1, { x: nth(l.wheels, 1).x + U }), U);
-      if (Math.abs(off.offMm ?? 0) < 3 * U) expect(off.reasons).toEqual([]);
+      if (Math.abs(off.offMm ?? 99) >= 3 * U) continue;
+      expect(off.reasons).toEqual([]);
+      sure++;
     }
+    expect(sure).toBeGreaterThan(standing.length / 2);
   });
 });

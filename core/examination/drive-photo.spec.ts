@@ -174,7 +174,7 @@ describe('a drive drawn up from a photograph', () => {
         const near = Array.from({ length: 720 }, (_, k) => {
           const a = (k * Math.PI) / 360;
           const p = m.seen({ x: w.x + r * Math.cos(a), y: w.y + r * Math.sin(a) });
-          return Math.hypot(p.x - s.x, p.y - s.y);
+          return p ? Math.hypot(p.x - s.x, p.y - s.y) : Infinity;
         });
         expect(Math.min(...near)).toBeLessThan(2);
       }
@@ -242,6 +242,33 @@ describe('a drive drawn up from a photograph', () => {
     });
     // One spot is enough where the teeth are counted.
     expect(fault({ wheels: spots(0, 1) })).toBeUndefined();
+  });
+
+  it('bears a rim whose spots lie nearly in a line, or nearly at the horizon: nothing breaks, nothing is seen behind the camera', () => {
+    const { photo } = picked(nth(drives, 0), 12, 0.5);
+    const [a, b] = [nth(photo.wheels, 3).spots[0]!, nth(photo.wheels, 3).spots[3]!];
+    const between = (t: number, off: number) => ({
+      x: a.x + t * (b.x - a.x) + off,
+      y: a.y + t * (b.y - a.y),
+    });
+    let hidden = 0;
+    for (const off of [0.5, 2, 8, 40])
+      for (const far of [1, 4, 12]) {
+        const spots = [between(0, 0), between(0.5 * far, off), between(far, 0)];
+        const wheels = photo.wheels.map((w, i) => (i === 3 ? { ...w, spots } : w));
+        const m = measureDrive({ ...photo, wheels }, 1.5, 'own');
+        if (!m.ok) {
+          expect(['behind', 'no_rim', 'not_held']).toContain(m.error.code);
+          continue;
+        }
+        for (let k = 0; k < 72; k++) {
+          const reach = 50_000;
+          const seen = m.value.seen({ x: reach * Math.cos(k), y: reach * Math.sin(k) });
+          if (seen === undefined) hidden++;
+          else expect(Number.isFinite(seen.x) && Number.isFinite(seen.y)).toBe(true);
+        }
+      }
+    expect(hidden).toBeGreaterThan(0);
   });
 
   it('by a ruler is the same where the camera looks straight down, and unsure of how it leaned', () => {

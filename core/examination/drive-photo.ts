@@ -40,8 +40,8 @@ export type MeasuredDrive = {
   lengthU?: number;
   pathError?: PathError;
   doubts: PhotoDoubt[];
-  /** From the drive's plane, mm, y up, back to the picture. */
-  seen: (p: Point) => PicturePoint;
+  /** From the drive's plane, mm, y up, back to the picture; none for what lies behind the camera. */
+  seen: (p: Point) => PicturePoint | undefined;
 };
 
 const DOUBTFUL = 4;
@@ -135,7 +135,7 @@ function locate(w: PickedWheel, wheel: number, plane: Plane): Result<PlacedRim, 
 }
 
 type Plane = (s: PicturePoint) => Point | undefined;
-type Frame = { into: (p: Point) => Point; back: (p: Point) => PicturePoint };
+type Frame = { into: (p: Point) => Point; back: (p: Point) => PicturePoint | undefined };
 
 /** The plane turned so that up in the picture is up at the driving wheel, never mirrored, y up, the driving wheel at the origin. */
 function uprightFrame(map: Projective, crank: Point): Frame | undefined {
@@ -157,7 +157,7 @@ function uprightFrame(map: Projective, crank: Point): Frame | undefined {
     },
     back: (p) => {
       const x = p.x * mirror;
-      return must(project(back, { x: crank.x + x * s + p.y * c, y: crank.y - x * c + p.y * s }));
+      return project(back, { x: crank.x + x * s + p.y * c, y: crank.y - x * c + p.y * s });
     },
   };
 }

@@ -4,7 +4,6 @@ import { fitCircle } from '@core/drive/fit-circle';
 import { circlesOf, solvePath } from '@core/drive/path';
 import { must, nth, num } from '@core/quantity/must';
 import type { Adjusted } from './adjust-plane';
-
 import { project, type PicturePoint, type Projective } from './photo';
 import type { DrivePhoto, PhotoDoubt } from './photo-sheet';
 
@@ -48,8 +47,9 @@ export function planeNet({ photo, start, rough, pickPx, layout }: Given) {
     steps.push(STEP.mm, STEP.mm, ...(r === undefined ? [] : [STEP.mm]));
   }
   const mmPerPx = (s: PicturePoint): number => {
-    const [o, a, b] = [s, { x: s.x + 1, y: s.y }, { x: s.x, y: s.y + 1 }].map((p) => must(project(start, p)));
-    const [p, q, r] = [must(o), must(a), must(b)];
+    const [p, q, r] = [s, { x: s.x + 1, y: s.y }, { x: s.x, y: s.y + 1 }].map((x) => project(start, x));
+    // At the horizon a pixel is as long as one likes: what was pressed there holds nothing.
+    if (!p || !q || !r) return Infinity;
     return Math.sqrt(Math.abs((q.x - p.x) * (r.y - p.y) - (q.y - p.y) * (r.x - p.x)));
   };
   const uOf = (s: PicturePoint) => pickPx * mmPerPx(s);

@@ -154,16 +154,18 @@ export class DrivePhotoPicture {
     if (!drive) return [];
     return drive.wheels.flatMap(({ x, y, rimMm }) => {
       if (rimMm === undefined) return [];
-      const round = Array.from({ length: 72 }, (_, k) => {
+      const round = Array.from({ length: 72 }, (_, k) => k).flatMap((k) => {
         const a = (k * Math.PI) / 36;
-        return drive.seen({ x: x + rimMm * Math.cos(a), y: y + rimMm * Math.sin(a) });
+        return drive.seen({ x: x + rimMm * Math.cos(a), y: y + rimMm * Math.sin(a) }) ?? [];
       });
       return [line(round)];
     });
   });
   protected readonly belt = computed(() => {
     const [drive, path] = [this.drive(), this.path()];
-    return drive && path ? line(placesAlong(circlesOf(drive.layout), path, FINE, 0).map(drive.seen)) : '';
+    return drive && path
+      ? line(placesAlong(circlesOf(drive.layout), path, FINE, 0).flatMap((p) => drive.seen(p) ?? []))
+      : '';
   });
 
   constructor() {
