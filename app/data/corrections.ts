@@ -8,7 +8,7 @@ import {
   rowDifferences,
   withChanges,
 } from '@core/catalogue/pack-changes';
-import { nextVersion, packId } from '@core/catalogue/version';
+import { asNext, nextVersion, packId } from '@core/catalogue/version';
 import { Clock } from './clock';
 import { Drafts } from './drafts';
 import { OF_CATALOGUE, PackImports, parsedDraft } from './pack-imports';
@@ -61,9 +61,7 @@ export class Corrections {
   check(): void {
     const pack = this.pack();
     if (!pack) return;
-    const today = this.clock.today();
-    const issued = pack.issued > today ? pack.issued : today;
-    this.imports.read([packFile({ ...pack, version: this.next(), issued })], true);
+    this.imports.read([packFile(asNext(pack, this.clock.today()))], true);
   }
 
   private keep(base: string, changes: RowChange[]): void {

@@ -2,6 +2,7 @@ import { must, nth } from '@core/quantity/must';
 import { type Layout, LayoutSchema, pitchRadius, type Wheel } from '@core/drive/layout';
 import type { Point } from '@core/drive/carrier';
 import { type EccentricMarks, onEccentric } from '@core/drive/on-eccentric';
+import { USUAL } from '@core/drive/usual';
 import { readNumber } from '@core/quantity/parse-quantity';
 
 const NUMBERS = new Set<keyof Wheel>(['x', 'y', 'teeth', 'outsideMm', 'rimMm', 'markDeg']);
@@ -87,8 +88,7 @@ export function newDrive(): Layout {
     runs: 'cw',
     pitchMm: 8,
     count: 105,
-    backMm: 1.6,
-    toothMm: 3.2,
+    ...USUAL.thickness.belt,
     wheels: [
       { id: 'crank', name: 'Crank sprocket', role: 'crank', x: 0, y: 0, teeth: 20, markDeg: 270, ...wheel },
       { id: 'cam', name: 'Cam sprocket', role: 'cam', x: 0, y: 300, teeth: 40, markDeg: 90, ...wheel },

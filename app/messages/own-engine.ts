@@ -63,6 +63,10 @@ const nameOf = (photo: DrivePhoto, i: number): string => {
 const piecesWord = (kind: Layout['kind'], n: number): string =>
   kind === 'chain' ? counted(n, 'link', 'links') : counted(n, 'tooth', 'teeth');
 
+/** A belt or chain as a kit lists it. */
+export const beltName = ({ kind, count }: Pick<Layout, 'kind' | 'count'>): string =>
+  `Timing ${kind} ${piecesWord(kind, count)}`;
+
 /** What a photograph still needs before a drive is measured on it. */
 export function photoFaultWords(photo: DrivePhoto, f: DrivePhotoFault): string {
   switch (f.code) {

@@ -3,7 +3,7 @@ import { nth } from '@core/quantity/must';
 import { randomFrom } from '@core/quantity/random';
 import { builtDay, EMPTY_ENGINE, type OwnEngine } from './own-engine';
 import { ownFaults } from './own-faults';
-import { headOfNext, ownRows } from './own-rows';
+import { headOfNext, ownRows, partsLacking } from './own-rows';
 import type { Pack } from './pack';
 import {
   addChange,
@@ -121,6 +121,26 @@ describe('an engine that is typed in', () => {
     const [a, b] = [nth(FORM.designs, 0), nth(FORM.designs, 1)];
     expect(codes({ tell })).toEqual([['designs', 'not_parted']]);
     expect(codes({ tell, designs: [{ ...a, to: '2014-01' }, b] })).toEqual([]);
+  });
+
+  it('asks of a kit for what its drive has, each as often as the drive has it, and for nothing that is there', () => {
+    const kinds = (parts: { kind: 'belt' | 'chain' | 'tensioner' | 'idler' | 'pump' }[]) =>
+      partsLacking(drive, parts).map((p) => p.kind);
+    const wanted = drive.wheels
+      .filter((w) => ['tensioner', 'guide', 'idler'].includes(w.role))
+      .map((w) => w.role);
+    expect(kinds([{ kind: 'pump' }]).sort()).toEqual(['belt', ...wanted].sort() as never);
+    expect(kinds([{ kind: 'belt' }, { kind: 'belt' }])).not.toContain('belt');
+    const two = { ...drive, wheels: [...drive.wheels, ...drive.wheels.filter((w) => w.role === 'idler')] };
+    expect(partsLacking(two, [{ kind: 'belt' }, { kind: 'tensioner' }, { kind: 'idler' }])).toEqual([
+      {
+        kind: 'idler',
+        wheel: nth(
+          drive.wheels.filter((w) => w.role === 'idler'),
+          0,
+        ).name,
+      },
+    ]);
   });
 
   it('takes a year or a month for its first or last day', () => {

@@ -3,7 +3,7 @@ import { nth } from '@core/quantity/must';
 import { builtDay, type OwnEngine, wholeTyped } from './own-engine';
 import type { Engine, Feature, Kit, Pack, Part, Variant } from './pack';
 import type { RowChange } from './pack-changes';
-import { nextVersion } from './version';
+import { asNext } from './version';
 
 const slug = (text: string): string =>
   text
@@ -107,6 +107,27 @@ function featureOf(form: OwnEngine, base: Pack | undefined): Feature | undefined
   };
 }
 
+/** Roles of wheels that are parts of a kit. */
+const IN_KITS = ['tensioner', 'guide', 'idler'] as const;
+
+/** What a drive has of a kit and the kit has not yet: its belt or chain first, then wheels by the names that they have on it. */
+export function partsLacking(
+  layout: Layout,
+  parts: readonly { kind: Part['kind'] }[],
+): { kind: Part['kind']; wheel?: string }[] {
+  const wanted: { kind: Part['kind']; wheel?: string }[] = [{ kind: layout.kind }];
+  for (const w of layout.wheels) {
+    const kind = IN_KITS.find((k) => k === w.role);
+    if (kind) wanted.push({ kind, wheel: w.name });
+  }
+  const left = parts.map((p) => p.kind);
+  return wanted.filter(({ kind }) => {
+    const at = left.indexOf(kind);
+    if (at >= 0) left.splice(at, 1);
+    return at < 0;
+  });
+}
+
 /** What the drive says of a belt: its teeth and their pitch; of a chain its links and pitch. */
 function attributesOf(kind: Part['kind'], layout: Layout | undefined): Part['attributes'] {
   if (layout?.kind !== kind) return {};
@@ -121,8 +142,7 @@ export function headOfNext(
   base: Pack | undefined,
   day: string,
 ): Pack {
-  if (base)
-    return { ...base, version: nextVersion(base.version), issued: base.issued > day ? base.issued : day };
+  if (base) return asNext(base, day);
   return {
     format: 'hollow-sprocket-catalogue',
     formatVersion: 1,

@@ -26,6 +26,13 @@ export const newerFirst = (
 /** Name and version as one text; cases name the pack they answer with by it. */
 export const packId = (pack: { name: string; version: string }): string => `${pack.name} ${pack.version}`;
 
+/** A catalogue as the next one of its name: another version, issued today, or when the one before was where that is later. */
+export const asNext = <T extends { version: string; issued: string }>(pack: T, day: string): T => ({
+  ...pack,
+  version: nextVersion(pack.version),
+  issued: pack.issued > day ? pack.issued : day,
+});
+
 /** "2026.3" → "2026.3.1" → "2026.3.2". */
 export function nextVersion(version: string): string {
   const m = /^(.*\..*\.)(\d+)$/.exec(version);

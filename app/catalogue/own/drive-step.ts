@@ -2,8 +2,8 @@ import { ChangeDetectionStrategy, Component, computed, effect, inject, signal } 
 import { RouterLink } from '@angular/router';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
 import type { LoopReason } from '@core/drive/check-loop';
+import { USUAL } from '@core/drive/usual';
 import { readNumber } from '@core/quantity/parse-quantity';
-import { SHIPPED_POLICY } from '@core/policy/policy';
 import { OwnPictures } from '../../commands/own-pictures';
 import { SENSE_CHOICES } from '../../messages/drive';
 import {
@@ -18,7 +18,7 @@ import { FileButton } from '../../ui/file-button';
 import { Segmented } from '../../ui/segmented';
 import { ShortField } from '../../ui/short-field';
 import { DrivePhotoPicture } from './drive-photo-picture';
-import { OwnStore, USUAL } from './own-store';
+import { OwnStore } from './own-store';
 import { WheelList } from './wheel-list';
 
 const ZOOMS = [1, 2, 4] as const;
@@ -123,11 +123,11 @@ export class DriveStep {
 
   /** A press is as sure as the picture is large on the screen. */
   protected shown(scale: number): void {
-    if (scale > 0) this.store.pickPx.set(SHIPPED_POLICY.pickScreenPx / scale);
+    if (scale > 0) this.store.scale.set(scale);
   }
 
   protected kind(kind: 'belt' | 'chain'): void {
-    this.store.draw({ kind, ...USUAL[kind] });
+    this.store.draw({ kind, ...USUAL.thickness[kind] });
   }
 
   protected number(field: 'count' | 'pitchMm' | 'backMm' | 'toothMm', text: string): void {

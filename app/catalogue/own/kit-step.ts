@@ -1,8 +1,10 @@
-import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
 import { type OwnEngine } from '@core/catalogue/own-engine';
+import { partsLacking } from '@core/catalogue/own-rows';
 import { PART_KINDS } from '@core/catalogue/pack';
 import { counted } from '../../language/plural';
+import { beltName } from '../../messages/own-engine';
 import type { TileChoice } from '../../ui/letters';
 import { LineField } from '../../ui/line-field';
 import { Pick } from '../../ui/pick';
@@ -105,27 +107,17 @@ export class KitStep {
     this.change({ parts: this.store.form().kit.parts.filter((_, k) => k !== i) });
   }
 
-  /** Parts of the drive that a kit has and this one has not: the belt, its tensioner, its rollers and guides. */
-  protected missing(): OwnPart[] {
+  /** Parts of the drive that this kit has not. */
+  protected readonly missing = computed((): OwnPart[] => {
     const layout = this.store.layout();
     if (!layout) return [];
-    const have = this.store.form().kit.parts;
-    const of = (kind: OwnPart['kind']) => have.filter((p) => p.kind === kind).length;
-    const pieces = `${layout.count} ${layout.kind === 'chain' ? 'links' : 'teeth'}`;
-    const wanted: OwnPart[] = [
-      { number: '', kind: layout.kind, name: `Timing ${layout.kind} ${pieces}`, quantity: '1' },
-    ];
-    for (const w of layout.wheels) {
-      const kind = (['tensioner', 'guide', 'idler'] as const).find((k) => k === w.role);
-      if (kind) wanted.push({ number: '', kind, name: w.name, quantity: '1' });
-    }
-    const seen = new Map<OwnPart['kind'], number>();
-    return wanted.filter((p) => {
-      const n = (seen.get(p.kind) ?? 0) + 1;
-      seen.set(p.kind, n);
-      return n > of(p.kind);
-    });
-  }
+    return partsLacking(layout, this.store.form().kit.parts).map(({ kind, wheel }) => ({
+      number: '',
+      kind,
+      name: wheel ?? beltName(layout),
+      quantity: '1',
+    }));
+  });
 
   protected fromDrive(): void {
     this.change({ parts: [...this.store.form().kit.parts, ...this.missing()] });

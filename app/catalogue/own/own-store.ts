@@ -7,6 +7,7 @@ import { headOfNext, ownRows } from '@core/catalogue/own-rows';
 import type { Pack } from '@core/catalogue/pack';
 import { withChanges } from '@core/catalogue/pack-changes';
 import { packId } from '@core/catalogue/version';
+import { USUAL } from '@core/drive/usual';
 import { checkLoop, type LoopReason } from '@core/drive/check-loop';
 import { measureDrive } from '@core/examination/drive-photo';
 import { type DrivePhoto, DrivePhotoSchema, type PickedWheel } from '@core/examination/photo-sheet';
@@ -17,6 +18,7 @@ import { SHIPPED_POLICY } from '@core/policy/policy';
 import { nth } from '@core/quantity/must';
 import { Clock } from '../../data/clock';
 import { packFile } from '../../data/corrections';
+import { DeskPolicy } from '../../data/desk-policy';
 import { Drafts } from '../../data/drafts';
 import { OF_CATALOGUE, PackImports, parsedDraft } from '../../data/pack-imports';
 import { Packs } from '../../data/packs';
@@ -29,13 +31,10 @@ const KeptSchema = z.strictObject({
 });
 type Kept = z.infer<typeof KeptSchema>;
 
-/** Thickness of a belt or chain off its pitch line, mm, until somebody measures it: what is usual at its pitch. */
-export const USUAL = { belt: { backMm: 1.6, toothMm: 3.2 }, chain: { backMm: 3.8, toothMm: 3.8 } } as const;
-
 const EMPTY_PHOTO: DrivePhoto = {
   kind: 'belt',
   runs: 'cw',
-  ...USUAL.belt,
+  ...USUAL.thickness.belt,
   scale: 'ruler',
   sides: [],
   sideU: SHIPPED_POLICY.scaleSideU,
@@ -59,6 +58,7 @@ export class OwnStore {
   private readonly drafts = inject(Drafts);
   private readonly imports = inject(PackImports);
   private readonly clock = inject(Clock);
+  private readonly policy = inject(DeskPolicy);
   private readonly kept = signal<Kept>(this.restored());
   private readonly past = signal<readonly Kept[]>([]);
   readonly form = computed(() => this.kept().form);
@@ -70,8 +70,15 @@ export class OwnStore {
     return base && packId(base);
   });
   /** Standard uncertainty of a press, in pixels of the picture as it is shown. */
-  readonly pickPx = signal(SHIPPED_POLICY.pickScreenPx);
+  readonly pickPx = computed(() => this.policy.rules().pickScreenPx / this.scale());
+  /** Pixels of the screen for one of the picture. */
+  readonly scale = signal(1);
   readonly picking = signal<Picking>({ what: 'scale' });
+  /** The wheel whose spots are picked now. */
+  readonly inHand = computed(() => {
+    const p = this.picking();
+    return p.what === 'scale' ? undefined : p.wheel;
+  });
   /** A drive was begun: something was picked, or a picture is here. */
   readonly drawn = computed(() => this.file() !== undefined || this.photo().marks.length > 0);
   /** Before the belt's own length is believed. */

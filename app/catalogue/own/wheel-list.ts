@@ -2,6 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@a
 import { NzButtonComponent } from 'ng-zorro-antd/button';
 import { NzCheckboxComponent } from 'ng-zorro-antd/checkbox';
 import { LayoutSchema } from '@core/drive/layout';
+import { USUAL } from '@core/drive/usual';
 import type { PickedWheel } from '@core/examination/photo-sheet';
 import { readNumber } from '@core/quantity/parse-quantity';
 import { own } from '@core/quantity/own';
@@ -17,7 +18,7 @@ import { OwnStore } from './own-store';
 
 const ROLES = LayoutSchema.shape.wheels.element.shape.role.options;
 /** What a new wheel of a kind begins with. */
-const USUAL: Readonly<Record<string, Partial<PickedWheel>>> = {
+const BEGINS: Readonly<Record<string, Partial<PickedWheel>>> = {
   tensioner: { name: 'Tensioner', side: -1 },
   idler: { name: 'Guide roller', side: -1 },
   guide: { name: 'Guide', side: -1, shoe: true },
@@ -25,7 +26,6 @@ const USUAL: Readonly<Record<string, Partial<PickedWheel>>> = {
   cam: { name: 'Cam sprocket', side: 1 },
 };
 const ADD = ['tensioner', 'idler', 'pump', 'guide', 'cam'] as const;
-const ECCENTRIC = { turn: 'cw', from: 80, nominal: 90, to: 100, end: 150 } as const;
 
 /** The wheels in the order in which the belt meets them; one is in hand, and presses on the picture are its spots. */
 @Component({
@@ -38,7 +38,7 @@ const ECCENTRIC = { turn: 'cw', from: 80, nominal: 90, to: 100, end: 150 } as co
 export class WheelList {
   protected readonly store = inject(OwnStore);
   protected readonly roles = ROLES.map((key): TileChoice => ({ key, wording: key }));
-  protected readonly add = ADD.map((role) => ({ role, word: own(USUAL, role)?.name ?? role }));
+  protected readonly add = ADD.map((role) => ({ role, word: own(BEGINS, role)?.name ?? role }));
   protected readonly sides = [
     { value: 'inside', label: 'inside' },
     { value: 'back', label: 'back' },
@@ -51,10 +51,7 @@ export class WheelList {
     { key: 'end', label: 'end' },
   ] as const;
   protected readonly wrong = signal('');
-  protected readonly at = computed(() => {
-    const p = this.store.picking();
-    return p.what === 'scale' ? -1 : p.wheel;
-  });
+  protected readonly at = this.store.inHand;
   protected readonly rows = computed(() => {
     const m = this.store.measured();
     return this.store.photo().wheels.map((w, i) => {
@@ -75,7 +72,7 @@ export class WheelList {
   }
 
   protected put(role: string): void {
-    const { name = 'Wheel', side = 1, shoe } = own(USUAL, role) ?? {};
+    const { name = 'Wheel', side = 1, shoe } = own(BEGINS, role) ?? {};
     const known = ROLES.find((r) => r === role) ?? 'idler';
     this.store.add({ name, role: known, side, ...(shoe ? { shoe } : {}) });
   }
@@ -95,7 +92,7 @@ export class WheelList {
   }
 
   protected eccentric(i: number, on: boolean): void {
-    this.store.wheel(i, { eccentric: on ? { ...ECCENTRIC } : undefined });
+    this.store.wheel(i, { eccentric: on ? { turn: 'cw', ...USUAL.marks } : undefined });
     if (on) this.store.picking.set({ what: 'pivot', wheel: i });
   }
 
@@ -117,6 +114,8 @@ export class WheelList {
   }
 
   protected distance(i: number, part: { a?: string; b?: string; mm?: string; u?: string }): void {
+    const before = this.store.photo().distances[i];
+    if (!before) return;
     const read = (text: string | undefined, before: number) => {
       const v = text === undefined ? before : readNumber(text);
       if (v !== undefined && v > 0) return v;
@@ -124,6 +123,8 @@ export class WheelList {
       return before;
     };
     this.wrong.set('');
+    const [from, to] = [part.a ?? before.a, part.b ?? before.b];
+    if (from === to) return this.wrong.set('A distance is between two wheels: choose another one.');
     this.store.draw({
       distances: this.store
         .photo()

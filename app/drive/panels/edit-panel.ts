@@ -14,6 +14,7 @@ import { NzButtonComponent } from 'ng-zorro-antd/button';
 import { NzInputDirective } from 'ng-zorro-antd/input';
 import { type Distance, fitCentres } from '@core/drive/fit-centres';
 import { type Layout, nominalLength, tensionerIndex, type Wheel } from '@core/drive/layout';
+import { USUAL } from '@core/drive/usual';
 import { driveState, AS_MADE } from '@core/drive/what-if';
 import { readNumber } from '@core/quantity/parse-quantity';
 import { Pick } from '../../ui/pick';
@@ -28,8 +29,6 @@ type Row = { a: number; b: number; mm: string };
 
 const text = () => new FormControl('', { nonNullable: true });
 const eccentricOf = (w: Wheel | undefined) => (w?.carrier?.kind === 'eccentric' ? w.carrier : undefined);
-/** What a new eccentric begins with: its throw, and its marks in degrees. */
-const USUAL = { throwMm: 8, from: 80, nominal: 90, to: 100, end: 150 };
 const MARKS = [
   { key: 'from', label: 'Window, °' },
   { key: 'nominal', label: 'nominal' },
@@ -106,10 +105,10 @@ export class EditPanel {
       this.carrier.setValue({
         x: (c?.pivot.x ?? (w?.x ?? 0) - USUAL.throwMm).toFixed(2),
         y: (c?.pivot.y ?? w?.y ?? 0).toFixed(2),
-        from: String(c?.window.from ?? USUAL.from),
-        nominal: String(c?.window.nominal ?? USUAL.nominal),
-        to: String(c?.window.to ?? USUAL.to),
-        end: String(c?.endDeg ?? USUAL.end),
+        from: String(c?.window.from ?? USUAL.marks.from),
+        nominal: String(c?.window.nominal ?? USUAL.marks.nominal),
+        to: String(c?.window.to ?? USUAL.marks.to),
+        end: String(c?.endDeg ?? USUAL.marks.end),
       });
     });
   }
