@@ -152,3 +152,18 @@ test('a label and an order list go out, and the catalogue is free of accessibili
     ),
   ).toEqual([]);
 });
+
+test('two parts of a kind lie over each other at one scale, with what differs', async ({ page }) => {
+  const desk = new Desk(page);
+  await desk.open('/catalogue/engine/TE16-CORM');
+  const pair = page.getByRole('region', { name: 'Two parts at one scale' });
+  await desk.pick('Part', 'MF-GR48', 'GR48');
+  await expect(pair.getByRole('img', { name: 'MF-GR48, to scale' })).toBeVisible();
+  await desk.pick('against', 'MF-GR58', 'GR58');
+  await expect(pair.getByRole('img', { name: 'MF-GR48 and, dashed, MF-GR58, to scale' })).toBeVisible();
+  await expect(pair).toContainText(/48 mm\s+against 58 mm\s+✕ another/);
+  // at one scale the larger one is larger by what the catalogue says
+  const width = (which: string) =>
+    pair.locator(`path.${which}`).evaluate((p: SVGPathElement) => p.getBBox().width);
+  expect((await width('second')) / (await width('first'))).toBeCloseTo(58 / 48, 2);
+});

@@ -65,9 +65,11 @@ test('a box is looked at and its cause decided from the accessibility tree alone
   // what the answer moved is spoken, and stands in the first line
   await reader.hears(reader.of('tab', /^Tensioner/), /1 of \d+/);
   await reader.keys(reader.of('link', /Cause/).first(), 'Enter');
-  await reader.hears(reader.of('region', 'Verdict'), /paragraph|text/);
-  await reader.keys(reader.of('button', /^Decide: /).first(), 'Enter');
-  await reader.hears(reader.of('list', 'Facts, newest first'), 'Cause');
+  await reader.hears(reader.of('region', 'Verdict'), /\d\s%/);
+  const decide = reader.of('button', /^Decide: /).first();
+  const [, cause = 'no cause is offered'] = /Decide: ([^"]+)"/.exec(await decide.ariaSnapshot()) ?? [];
+  await reader.keys(decide, 'Enter');
+  await reader.hears(reader.of('list', 'Facts, newest first'), cause);
 });
 
 test('a drive is turned and its marks read from the accessibility tree alone', async ({ page }) => {
@@ -90,7 +92,7 @@ test('a claim is settled as far as the tree says what is missing', async ({ page
   await reader.keys(decision.getByRole('option', { name: /^Decline/ }), 'Enter');
   await reader.hears(
     reader.of('region', 'Report and letters'),
-    /Declining needs|is missing|button "Seal and issue" \[disabled\]/,
+    /Declining needs[\s\S]*button "Seal and issue" \[disabled\]|button "Seal and issue" \[disabled\][\s\S]*Declining needs/,
   );
   await reader.types(
     reader.of('textbox', 'Reason, in plain words'),

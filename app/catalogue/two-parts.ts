@@ -1,6 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, input, linkedSignal } from '@angular/core';
-import { ATTRIBUTES } from '@core/catalogue/attributes';
+import type { Catalogue } from '@core/catalogue/find-records';
 import type { Part } from '@core/catalogue/pack';
+import { compareParts } from '@core/match/compare-parts';
+import { LISTED_WORDS } from '../messages/jobs';
 import { scaledViews } from '../part-drawings/to-scale';
 import { Overlaid } from '../ui/overlaid';
 import { Pick } from '../ui/pick';
@@ -35,8 +37,14 @@ const MOST = 300;
             [second]="s.second"
             [secondName]="s.b?.number ?? ''"
           />
-          @for (d of s.differs; track d) {
-            <div>{{ d }}</div>
+          @for (l of s.lines; track l.attribute.key) {
+            <div>
+              {{ l.name }}: {{ l.new }}{{ l.unit }}
+              @if (l.old !== undefined) {
+                against {{ l.old }}{{ l.unit }}
+              }
+              <small>{{ l.says }}</small>
+            </div>
           }
         }
       </section>
@@ -53,16 +61,15 @@ const MOST = 300;
 export class TwoParts {
   /** Parts of this engine's kits. */
   readonly parts = input.required<readonly Part[]>();
-  /** All parts of the catalogue. */
-  readonly all = input.required<readonly Part[]>();
+  readonly catalogue = input.required<Catalogue>();
   protected readonly drawable = computed(() => this.parts().filter((p) => scaledViews(p).length > 0));
   protected readonly choices = computed(() => this.drawable().map(wordOf));
   protected readonly one = linkedSignal<string | undefined>(() => this.drawable()[0]?.number);
   private readonly first = computed(() => this.drawable().find((p) => p.number === this.one()));
   private readonly alike = computed(() => {
     const a = this.first();
-    return this.all()
-      .filter((p) => p.kind === a?.kind && p.number !== a.number && scaledViews(p).length > 0)
+    return this.catalogue()
+      .pack.parts.filter((p) => p.kind === a?.kind && p.number !== a.number && scaledViews(p).length > 0)
       .slice(0, MOST);
   });
   protected readonly others = computed(() => this.alike().map(wordOf));
@@ -74,20 +81,19 @@ export class TwoParts {
     const a = this.first();
     if (!a) return undefined;
     const b = this.alike().find((p) => p.number === this.two());
-    const keys = [...new Set([...Object.keys(a.attributes), ...Object.keys(b?.attributes ?? {})])];
-    const differs = keys.flatMap((k) => {
-      const [x, y] = [a.attributes[k], b?.attributes[k]];
-      const { wording = k, kind } = ATTRIBUTES.get(k) ?? {};
-      const said = (v: number | string | undefined) =>
-        v === undefined ? 'not listed' : `${String(v)}${kind === 'mm' ? ' mm' : ''}`;
-      return b && x !== y ? [`${wording}: ${said(x)} against ${said(y)}`] : [];
-    });
+    const old = new Map(Object.entries(b?.attributes ?? {}).map(([key, value]) => [key, { value }]));
+    const lines = b ? compareParts(this.catalogue(), a, old).lines : [];
     return {
       a,
       b,
       first: scaledViews(a),
       second: b ? scaledViews(b) : [],
-      differs: b && differs.length === 0 ? ['They do not differ in anything that is listed.'] : differs,
+      lines: lines.map((l) => ({
+        name: l.attribute.wording,
+        unit: l.attribute.kind === 'mm' ? ' mm' : '',
+        ...l,
+        says: LISTED_WORDS[l.verdict],
+      })),
       label: `${a.number}${b ? ` and, dashed, ${b.number}` : ''}, to scale`,
     };
   });

@@ -17,6 +17,12 @@ export const COMPARE_WORDS: Record<AttributeVerdict, string> = {
   not_measured: '… not measured',
   cannot_tell: '? cannot tell',
 };
+/** The same of two parts of a catalogue, of which neither is measured. */
+export const LISTED_WORDS: Record<AttributeVerdict, string> = {
+  ...COMPARE_WORDS,
+  wrong: '✕ another',
+  not_measured: '… not listed of the other',
+};
 export const COMPARISON_WORDS: Record<Comparison['verdict'], string> = {
   equal: '= The same part in all that was compared.',
   superseded: '≈ Different, but superseded by design: it may be fitted.',
