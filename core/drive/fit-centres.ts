@@ -1,5 +1,6 @@
 import { nth, num } from '@core/quantity/must';
 import { Matrix, SVD } from 'ml-matrix';
+import { leastSquares } from './adjust';
 import { type Result, err, ok } from '@core/quantity/result';
 import type { Point } from './carrier';
 
@@ -21,7 +22,7 @@ export type CentresError =
 const LIMIT = 3;
 
 /**
- * Centres from distances between them: weighted least squares by damped Gauss–Newton (Levenberg 1944), starting from the
+ * Centres from distances between them: weighted least squares, starting from the
  * rough positions given. The first centre stays put and the second keeps its direction, since distances know neither
  * place nor turn; the rough positions also choose between mirror images.
  */
@@ -62,6 +63,9 @@ function suspects(rough: readonly Point[], distances: readonly Distance[]): numb
   return found.filter((f) => f.chi2 <= best + OPEN).map((f) => f.index);
 }
 
+/** Step by which a coordinate is changed to see what it does, mm. */
+const STEP_MM = 1e-4;
+
 /** Free coordinates: all but the first centre, and but the second's distance across its direction. */
 function solve(
   rough: readonly Point[],
@@ -75,61 +79,22 @@ function solve(
     { x: origin.x + num(v, 0) * Math.cos(along), y: origin.y + num(v, 0) * Math.sin(along) },
     ...rough.slice(2).map((_, i) => ({ x: num(v, 1 + 2 * i), y: num(v, 2 + 2 * i) })),
   ];
-  let x = [
+  if (distances.length === 0) return err({ code: 'loose_wheels', wheels: rough.map((_, i) => i).slice(1) });
+  const start = [
     Math.hypot(second.x - origin.x, second.y - origin.y),
     ...rough.slice(2).flatMap((p) => [p.x, p.y]),
   ];
-  const errors = (v: readonly number[]) => {
-    const points = build(v);
-    return distances.map((d) => (d.mm - between(points, d)) / d.u);
-  };
-  const cost = (v: readonly number[]) => errors(v).reduce((s, e) => s + e * e, 0);
-  const jacobianAt = (v: readonly number[]) => {
-    const points = build(v);
-    const rows = distances.map((d) => {
-      const row = new Array<number>(unknowns).fill(0);
-      const [p, q] = [nth(points, d.a), nth(points, d.b)];
-      const length = Math.hypot(p.x - q.x, p.y - q.y) || 1;
-      const [ux, uy] = [(p.x - q.x) / length / d.u, (p.y - q.y) / length / d.u];
-      const add = (i: number, sx: number, sy: number) => {
-        if (i === 1) row[0] = num(row, 0) + sx * Math.cos(along) + sy * Math.sin(along);
-        else if (i > 1) {
-          row[2 * i - 3] = num(row, 2 * i - 3) + sx;
-          row[2 * i - 2] = num(row, 2 * i - 2) + sy;
-        }
-      };
-      add(d.a, ux, uy);
-      add(d.b, -ux, -uy);
-      return row;
-    });
-    return new Matrix(rows);
-  };
-  if (distances.length === 0) return err({ code: 'loose_wheels', wheels: rough.map((_, i) => i).slice(1) });
-  let damping = 1e-3;
-  let now = cost(x);
-  for (let round = 0; round < 200; round++) {
-    const j = jacobianAt(x);
-    const e = Matrix.columnVector(errors(x));
-    const normal = j.transpose().mmul(j);
-    const damped = normal.clone();
-    for (let i = 0; i < unknowns; i++) damped.set(i, i, normal.get(i, i) * (1 + damping) + 1e-12);
-    const step = new SVD(damped, { autoTranspose: true }).solve(j.transpose().mmul(e)).getColumn(0);
-    const next = x.map((v, i) => v + num(step, i));
-    const then = cost(next);
-    if (then <= now) {
-      const small = step.every((s) => Math.abs(s) < 1e-10);
-      x = next;
-      now = then;
-      damping = Math.max(1e-12, damping / 5);
-      if (small) break;
-    } else {
-      damping *= 4;
-      if (damping > 1e12) break;
-    }
-  }
-  if (!Number.isFinite(now)) return err({ code: 'no_convergence' });
-  const loose = looseWheels(jacobianAt(x), unknowns);
-  return loose.length > 0 ? err({ code: 'loose_wheels', wheels: loose }) : ok({ points: build(x) });
+  const found = leastSquares(
+    start,
+    start.map(() => STEP_MM),
+    (v) => {
+      const points = build(v);
+      return distances.map((d) => (d.mm - between(points, d)) / d.u);
+    },
+  );
+  if (!found?.x.every(Number.isFinite)) return err({ code: 'no_convergence' });
+  const loose = looseWheels(found.jacobian, unknowns);
+  return loose.length > 0 ? err({ code: 'loose_wheels', wheels: loose }) : ok({ points: build(found.x) });
 }
 
 /** Wheels that can move without changing any distance: those in the null space of the Jacobian. */
@@ -140,7 +105,8 @@ function looseWheels(jacobian: Matrix, unknowns: number): number[] {
   padded.setSubMatrix(jacobian, 0, 0);
   const svd = new SVD(padded);
   const values = svd.diagonal;
-  const limit = 1e-8 * Math.max(1, ...values);
+  // Slopes by differences are right to about 1e-8 of the steepest.
+  const limit = 1e-6 * Math.max(1, ...values);
   const right = svd.rightSingularVectors;
   const loose = new Set<number>();
   for (let k = 0; k < unknowns; k++) {

@@ -5,7 +5,7 @@ import { type EccentricFault, onEccentric } from '@core/drive/on-eccentric';
 import { circlesOf, type PathError, solvePath } from '@core/drive/path';
 import { must, nth, num } from '@core/quantity/must';
 import { type Result, err, ok } from '@core/quantity/result';
-import { adjust, uncertaintyOf } from './adjust-plane';
+import { adjust, uncertaintyOf } from '@core/drive/adjust';
 import { inverse } from './flatten';
 import { goesAround, type PicturePoint, project, type Projective, rectify } from './photo';
 import type { DrivePhoto, PhotoDoubt, PickedWheel } from './photo-sheet';

@@ -3,7 +3,7 @@ import type { Point } from '@core/drive/carrier';
 import { fitCircle } from '@core/drive/fit-circle';
 import { circlesOf, solvePath } from '@core/drive/path';
 import { must, nth, num } from '@core/quantity/must';
-import type { Adjusted } from './adjust-plane';
+import type { Adjusted } from '@core/drive/adjust';
 import { project, type PicturePoint, type Projective } from './photo';
 import type { DrivePhoto, PhotoDoubt } from './photo-sheet';
 

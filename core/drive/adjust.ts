@@ -3,52 +3,56 @@ import { num } from '@core/quantity/must';
 
 /** Residuals of a set of unknowns, each over its standard uncertainty; none where the unknowns make no sense. */
 export type Residuals = (x: readonly number[]) => number[] | undefined;
-export type Adjusted = {
-  x: number[];
-  residuals: number[];
-  /** Covariance of the unknowns. */
-  covariance: Matrix;
-};
+/** Unknowns at which the squares are least, with what is left of the observations and their slopes there. */
+export type Settled = { x: number[]; residuals: number[]; jacobian: Matrix };
+export type Adjusted = { x: number[]; residuals: number[]; covariance: Matrix };
 
-const ROUNDS = 60;
+const ROUNDS = 200;
 
 /**
- * Weighted least squares with everything in it at once: damped Gauss–Newton (Levenberg 1944, Marquardt 1963), derivatives by central
- * differences; covariance from the normal equations (JCGM 102, 6.2.1.3). None where the unknowns are not held by what was observed.
+ * Weighted least squares: damped Gauss–Newton (Levenberg 1944, Marquardt 1963), derivatives by central differences. None where the
+ * unknowns make no sense at the start or where it ends; unknowns that nothing holds stay about where they began.
  * @param steps by which each unknown is changed to see what it does
  */
+export function leastSquares(
+  start: readonly number[],
+  steps: readonly number[],
+  residuals: Residuals,
+): Settled | undefined {
+  let x = [...start];
+  let now = residuals(x);
+  let j = now && jacobianAt(x, steps, residuals);
+  if (!now || !j) return undefined;
+  let cost = square(now);
+  let damping = 1e-3;
+  for (let round = 0; round < ROUNDS && damping <= 1e12; round++) {
+    const normal = j.transpose().mmul(j);
+    for (let i = 0; i < x.length; i++) normal.set(i, i, normal.get(i, i) * (1 + damping) + 1e-12);
+    const step = solved(normal, j.transpose().mmul(Matrix.columnVector(now.map((r) => -r))));
+    const next = step && x.map((v, i) => v + num(step, i));
+    const then = next && residuals(next);
+    const slope = then && square(then) <= cost ? jacobianAt(next, steps, residuals) : undefined;
+    if (!next || !then || !slope) {
+      damping *= 6;
+      continue;
+    }
+    const gained = cost - square(then);
+    [x, now, j, cost] = [next, then, slope, square(then)];
+    damping = Math.max(1e-12, damping / 8);
+    if (gained < 1e-12 * (1e-6 + cost)) break;
+  }
+  return { x, residuals: now, jacobian: j };
+}
+
+/** The same with the covariance of the unknowns, from the normal equations (JCGM 102, 6.2.1.3). None where they are not held by what was observed. */
 export function adjust(
   start: readonly number[],
   steps: readonly number[],
   residuals: Residuals,
 ): Adjusted | undefined {
-  let x = [...start];
-  let now = residuals(x);
-  if (!now) return undefined;
-  let cost = square(now);
-  let damping = 1e-3;
-  for (let round = 0; round < ROUNDS; round++) {
-    const j = jacobian(x, steps, residuals);
-    if (!j) return undefined;
-    const normal = j.transpose().mmul(j);
-    const right = j.transpose().mmul(Matrix.columnVector(now.map((r) => -r)));
-    for (let i = 0; i < x.length; i++) normal.set(i, i, normal.get(i, i) * (1 + damping) + 1e-15);
-    const step = solved(normal, right);
-    const next = step && x.map((v, i) => v + num(step, i));
-    const then = next && residuals(next);
-    if (step && next && then && square(then) <= cost) {
-      const small = cost - square(then) < 1e-12 * (1 + cost);
-      [x, now, cost] = [next, then, square(then)];
-      damping = Math.max(1e-12, damping / 8);
-      if (small) break;
-    } else {
-      damping *= 6;
-      if (damping > 1e12) break;
-    }
-  }
-  const j = jacobian(x, steps, residuals);
-  const covariance = j && invertible(j.transpose().mmul(j));
-  return covariance && { x, residuals: now, covariance };
+  const found = leastSquares(start, steps, residuals);
+  const covariance = found && inverted(found.jacobian.transpose().mmul(found.jacobian));
+  return covariance && { x: found.x, residuals: found.residuals, covariance };
 }
 
 /** Standard uncertainty of what is computed from the unknowns: its slope carried through their covariance; none where it cannot be computed. */
@@ -70,7 +74,11 @@ export function uncertaintyOf(
 
 const square = (r: readonly number[]) => r.reduce((s, v) => s + v * v, 0);
 
-function jacobian(x: readonly number[], steps: readonly number[], residuals: Residuals): Matrix | undefined {
+function jacobianAt(
+  x: readonly number[],
+  steps: readonly number[],
+  residuals: Residuals,
+): Matrix | undefined {
   const columns: number[][] = [];
   for (let i = 0; i < x.length; i++) {
     const h = num(steps, i);
@@ -91,7 +99,7 @@ function solved(a: Matrix, b: Matrix): number[] | undefined {
 }
 
 /** The inverse of normal equations, scaled so that unknowns of unlike size do not hide each other. */
-function invertible(normal: Matrix): Matrix | undefined {
+function inverted(normal: Matrix): Matrix | undefined {
   const scale = Array.from({ length: normal.rows }, (_, i) => 1 / Math.sqrt(normal.get(i, i)));
   if (!scale.every(Number.isFinite)) return undefined;
   const even = normal.clone();
