@@ -4,7 +4,7 @@ import { num } from '@core/quantity/must';
 /** Residuals of a set of unknowns, each over its standard uncertainty; none where the unknowns make no sense. */
 export type Residuals = (x: readonly number[]) => number[] | undefined;
 /** Unknowns at which the squares are least, with what is left of the observations and their slopes there. */
-export type Settled = { x: number[]; residuals: number[]; jacobian: Matrix };
+type LeastSquares = { x: number[]; residuals: number[]; jacobian: Matrix };
 export type Adjusted = { x: number[]; residuals: number[]; covariance: Matrix };
 
 const ROUNDS = 200;
@@ -18,7 +18,7 @@ export function leastSquares(
   start: readonly number[],
   steps: readonly number[],
   residuals: Residuals,
-): Settled | undefined {
+): LeastSquares | undefined {
   let x = [...start];
   let now = residuals(x);
   let j = now && jacobianAt(x, steps, residuals);
