@@ -111,6 +111,32 @@ test('a sheet goes to a telephone, is filled with one step left out and two chan
   await phone.context().close();
 });
 
+test('what hands do is played on the drive; with less motion asked for nothing runs by itself', async ({
+  page,
+}) => {
+  const desk = new Desk(page);
+  await page.emulateMedia({ reducedMotion: 'reduce' });
+  await desk.open('/case/demo-2033/fit');
+  await page.getByRole('option', { name: /Turn the key/ }).click();
+  const far = page.getByRole('slider', { name: 'How far it has moved' });
+  await expect(far).toHaveAttribute('aria-valuenow', '100');
+  await page.keyboard.press('m');
+  await expect(far).toHaveAttribute('aria-valuenow', '0');
+  await far.press('ArrowRight');
+  await expect(far).toHaveAttribute('aria-valuenow', '1');
+  await page.keyboard.press('m');
+  await expect(far).toHaveAttribute('aria-valuenow', '100');
+  await page.emulateMedia({ reducedMotion: 'no-preference' });
+  await page.keyboard.press('m');
+  await expect(page.getByRole('button', { name: /^Stop/ })).toBeVisible();
+  await expect(far).toHaveAttribute('aria-valuenow', '100');
+  await expect(page.getByRole('button', { name: /^Play/ })).toBeVisible();
+  // the drawing takes the room of the steps, and the step in hand stays in sight
+  await page.keyboard.press('l');
+  await expect(page.getByRole('option', { selected: true })).toBeInViewport();
+  expect(await problems(page, 'main')).toEqual([]);
+});
+
 test('two printed torques that disagree are caught, and a house rule changes the sheet, its paper and what the case keeps', async ({
   page,
 }) => {

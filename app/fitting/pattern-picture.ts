@@ -1,5 +1,5 @@
 import type { PatternOrder } from '@core/fitting/pattern';
-import type { StepShape, StepPicture } from './step-picture';
+import type { StepShape, StepPicture } from './step-shape';
 
 /** Room of one bolt, mm. */
 const CELL = 40;

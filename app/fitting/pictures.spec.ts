@@ -8,7 +8,8 @@ import { makeSheet } from '@core/fitting/sheet';
 import { valuesAt } from '@core/fitting/values';
 import { SHIPPED_POLICY } from '@core/policy/policy';
 import { recoveryPicture } from './recovery-picture';
-import { isDrawn, type StepShape, stepPicture } from './step-picture';
+import type { StepShape } from './step-shape';
+import { isDrawn, stepPicture } from './step-picture';
 import { LETTERS, shapesSvg, stampSvg } from './step-svg';
 
 const cat = catalogueOf(demoPack());

@@ -1,5 +1,5 @@
 import type { Recovery } from '@core/fitting/recover';
-import type { StepShape, StepPicture } from './step-picture';
+import type { StepShape, StepPicture } from './step-shape';
 
 const R = 30;
 const CELL = 96;

@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
-import type { StepPicture } from './step-picture';
+import type { StepPicture } from './step-shape';
 
 /** Paints the drive as it stands at a step; what the picture says stands in its title for those who do not see it. */
 @Component({

@@ -1,6 +1,6 @@
 import { oncePer } from '@core/quantity/keep';
 import { must, nth } from '@core/quantity/must';
-import { carriedCentre, type Carrier, limitsOf, angleAtReading } from '@core/drive/carrier';
+import { carriedCentre } from '@core/drive/carrier';
 import { type Layout, tensionerIndex } from '@core/drive/layout';
 import type { Circle, Path, Point } from '@core/drive/path';
 import { circlesOf } from '@core/drive/path';
@@ -8,27 +8,12 @@ import { solveDrive } from '@core/drive/solve-drive';
 import type { Stage } from '@core/drive/stages';
 import type { StageNow } from '@core/fitting/drive-now';
 import type { SheetStep } from '@core/fitting/sheet';
+import { carrierDegOf } from '@core/fitting/step-motion';
 import { driveScene } from '../ui/drive-scene';
 import { beltPath, boxOf, fixed, shoeShape } from '../ui/drive-shapes';
 import { labelPlaces } from '../ui/label-places';
-
-/** One shape of a picture, in millimetres, y downwards, with the class that says what it is. */
-export type StepShape =
-  | { tag: 'circle'; is: string; x: number; y: number; r: number }
-  | { tag: 'path'; is: string; d: string }
-  | { tag: 'text'; is: string; x: number; y: number; text: string };
-/** The drive at one step: what stands still in every picture of its stage, belt or chain, and what is of this step. */
-export type StepPicture = {
-  box: { x: number; y: number; width: number; height: number };
-  textMm: number;
-  base: readonly StepShape[];
-  loop: readonly StepShape[];
-  over: readonly StepShape[];
-  /** Name of the stage's still part: pictures of one stage share it. */
-  baseId: string;
-  /** In words, for those who do not see it. */
-  title: string;
-};
+import type { StepPicture, StepShape } from './step-shape';
+import { turnArrow } from './turn-arrow';
 
 /** Room in which it is usually shown, pixels. */
 const SHOWN = { width: 360, height: 330 };
@@ -116,12 +101,7 @@ export function stepPicture(step: SheetStep, stages: readonly Stage[]): StepPict
   const ground = layout && groundOf(layout);
   if (!ground || !isDrawn(step)) return undefined;
   const now = nth(step.now.stages, step.spot.stage);
-  const over: StepShape[] = [
-    ...tensionerShapes(ground, now, step),
-    ...touched(ground, step),
-    ...shaftWords(ground, now, step),
-    ...arrows(ground, step),
-  ];
+  const over = overOf(ground, now, step);
   const look = now.loop === 'off' ? undefined : now.loop;
   return {
     box: ground.box,
@@ -134,11 +114,24 @@ export function stepPicture(step: SheetStep, stages: readonly Stage[]): StepPict
   };
 }
 
-/** Angle at which the tensioner stands, degrees of its carrier. */
-function carrierDeg(carrier: Carrier, now: StageNow): number {
-  const { window } = limitsOf(carrier);
-  const set = now.tensioner === 'fitted' || now.tensioner === 'nominal';
-  return (set ? angleAtReading(carrier, window.nominal) : undefined) ?? carrier.startDeg;
+const overOf = (ground: Ground, now: StageNow, step: SheetStep): StepShape[] => [
+  ...tensionerShapes(ground, now, step),
+  ...touched(ground, step),
+  ...shaftWords(ground, now, step),
+  ...arrows(ground, step),
+];
+
+/** What a step shows on the drive, whether it touches it or not, with letters of this height. */
+export function stepOver(step: SheetStep, stages: readonly Stage[], textMm: number): StepShape[] {
+  const layout = stages[step.spot.stage]?.layout;
+  const ground = layout && groundOf(layout);
+  return ground ? overOf({ ...ground, textMm }, nth(step.now.stages, step.spot.stage), step) : [];
+}
+
+/** How the drive stands at a step, in words. */
+export function stepTitle(step: SheetStep, stages: readonly Stage[]): string {
+  const layout = stages[step.spot.stage]?.layout;
+  return layout ? titleOf({ layout }, nth(step.now.stages, step.spot.stage), step) : '';
 }
 
 function tensionerShapes({ layout, circles, textMm }: Ground, now: StageNow, step: SheetStep): StepShape[] {
@@ -147,9 +140,9 @@ function tensionerShapes({ layout, circles, textMm }: Ground, now: StageNow, ste
   if (!w?.carrier || now.tensioner === 'off') return [];
   const { carrier } = w;
   const nominal = now.tensioner === 'fitted' || now.tensioner === 'nominal';
-  const at = nominal ? undefined : [{ wheel: index, carrierDeg: carrierDeg(carrier, now) }];
+  const at = nominal ? undefined : [{ wheel: index, carrierDeg: carrierDegOf(carrier, now) }];
   const c = at ? nth(circlesOf(layout, at), index) : nth(circles, index);
-  const deg = carrierDeg(carrier, now);
+  const deg = carrierDegOf(carrier, now);
   const centre = carriedCentre(carrier, deg * RAD);
   const out = wheelShapes(
     layout,
@@ -169,11 +162,18 @@ function tensionerShapes({ layout, circles, textMm }: Ground, now: StageNow, ste
   return out;
 }
 
-function touched({ layout, circles }: Ground, step: SheetStep): StepShape[] {
+/** Which wheels of its stage a step is done to, by their place in running order. */
+export function touchedWheels(layout: Layout, step: Pick<SheetStep, 'on' | 'spot'>): number[] {
   const is = step.on === undefined ? undefined : TOUCHED[step.on];
   if (!is) return [];
-  return layout.wheels.flatMap((w, i): StepShape[] => {
-    if (step.spot.wheel !== undefined ? step.spot.wheel !== i : !is(w, i)) return [];
+  return [...layout.wheels.entries()].flatMap(([i, w]) =>
+    (step.spot.wheel !== undefined ? step.spot.wheel === i : is(w, i)) ? [i] : [],
+  );
+}
+
+function touched({ layout, circles }: Ground, step: SheetStep): StepShape[] {
+  return touchedWheels(layout, step).flatMap((i): StepShape[] => {
+    const w = nth(layout.wheels, i);
     const c = nth(circles, i);
     const r = w.teeth === undefined ? (w.outsideMm ?? c.r) : c.r;
     const shoe = shoeShape(c, r);
@@ -236,35 +236,6 @@ function arrows({ layout, circles, textMm }: Ground, step: SheetStep): StepShape
   return out;
 }
 
-/** An arc of three quarters of a turn with a head, in a sense seen from the front. */
-function turnArrow(
-  c: Point,
-  r: number,
-  sense: 'cw' | 'ccw',
-  is: string,
-  word: string,
-  textMm: number,
-): StepShape[] {
-  const sign = sense === 'ccw' ? 1 : -1;
-  const [from, to] = [90 - sign * 120, 90 + sign * 120];
-  const at = (deg: number, q = r) => ({
-    x: c.x + q * Math.cos(deg * RAD),
-    y: -(c.y + q * Math.sin(deg * RAD)),
-  });
-  const [a, b] = [at(from), at(to)];
-  const head = textMm * 0.7;
-  const back = to - sign * ((head / r) * 57.3);
-  const [h1, h2] = [at(back, r + head * 0.6), at(back, r - head * 0.6)];
-  const d =
-    `M${fixed(a.x)} ${fixed(a.y)}A${fixed(r)} ${fixed(r)} 0 1 ${sign === 1 ? 0 : 1} ${fixed(b.x)} ${fixed(b.y)}` +
-    `M${fixed(h1.x)} ${fixed(h1.y)}L${fixed(b.x)} ${fixed(b.y)}L${fixed(h2.x)} ${fixed(h2.y)}`;
-  const top = at(90, r + textMm * 0.9);
-  return [
-    { tag: 'path', is, d },
-    ...(word ? [{ tag: 'text' as const, is: 'word', x: top.x, y: top.y, text: word }] : []),
-  ];
-}
-
 const LOOP_WORDS: Record<StageNow['loop'], string> = {
   fitted: 'as found',
   off: 'off',
@@ -272,7 +243,7 @@ const LOOP_WORDS: Record<StageNow['loop'], string> = {
   taut: 'on, taut',
 };
 
-function titleOf({ layout }: Ground, now: StageNow, { now: drive }: SheetStep): string {
+function titleOf({ layout }: Pick<Ground, 'layout'>, now: StageNow, { now: drive }: SheetStep): string {
   const held = [
     drive.lockedCrank ? 'crank locked' : drive.located ? 'crank at its stop' : '',
     drive.lockedCams ? 'cams locked' : '',

@@ -1,5 +1,5 @@
 import { fixed } from '../ui/drive-shapes';
-import type { StepShape, StepPicture } from './step-picture';
+import type { StepShape, StepPicture } from './step-shape';
 
 /** How each kind of shape is painted on paper and on a phone. */
 const PAINT: Readonly<Record<string, string>> = {

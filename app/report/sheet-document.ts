@@ -1,6 +1,6 @@
 import type { Content, ContentStack, TableCell, TDocumentDefinitions } from 'pdfmake/interfaces';
 import { formatDay } from '@core/quantity/dates';
-import type { StepPicture } from '../fitting/step-picture';
+import type { StepPicture } from '../fitting/step-shape';
 import { LETTERS, stampSvg, stepSvg } from '../fitting/step-svg';
 import type { PaperStep, SheetPaper } from './sheet-paper';
 

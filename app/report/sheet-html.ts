@@ -1,5 +1,5 @@
 import type { PaperStep, SheetPaper } from './sheet-paper';
-import type { StepPicture } from '../fitting/step-picture';
+import type { StepPicture } from '../fitting/step-shape';
 import { PICTURE_CSS, shapesSvg } from '../fitting/step-svg';
 import { formatDay } from '@core/quantity/dates';
 

@@ -6,7 +6,8 @@ import type { Stage } from '@core/drive/stages';
 import type { Policy } from '@core/policy/policy';
 import { tighteningOrder } from '@core/fitting/pattern';
 import { patternPicture } from '../fitting/pattern-picture';
-import { type StepPicture, stepPicture } from '../fitting/step-picture';
+import type { StepPicture } from '../fitting/step-shape';
+import { stepPicture } from '../fitting/step-picture';
 import {
   gatesWords,
   HOW_PROVED,

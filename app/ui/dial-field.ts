@@ -15,6 +15,7 @@ import { NzSliderModule } from 'ng-zorro-antd/slider';
 import { parseQuantity, readNumber } from '@core/quantity/parse-quantity';
 import { dimensionOf, fromBase, toBase, unitsOf } from '@core/quantity/units';
 import { list } from '../language/list';
+import { sayHandle } from './slider-handle';
 
 let serial = 0;
 
@@ -101,19 +102,14 @@ export class DialField {
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
 
   constructor() {
-    // The library's handle bears no role, no name and no value.
     afterRenderEffect(() => {
-      const handle = this.host.nativeElement.querySelector('.ant-slider-handle');
-      const said = this.value() === undefined ? 'not entered' : `${this.shown()} ${this.unit()}`;
-      for (const [name, v] of Object.entries({
-        role: 'slider',
-        'aria-label': `${this.label()}, slider`,
-        'aria-valuemin': this.min(),
-        'aria-valuemax': this.max(),
-        'aria-valuenow': this.value() ?? this.idle(),
-        'aria-valuetext': said,
-      }))
-        handle?.setAttribute(name, String(v));
+      sayHandle(this.host.nativeElement, {
+        label: `${this.label()}, slider`,
+        min: this.min(),
+        max: this.max(),
+        now: this.value() ?? this.idle(),
+        text: this.value() === undefined ? 'not entered' : `${this.shown()} ${this.unit()}`,
+      });
     });
   }
 

@@ -66,7 +66,7 @@ export function driveScene(state: SceneState): DriveScene {
     d: `M${n2(s.a.x)} ${n2(-s.a.y)}L${n2(s.b.x)} ${n2(-s.b.y)}`,
     kind: nth(kinds, i),
   }));
-  const wheels = layout.wheels.map((w, i) => sceneWheel(layout, w, nth(circles, i)));
+  const wheels = layout.wheels.map((w, i) => wheelScene(layout, w, nth(circles, i)));
   const carriers = layout.wheels.flatMap((w, i) =>
     w.carrier ? [sceneCarrier(w, w.carrier, nth(circles, i))] : [],
   );
@@ -104,7 +104,8 @@ export function turnScene(state: SceneState, driverDeg: number): TurnedScene {
   return { wheels, teeth, painted: paintedMarks(state, turned.pitches) };
 }
 
-function sceneWheel(layout: Layout, w: Wheel, c: Circle): SceneWheel {
+/** One wheel as it is drawn, unturned. */
+export function wheelScene(layout: Layout, w: Wheel, c: Circle): SceneWheel {
   const r = w.teeth === undefined ? (w.outsideMm ?? c.r) : c.r - layout.toothMm / 2;
   const shoe = shoeShape(c, r);
   return {

@@ -11,3 +11,7 @@ export function isFreeKey(e: KeyboardEvent, own?: HTMLElement): boolean {
   const target = e.target instanceof HTMLElement ? e.target : document.body;
   return target.closest(OWNERS) === null || own?.contains(target) === true;
 }
+
+/** True where keys are letters of a text. */
+export const isBox = (t: EventTarget | null): boolean =>
+  t instanceof HTMLTextAreaElement || (t instanceof HTMLInputElement && t.type !== 'radio');

@@ -6,6 +6,7 @@ import { askKey, inBase, isPossible, stepThing } from '@core/fitting/fitted';
 import { movedIn } from '@core/fitting/moved';
 import { brokenGates } from '@core/fitting/order';
 import type { AskFor, SheetStep } from '@core/fitting/sheet';
+import { beforeStep, stepMotion } from '@core/fitting/step-motion';
 import { Notices } from '../../commands/notices';
 import { CaseDesk } from '../../data/case-desk';
 import { troubleSentence } from '../../data/store-trouble';
@@ -33,6 +34,15 @@ export class FitStore {
     const steps = this.sheet()?.steps ?? [];
     return steps.find((s) => s.id === this.picked()) ?? steps[0];
   });
+  /** What the step in hand moves, after the step in front of it. */
+  readonly motion = computed(() => {
+    const [sheet, step, a] = [this.sheet(), this.step(), this.answers()];
+    if (!sheet || !step || !a) return undefined;
+    const stages = this.stages();
+    return stepMotion(step, beforeStep(sheet, step, stages.length), stages, a.policy);
+  });
+  /** The drawing has the room of the steps too. */
+  readonly large = signal(false);
   /** Ids of steps that a fault was shown at. */
   readonly faulty = computed(() => new Set(this.fitted()?.faults.map((f) => f.step)));
 

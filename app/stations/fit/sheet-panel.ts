@@ -12,7 +12,7 @@ import { NzButtonComponent } from 'ng-zorro-antd/button';
 import { STEP_PHASES } from '@core/catalogue/procedure';
 import type { SheetStep } from '@core/fitting/sheet';
 import { Sheets } from '../../commands/sheets';
-import { isFreeKey } from '../../ui/free-keys';
+import { isBox, isFreeKey } from '../../ui/free-keys';
 import { percent } from '../../messages/answers';
 import { brokenWords, PHASE_WORDS, rulesOn, SAID_WORDS, UNPROVED_WORDS } from '../../messages/fitting';
 import { FitStore, type Went } from './fit-store';
@@ -32,7 +32,9 @@ const LETTERS: Readonly<Record<string, Went>> = { d: 'done', n: 'skipped', o: 'w
     @if (store.sheet(); as sheet) {
       <header class="row">
         <h2>{{ sheet.name }}</h2>
-        <span class="grow"></span>
+        <button nz-button nzSize="small" [attr.aria-pressed]="store.large()" (click)="turnLarge()">
+          Large drawing <kbd>l</kbd>
+        </button>
         <button nz-button nzSize="small" [disabled]="sheets.making()" (click)="sheets.pdf()">
           {{ sheets.making() ? 'Setting the PDF, ' + percent(sheets.share()) : 'PDF' }} <kbd>p</kbd>
         </button>
@@ -64,7 +66,7 @@ const LETTERS: Readonly<Record<string, Went>> = { d: 'done', n: 'skipped', o: 'w
           </div>
         </section>
       }
-      <div class="two">
+      <div class="two" [class.large]="store.large()">
         <div
           class="steps card"
           role="listbox"
@@ -118,28 +120,28 @@ const LETTERS: Readonly<Record<string, Went>> = { d: 'done', n: 'skipped', o: 'w
     p {
       margin: 0;
     }
-    header {
-      flex-wrap: nowrap;
-    }
     header h2 {
+      flex: 1 1 200px;
       min-width: 0;
     }
     header span {
       white-space: nowrap;
     }
-    .grow {
-      flex: 1;
-    }
-    @media (max-width: 760px) {
-      header {
-        flex-wrap: wrap;
-      }
-    }
     .two {
       display: grid;
-      grid-template-columns: minmax(230px, 5fr) minmax(0, 8fr);
+      grid-template-columns: minmax(190px, 2fr) minmax(0, 5fr);
       gap: var(--gap);
       align-items: start;
+    }
+    .large {
+      grid-template-columns: minmax(0, 1fr);
+    }
+    .large .steps {
+      height: calc(var(--target) + 8px);
+      max-height: none;
+    }
+    .large .phase {
+      display: none;
     }
     .steps {
       max-height: max(420px, calc(100vh - 282px));
@@ -170,7 +172,7 @@ const LETTERS: Readonly<Record<string, Went>> = { d: 'done', n: 'skipped', o: 'w
     .what {
       display: -webkit-box;
       -webkit-box-orient: vertical;
-      -webkit-line-clamp: 2;
+      -webkit-line-clamp: 1;
       overflow: hidden;
       line-height: 1.25;
     }
@@ -270,8 +272,15 @@ export class SheetPanel {
     if (e.key === 'p') void this.sheets.pdf();
     else if (e.key === 'w') void this.sheets.page();
     else if (e.key === 'r') this.coming.set(true);
+    else if (e.key === 'l') this.turnLarge();
     else return;
     e.preventDefault();
+  }
+
+  /** The drawing gets the room of the steps, or gives it back; the step in hand stays in sight. */
+  protected turnLarge(): void {
+    this.store.large.update((l) => !l);
+    this.reveal();
   }
 
   private reveal(): void {
@@ -284,6 +293,3 @@ export class SheetPanel {
     );
   }
 }
-
-const isBox = (t: EventTarget | null): boolean =>
-  t instanceof HTMLTextAreaElement || (t instanceof HTMLInputElement && t.type !== 'radio');

@@ -30,6 +30,30 @@ describe('one step of a fitting', () => {
     }
   });
 
+  it('shows what hands do, played or taken by hand, and stands at its end until then', async () => {
+    await desk.open('demo-2033');
+    TestBed.inject(FitStore).pick('verify.turn');
+    const page = await card('verify.turn');
+    const cam = () => page.all('hs-step-stage svg > g > g')[1]!.getAttribute('transform');
+    const [play] = page.all('hs-step-stage button');
+    const end = cam();
+    TestBed.inject(FitStore).pick('bolt');
+    await page.fixture.whenStable();
+    expect(page.all('hs-step-stage button').length).toBe(0);
+    TestBed.inject(FitStore).pick('verify.turn');
+    await page.fixture.whenStable();
+    page.all('hs-step-stage button')[0]!.click();
+    expect(play).toBeDefined();
+    await until(() => (page.fixture.detectChanges(), cam() !== end));
+    // stopped, it stays where it is
+    page.all('hs-step-stage button')[0]!.click();
+    await page.fixture.whenStable();
+    const at = cam();
+    await new Promise(requestAnimationFrame);
+    await new Promise(requestAnimationFrame);
+    expect(cam()).toBe(at);
+  });
+
   it('takes a figure and a place as told; one that cannot be is refused, and nothing is filed', async () => {
     await desk.open('demo-2033');
     const page = await card('tension');

@@ -4,13 +4,13 @@ import type { AskFor, Sheet, SheetStep } from '@core/fitting/sheet';
 import { tighteningOrder } from '@core/fitting/pattern';
 import { PatternDrawing } from '../../fitting/pattern-drawing';
 import { ShortField } from '../../ui/short-field';
-import { StepDrawing } from '../../fitting/step-drawing';
-import { stepPicture } from '../../fitting/step-picture';
+import { stageStill } from '../../fitting/stage-scene';
 import { Tiles } from '../../ui/tiles';
 import { faultWording, gatesWords, HOW_PROVED, wantedWords } from '../../messages/fitting';
 import { list } from '../../language/list';
 import { torqueStagesWords } from '../../messages/torque';
 import { FitStore, type Went } from './fit-store';
+import { StepStage } from './step-stage';
 
 const WENT = [
   { key: 'done', wording: 'Done' },
@@ -27,7 +27,7 @@ const LEADS = {
 /** One step: what, with what, what proves it, the drive as it then stands; and how it went, as it was told. */
 @Component({
   selector: 'hs-step-card',
-  imports: [PatternDrawing, ShortField, StepDrawing, Tiles],
+  imports: [PatternDrawing, ShortField, StepStage, Tiles],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <section class="card" [attr.aria-label]="'Step ' + step().number">
@@ -42,71 +42,80 @@ const LEADS = {
       @if (step().caution) {
         <div class="caution">{{ step().caution }}</div>
       }
-      <div class="body" [class.drawn]="picture() || pattern()" [class.wide]="wide()">
-        <dl>
-          @if (step().tool; as t) {
-            <dt>Tool</dt>
-            <dd>
-              {{ t.name }}
-              @for (i of t.instead ?? []; track i.name) {
+      <div class="body" [class.drawn]="drawn() || pattern()" [class.wide]="wide()">
+        <div class="says">
+          <dl>
+            @if (step().tool; as t) {
+              <dt>Tool</dt>
+              <dd>
+                {{ t.name }}
+                @for (i of t.instead ?? []; track i.name) {
+                  <div>
+                    or {{ i.name }} <small class="quiet">▲ {{ i.risk }}</small>
+                  </div>
+                }
+              </dd>
+            }
+            @if (step().torque; as t) {
+              <dt>Torque</dt>
+              <dd>
+                <b>{{ plan() }}</b>
                 <div>
-                  or {{ i.name }} <small class="quiet">▲ {{ i.risk }}</small>
+                  {{ t.count ? t.count + ' × ' : '' }}{{ t.fastener
+                  }}{{ t.leftHand ? ', left-hand thread' : '' }}{{ t.singleUse ? ', new' : '' }}
                 </div>
-              }
-            </dd>
+              </dd>
+            }
+            @if (step().proof; as p) {
+              <dt>{{ proved() }}</dt>
+              <dd>{{ p.text }}</dd>
+            }
+            @if (step().fault) {
+              <dt>Else</dt>
+              <dd>{{ step().fault }}</dd>
+            }
+            @if (step().ask) {
+              <dt>Ask</dt>
+              <dd>“{{ step().ask }}”</dd>
+            }
+          </dl>
+          @if (leads().length > 0 || step().before || gates().reasons.length > 0 || gates().before) {
+            <details>
+              <summary>Why here, and what else goes wrong</summary>
+              <dl>
+                @if (leads().length > 0) {
+                  <dt>Faults</dt>
+                  <dd>
+                    @for (l of leads(); track l) {
+                      <div>{{ l }}</div>
+                    }
+                  </dd>
+                }
+                @if (step().before || gates().reasons.length > 0) {
+                  <dt>First</dt>
+                  <dd>
+                    @if (step().before; as b) {
+                      <div>{{ b }}</div>
+                    }
+                    @for (r of gates().reasons; track r.why) {
+                      <div>
+                        <b>{{ r.steps }}</b> {{ r.why }}
+                      </div>
+                    }
+                  </dd>
+                }
+                @if (gates().before) {
+                  <dt>Then come</dt>
+                  <dd>{{ gates().before }}</dd>
+                }
+              </dl>
+            </details>
           }
-          @if (step().torque; as t) {
-            <dt>Torque</dt>
-            <dd>
-              <b>{{ plan() }}</b>
-              <div>
-                {{ t.count ? t.count + ' × ' : '' }}{{ t.fastener }}{{ t.leftHand ? ', left-hand thread' : ''
-                }}{{ t.singleUse ? ', new' : '' }}
-              </div>
-            </dd>
-          }
-          @if (step().proof; as p) {
-            <dt>{{ proved() }}</dt>
-            <dd>{{ p.text }}</dd>
-          }
-          @if (step().fault) {
-            <dt>Else</dt>
-            <dd>{{ step().fault }}</dd>
-          }
-          @if (leads().length > 0) {
-            <dt>Faults</dt>
-            <dd>
-              @for (l of leads(); track l) {
-                <div>{{ l }}</div>
-              }
-            </dd>
-          }
-          @if (step().before || gates().reasons.length > 0) {
-            <dt>First</dt>
-            <dd>
-              @if (step().before; as b) {
-                <div>{{ b }}</div>
-              }
-              @for (r of gates().reasons; track r.why) {
-                <div>
-                  <b>{{ r.steps }}</b> {{ r.why }}
-                </div>
-              }
-            </dd>
-          }
-          @if (gates().before) {
-            <dt>Then come</dt>
-            <dd>{{ gates().before }}</dd>
-          }
-          @if (step().ask) {
-            <dt>Ask</dt>
-            <dd>“{{ step().ask }}”</dd>
-          }
-        </dl>
+        </div>
         @if (pattern(); as p) {
           <hs-pattern-drawing [pattern]="p" />
-        } @else if (picture(); as p) {
-          <hs-step-drawing [picture]="p" />
+        } @else if (drawn()) {
+          <hs-step-stage [step]="step()" [stages]="store.stages()" [motion]="store.motion()" />
         }
       </div>
       <div class="told">
@@ -144,18 +153,26 @@ const LEADS = {
     }
     .body.drawn {
       display: grid;
-      grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
+      grid-template-columns: minmax(0, 3fr) minmax(0, 2fr);
       gap: var(--gap);
     }
-    hs-step-drawing {
-      height: min(330px, 46vh);
+    hs-step-stage,
+    hs-pattern-drawing {
+      order: -1;
+    }
+    hs-step-stage {
+      height: max(260px, calc(100vh - 428px));
     }
     .body.wide {
       grid-template-columns: minmax(0, 1fr);
     }
-    .wide hs-step-drawing {
-      height: min(230px, 34vh);
-      order: -1;
+    .wide hs-step-stage {
+      height: max(230px, calc(100vh - 520px));
+    }
+    .says {
+      display: grid;
+      gap: 6px;
+      align-content: start;
     }
     dl {
       display: grid;
@@ -163,6 +180,12 @@ const LEADS = {
       gap: 2px 10px;
       margin: 0;
       align-content: start;
+    }
+    .drawn:not(.wide) dl {
+      grid-template-columns: minmax(0, 1fr);
+    }
+    .drawn:not(.wide) dd {
+      margin-bottom: 4px;
     }
     dt {
       color: var(--ink-2);
@@ -194,10 +217,11 @@ export class StepCard {
   readonly sheet = input.required<Sheet>();
   protected readonly store = inject(FitStore);
   protected readonly ways = WENT;
-  protected readonly picture = computed(() => stepPicture(this.step(), this.store.stages()));
+  private readonly still = computed(() => stageStill(this.step(), this.store.stages()));
+  protected readonly drawn = computed(() => this.still() !== undefined);
   /** A drive that is wider than tall has the width of the card. */
   protected readonly wide = computed(() => {
-    const box = this.picture()?.box;
+    const box = this.pattern() ? undefined : this.still()?.box;
     return box !== undefined && box.width > 1.25 * box.height;
   });
   protected readonly pattern = computed(() => {
