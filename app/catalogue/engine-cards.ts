@@ -36,7 +36,6 @@ const MOST = 48;
               }
             </span>
             <span>{{ e.designs }}</span>
-            <small>{{ e.told }}</small>
             @if (e.meets) {
               <small class="meets">▲ {{ e.meets }}</small>
             }
@@ -113,14 +112,12 @@ export class EngineCards {
         code: e.code,
         maker: e.maker,
         family: e.family,
-        designs: counted(own.length, 'design', 'designs'),
-        told: own.length > 1 && told.length > 0 ? `told apart by ${list(told)}` : '',
+        designs:
+          own.length > 1 && told.length > 0
+            ? `${own.length} designs by ${list(told)}`
+            : counted(own.length, 'design', 'designs'),
         meets:
-          e.interference === 'no'
-            ? ''
-            : e.interference === 'yes'
-              ? 'valves meet pistons'
-              : 'valves may meet pistons: not known',
+          e.interference === 'no' ? '' : e.interference === 'yes' ? 'interference' : 'interference not known',
       };
     });
   });

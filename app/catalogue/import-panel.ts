@@ -16,10 +16,7 @@ import { PackPreview } from './pack-preview';
       <h2>Bring a catalogue in</h2>
       <hs-pack-preview />
       @if (idle()) {
-        <p class="quiet">
-          Tables as CSV or XLSX, a zip of them, or one JSON file. Tables that are not given stay as they are;
-          headings of your own are asked for once.
-        </p>
+        <p class="quiet">Tables as CSV or XLSX, a zip of them, or JSON. What is not given stays as it is.</p>
         <div class="row">
           <hs-file-button
             wording="Choose files"

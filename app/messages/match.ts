@@ -50,8 +50,11 @@ function refusalWords(r: Refusal, v: SentenceContext): string {
 
 /** "discontinued, replaced by …", the options it has, or nothing. */
 export function kitStatus(m: KitMatch): string {
+  // what its name says already is not said again
+  const named = m.kit.name.toLowerCase();
+  const options = m.kit.options.filter((o) => !named.includes(`with ${o.toLowerCase()}`));
   const parts = [
-    m.kit.options.length ? `with ${list(m.kit.options)}` : '',
+    options.length ? `with ${list(options)}` : '',
     m.kit.status === 'discontinued' ? 'discontinued' : '',
     m.replacedBy ? `replaced by ${m.replacedBy}` : '',
   ];

@@ -16,7 +16,7 @@ import { BeginLine } from './begin-line';
 import { Doors } from './doors';
 
 /** Most cases in either list: the ledger has them all. More people than these are chosen there. */
-const [MOST_TO_DO, MOST_NEW, MOST_HANDS] = [40, 14, 4];
+const [MOST_TO_DO, MOST_NEW, MOST_HANDS] = [40, 6, 4];
 
 /** Where a day begins: one line for what came in, what is to be done by when, and what came in last. */
 @Component({
@@ -55,6 +55,12 @@ export class WelcomePage {
   protected readonly list = computed(() => {
     const task = this.task();
     return task === undefined ? this.ofHand() : this.ofHand().filter((t) => t.task === task);
+  });
+  /** What can wait stands behind one press, unless it is all there is or was asked for by its kind. */
+  protected readonly later = signal(false);
+  protected readonly urgent = computed(() => {
+    const now = this.list().filter((t) => t.days <= 0);
+    return this.later() || this.task() !== undefined || now.length === 0 ? this.list() : now;
   });
   protected readonly latest = computed(() =>
     [...this.cases.summaries()].sort((a, b) => (a.opened > b.opened ? -1 : 1)).slice(0, MOST_NEW),

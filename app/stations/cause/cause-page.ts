@@ -28,6 +28,7 @@ import {
   turnsWords,
   undecidableWords,
 } from '../../messages/explain';
+import { capital } from '../../language/capital';
 import { list } from '../../language/list';
 import { editionWords } from '../../messages/knowledge';
 import { Opening } from '../../ui/opening';
@@ -67,6 +68,7 @@ const RIVAL = { share: 0.1, most: 4 };
 export class CausePage {
   protected readonly session = inject(DeskSession);
   protected readonly desk = inject(CaseDesk);
+  protected readonly capital = capital;
   private readonly knowledge = inject(OwnNumbers);
   private readonly voice = inject(CaseSentences).voice;
   /** Cause or outcome that was chosen. */
@@ -149,6 +151,10 @@ export class CausePage {
     const [a, x] = [this.judged(), this.found()];
     return a && x && verdictWords(x, a.policy, this.voice());
   });
+  /** The card below says the same of the leader, line by line, unless something was seen itself. */
+  protected readonly because = computed(() => this.found()?.because.seen === true || !this.detail()?.leader);
+  /** A further check that was opened. */
+  protected readonly check = signal<string | undefined>(undefined);
   protected readonly unweighed = computed(() => {
     const [a, view] = [this.judged(), this.desk.current()];
     return a && view ? unweighedWords(a.ranking, view.state, this.voice()) : [];
