@@ -1,5 +1,6 @@
 import type { Page } from '@playwright/test';
 import { readFileSync } from 'node:fs';
+import { MADE_WITH } from '../app/data/made-with';
 import type { Fact } from '../core/facts/fact';
 
 /** Facts of the demo cases, by case: what generated cases are made like. */
@@ -17,7 +18,7 @@ function patterns(): Fact[][] {
  */
 export function fillDesk(page: Page, cases: number, factsPerCase: number): Promise<number> {
   return page.evaluate(
-    async ({ patterns, cases, factsPerCase }) => {
+    async ({ patterns, cases, factsPerCase, madeWith }) => {
       const db = await new Promise<IDBDatabase>((done, fail) => {
         const opening = indexedDB.open('hollow-sprocket');
         opening.onsuccess = () => done(opening.result);
@@ -67,11 +68,11 @@ export function fillDesk(page: Page, cases: number, factsPerCase: number): Promi
         await finished(tx);
       }
       const forget = db.transaction('settings', 'readwrite');
-      forget.objectStore('settings').delete('heads');
+      forget.objectStore('settings').delete(madeWith);
       await finished(forget);
       db.close();
       return written;
     },
-    { patterns: patterns(), cases, factsPerCase },
+    { patterns: patterns(), cases, factsPerCase, madeWith: MADE_WITH },
   );
 }

@@ -51,7 +51,8 @@ const READ_ONLY: ReadonlySet<StoreTrouble['code']> = new Set(['newer', 'forbidde
     StateCard,
   ],
   changeDetection: ChangeDetectionStrategy.OnPush,
-  host: { '(document:keydown)': 'press($event)' },
+  // a page's own keys are heard on the document, before these: what a page takes is not meant for the desk
+  host: { '(window:keydown)': 'press($event)' },
   template: `
     @if (trouble(); as t) {
       <hs-state [kind]="t.kind" [title]="t.words" [urgent]="true">
@@ -213,7 +214,7 @@ export class Root {
   protected press(e: KeyboardEvent): void {
     const overlay = this.commands.overlay();
     if (overlay === 'palette') this.typeAhead(e);
-    if (overlay !== undefined) return;
+    if (overlay !== undefined || e.defaultPrevented) return;
     const command = commandFor(e, this.commands.list());
     if (!command) return;
     e.preventDefault();
