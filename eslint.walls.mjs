@@ -19,6 +19,7 @@ CORE.cause = deep('examination', 'match', 'trace');
 CORE.claim = deep('cause', 'fitting');
 CORE.answer = deep('claim');
 CORE.advice = deep('answer');
+CORE.patterns = deep('answer');
 
 const CORE_PACKAGES = {
   quantity: ['jsonc-parser'],
@@ -84,6 +85,11 @@ const APP = {
     core: ANY_CORE,
     app: ['language', 'data', 'ui', 'messages', 'report', 'commands', 'part-drawings'],
     packages: SCREEN,
+  },
+  patterns: {
+    core: ANY_CORE,
+    app: ['language', 'data', 'ui', 'messages', 'report', 'commands'],
+    packages: [...SCREEN, 'echarts'],
   },
   knowledge: {
     core: ANY_CORE,

@@ -67,6 +67,10 @@ const routes: Routes = [
     loadComponent: () => styled(() => import('./ledger/ledger-page').then((m) => m.LedgerPage)),
   },
   {
+    path: 'patterns',
+    loadComponent: () => styled(() => import('./patterns/patterns-page').then((m) => m.PatternsPage)),
+  },
+  {
     path: 'mail',
     loadComponent: () => styled(() => import('./mail/mail-page').then((m) => m.MailPage)),
   },

@@ -17,6 +17,7 @@ import { generatedPairs, pairsBench } from './pairs-bench';
 import { traceBench } from './trace-bench';
 import { traceScreenBench } from './trace-screen-bench';
 import { print } from './measure';
+import { patternsBench } from './patterns-bench';
 import { screenBench } from './screen-bench';
 import { settleBench } from './settle-bench';
 import { sheetBench } from './sheet-bench';
@@ -40,6 +41,7 @@ const BENCHES = {
   desk: () => deskBench(root),
   claims: claimsBench,
   settle: () => settleBench(root),
+  patterns: patternsBench,
 };
 /** Minutes long: only when it is named. */
 const LONG = new Set(['pairs']);

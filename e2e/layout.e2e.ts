@@ -22,6 +22,7 @@ const VIEWS = [
   'case/demo-2027/settle',
   'case/demo-2044/drive',
   'ledger',
+  'patterns',
   'catalogue',
   'catalogue/engine/TE16-CORM',
   'catalogue/own',

@@ -42,10 +42,11 @@ for (const [name, path] of views) {
   });
 }
 
-test('grades of a part', async ({ page }) => {
-  await open(page, '/case/demo-2036/examine');
-  await new Desk(page).look('Guide', 'Running face');
-  await page.screenshot({ path: out('grades') });
+test('patterns', async ({ page }) => {
+  await open(page, '/patterns');
+  await page.getByText('An invented one').click();
+  await page.getByRole('list', { name: 'What stands out' }).waitFor();
+  await page.screenshot({ path: out('patterns') });
 });
 
 test('leak-down', async ({ page }) => {

@@ -155,6 +155,11 @@ export class Commands {
       { name: 'Catalogue', key: 'c', run: () => void this.router.navigate(['/catalogue']) },
       { name: 'What causes are weighed by', key: 'k', run: () => void this.router.navigate(['/knowledge']) },
       { name: 'Ledger: every case, added up', key: 'l', run: () => void this.router.navigate(['/ledger']) },
+      {
+        name: 'Patterns: one fitter, one lot or one confusing design',
+        key: 'y',
+        run: () => void this.router.navigate(['/patterns']),
+      },
       { name: 'Mailbox: many messages at once', run: () => void this.router.navigate(['/mail']) },
       {
         name: 'Claims table: claims from elsewhere',

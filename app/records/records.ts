@@ -54,7 +54,13 @@ export interface Records extends DBSchema {
   settings: { key: string; value: unknown };
 }
 /** Names of settings that go along with a backup: how the desk writes and judges, its own numbers, keys of other desks. */
-export const SETTING = { desk: 'house', ownNumbers: 'knowledge-changes', knownKeys: 'knownKeys' } as const;
+export const SETTING = {
+  desk: 'house',
+  ownNumbers: 'knowledge-changes',
+  knownKeys: 'knownKeys',
+  sold: 'sold',
+  stopped: 'stopped lots',
+} as const;
 export const DATABASE = 'hollow-sprocket';
 export const VERSION = 5;
 

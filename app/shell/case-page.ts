@@ -14,6 +14,8 @@ import { standingAt } from '@core/answer/standing';
 import { type Station, stationName, STATIONS } from '@core/facts/stations';
 import { textOf } from '@core/facts/read';
 import { CaseDesk } from '../data/case-desk';
+import { StoppedLots } from '../data/stopped-lots';
+import { stopWords } from '../messages/patterns';
 import { standingWords } from '../messages/waits';
 import { CaseExports } from '../commands/case-exports';
 import { Wedge } from '../commands/wedge';
@@ -95,6 +97,9 @@ import { Tape } from './tape';
               <p>{{ f.name }}: {{ f.why }}. What it stands on is kept; everything else of the case stands.</p>
             </hs-state>
           }
+          @if (stopped(); as words) {
+            <p class="caution" role="note">{{ words }}</p>
+          }
           <router-outlet />
         }
       </main>
@@ -127,6 +132,7 @@ export class CasePage {
     return a ? failedOf(a) : [];
   });
   protected readonly files = inject(CaseExports);
+  private readonly stops = inject(StoppedLots);
   protected readonly settings = inject(DeskSettingsStore);
   protected readonly stations = STATIONS.map((key) => ({ key, word: stationName(key) }));
 
@@ -139,6 +145,11 @@ export class CasePage {
     });
   }
 
+  /** What came of this kit's lot elsewhere: it was stopped. */
+  protected readonly stopped = computed(() => {
+    const stop = this.stops.of(this.said('kit.number'), this.said('kit.lot'));
+    return stop && stopWords(stop, this.settings.settings().dateOrder);
+  });
   protected readonly engine = computed(() => this.said('engine.code') || 'no engine yet');
   protected readonly known = computed(() => this.desk.current()?.answers?.engine !== undefined);
   /** The catalogue that the case names. */

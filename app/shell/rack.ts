@@ -118,6 +118,7 @@ import { waitsWords } from '../messages/waits';
       <div class="foot">
         <a nz-button nzType="text" class="word" routerLink="/catalogue">Catalogue</a>
         <a nz-button nzType="text" class="word" routerLink="/ledger">Ledger</a>
+        <a nz-button nzType="text" class="word" routerLink="/patterns">Patterns</a>
         <a nz-button nzType="text" class="word" routerLink="/drive">Drives</a>
         <button nz-button nzType="text" class="word" (click)="commands.overlay.set('settings')">
           Settings

@@ -33,6 +33,17 @@ export type Books = {
   shop?: string;
 };
 
+/** Of what came back or is claimed for: its lot, who fitted it, the days of fitting and failing ("" where unknown), and what it ran. */
+type Run = {
+  lot: string;
+  shop: string;
+  fitted: string;
+  failed: string;
+  km?: number;
+  /** What would have told the cause and did not come, where it was found undecidable. */
+  lost?: string[];
+};
+
 /** What the rack shows of a case and finds it by. Made from its facts and a world; it may be thrown away at any time. */
 export type CaseSummary = {
   id: string;
@@ -54,6 +65,8 @@ export type CaseSummary = {
   text: string;
   /** Catalogue that it was made with; "" for none. */
   world: string;
+  /** None of a question. */
+  run?: Run;
   /** Of a case whose cause is decided: which, what was found, and what it counts as among the house's own. */
   settled?: Settled & { signs: string[] };
 };
@@ -96,6 +109,7 @@ export function summaryFrom(
     kind: a?.kind ?? 'question',
     waits: a ? waitsFor(a, state) : 'identify',
     books: booksOf(state, a),
+    ...runOf(state, a),
     ...promised(state),
     opened: state.log[0]?.at ?? '',
     touched: state.log.at(-1)?.at ?? '',
@@ -116,6 +130,22 @@ function booksOf(state: State, a: Answers | undefined): Books {
     asked: gross,
     ...(ours === undefined ? {} : { ours }),
     ...faultsOf(state, a),
+  };
+}
+
+function runOf(state: State, a: Answers | undefined): { run?: Run } {
+  if (!a || a.kind === 'question') return {};
+  const km = a.usage.distance?.km;
+  const lost = textOf(state, 'cause.decided') === 'undecidable' ? a.conclude.lost.map((l) => l.wording) : [];
+  return {
+    run: {
+      lot: textOf(state, 'kit.lot') ?? '',
+      shop: fitterOf(state),
+      fitted: textOf(state, 'kit.fitted') ?? '',
+      failed: textOf(state, 'case.date') ?? '',
+      ...(km === undefined ? {} : { km: Math.round(km) }),
+      ...(lost.length > 0 ? { lost } : {}),
+    },
   };
 }
 

@@ -25,6 +25,7 @@ export function laterBy(days: number, { facts, summaries }: CasesAtOnce): CasesA
   const sealed = new Set(facts.filter((f) => f.key === ISSUED).map((f) => f.case));
   const told = new Map<string, Set<string>>();
   const later = (at: string): string => new Date(Date.parse(at) + days * DAY_MS).toISOString();
+  const day = (told: string): string => (told === '' ? '' : addDays(told, days));
   const moved = facts.map((f): Fact => {
     if (sealed.has(f.case)) return f;
     const { value } = f;
@@ -42,6 +43,7 @@ export function laterBy(days: number, { facts, summaries }: CasesAtOnce): CasesA
         opened: later(s.opened),
         touched: later(s.touched),
         ...(s.back === undefined ? {} : { back: addDays(s.back, days) }),
+        ...(s.run ? { run: { ...s.run, fitted: day(s.run.fitted), failed: day(s.run.failed) } } : {}),
         text: s.text
           .split('\n')
           .map((line) => (own?.has(line) ? addDays(line, days) : line))
