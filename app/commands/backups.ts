@@ -107,7 +107,13 @@ export class Backups {
     const house = DeskSettingsSchema.safeParse(kept[SETTING.desk]);
     if (house.success) this.settings.change(house.data);
     // no other setting is taken from a file: not the key that signs, not what this browser marks for itself
-    for (const setting of [SETTING.ownNumbers, SETTING.knownKeys, SETTING.sold, SETTING.stopped]) {
+    for (const setting of [
+      SETTING.ownNumbers,
+      SETTING.knownKeys,
+      SETTING.sold,
+      SETTING.stopped,
+      SETTING.bulletins,
+    ]) {
       if (kept[setting] === undefined) continue;
       await this.repository.keepSetting(setting, kept[setting]);
       this.repository.tell({ grown: [], summaries: [], packs: [], extracts: [], setting });

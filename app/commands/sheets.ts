@@ -6,6 +6,7 @@ import { has, textOf } from '@core/facts/read';
 import { sentEntry } from '@core/fitting/sheet-return';
 import { jobsFor, kitOfJob } from '@core/answer/jobs';
 import type { NewFact } from '@core/facts/change';
+import { Bulletins } from '../data/bulletins';
 import { CaseDesk } from '../data/case-desk';
 import { Clock } from '../data/clock';
 import { DeskSettingsStore } from '../data/desk-settings';
@@ -23,6 +24,7 @@ export class Sheets {
   private readonly clock = inject(Clock);
   private readonly settings = inject(DeskSettingsStore);
   private readonly notices = inject(Notices);
+  private readonly bulletins = inject(Bulletins);
   private readonly client = new WorkerClient<PaperJobs>(
     () => new Worker(new URL('../report/paper.worker', import.meta.url), { type: 'module' }),
   );
@@ -78,14 +80,15 @@ export class Sheets {
     const view = this.desk.current();
     const a = view?.answers;
     if (!view?.catalogue || !a?.variant || a.sheet?.status !== 'ready' || !a.drive) return undefined;
-    const { sheetPaper } = await import('../report/sheet-paper');
-    return sheetPaper(
+    const { sheetPaper, withBulletins } = await import('../report/sheet-paper');
+    const kit = kitOfJob(a)?.number;
+    const paper = sheetPaper(
       view.id,
       {
         tag: view.tag,
         engine: a.engine?.code ?? '',
         design: a.variant.name,
-        kit: kitOfJob(a)?.number ?? '',
+        kit: kit ?? '',
         to: textOf(view.state, 'call.who') ?? '',
         by: this.settings.settings().by,
         day: this.clock.today(),
@@ -95,6 +98,7 @@ export class Sheets {
       a.policy,
       jobsFor(view.catalogue, a.variant.id, a),
     );
+    return withBulletins(paper, this.bulletins.of(kit));
   }
 
   /** The sheet that was sent, and the policy that shaped it: the case keeps them. */

@@ -1,16 +1,19 @@
 import { computed, inject, Injectable, signal } from '@angular/core';
 import { Subject } from 'rxjs';
 import * as z from 'zod';
+import type { Bulletin, BulletinEffect } from '@core/patterns/bulletin';
+import type { ChartSpan } from '@core/patterns/charts';
 import { returnsOf } from '@core/patterns/of-cases';
 import type { Life, Looked } from '@core/patterns/look';
 import { type Assumed, ASSUMED, AssumedSchema, type SoldRow, SoldRowSchema } from '@core/patterns/population';
 import { type SoldForm, SoldFormSchema, type SoldTable } from '@core/patterns/read-sold';
 import type { ToCome } from '@core/patterns/to-come';
+import type { WhoHas } from '@core/patterns/who-has';
 import { type Result, err, ok } from '@core/quantity/result';
 import { SETTING } from '../records/records';
 import { resultOf, WorkerClient } from '../threads/worker-client';
 import type { TableTrouble } from '../workers/claims.protocol';
-import type { PatternJobs } from '../workers/patterns.protocol';
+import type { FaultAsked, LotMonths, PatternJobs } from '../workers/patterns.protocol';
 import { Cases } from './cases';
 import { Clock } from './clock';
 import { DeskSettingsStore } from './desk-settings';
@@ -100,6 +103,33 @@ export class PopulationDesk {
 
   async toCome(kit: string, lot: string, months: number): Promise<ToCome | undefined> {
     const answer = await resultOf(this.client.job('toCome', { kit, lot, months }));
+    return answer.ok ? answer.value : undefined;
+  }
+
+  /** What is known of one lot: who has it, and how it came back month by month. */
+  async lot(kit: string, lot: string): Promise<{ has?: WhoHas; months?: LotMonths }> {
+    const [has, months] = await Promise.all([
+      resultOf(this.client.job('whoHas', { kit, lot })),
+      resultOf(this.client.job('lotMonths', { kit, lot })),
+    ]);
+    return {
+      ...(has.ok && has.value ? { has: has.value } : {}),
+      ...(months.ok && months.value ? { months: months.value } : {}),
+    };
+  }
+
+  /** The share of a fault by quarters. */
+  async quarters(asked: FaultAsked): Promise<ChartSpan[]> {
+    const answer = await resultOf(this.client.job('quarters', asked));
+    return answer.ok ? answer.value : [];
+  }
+
+  /** What bulletins about a kit's step did. */
+  async effect(
+    all: readonly Bulletin[],
+    of: Pick<Bulletin, 'kit' | 'step' | 'code'>,
+  ): Promise<BulletinEffect | undefined> {
+    const answer = await resultOf(this.client.job('effect', { all, of }));
     return answer.ok ? answer.value : undefined;
   }
 

@@ -6,19 +6,23 @@ import type { Assumed, SoldRow } from '@core/patterns/population';
 import type { StoppedEntry } from '@core/patterns/stopped';
 import type { ToCome } from '@core/patterns/to-come';
 import { SOLD_COLUMNS, type SoldClash, type SoldColumn, type SoldFault } from '@core/patterns/read-sold';
-import { dayOf, type DateOrder, formatDay } from '@core/quantity/dates';
+import { type DateForm, dayOf, formatDay } from '@core/quantity/dates';
 import { formatNumber } from '@core/quantity/format-quantity';
 import { list } from '../language/list';
 import { counted } from '../language/plural';
 import { percent } from './answers';
 import { faultWording } from './fitting';
-import { moneyWords } from './money';
+import { roughMoneyWords } from './money';
 
 const n0 = (v: number): string => formatNumber(v, 0);
 const n1 = (v: number): string => formatNumber(v, v < 10 ? 1 : 0);
 const between = (i: Interval, of: (v: number) => string): string =>
   `${of(i.from)} to ${i.to === Infinity ? 'no bound' : of(i.to)}`;
 export const intervalWords = (i: Interval, unit = ''): string => `${between(i, n1)}${unit}`;
+
+/** A workshop's name as a letter writes it: cases know it in small letters. */
+export const shopWords = (shop: string): string =>
+  shop.replace(/(^|[\s-])\p{Ll}/gu, (start) => start.toUpperCase());
 
 /** What stands out, in one sentence, with its interval. */
 export function signalWords(s: Signal): string {
@@ -27,7 +31,7 @@ export function signalWords(s: Signal): string {
   const { row } = s;
   const share = `${row.faults} of ${row.of} returns (${percent(row.share)}; elsewhere ${percent(row.otherShare)})`;
   return s.kind === 'shop'
-    ? `${row.shop ?? ''}: “${faultWording(row.code)}” on ${share}.`
+    ? `${shopWords(row.shop ?? '')}: “${faultWording(row.code)}” on ${share}.`
     : `${row.kit ?? ''}, step “${row.step}”: “${faultWording(row.code)}” on ${share}, at ${counted(row.shops, 'workshop', 'workshops')}.`;
 }
 
@@ -137,10 +141,10 @@ export const clashWords = (c: SoldClash): string =>
 
 /** What is still to come of a lot, with its interval and what it would cost. */
 export const toComeWords = (c: ToCome): string =>
-  `${n1(c.returns)} more to be expected within ${c.months} months (${between(c.interval, n1)}) of ${n0(c.running)} still running, by the life of the ${c.by}${c.cost === undefined ? '' : `; about ${moneyWords(Math.round(c.cost))}`}.`;
+  `${n1(c.returns)} more to be expected within ${c.months} months (${between(c.interval, n1)}) of ${n0(c.running)} still running, by the life of the ${c.by}${c.cost === undefined ? '' : `; about ${roughMoneyWords(c.cost)}`}.`;
 
 /** That a lot is stopped, since when, by whom and why. */
-export const stopWords = (s: StoppedEntry, order: DateOrder): string =>
+export const stopWords = (s: StoppedEntry, order: DateForm): string =>
   `Lot ${s.lot} of ${s.kit} is stopped since ${formatDay(dayOf(s.at), order)}, by ${s.by}: ${s.reason}`;
 
 const ASSUMED_WORDS: Record<keyof Assumed, { name: string; unit: string }> = {

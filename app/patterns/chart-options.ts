@@ -5,7 +5,7 @@ import { gammaQuantile } from '@core/quantity/incomplete';
 import { failedBy } from '@core/patterns/weibull-bounds';
 import type { Inks } from '../ui/chart-in-host';
 
-const AXIS = ({ ink }: Inks, name: string) => ({
+export const chartAxis = ({ ink }: Inks, name: string) => ({
   name,
   nameLocation: 'middle' as const,
   nameGap: 26,
@@ -14,7 +14,7 @@ const AXIS = ({ ink }: Inks, name: string) => ({
   axisLine: { lineStyle: { color: ink('--rule-strong') } },
   splitLine: { lineStyle: { color: ink('--rule') } },
 });
-const GRID = { left: 52, right: 14, top: 12, bottom: 40 };
+export const CHART_ROOM = { left: 52, right: 14, top: 12, bottom: 40 };
 /** Points of a limit line. */
 const STEPS = 60;
 /** Limits of a funnel: what chance brings to all but 1 in 20 points, and to all but 1 in 500. */
@@ -40,9 +40,9 @@ export function funnelOption(points: readonly ChartPoint[], x: string, y: string
     });
     const dot = (p: ChartPoint) => ({ name: p.name, value: [p.expected, p.k] });
     return {
-      grid: GRID,
-      xAxis: { type: 'value', min: 0, ...AXIS(inks, x) },
-      yAxis: { type: 'value', min: 0, ...AXIS(inks, y), nameGap: 34 },
+      grid: CHART_ROOM,
+      xAxis: { type: 'value', min: 0, ...chartAxis(inks, x) },
+      yAxis: { type: 'value', min: 0, ...chartAxis(inks, y), nameGap: 34 },
       series: [
         line(
           at.map((m) => [m, m]),
@@ -103,11 +103,11 @@ export function paperOption(life: Life, plotted: readonly PlottedFailure[]) {
     const ticks = PAPER.map((p) => p / 100);
     const [low, high] = [Math.min(...shares, 0.01), Math.max(...shares, 0.1)];
     return {
-      grid: GRID,
-      xAxis: { type: 'log', min: from, max: to, ...AXIS(inks, 'months of running') },
+      grid: CHART_ROOM,
+      xAxis: { type: 'log', min: from, max: to, ...chartAxis(inks, 'months of running') },
       yAxis: {
         type: 'value',
-        ...AXIS(inks, 'came back'),
+        ...chartAxis(inks, 'came back'),
         nameGap: 38,
         min: depth(ticks.filter((t) => t <= low).at(-1) ?? 0.0001),
         max: depth(ticks.find((t) => t >= high) ?? 0.99),

@@ -1,13 +1,19 @@
-import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
+import { NzButtonComponent } from 'ng-zorro-antd/button';
 import { NzTableModule } from 'ng-zorro-antd/table';
 import type { FaultLine, Looked } from '@core/patterns/look';
 import { isAlarm } from '@core/patterns/scan';
 import { formatNumber } from '@core/quantity/format-quantity';
+import { PatternPapers } from '../commands/pattern-papers';
+import { Bulletins } from '../data/bulletins';
+import { PopulationDesk } from '../data/population';
 import { percent } from '../messages/answers';
+import { bulletinWords } from '../messages/bulletins';
 import { faultWording } from '../messages/fitting';
-import { intervalWords } from '../messages/patterns';
+import { intervalWords, shopWords } from '../messages/patterns';
 import { ChartBox } from './chart-box';
 import { funnelOption, pointTable } from './chart-options';
+import { FaultDetail } from './fault-detail';
 
 /** Rows of a table. */
 const SHOWN = 15;
@@ -15,60 +21,99 @@ const SHOWN = 15;
 /** Installation faults: of each workshop against all others, of each step of a kit against all others. */
 @Component({
   selector: 'hs-faults-panel',
-  imports: [ChartBox, NzTableModule],
+  imports: [ChartBox, FaultDetail, NzButtonComponent, NzTableModule],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <section class="card" aria-label="Workshops">
-      <h2>Workshops</h2>
-      @if (looked().shopPoints.length) {
-        <hs-chart-box
-          label="Funnel of workshops: fitting faults against what was expected of each"
-          note="Of returns alone: how many a workshop fitted in all is not known."
-          [option]="option()"
-          name="workshops"
-          [table]="table()"
-        />
-      } @else {
-        <p class="quiet">No case names who fitted it.</p>
-      }
-    </section>
-    @for (t of tables(); track t.name) {
-      <section class="card" [attr.aria-label]="t.name + ' by fault'">
-        <h2>{{ t.name }} by fault</h2>
-        <nz-table nzTemplateMode nzSize="small">
-          <thead>
-            <tr>
-              <th>{{ t.first }}</th>
-              <th>Fault</th>
-              <th class="num">Found</th>
-              <th class="num">Share</th>
-              <th class="num">Elsewhere</th>
-              <th class="num">Leaning on all</th>
-            </tr>
-          </thead>
-          <tbody>
-            @for (r of t.rows; track r.key) {
-              <tr>
-                <td>{{ r.alarm ? '▲ ' : '' }}{{ r.who }}</td>
-                <td>{{ r.fault }}</td>
-                <td class="num">{{ r.found }}</td>
-                <td class="num">{{ r.share }}</td>
-                <td class="num">{{ r.elsewhere }}</td>
-                <td class="num">
-                  × {{ r.ratio }} <small>({{ r.interval }})</small>
-                </td>
-              </tr>
-            }
-          </tbody>
-        </nz-table>
+    <div class="lists">
+      <section class="card" aria-label="Workshops">
+        <h2>Workshops</h2>
+        @if (looked().shopPoints.length) {
+          <hs-chart-box
+            label="Funnel of workshops: fitting faults against what was expected of each"
+            note="Of returns alone: how many a workshop fitted in all is not known."
+            [option]="option()"
+            name="workshops"
+            [table]="table()"
+          />
+        } @else {
+          <p class="quiet">No case names who fitted it.</p>
+        }
       </section>
-    }
+      @for (t of tables(); track t.name) {
+        <section class="card" [attr.aria-label]="t.name + ' by fault'">
+          <h2>{{ t.name }} by fault</h2>
+          <nz-table nzTemplateMode nzSize="small">
+            <thead>
+              <tr>
+                <th>{{ t.first }}</th>
+                <th>Fault</th>
+                <th class="num">Found</th>
+                <th class="num">Share</th>
+                <th class="num">Elsewhere</th>
+                <th class="num">Leaning on all</th>
+              </tr>
+            </thead>
+            <tbody>
+              @for (r of t.rows; track r.key) {
+                <tr>
+                  <td>
+                    <button
+                      nz-button
+                      nzType="text"
+                      nzSize="small"
+                      [attr.aria-pressed]="chosen() === r.row"
+                      (click)="chosen.set(r.row)"
+                    >
+                      {{ r.alarm ? '▲ ' : '' }}{{ r.who }}
+                    </button>
+                  </td>
+                  <td>{{ r.fault }}</td>
+                  <td class="num">{{ r.found }}</td>
+                  <td class="num">{{ r.share }}</td>
+                  <td class="num">{{ r.elsewhere }}</td>
+                  <td class="num">
+                    × {{ r.ratio }} <small>({{ r.interval }})</small>
+                  </td>
+                </tr>
+              }
+            </tbody>
+          </nz-table>
+        </section>
+      }
+    </div>
+    <div class="side">
+      @if (chosen(); as c) {
+        <hs-fault-detail [row]="c" />
+      } @else if (tables().length > 0) {
+        <p class="quiet">Press a workshop or a step: by quarters, with its letter or its bulletin.</p>
+      }
+      @for (b of bulletins(); track b) {
+        <p class="caution">{{ b }}</p>
+      }
+    </div>
   `,
   styles: `
     :host {
       display: grid;
       gap: var(--gap);
+      grid-template-columns: minmax(0, 3fr) minmax(0, 2fr);
+      align-items: start;
+    }
+    .lists,
+    .side {
+      display: grid;
+      gap: var(--gap);
       grid-template-columns: minmax(0, 1fr);
+    }
+    td button {
+      height: auto;
+      white-space: normal;
+      text-align: left;
+    }
+    @media (max-width: 860px) {
+      :host {
+        grid-template-columns: minmax(0, 1fr);
+      }
     }
     p {
       margin: 0;
@@ -77,6 +122,16 @@ const SHOWN = 15;
 })
 export class FaultsPanel {
   readonly looked = input.required<Looked>();
+  private readonly desk = inject(PopulationDesk);
+  private readonly standing = inject(Bulletins);
+  private readonly papers = inject(PatternPapers);
+  /** The line that was pressed. */
+  protected readonly chosen = signal<FaultLine | undefined>(undefined);
+  protected readonly bulletins = computed(() =>
+    this.standing
+      .standing(this.desk.source() === 'invented')
+      .map((b) => bulletinWords(b, this.papers.step(b.kit, b.step)?.sheet)),
+  );
   protected readonly option = computed(() =>
     funnelOption(this.looked().shopPoints, 'fitting faults expected of the workshop', 'found'),
   );
@@ -92,9 +147,10 @@ export class FaultsPanel {
 }
 
 const lineOf = (r: FaultLine) => ({
+  row: r,
   key: `${r.shop ?? r.kit ?? ''} ${r.code} ${r.step}`,
   alarm: isAlarm(r),
-  who: r.shop ?? `${r.kit ?? ''} · ${r.step}`,
+  who: r.shop === undefined ? `${r.kit ?? ''} · ${r.step}` : shopWords(r.shop),
   fault: faultWording(r.code),
   found: `${r.faults} of ${r.of}`,
   share: percent(r.share),

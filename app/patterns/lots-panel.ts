@@ -5,6 +5,7 @@ import type { Looked } from '@core/patterns/look';
 import { isAlarm } from '@core/patterns/scan';
 import { formatNumber } from '@core/quantity/format-quantity';
 import { DeskSettingsStore } from '../data/desk-settings';
+import { PopulationDesk } from '../data/population';
 import { StoppedLots } from '../data/stopped-lots';
 import { intervalWords, stopWords } from '../messages/patterns';
 import { StateCard } from '../ui/state';
@@ -130,11 +131,14 @@ import { StopPanel } from './stop-panel';
 export class LotsPanel {
   readonly looked = input.required<Looked>();
   private readonly stops = inject(StoppedLots);
+  private readonly desk = inject(PopulationDesk);
   private readonly settings = inject(DeskSettingsStore);
   /** The lot that was pressed. */
   protected readonly chosen = signal<{ kit: string; lot: string } | undefined>(undefined);
   protected readonly stopped = computed(() =>
-    this.stops.standing().map((s) => stopWords(s, this.settings.settings().dateOrder)),
+    this.stops
+      .standing(this.desk.source() === 'invented')
+      .map((s) => stopWords(s, this.settings.settings().dateOrder)),
   );
   protected readonly option = computed(() =>
     funnelOption(this.looked().lotPoints, 'returns expected of the lot', 'came back'),

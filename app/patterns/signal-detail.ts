@@ -5,6 +5,8 @@ import { percent } from '../messages/answers';
 import { signalReadingWords, signalWords } from '../messages/patterns';
 import { funnelOption, pointTable } from './chart-options';
 import { ChartBox } from './chart-box';
+import { FaultDetail } from './fault-detail';
+import { StopPanel } from './stop-panel';
 
 /** Cases that are named at once. */
 const MOST_CASES = 24;
@@ -12,7 +14,7 @@ const MOST_CASES = 24;
 /** One signal: the three ways to read it held against each other, where it lies among all, and the cases behind it. */
 @Component({
   selector: 'hs-signal-detail',
-  imports: [ChartBox, RouterLink],
+  imports: [ChartBox, FaultDetail, RouterLink, StopPanel],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <section class="card" [attr.aria-label]="says()">
@@ -48,8 +50,19 @@ const MOST_CASES = 24;
         }
       </p>
     </section>
+    @if (lot(); as l) {
+      <hs-stop-panel [kit]="l.kit" [lot]="l.lot" />
+    }
+    @if (fault(); as f) {
+      <hs-fault-detail [row]="f" />
+    }
   `,
   styles: `
+    :host {
+      display: grid;
+      gap: var(--gap);
+      grid-template-columns: minmax(0, 1fr);
+    }
     section {
       display: grid;
       gap: 6px;
@@ -100,6 +113,14 @@ export class SignalDetail {
       percent: 100 * r.share,
     })),
   );
+  protected readonly lot = computed(() => {
+    const s = this.signal();
+    return s.kind === 'lot' ? s.row : undefined;
+  });
+  protected readonly fault = computed(() => {
+    const s = this.signal();
+    return s.kind === 'lot' ? undefined : s.row;
+  });
   /** Lots round a lot, workshops round a workshop; a step has its kit's faults in the table. */
   protected readonly points = computed(() => {
     const kind = this.signal().kind;

@@ -60,6 +60,7 @@ export const SETTING = {
   knownKeys: 'knownKeys',
   sold: 'sold',
   stopped: 'stopped lots',
+  bulletins: 'bulletins',
 } as const;
 export const DATABASE = 'hollow-sprocket';
 export const VERSION = 5;

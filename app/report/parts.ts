@@ -17,7 +17,11 @@ export function pairs(rows: [string, string][]): Content {
 }
 
 /** Head of a letter: the house, whom it goes to, the day, and what it is about. */
-export function letterHead(c: CaseOnPaper, to: string, about: [string, string][]): Content {
+export function letterHead(
+  c: Pick<CaseOnPaper, 'house' | 'today'>,
+  to: string,
+  about: [string, string][],
+): Content {
   const [name = '', ...address] = c.house.split('\n').filter(Boolean);
   return {
     columns: [

@@ -1,5 +1,6 @@
 import type { JobLine } from '@core/match/job-list';
 import { asFound } from '@core/fitting/drive-now';
+import type { Bulletin } from '@core/patterns/bulletin';
 import type { Sheet, SheetStep } from '@core/fitting/sheet';
 import { sheetDigest } from '@core/fitting/sheet-return';
 import type { Stage } from '@core/drive/stages';
@@ -70,6 +71,17 @@ export type SheetPaper = SheetHead & {
   /** Said above the steps, where there is something to be said of them all. */
   caution?: string;
 };
+
+/** What the house tells everybody about a step stands at it, before what the sheet itself cautions of. */
+export const withBulletins = (paper: SheetPaper, told: readonly Bulletin[]): SheetPaper => ({
+  ...paper,
+  steps: paper.steps.map((s) => {
+    const b = told.find((x) => x.step === s.id);
+    return b
+      ? { ...s, caution: [`Bulletin ${b.version}: ${b.text}`, s.caution].filter(Boolean).join(' ') }
+      : s;
+  }),
+});
 
 /** The sheet as it leaves the house. */
 export function sheetPaper(

@@ -15,6 +15,8 @@ import { type Station, stationName, STATIONS } from '@core/facts/stations';
 import { textOf } from '@core/facts/read';
 import { CaseDesk } from '../data/case-desk';
 import { StoppedLots } from '../data/stopped-lots';
+import { Bulletins } from '../data/bulletins';
+import { bulletinWords } from '../messages/bulletins';
 import { stopWords } from '../messages/patterns';
 import { standingWords } from '../messages/waits';
 import { CaseExports } from '../commands/case-exports';
@@ -97,7 +99,7 @@ import { Tape } from './tape';
               <p>{{ f.name }}: {{ f.why }}. What it stands on is kept; everything else of the case stands.</p>
             </hs-state>
           }
-          @if (stopped(); as words) {
+          @for (words of told(); track words) {
             <p class="caution" role="note">{{ words }}</p>
           }
           <router-outlet />
@@ -133,6 +135,7 @@ export class CasePage {
   });
   protected readonly files = inject(CaseExports);
   private readonly stops = inject(StoppedLots);
+  private readonly bulletins = inject(Bulletins);
   protected readonly settings = inject(DeskSettingsStore);
   protected readonly stations = STATIONS.map((key) => ({ key, word: stationName(key) }));
 
@@ -145,10 +148,14 @@ export class CasePage {
     });
   }
 
-  /** What came of this kit's lot elsewhere: it was stopped. */
-  protected readonly stopped = computed(() => {
-    const stop = this.stops.of(this.said('kit.number'), this.said('kit.lot'));
-    return stop && stopWords(stop, this.settings.settings().dateOrder);
+  /** What came of this kit elsewhere: its lot was stopped, bulletins stand about its steps. */
+  protected readonly told = computed(() => {
+    const kit = this.said('kit.number');
+    const stop = this.stops.of(kit, this.said('kit.lot'));
+    return [
+      ...(stop ? [stopWords(stop, this.settings.settings().dateOrder)] : []),
+      ...this.bulletins.of(kit).map((b) => bulletinWords(b, this.desk.current()?.answers?.sheet)),
+    ];
   });
   protected readonly engine = computed(() => this.said('engine.code') || 'no engine yet');
   protected readonly known = computed(() => this.desk.current()?.answers?.engine !== undefined);

@@ -1,5 +1,6 @@
 import { nth } from '@core/quantity/must';
 import { computed, inject, Injectable, signal } from '@angular/core';
+import { kitOfJob } from '@core/answer/jobs';
 import type { NewFact } from '@core/facts/change';
 import { standing } from '@core/facts/read';
 import { askKey, inBase, isPossible, stepThing } from '@core/fitting/fitted';
@@ -8,6 +9,7 @@ import { brokenGates } from '@core/fitting/order';
 import type { AskFor, SheetStep } from '@core/fitting/sheet';
 import { beforeStep, stepMotion } from '@core/fitting/step-motion';
 import { Notices } from '../../commands/notices';
+import { Bulletins } from '../../data/bulletins';
 import { CaseDesk } from '../../data/case-desk';
 import { troubleSentence } from '../../data/store-trouble';
 import { returnErrorWords } from '../../messages/fitting';
@@ -20,6 +22,7 @@ export type Went = 'done' | 'skipped' | 'wrong';
 export class FitStore {
   private readonly desk = inject(CaseDesk);
   private readonly notices = inject(Notices);
+  private readonly bulletins = inject(Bulletins);
   readonly panel = signal<FitPanel>('sheet');
   private readonly picked = signal<string | undefined>(undefined);
 
@@ -40,6 +43,12 @@ export class FitStore {
     if (!sheet || !step || !a) return undefined;
     const stages = this.stages();
     return stepMotion(step, beforeStep(sheet, step, stages.length), stages, a.policy);
+  });
+  /** What the house tells everybody about the step in hand of this kit. */
+  readonly told = computed(() => {
+    const [a, step] = [this.answers(), this.step()];
+    const kit = a && kitOfJob(a)?.number;
+    return this.bulletins.of(kit).find((b) => b.step === step?.id);
   });
   /** The drawing has the room of the steps too. */
   readonly large = signal(false);

@@ -39,6 +39,9 @@ const LEADS = {
       <p class="lead">
         <span class="mono">{{ step().number }}</span> {{ step().text }}
       </p>
+      @if (store.told(); as b) {
+        <div class="caution">Bulletin {{ b.version }}: {{ b.text }}</div>
+      }
       @if (step().caution) {
         <div class="caution">{{ step().caution }}</div>
       }
