@@ -156,12 +156,8 @@ test('a step that is got wrong gets a bulletin: the next call on that kit and th
   // its design is open yet: no sheet has that step
   await expect(note).toHaveText(/^Bulletin 1 on MF-K121-1: Stop/);
   await desk.open('/case/demo-2033/fit');
-  const step = (
-    await page
-      .getByRole('note')
-      .filter({ hasText: /step \d/ })
-      .innerText()
-  ).match(/step (\d+)/)![1]!;
+  const shown = page.getByRole('note').filter({ hasText: /step \d/ });
+  const step = /step (\d+)/.exec(await shown.innerText())![1]!;
   await page.getByRole('option', { name: new RegExp(`^${step}\\b`) }).click();
   await expect(page.getByRole('region', { name: `Step ${step}`, exact: true })).toContainText(
     'Bulletin 1: Stop at the nominal mark',
@@ -180,4 +176,39 @@ test('a step that is got wrong gets a bulletin: the next call on that kit and th
   await desk.open('/case/demo-2033/fit');
   await expect(page.getByRole('option').first()).toBeVisible();
   await expect(page.getByRole('note').filter({ hasText: 'Bulletin' })).toHaveCount(0);
+});
+
+test('a lot weighs among the causes only once somebody holds it against the others, and is left out again', async ({
+  page,
+}) => {
+  const desk = new Desk(page);
+  await desk.open('/case/demo-2033/cause');
+  await desk.line('lot L77');
+  const line = page.getByRole('region', { name: 'Lot of this case' });
+  await line.getByRole('button', { name: /^Hold lot L77/ }).press('Enter');
+  await expect(line).toContainText('bring that in under Patterns');
+  await desk.open('/case/demo-2027/cause');
+  await desk.line('lot L77');
+  await page.getByRole('link', { name: 'Patterns' }).click();
+  await page.getByRole('tab', { name: 'Sold' }).click();
+  await page.getByLabel('Table of what was sold').setInputFiles({
+    name: 'sold.csv',
+    mimeType: 'text/csv',
+    buffer: Buffer.from(
+      'Kit number;Batch;Shipped;Region;Units\nMF-K121-1;L77;2025-10;north;100\nMF-K121-1;L78;2025-10;north;9000\n',
+    ),
+  });
+  await page.getByRole('button', { name: 'Take it', exact: true }).press('Enter');
+  await page.getByRole('tab', { name: 'Sold' }).click();
+  await expect(page.getByRole('region', { name: 'What was sold' })).toContainText(/2 rows, 9\D?100 units/);
+  await desk.open('/case/demo-2033/cause');
+  const rival = page.getByRole('region', { name: 'Rival causes' });
+  await expect(rival.getByRole('listitem').first()).toBeVisible();
+  const before = await rival.innerText();
+  await line.getByRole('button', { name: /^Hold lot L77/ }).press('Enter');
+  await expect(line).toContainText(/at least [\d.]+ times as often/);
+  await expect.poll(() => rival.innerText()).not.toBe(before);
+  expect(await problems(page)).toEqual([]);
+  await line.getByRole('button', { name: 'Leave the lot out' }).press('Enter');
+  await expect.poll(() => rival.innerText()).toBe(before);
 });

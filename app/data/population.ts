@@ -2,7 +2,7 @@ import { computed, inject, Injectable, signal } from '@angular/core';
 import { Subject } from 'rxjs';
 import * as z from 'zod';
 import type { Bulletin, BulletinEffect } from '@core/patterns/bulletin';
-import type { ChartSpan } from '@core/patterns/charts';
+import type { ChartSpan, LotMonths } from '@core/patterns/charts';
 import { returnsOf } from '@core/patterns/of-cases';
 import type { Life, Looked } from '@core/patterns/look';
 import { type Assumed, ASSUMED, AssumedSchema, type SoldRow, SoldRowSchema } from '@core/patterns/population';
@@ -13,7 +13,7 @@ import { type Result, err, ok } from '@core/quantity/result';
 import { SETTING } from '../records/records';
 import { resultOf, WorkerClient } from '../threads/worker-client';
 import type { TableTrouble } from '../workers/claims.protocol';
-import type { FaultAsked, LotMonths, PatternJobs } from '../workers/patterns.protocol';
+import type { FaultAsked, LotOfCase, PatternJobs } from '../workers/patterns.protocol';
 import { Cases } from './cases';
 import { Clock } from './clock';
 import { DeskSettingsStore } from './desk-settings';
@@ -56,11 +56,15 @@ export class PopulationDesk {
 
   /** Reads what is kept, and looks through it. */
   async open(): Promise<void> {
+    await this.readKept();
+    await this.look();
+  }
+
+  private async readKept(): Promise<void> {
     const kept = await this.repository.setting(SETTING.sold);
     const read = KeptSchema.safeParse(kept ?? NOTHING);
     this.broken.set(!read.success);
     if (read.success) this.kept.set(read.data);
-    await this.look();
   }
 
   choose(source: PopulationSource): Promise<void> {
@@ -116,6 +120,14 @@ export class PopulationDesk {
       ...(has.ok && has.value ? { has: has.value } : {}),
       ...(months.ok && months.value ? { months: months.value } : {}),
     };
+  }
+
+  /** The lot of a case of this desk against the others of its kit, without that case; undefined where sales do not tell. */
+  async lotOfCase(kit: string, lot: string, id: string): Promise<LotOfCase | undefined> {
+    await this.readKept();
+    const asked = { sold: this.sold(), returns: this.returns(), assumed: this.assumed(), kit, lot, case: id };
+    const answer = await resultOf(this.client.job('lotOfCase', { ...asked, today: this.clock.today() }));
+    return answer.ok ? answer.value : undefined;
   }
 
   /** The share of a fault by quarters. */

@@ -15,14 +15,14 @@ const spanWords = (from: string, to: string): string =>
   from === to ? monthWords(from) : `${monthWords(from)} to ${monthWords(to)}`;
 
 /** The step that a bulletin is about: by its number and beginning where the kit's sheet has it. */
-export const placeWords = (
+export const bulletinPlace = (
   b: Pick<Bulletin, 'kit' | 'step'>,
   sheet: Pick<Sheet, 'steps'> | undefined,
 ): string => `${b.kit}, ${sheet ? stepName(sheet, b.step) : `step “${b.step}”`}`;
 
 /** A bulletin in one line of its own; the step by its number where the sheet of the drive at hand has it. */
 export const bulletinWords = (b: Bulletin, sheet: Pick<Sheet, 'steps'> | undefined): string =>
-  `Bulletin ${b.version} on ${sheet?.steps.some((s) => s.id === b.step) ? placeWords(b, sheet) : b.kit}: ${b.text}`;
+  `Bulletin ${b.version} on ${sheet?.steps.some((s) => s.id === b.step) ? bulletinPlace(b, sheet) : b.kit}: ${b.text}`;
 
 /** Whose it is and since when. */
 export const issuedWords = (b: Bulletin, order: DateForm): string =>

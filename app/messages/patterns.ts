@@ -143,6 +143,17 @@ export const clashWords = (c: SoldClash): string =>
 export const toComeWords = (c: ToCome): string =>
   `${n1(c.returns)} more to be expected within ${c.months} months (${between(c.interval, n1)}) of ${n0(c.running)} still running, by the life of the ${c.by}${c.cost === undefined ? '' : `; about ${roughMoneyWords(c.cost)}`}.`;
 
+/** What the lot of a case came to, against the others of its kit. */
+export const lotOfCaseWords = (
+  lot: string,
+  l: { returns: number; expected: number; ratio: number; interval: Interval },
+): string =>
+  `Lot ${lot}, without this case: ${n0(l.returns)} came back, ${n1(l.expected)} to be expected${Number.isFinite(l.ratio) ? `; ${n1(l.ratio)} times as often as the others (${between(l.interval, n1)})` : ''}.`;
+
+/** That it weighs in the causes of its case, and by how much. */
+export const lotWeighsWords = (lot: string, times: number, by: number): string =>
+  `Lot ${lot} weighs in: it comes back at least ${n1(times)} times as often as the others of its kit, so what the supplier bears counts ${n1(by)} times as common here.`;
+
 /** That a lot is stopped, since when, by whom and why. */
 export const stopWords = (s: StoppedEntry, order: DateForm): string =>
   `Lot ${s.lot} of ${s.kit} is stopped since ${formatDay(dayOf(s.at), order)}, by ${s.by}: ${s.reason}`;

@@ -18,7 +18,7 @@ import { Bulletins } from '../data/bulletins';
 import { DeskSettingsStore } from '../data/desk-settings';
 import { PopulationDesk } from '../data/population';
 import { troubleSentence } from '../data/store-trouble';
-import { effectWords, issuedWords, placeWords } from '../messages/bulletins';
+import { effectWords, issuedWords, bulletinPlace } from '../messages/bulletins';
 import { fingerprintWords } from '../messages/seal';
 
 let serial = 0;
@@ -129,7 +129,7 @@ export class BulletinForm {
   protected readonly standing = computed(() => standingBulletins(this.own())[0]);
   protected readonly next = computed(() => Math.max(0, ...this.own().map((b) => b.version)) + 1);
   protected readonly at = computed(() => this.papers.step(this.kit(), this.step()));
-  protected readonly place = computed(() => placeWords(this.about(), this.at()?.sheet));
+  protected readonly place = computed(() => bulletinPlace(this.about(), this.at()?.sheet));
   protected readonly text = signal('');
   protected readonly effect = signal<BulletinEffect | undefined>(undefined);
   protected readonly issued = computed(() => {

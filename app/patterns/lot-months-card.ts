@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, input, signal } from '@angular/core';
-import type { LotMonths } from '../workers/patterns.protocol';
+import type { LotMonths } from '@core/patterns/charts';
 import { SPAN_LINES, spansWords, watchWords } from '../messages/bulletins';
 import { Segmented } from '../ui/segmented';
 import { ChartBox } from './chart-box';

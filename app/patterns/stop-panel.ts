@@ -9,6 +9,7 @@ import {
   untracked,
 } from '@angular/core';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
+import type { LotMonths } from '@core/patterns/charts';
 import type { ToCome } from '@core/patterns/to-come';
 import type { WhoHas } from '@core/patterns/who-has';
 import { Notices } from '../commands/notices';
@@ -21,7 +22,6 @@ import { counted } from '../language/plural';
 import { marketWords, shopHasWords } from '../messages/bulletins';
 import { stopWords, toComeWords } from '../messages/patterns';
 import { LineField } from '../ui/line-field';
-import type { LotMonths } from '../workers/patterns.protocol';
 import { LotMonthsCard } from './lot-months-card';
 
 /** Months ahead that returns are counted for. */

@@ -12,7 +12,7 @@ import { stepSvg } from '../fitting/step-svg';
 import { counted } from '../language/plural';
 import { list } from '../language/list';
 import { percent } from '../messages/answers';
-import { issuedWords, marketWords, placeWords, spansWords } from '../messages/bulletins';
+import { issuedWords, marketWords, bulletinPlace, spansWords } from '../messages/bulletins';
 import { faultWording } from '../messages/fitting';
 import { intervalWords, shopWords, stopWords } from '../messages/patterns';
 import { fingerprintWords } from '../messages/seal';
@@ -131,7 +131,7 @@ export function bulletinPaper(h: PatternLetterhead, b: Bulletin, at: StepOfKit |
       ['Version', String(b.version)],
     ]),
     { text: title, style: 'title' },
-    { text: placeWords(b, at?.sheet), style: 'sub' },
+    { text: bulletinPlace(b, at?.sheet), style: 'sub' },
     ...rehearsed(h),
     ...(b.code === '' ? [] : [plain(`It is got wrong by many: ${faultWording(b.code)}.`)]),
     heading('From now on'),

@@ -1,9 +1,10 @@
 import type { DateOrder } from '@core/quantity/dates';
 import type { Result } from '@core/quantity/result';
 import type { Bulletin, BulletinEffect } from '@core/patterns/bulletin';
-import type { ChartSpan, Watch } from '@core/patterns/charts';
+import type { ChartSpan, LotMonths } from '@core/patterns/charts';
 import type { Life, Looked } from '@core/patterns/look';
 import type { Assumed, Return, SoldRow } from '@core/patterns/population';
+import type { ComparedRates } from '@core/patterns/rates';
 import type { SoldForm, SoldTable } from '@core/patterns/read-sold';
 import type { ToCome } from '@core/patterns/to-come';
 import type { WhoHas } from '@core/patterns/who-has';
@@ -14,8 +15,12 @@ export type PatternSource = { invented: number } | { sold: readonly SoldRow[]; r
 
 /** A fault of a workshop's returns, or of a kit's, and its share elsewhere. */
 export type FaultAsked = { shop?: string; kit?: string; code: string; step: string; share: number };
-/** A lot month by month, and the watch over it. */
-export type LotMonths = { months: ChartSpan[]; watch: Watch };
+
+/** How a case's lot comes back: counts, and how many times as often as the others. */
+export type LotOfCase = { returns: number; expected: number; sold: number } & Pick<
+  ComparedRates,
+  'ratio' | 'interval'
+>;
 
 /** What the page asks of the thread that looks for patterns. It keeps the population that it looked at last. */
 export type PatternJobs = {
@@ -44,6 +49,20 @@ export type PatternJobs = {
     input: { all: readonly Bulletin[]; of: Pick<Bulletin, 'kit' | 'step' | 'code'> };
     progress: never;
     output: BulletinEffect | undefined;
+  };
+  /** One lot of this desk against the others of its kit, without the case that asks; what was looked at last stays as it is. */
+  lotOfCase: {
+    input: {
+      sold: readonly SoldRow[];
+      returns: readonly Return[];
+      today: string;
+      assumed: Assumed;
+      kit: string;
+      lot: string;
+      case: string;
+    };
+    progress: never;
+    output: LotOfCase | undefined;
   };
   /** Reads a table of what was sold. Nothing is kept. */
   readSold: {

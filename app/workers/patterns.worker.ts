@@ -3,6 +3,7 @@ import { returnsByMonth, sharesByQuarter, watchOver } from '@core/patterns/chart
 import { INVENTED_DAY, inventPopulation } from '@core/patterns/invented';
 import { lifeOf, lookThrough } from '@core/patterns/look';
 import { type Population, populationOf, type Return, type SoldRow } from '@core/patterns/population';
+import { lotFigures, lotWithout } from '@core/patterns/scan';
 import { returnsToCome } from '@core/patterns/to-come';
 import { whoHas } from '@core/patterns/who-has';
 import { serveJobs } from '../threads/worker-client';
@@ -43,6 +44,10 @@ serveJobs<PatternJobs>(
     },
     quarters: (asked) => Promise.resolve(quartersOf(held?.returns ?? [], asked)),
     effect: ({ all, of }) => Promise.resolve(held && bulletinEffect(all, of, held.returns)),
+    lotOfCase: ({ sold, returns, today, assumed, kit, lot, case: id }) => {
+      const row = lotWithout(populationOf(sold, returns, today, assumed), kit, lot, id);
+      return Promise.resolve(row && { ...row, ...lotFigures(row) });
+    },
     readSold: readSoldTable,
   },
   self,

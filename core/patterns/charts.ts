@@ -103,3 +103,6 @@ export function watchOver(spans: readonly Pick<ChartSpan, 'from' | 'k' | 'expect
   });
   return { times, sums, limit, since };
 }
+
+/** A lot month by month, and the watch over it. */
+export type LotMonths = { months: ChartSpan[]; watch: Watch };

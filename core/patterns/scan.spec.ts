@@ -2,7 +2,7 @@ import { expectedByLot, livesOf } from './expected';
 import { inventPopulation, STORIES, THREE_YEARS } from './invented';
 import { monthOf, populationOf, type Return, type SoldRow } from './population';
 import { readingsOf } from './readings';
-import { faultFigures, isAlarm, lotFigures, scanAll } from './scan';
+import { faultFigures, isAlarm, lotFigures, lotWithout, scanAll } from './scan';
 
 const TODAY = '2026-12-01';
 const invented = (seed: number, size = THREE_YEARS, planted = STORIES) => {
@@ -21,6 +21,25 @@ const aReturn = (over: Partial<Return>): Return => ({
   faults: [],
   cost: 0,
   ...over,
+});
+
+describe('the lot of one case', () => {
+  it('is held against the others without that case, and not at all where it is the only one', () => {
+    const sold = (lot: string): SoldRow => ({ kit: 'K', lot, month: '2026-01', market: '', sold: 100 });
+    const returns = ['a', 'b', 'c'].map((id) => aReturn({ id }));
+    const p = populationOf([sold('A'), sold('B')], [...returns, aReturn({ id: 'd', lot: 'B' })], TODAY);
+    expect(lotWithout(p, ' k', 'a', 'none')!.returns).toBe(3);
+    const without = lotWithout(p, 'K', 'A', 'b')!;
+    expect([without.returns, without.others.returns, without.cases.map((c) => c.id)]).toEqual([
+      2,
+      1,
+      ['a', 'c'],
+    ]);
+    // two lots of the same size and age: half of three each
+    expect(without.expected).toBeCloseTo(1.5, 9);
+    expect(lotWithout(p, 'K', 'X', 'b')).toBeUndefined();
+    expect(lotWithout(populationOf([sold('A')], returns, TODAY), 'K', 'A', 'b')).toBeUndefined();
+  });
 });
 
 describe('a population looked through for patterns', () => {

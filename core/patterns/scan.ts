@@ -1,6 +1,6 @@
 import { expectedByLot } from './expected';
 import { PATTERN_LIMITS } from './limits';
-import type { Lot, Population, Return } from './population';
+import { type Lot, lotKey, type Population, type Return } from './population';
 import {
   atLeastOf,
   type ComparedRates,
@@ -80,6 +80,15 @@ export function faultFigures(r: FaultRow): {
     otherShare: r.others.faults / Math.max(1, r.others.of),
     shrunk: shrink({ returns: r.faults, expected: all * r.of }, r.spread),
   };
+}
+
+/** One lot against the others of its kit, as it was before a return: its own case says nothing about itself. */
+export function lotWithout(p: Population, kit: string, lot: string, caseId: string): LotRow | undefined {
+  const key = lotKey(kit, lot);
+  const own = p.lots
+    .filter((l) => l.kit.toUpperCase() === kit.trim().toUpperCase())
+    .map((l) => ({ ...l, returns: l.returns.filter((r) => r.id !== caseId) }));
+  return own.length < 2 ? undefined : lotsOfKit(own, p).find((r) => lotKey(r.kit, r.lot) === key);
 }
 
 export const isAlarm = (r: { q: number }): boolean => r.q <= EACH;

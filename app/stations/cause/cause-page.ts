@@ -34,6 +34,7 @@ import { editionWords } from '../../messages/knowledge';
 import { Opening } from '../../ui/opening';
 import { settlingWords, unweighedWords, verdictWords } from '../../messages/verdict';
 import { CauseChain } from './cause-chain';
+import { LotLine } from './lot-line';
 import { WhereFound } from './where-found';
 import { DecidePanel } from './decide-panel';
 import { LookAlikes } from './look-alikes';
@@ -57,6 +58,7 @@ const RIVAL = { share: 0.1, most: 4 };
     Field,
     RouterLink,
     CauseChain,
+    LotLine,
     WhereFound,
     DecidePanel,
     LookAlikes,

@@ -2,6 +2,7 @@ import type { Finding } from '@core/examination/finding';
 import { findingsOf } from '@core/examination/findings';
 import { intervalFor } from '@core/catalogue/interval';
 import { causesFor, numberedFindings, weighedFindings } from '@core/cause/cause-data';
+import { suspectLot } from '@core/cause/suspect-lot';
 import { rankCauses, type Ranking } from '@core/cause/rank';
 import { standing, textOf, thingsOf } from '@core/facts/read';
 import { THING } from '@core/facts/thing';
@@ -10,6 +11,7 @@ import { applies } from '../applies';
 import { type CheckAnswer, checkList } from '../checks';
 import { type CodeAnswer, codesAnswer } from '../codes-answer';
 import { toConclude, type ToConclude } from '../conclude';
+import { lotTimes } from '../lot-times';
 import { node, orElse } from '../node';
 import { usageSinceFitting } from '../usage';
 import { suspects, type Suspect } from '../why';
@@ -21,8 +23,8 @@ import { engine, kit, kits, possible, registry, policy } from './identification'
 export const usage = node({ registry }, ({ registry }, _, state) => usageSinceFitting(state, registry));
 
 /** The causes that can occur on a drive that is still possible, in its words, each as common as it is there and in what comes so. */
-export const causes = node({ possible, kind }, ({ possible, kind }, { knowledge }) =>
-  causesFor(knowledge.causes, possible.has, kind),
+export const causes = node({ possible, kind }, ({ possible, kind }, { knowledge }, state) =>
+  suspectLot(causesFor(knowledge.causes, possible.has, kind), lotTimes(state)),
 );
 
 const interval = node(
