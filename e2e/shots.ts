@@ -46,6 +46,7 @@ test('patterns', async ({ page }) => {
   await open(page, '/patterns');
   await page.getByText('An invented one').click();
   await page.getByRole('list', { name: 'What stands out' }).waitFor();
+  await page.locator('hs-pattern-chart svg, hs-pattern-chart canvas').first().waitFor();
   await page.screenshot({ path: out('patterns') });
 });
 

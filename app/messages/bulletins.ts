@@ -6,7 +6,6 @@ import { dayOf, type DateForm, formatDay } from '@core/quantity/dates';
 import { formatNumber } from '@core/quantity/format-quantity';
 import { counted, plural } from '../language/plural';
 import { percent } from './answers';
-import { stepName } from './fitting';
 import { intervalWords, shopWords } from './patterns';
 
 /** Months as people write them: "03/2026", or a span of them. */
@@ -14,13 +13,16 @@ export const monthWords = (month: string): string => `${month.slice(5, 7)}/${mon
 const spanWords = (from: string, to: string): string =>
   from === to ? monthWords(from) : `${monthWords(from)} to ${monthWords(to)}`;
 
-/** The step that a bulletin is about: by its number and beginning where the kit's sheet has it. */
-export const bulletinPlace = (
+/** The step that a bulletin is about: by its number where the sheet of the drive at hand has it. */
+export function bulletinPlace(
   b: Pick<Bulletin, 'kit' | 'step'>,
   sheet: Pick<Sheet, 'steps'> | undefined,
-): string => `${b.kit}, ${sheet ? stepName(sheet, b.step) : `step “${b.step}”`}`;
+): string {
+  const step = sheet?.steps.find((s) => s.id === b.step);
+  return `${b.kit}, ${step ? `step ${step.number}` : `step “${b.step}”`}`;
+}
 
-/** A bulletin in one line of its own; the step by its number where the sheet of the drive at hand has it. */
+/** A bulletin in one line of its own; the step only where the sheet of the drive at hand has it. */
 export const bulletinWords = (b: Bulletin, sheet: Pick<Sheet, 'steps'> | undefined): string =>
   `Bulletin ${b.version} on ${sheet?.steps.some((s) => s.id === b.step) ? bulletinPlace(b, sheet) : b.kit}: ${b.text}`;
 

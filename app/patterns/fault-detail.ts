@@ -87,7 +87,8 @@ export class FaultDetail {
       ...(kit === undefined ? {} : { kit }),
       code,
       step,
-      share: row.otherShare,
+      // half a fault more: a share of none among few is not known to be none
+      share: (row.others.faults + 0.5) / (row.others.of + 1),
     });
     if (this.row() === row) this.quarters.set(quarters);
   }

@@ -105,6 +105,10 @@ const SHOWN = 15;
       gap: var(--gap);
       grid-template-columns: minmax(0, 1fr);
     }
+    nz-table {
+      display: block;
+      overflow-x: auto;
+    }
     td button {
       height: auto;
       white-space: normal;

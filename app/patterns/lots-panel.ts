@@ -118,6 +118,10 @@ import { StopPanel } from './stop-panel';
       display: grid;
       gap: var(--gap);
     }
+    nz-table {
+      display: block;
+      overflow-x: auto;
+    }
     p {
       margin: 0;
     }

@@ -54,6 +54,8 @@ export class PatternsPage {
     { value: 'desk', label: 'This desk' },
     { value: 'invented', label: 'An invented one' },
   ];
+  /** The tab in sight stays in sight when everything is looked through anew. */
+  protected readonly tab = signal(0);
   protected readonly picked = signal<string | undefined>(undefined);
   protected readonly signal = computed(() => {
     const all = this.desk.looked()?.signals ?? [];

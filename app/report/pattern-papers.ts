@@ -133,7 +133,7 @@ export function bulletinPaper(h: PatternLetterhead, b: Bulletin, at: StepOfKit |
     { text: title, style: 'title' },
     { text: bulletinPlace(b, at?.sheet), style: 'sub' },
     ...rehearsed(h),
-    ...(b.code === '' ? [] : [plain(`It is got wrong by many: ${faultWording(b.code)}.`)]),
+    ...(b.code === '' ? [] : [plain(`What is got wrong: ${faultWording(b.code)}.`)]),
     heading('From now on'),
     ...b.text.split('\n').filter(Boolean).map(plain),
     ...(at
