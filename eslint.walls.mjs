@@ -20,6 +20,7 @@ CORE.claim = deep('cause', 'fitting');
 CORE.answer = deep('claim');
 CORE.advice = deep('answer');
 CORE.patterns = deep('answer');
+CORE.practice = deep('answer');
 
 const CORE_PACKAGES = {
   quantity: ['jsonc-parser'],

@@ -18,6 +18,7 @@ import { traceBench } from './trace-bench';
 import { traceScreenBench } from './trace-screen-bench';
 import { print } from './measure';
 import { patternsBench } from './patterns-bench';
+import { practiceBench } from './practice-bench';
 import { screenBench } from './screen-bench';
 import { settleBench } from './settle-bench';
 import { sheetBench } from './sheet-bench';
@@ -42,6 +43,7 @@ const BENCHES = {
   claims: claimsBench,
   settle: () => settleBench(root),
   patterns: patternsBench,
+  practice: practiceBench,
 };
 /** Minutes long: only when it is named. */
 const LONG = new Set(['pairs']);

@@ -25,6 +25,7 @@ import { LifeCurve } from './life-curve';
 import { NumberRow } from './number-row';
 import { OwnCases } from './own-cases';
 import { RejudgePanel } from './rejudge-panel';
+import { ScorePanel } from './score-panel';
 import { WORDED, refusalWords, KnowledgeSentences } from './knowledge-sentences';
 
 /** The numbers that causes are weighed by: each with its ground, to be seen otherwise by the ownNumbers. */
@@ -39,6 +40,7 @@ import { WORDED, refusalWords, KnowledgeSentences } from './knowledge-sentences'
     LifeCurve,
     OwnCases,
     RejudgePanel,
+    ScorePanel,
     HistoryPanel,
   ],
   changeDetection: ChangeDetectionStrategy.OnPush,

@@ -30,9 +30,10 @@ const SHOWN = 15;
         @if (looked().shopPoints.length) {
           <hs-chart-box
             label="Funnel of workshops: fitting faults against what was expected of each"
-            note="Of returns alone: how many a workshop fitted in all is not known."
+            note="Of returns alone: how many a workshop fitted in all is not known. Press a point for its workshop."
             [option]="option()"
             name="workshops"
+            (pressed)="press($event)"
             [table]="table()"
           />
         } @else {
@@ -136,6 +137,12 @@ export class FaultsPanel {
       .standing(this.desk.source() === 'invented')
       .map((b) => bulletinWords(b, this.papers.step(b.kit, b.step)?.sheet)),
   );
+  /** A point is the workshop that it stands for: its plainest fault is shown. */
+  protected press(name: string): void {
+    const row = this.looked().shops.find((r) => r.shop === name);
+    if (row) this.chosen.set(row);
+  }
+
   protected readonly option = computed(() =>
     funnelOption(this.looked().shopPoints, 'fitting faults expected of the workshop', 'found'),
   );

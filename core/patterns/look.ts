@@ -49,9 +49,12 @@ export type Looked = {
 export function lookThrough(p: Population, tell: (share: number) => void = () => undefined): Looked {
   const scan = scanAll(p, (s) => tell(0.7 * s));
   const returns = [...p.lots.flatMap((l) => l.returns), ...p.strays];
-  const lots = scan.lots.slice(0, MOST_ROWS).map((r) => ({ ...r, ...lotFigures(r) }));
+  // what is an alarm is shown, however many there are: rows come the plainest first
+  const shown = <T extends { q: number }>(rows: readonly T[]): T[] =>
+    rows.filter((r, i) => i < MOST_ROWS || isAlarm(r));
+  const lots = shown(scan.lots).map((r) => ({ ...r, ...lotFigures(r) }));
   const fault = (r: FaultRow): FaultLine => ({ ...r, ...faultFigures(r) });
-  const [shops, steps] = [scan.shops, scan.steps].map((rows) => rows.slice(0, MOST_ROWS).map(fault)) as [
+  const [shops, steps] = [scan.shops, scan.steps].map((rows) => shown(rows).map(fault)) as [
     FaultLine[],
     FaultLine[],
   ];
