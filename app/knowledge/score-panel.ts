@@ -40,7 +40,7 @@ import { familyRows, scoreRows } from '../messages/score';
         <nz-table nzTemplateMode nzSize="small">
           <thead>
             <tr>
-              <th></th>
+              <th>Boxes</th>
               @for (c of t.columns; track c) {
                 <th class="num">{{ c }}</th>
               }
