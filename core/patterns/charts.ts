@@ -15,8 +15,6 @@ export type ChartSpan = {
   high: number;
   out: 'above' | 'below' | undefined;
 };
-/** Chance that a point lies outside its limits though nothing changed. */
-const OUTSIDE = 0.002;
 const QUARTER = 3;
 
 const textOf = (month: number): string =>
@@ -25,9 +23,9 @@ const textOf = (month: number): string =>
 /** Counts that chance passes with half of what it may on each side. @param tail chance of k or more */
 function limits(tail: (k: number) => number, most: number): { low: number; high: number } {
   let [low, high] = [0, 0];
-  while (low < most && 1 - tail(low + 1) <= OUTSIDE / 2) low++;
+  while (low < most && 1 - tail(low + 1) <= PATTERN_LIMITS.outside / 2) low++;
   high = low;
-  while (high < most && tail(high + 1) > OUTSIDE / 2) high++;
+  while (high < most && tail(high + 1) > PATTERN_LIMITS.outside / 2) high++;
   return { low, high };
 }
 const outside = (k: number, l: { low: number; high: number }): ChartSpan['out'] =>

@@ -19,6 +19,8 @@ const LimitsSchema = z.strictObject({
   youngMonths: Count,
   /** A lot is judged by a life of its own from so many failures on. */
   ownFailures: Count,
+  /** Chance that a point of a control chart lies outside its limits though nothing changed. */
+  outside: z.number().positive().max(0.05),
   /** A lot is watched month by month for coming back so many times as often as the others of its kit. */
   watchTimes: z.number().gt(1),
   /**

@@ -3,6 +3,7 @@ import { type FindingNode, modelOf } from '@core/cause/model';
 import type { Finding } from '@core/examination/finding';
 import { nth } from '@core/quantity/must';
 import { normalFrom, randomFrom } from '@core/quantity/random';
+import { VIRTUAL_BENCH } from './bench';
 import { type Truth, TRUTHS } from './truths';
 
 /** A drive with the causes that it can have, in its words. */
@@ -16,40 +17,6 @@ export type VirtualReturn = {
   visible: boolean;
 };
 
-/** What goes wrong between the part and the file. */
-const ERRORS = {
-  /** A look is passed over though the box is complete. */
-  passed: 0.05,
-  /** What shows is taken for sound, or for another grade. */
-  overlooked: 0.06,
-  misnamed: 0.04,
-  /** A sound look is filed as abnormal: handling after the removal, a mistaken look. What shows a cause itself is not imagined. */
-  imagined: 0.005,
-  /** Nobody says what was noticed; nobody knows the distance. */
-  unsaid: 0.1,
-  noDistance: 0.15,
-  /** Spread of a reported distance, of 1. */
-  odometer: 0.03,
-};
-/** Parts that a box may hold, by the word in front of what is looked at; a box holds what its cause shows on, belt or chain and tensioner, and of the others some. */
-const PARTS = new Set([
-  'belt',
-  'bolt',
-  'cassette',
-  'chain',
-  'damper',
-  'guide',
-  'phaser',
-  'pump',
-  'ring',
-  'roller',
-  'sprocket',
-  'tensioner',
-]);
-const ALWAYS = new Set(['belt', 'chain', 'tensioner']);
-const SENT_ALONG = 0.4;
-/** Where the catalogue's interval ends, km: whether it was passed follows from the distance. */
-const INTERVAL = 120_000;
 const INTERVAL_FINDING = 'interval.run';
 
 /**
@@ -66,28 +33,30 @@ export function drawVirtual(drives: readonly PracticeDrive[], seed: number, comp
   let visible = false;
   const shownOn = new Set(Object.keys(truth.shows).map(partOf));
   const inBox = new Set(
-    [...PARTS].filter((p) => [ALWAYS.has(p) || shownOn.has(p), random() < SENT_ALONG].some(Boolean)),
+    VIRTUAL_BENCH.parts.filter((p) =>
+      [VIRTUAL_BENCH.always.includes(p) || shownOn.has(p), random() < VIRTUAL_BENCH.sentAlong].some(Boolean),
+    ),
   );
   const direct = new Set(data.causes.flatMap((c) => Object.keys(c.seen ?? {})));
   for (const [finding, node] of modelOf(data).findings) {
     if (node.parents.length === 0) continue;
-    if (PARTS.has(partOf(finding)) && !inBox.has(partOf(finding))) continue;
+    if (VIRTUAL_BENCH.parts.includes(partOf(finding)) && !inBox.has(partOf(finding))) continue;
     const shown = shownGrade(finding, node, truth, km, random);
-    const looked = random() < complete * (1 - ERRORS.passed);
+    const looked = random() < complete * (1 - VIRTUAL_BENCH.passed);
     const grade = misread(shown, node, direct.has(finding), random);
     if (!looked) continue;
     if (shown !== undefined && grade === shown) visible = true;
     findings.push(filed(finding, node, grade));
   }
-  if (random() >= ERRORS.unsaid) {
+  if (random() >= VIRTUAL_BENCH.unsaid) {
     const noticed = pickBy(Object.entries(truth.noticed), ([, w]) => w, random)[0];
     findings.push({ finding: 'symptom', value: noticed, facts: ['symptom'] });
   }
-  const told = km * (1 + ERRORS.odometer * normalFrom(random));
-  if (random() >= ERRORS.noDistance)
+  const told = km * (1 + VIRTUAL_BENCH.odometer * normalFrom(random));
+  if (random() >= VIRTUAL_BENCH.noDistance)
     findings.push({
       finding: 'distance.run',
-      value: { x: Math.max(1, told), u: Math.max(500, ERRORS.odometer * km) },
+      value: { x: Math.max(1, told), u: Math.max(500, VIRTUAL_BENCH.odometer * km) },
       facts: ['km'],
     });
   return { drive: id, truth, findings, visible };
@@ -101,7 +70,7 @@ function shownGrade(
   km: number,
   random: () => number,
 ): string | undefined {
-  if (finding === INTERVAL_FINDING) return km > INTERVAL ? node.grades[0] : undefined;
+  if (finding === INTERVAL_FINDING) return km > VIRTUAL_BENCH.interval ? node.grades[0] : undefined;
   let left = random();
   for (const [grade, share] of Object.entries(truth.shows[finding] ?? {}))
     if (node.grades.includes(grade) && (left -= share) < 0) return grade;
@@ -118,9 +87,9 @@ function misread(
   random: () => number,
 ): string | undefined {
   const [luck, other] = [random(), Math.floor(random() * node.grades.length)];
-  if (shown === undefined) return !direct && luck < ERRORS.imagined ? node.grades[other] : undefined;
-  if (luck < ERRORS.overlooked) return undefined;
-  return luck < ERRORS.overlooked + ERRORS.misnamed ? node.grades[other] : shown;
+  if (shown === undefined) return !direct && luck < VIRTUAL_BENCH.imagined ? node.grades[other] : undefined;
+  if (luck < VIRTUAL_BENCH.overlooked) return undefined;
+  return luck < VIRTUAL_BENCH.overlooked + VIRTUAL_BENCH.misnamed ? node.grades[other] : shown;
 }
 
 function filed(finding: string, node: FindingNode, grade: string | undefined): Finding {

@@ -1,0 +1,29 @@
+import * as z from 'zod';
+import '@core/quantity/plain-schemas';
+import data from './data/bench.json';
+
+const Chance = z.number().gte(0).lt(1);
+const BenchSchema = z.strictObject({
+  /** A look is passed over though the box is complete. */
+  passed: Chance,
+  /** What shows is taken for sound, or for another grade. */
+  overlooked: Chance,
+  misnamed: Chance,
+  /** A sound look is filed as abnormal: handling after the removal, a mistaken look. What shows a cause itself is not imagined. */
+  imagined: Chance,
+  /** Nobody says what was noticed; nobody knows the distance. */
+  unsaid: Chance,
+  noDistance: Chance,
+  /** Spread of a reported distance, of 1. */
+  odometer: Chance,
+  /** Parts that a box may hold, by the word in front of what is looked at. */
+  parts: z.array(z.string()).min(1),
+  /** Those that always come; of the others those that the cause shows on, and this share of the rest. */
+  always: z.array(z.string()),
+  sentAlong: Chance,
+  /** Where the catalogue's interval ends, km: whether it was passed follows from the distance. */
+  interval: z.number().positive(),
+});
+
+/** What a virtual box holds, and what goes wrong between the part and the file. */
+export const VIRTUAL_BENCH = BenchSchema.parse(data);
