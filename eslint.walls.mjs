@@ -20,7 +20,7 @@ CORE.claim = deep('cause', 'fitting');
 CORE.answer = deep('claim');
 CORE.advice = deep('answer');
 CORE.patterns = deep('answer');
-CORE.practice = deep('answer');
+CORE.practice = deep('answer', 'patterns');
 
 const CORE_PACKAGES = {
   quantity: ['jsonc-parser'],
@@ -42,7 +42,7 @@ const APP = {
   language: { core: ['quantity'], app: [], packages: [] },
   threads: { core: ['quantity'], app: [], packages: ['rxjs'] },
   records: {
-    core: ['quantity', 'facts', 'catalogue', 'answer'],
+    core: ['quantity', 'facts', 'catalogue', 'answer', 'practice'],
     app: [],
     packages: ['idb', '@noble/hashes'],
   },
@@ -97,6 +97,11 @@ const APP = {
     app: ['language', 'data', 'ui', 'messages', 'report', 'commands'],
     packages: SCREEN,
   },
+  practice: {
+    core: ANY_CORE,
+    app: ['language', 'data', 'ui', 'messages', 'report', 'commands', 'part-drawings', 'fitting'],
+    packages: [...SCREEN, 'echarts'],
+  },
   ledger: {
     core: ANY_CORE,
     app: ['language', 'data', 'ui', 'messages', 'report'],
@@ -134,7 +139,7 @@ const APP = {
   },
   shell: {
     core: ANY_CORE,
-    app: ['language', 'data', 'ui', 'messages', 'commands', 'entry', 'tours'],
+    app: ['language', 'data', 'ui', 'messages', 'commands', 'entry', 'tours', 'practice'],
     packages: [...SCREEN, 'tinykeys'],
   },
 };

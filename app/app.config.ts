@@ -71,6 +71,18 @@ const routes: Routes = [
     loadComponent: () => styled(() => import('./patterns/patterns-page').then((m) => m.PatternsPage)),
   },
   {
+    path: 'practice/return/:id',
+    loadComponent: () => styled(() => import('./practice/after-page').then((m) => m.AfterPage)),
+  },
+  {
+    path: 'practice/fitting',
+    loadComponent: () => styled(() => import('./practice/trainer-page').then((m) => m.TrainerPage)),
+  },
+  {
+    path: 'practice',
+    loadComponent: () => styled(() => import('./practice/practice-page').then((m) => m.PracticePage)),
+  },
+  {
     path: 'mail',
     loadComponent: () => styled(() => import('./mail/mail-page').then((m) => m.MailPage)),
   },

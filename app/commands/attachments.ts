@@ -31,6 +31,10 @@ export class Attachments {
   /** Attaches files to the case in hand, or to a part of it. Each is filed for itself; what fails is told by name. What was kept comes back. */
   async attach(files: readonly File[], about?: string): Promise<FileRef[]> {
     const attached: FileRef[] = [];
+    if (this.desk.practising()) {
+      this.notices.refuse('Nothing is attached to a return for practice: it brings what there is to see.');
+      return attached;
+    }
     for (const file of files) {
       const name = fileNameText(file.name);
       if (file.size > LARGEST_FILE) {

@@ -17,7 +17,7 @@ export class CallBack {
   async calendar(): Promise<void> {
     const view = this.desk.current();
     const by = view && textOf(view.state, 'call.back');
-    if (!view || by === undefined) return;
+    if (!view || by === undefined || this.desk.practising()) return;
     const { callBackEvent } = await import('../report/call-back-event');
     const made = callBackEvent({
       id: view.id,

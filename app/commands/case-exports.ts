@@ -5,6 +5,7 @@ import { deskFileFrame } from '@core/claim/desk-file';
 import { LARGEST_FILE_OF_FACTS } from '@core/claim/read-shape';
 import { sealedNow } from '@core/claim/seal';
 import type { Fact } from '@core/facts/fact';
+import { isPractice } from '@core/facts/practice';
 import { textOf } from '@core/facts/read';
 import { CaseDesk } from '../data/case-desk';
 import type { CaseView } from '../data/case-view';
@@ -33,6 +34,7 @@ export class CaseExports {
 
   /** Saves a case in one of the forms in which it leaves. */
   async export(view: CaseView, format: CaseFormat): Promise<void> {
+    if (this.stays(view)) return;
     const made = await format.write(view, {
       file: (v, beside) => this.written(v, beside),
       kept: (hash) => this.repository.fileOf(hash),
@@ -45,6 +47,7 @@ export class CaseExports {
 
   /** The bare facts of a case that cannot be computed, as they lie in the store. */
   exportFacts(view: CaseView): void {
+    if (this.stays(view)) return;
     save(`facts-${view.tag === '—' ? view.id : view.tag}.json`, { case: view.id, facts: view.state.log });
   }
 
@@ -52,7 +55,7 @@ export class CaseExports {
   async exportDesk(): Promise<void> {
     const [head, foot] = deskFileFrame(this.clock.now(), this.drafts.all());
     const pieces: Blob[] = [];
-    const view = this.desk.current();
+    const view = this.desk.practising() ? undefined : this.desk.current();
     // Of the case in hand, what was not read from the records is still in the page.
     const unread = new Map((view?.state.log ?? []).map((f) => [f.id, f]));
     try {
@@ -73,6 +76,15 @@ export class CaseExports {
   /** Records that were set aside as damaged, as they lie in the store. */
   exportDamaged(): void {
     save('damaged-records.json', this.repository.damaged());
+  }
+
+  /** A return for practice leaves in no form of a case: said, and nothing is written. */
+  private stays(view: CaseView): boolean {
+    if (!isPractice(view.id)) return false;
+    this.notices.refuse(
+      'This is a return for practice: it leaves from the Practice page, and never as a case.',
+    );
+    return true;
   }
 
   private written(view: CaseView, beside: Beside = {}): CaseFile | undefined {

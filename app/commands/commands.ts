@@ -1,6 +1,7 @@
 import { inject, Injectable, Injector, signal } from '@angular/core';
 import { Router } from '@angular/router';
 import type { NewFact } from '@core/facts/change';
+import { isPractice } from '@core/facts/practice';
 import { type Station, stationName, STATIONS } from '@core/facts/stations';
 import { Cases } from '../data/cases';
 import { DeskSettingsStore } from '../data/desk-settings';
@@ -127,6 +128,7 @@ export class Commands {
 
   /** All commands, for the list by name. */
   list(): Command[] {
+    const practising = isPractice(this.cases.currentId());
     const inCase: Command[] = this.cases.currentId()
       ? [
           ...STATIONS.map((s, i) => ({
@@ -136,15 +138,12 @@ export class Commands {
           })),
           { name: 'Drive bench of this case', key: 'v', run: () => this.drive() },
           { name: 'File a fact', key: 'f', run: () => this.factLineAsked.set(true) },
-          { name: 'Seal and issue the report', key: 's', run: () => void this.seal() },
-          { name: 'Labels for the box', run: () => this.overlay.set('labels') },
-          { name: 'Letter to the workshop', run: () => void this.report('workshop') },
-          { name: 'Letter to the customer', run: () => void this.report('customer') },
-          { name: 'Full report', run: () => void this.report('full') },
+          ...(practising ? [] : this.leaving()),
           { name: 'Undo the last fact', key: 'Ctrl+Z', run: () => void this.undo() },
           { name: 'Redo', key: 'Ctrl+Shift+Z', run: () => void this.redo() },
         ]
       : [];
+
     return [
       { name: 'New case', key: 'n', run: () => void this.newCase() },
       ...inCase,
@@ -160,6 +159,12 @@ export class Commands {
         key: 'y',
         run: () => void this.router.navigate(['/patterns']),
       },
+      {
+        name: 'Practice: returns whose truth is known',
+        key: 'e',
+        run: () => void this.router.navigate(['/practice']),
+      },
+      { name: 'Fitting trainer', run: () => void this.router.navigate(['/practice/fitting']) },
       { name: 'Mailbox: many messages at once', run: () => void this.router.navigate(['/mail']) },
       {
         name: 'Claims table: claims from elsewhere',
@@ -188,6 +193,17 @@ export class Commands {
       { name: 'Glossary: what the words mean', key: 'g', run: () => this.overlay.set('glossary') },
       { name: 'Keys', key: '?', run: () => this.overlay.set('keys') },
       { name: 'Find by name', key: 'Ctrl+K', run: () => this.overlay.set('palette') },
+    ];
+  }
+
+  /** In what a case leaves; nothing of a return for practice does. */
+  private leaving(): Command[] {
+    return [
+      { name: 'Seal and issue the report', key: 's', run: () => void this.seal() },
+      { name: 'Labels for the box', run: () => this.overlay.set('labels') },
+      { name: 'Letter to the workshop', run: () => void this.report('workshop') },
+      { name: 'Letter to the customer', run: () => void this.report('customer') },
+      { name: 'Full report', run: () => void this.report('full') },
     ];
   }
 

@@ -40,7 +40,7 @@ export class Reports {
   /** Hands a paper of the case in hand to the browser as a file. Its value is false where it was stopped or nothing is in hand. */
   async download(kind: PaperKind, as: PaperAsk['as'] = 'pdf'): Promise<Result<boolean, WorkerError>> {
     const view = this.desk.current();
-    if (!view || this.share() !== undefined) return { ok: true, value: false };
+    if (!view || this.desk.practising() || this.share() !== undefined) return { ok: true, value: false };
     const made = await this.made(view, kind, as);
     if (!made.ok) return made.error.code === 'cancelled' ? { ok: true, value: false } : made;
     download(`${FILE_NAMES[kind]}-${view.tag}.${as}`, made.value);

@@ -80,6 +80,7 @@ export class Sheets {
     const view = this.desk.current();
     const a = view?.answers;
     if (!view?.catalogue || !a?.variant || a.sheet?.status !== 'ready' || !a.drive) return undefined;
+    if (this.desk.practising()) return undefined;
     const { sheetPaper, withBulletins } = await import('../report/sheet-paper');
     const kit = kitOfJob(a)?.number;
     const paper = sheetPaper(

@@ -20,6 +20,7 @@ import {
 import type { Author, Fact } from '@core/facts/fact';
 import type { Observable, Registry } from '@core/facts/observable';
 import type { Station } from '@core/facts/stations';
+import { isPractice } from '@core/facts/practice';
 import { textOf } from '@core/facts/read';
 import type { ReadContext } from '@core/facts/read-value';
 import { reduce, type State } from '@core/facts/state';
@@ -32,6 +33,7 @@ import { FactRepository, type News } from './fact-repository';
 import { DeskSettingsStore } from './desk-settings';
 import { DeskPolicy } from './desk-policy';
 import { Packs } from './packs';
+import { type FactKeeper, PracticeRecords } from './practice-records';
 import type { StoreTrouble } from './store-trouble';
 
 /** Whether something was filed: only then may the text that was typed go. */
@@ -42,6 +44,7 @@ type Build = (state: State, author: Author) => readonly Fact[];
 @Injectable({ providedIn: 'root' })
 export class CaseDesk {
   private readonly repository = inject(FactRepository);
+  private readonly practice = inject(PracticeRecords);
   private readonly cases = inject(Cases);
   private readonly packs = inject(Packs);
   private readonly clock = inject(Clock);
@@ -55,6 +58,8 @@ export class CaseDesk {
   private writing = 0;
 
   readonly currentId = this.cases.currentId.asReadonly();
+  /** What is in hand is a return for practice: it leaves in no paper and no file. */
+  readonly practising = computed(() => isPractice(this.currentId()));
   readonly trouble = this.repository.trouble.asReadonly();
   /** True while the case in hand is being read. */
   readonly loading = signal(false);
@@ -148,6 +153,7 @@ export class CaseDesk {
 
   /** Issues the report: seals everything that is known, with how it reads and in which world; signed where this desk has a key. */
   async seal(): Promise<Filed> {
+    if (this.practising()) return ok([]);
     const world = this.current()?.world;
     const sealed = await this.grow(
       (id) => (state, author) => (world ? sealing(world, state, id, author) : []),
@@ -182,7 +188,7 @@ export class CaseDesk {
     const view = this.current();
     const before = view?.id === id && view.failure === undefined ? view : undefined;
     this.writing++;
-    const filed = await this.repository.extend(
+    const filed = await this.keeperOf(id).extend(
       id,
       (facts) =>
         build(facts === before?.state.log ? before.state : reduce(this.same(id, facts)), this.author()),
@@ -197,8 +203,12 @@ export class CaseDesk {
     return ok(fresh);
   }
 
+  private keeperOf(id: string): FactKeeper {
+    return isPractice(id) ? this.practice : this.repository;
+  }
+
   private async read(id: string): Promise<void> {
-    const [read] = await Promise.all([this.repository.factsOf(id), this.ruled.ready()]);
+    const [read] = await Promise.all([this.keeperOf(id).factsOf(id), this.ruled.ready()]);
     const facts = this.same(id, read);
     if (facts.length > 0)
       await this.show(viewOf(id, facts, this.current()?.catalogue, this.ruled.judging(), this.current()));
@@ -220,6 +230,8 @@ export class CaseDesk {
       this.view.set(right);
       this.loading.set(false);
     }
+    // a return for practice stands on no rack, in no list and in no count
+    if (isPractice(view.id)) return;
     const summary = this.summaryOf(right);
     const kept = this.cases.summaries().find((h) => h.id === summary.id);
     if (grown || canonical(kept) !== canonical(summary))

@@ -1,5 +1,6 @@
 import { inject, Injectable } from '@angular/core';
 import { meaningOf, slotKey } from '@core/facts/meaning';
+import { isPractice } from '@core/facts/practice';
 import { Clock } from './clock';
 import { Database } from './database';
 
@@ -38,7 +39,9 @@ export class Drafts {
 
   /** All half-typed text, by case and field. */
   all(): Record<string, string> {
-    return Object.fromEntries([...this.drafts].flatMap(([id, d]) => (d.text === '' ? [] : [[id, d.text]])));
+    return Object.fromEntries(
+      [...this.drafts].flatMap(([id, d]) => (d.text === '' || isPractice(id) ? [] : [[id, d.text]])),
+    );
   }
 
   /** Half-typed text of another desk, or of this one before; what is half-typed here already stays. */
@@ -55,6 +58,8 @@ export class Drafts {
     if ((this.drafts.get(id)?.text ?? '') === text) return;
     const draft = { text, at: this.clock.now() };
     this.drafts.set(id, draft);
+    // of a return for practice it lives as long as the window does: nothing of one lies among the records
+    if (isPractice(caseId)) return;
     smallStore.put(id, draft);
     this.waiting.add(id);
     void this.write();

@@ -6,6 +6,7 @@ import { must } from '@core/quantity/must';
 import { packId } from '@core/catalogue/version';
 import { mergeCase, MOST_FACTS } from '@core/facts/consistent';
 import { type Fact, FactSchema } from '@core/facts/fact';
+import { isPractice } from '@core/facts/practice';
 import { type Result, ok } from '@core/quantity/result';
 import { type Damaged, mergeWords, whyUnfit } from '../records/damaged';
 import { Database } from './database';
@@ -106,6 +107,7 @@ export class FactRepository implements OnDestroy {
     seen?: readonly Fact[],
   ): Promise<Result<{ all: readonly Fact[]; fresh: readonly Fact[] }, StoreTrouble>> {
     return this.writes.put(async () => {
+      if (isPractice(caseId)) throw new Unfit('a return for practice is no case');
       const db = await this.database.open();
       const prepared = seen && { of: new Set(seen.map((f) => f.id)), fresh: fitting(build(seen)) };
       const tx = db.transaction(['facts', 'behind'], 'readwrite', { durability: 'strict' });

@@ -12,6 +12,7 @@ import type { State } from '@core/facts/state';
 import { CaseDesk, type Filed } from '../data/case-desk';
 import { Cases } from '../data/cases';
 import { Drafts } from '../data/drafts';
+import { PracticeBench, type ToLook } from '../data/practice-bench';
 import { DeskSettingsStore } from '../data/desk-settings';
 import type { Session } from './session';
 
@@ -22,6 +23,7 @@ const VEHICLE = 'vehicle.name';
 @Injectable({ providedIn: 'root' })
 export class DeskSession implements Session {
   private readonly desk = inject(CaseDesk);
+  private readonly bench = inject(PracticeBench);
   private readonly cases = inject(Cases);
   private readonly drafts = inject(Drafts);
   private readonly settings = inject(DeskSettingsStore);
@@ -103,6 +105,10 @@ export class DeskSession implements Session {
 
   file(entry: NewFact | ((state: State) => NewFact | undefined)): Promise<Filed> {
     return this.desk.file(entry);
+  }
+
+  toLook(o: Observable, about: string | undefined): ToLook | undefined {
+    return this.bench.toLook(o, about);
   }
 
   strike(fact: Fact): Promise<Filed> {

@@ -28,6 +28,7 @@ import { Tiles } from '../ui/tiles';
 import { termIn } from '../messages/glossary';
 import { HOW_SHORT, readSentence } from '../messages/reading';
 import { helpFor, NOTHING_TILE, optionsFor, pickedOf, stripFor, valueOfTile } from './field-view';
+import { Look } from './look';
 import { focusNextLacking } from './next-field';
 import type { Session } from './session';
 
@@ -39,7 +40,7 @@ const HOWS: readonly Provenance[] = ['measured', 'seen', 'document', 'reported']
  */
 @Component({
   selector: 'hs-field',
-  imports: [NzInputDirective, NzAutocompleteModule, Tiles, LimitStrip, DatePick],
+  imports: [NzInputDirective, NzAutocompleteModule, Tiles, LimitStrip, DatePick, Look],
   changeDetection: ChangeDetectionStrategy.OnPush,
   host: { '(keydown.f2)': 'cycleHow(); $event.preventDefault()' },
   templateUrl: './field.html',
@@ -71,6 +72,13 @@ export class Field {
     () => `field-${[this.key(), ...(this.about() ? [this.about()] : [])].join('-').replace(/\W/g, '-')}`,
   );
   protected readonly described = computed(() => `${this.id()}-says ${this.id()}-help`);
+  /** What a look at it is on a return for practice. */
+  protected readonly look = computed(() => {
+    const o = this.observable();
+    return o && this.session().toLook?.(o, this.about());
+  });
+  /** Nothing is entered before it was looked at. */
+  protected readonly unseen = computed(() => this.look() !== undefined && this.look()?.seen === undefined);
   protected readonly wording = computed(() => {
     const thing = this.named() ? '' : this.session().thing(this.about());
     return `${this.observable()?.wording ?? ''}${thing === '' ? '' : `, ${thing}`}`;

@@ -7,6 +7,7 @@ import type { Observable } from '@core/facts/observable';
 import type { ReadContext } from '@core/facts/read-value';
 import type { State } from '@core/facts/state';
 import type { Filed } from '../data/case-desk';
+import type { ToLook } from '../data/practice-bench';
 
 /**
  * The case that a field belongs to, as far as a field needs it: what stands, how values are read and shown, and how a
@@ -37,4 +38,6 @@ export type Session = {
   keepDraft(slot: string, text: string): void;
   file(entry: NewFact | ((state: State) => NewFact | undefined)): Promise<Filed>;
   strike(fact: Fact): Promise<Filed>;
+  /** On a return for practice: a look at it has its cost, and may still have to be made; undefined elsewhere. */
+  toLook?(o: Observable, about: string | undefined): ToLook | undefined;
 };

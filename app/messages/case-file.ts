@@ -30,6 +30,8 @@ export function caseFileSentence(
       return `${name} declares ${e.thing} twice, as ${e.kinds[0]} and as ${e.kinds[1]}. Nothing was changed.`;
     case 'no_kind':
       return `${name} tells of ${e.thing}, but nowhere what that is. Nothing was changed.`;
+    case 'practice':
+      return `${name} is of a return for practice, which can never be a case. Nothing was changed.`;
     case 'bad_catalogue':
       return `${name} carries a catalogue with a fault. ${issueSentence(e.issue)}${e.more ? ` And ${e.more} more.` : ''} Nothing was changed.`;
     case 'no_case':

@@ -14,6 +14,7 @@ const WHY: Record<FactsError['code'], string> = {
   two_kinds: 'its thing is declared as another kind already',
   too_many: 'its case holds more facts than are read',
   no_kind: 'nothing says what the thing is that it is about',
+  practice: 'it is of a return for practice, which is no case',
 };
 export const inconsistentFact = ({ fact, why }: Left): Damaged => ({
   store: 'facts',

@@ -14,6 +14,7 @@ import { standingAt } from '@core/answer/standing';
 import { type Station, stationName, STATIONS } from '@core/facts/stations';
 import { textOf } from '@core/facts/read';
 import { CaseDesk } from '../data/case-desk';
+import { PracticeBench } from '../data/practice-bench';
 import { StoppedLots } from '../data/stopped-lots';
 import { Bulletins } from '../data/bulletins';
 import { bulletinWords } from '../messages/bulletins';
@@ -27,6 +28,7 @@ import { AnswerNews } from './answer-news';
 import { Balance } from './balance';
 import { HelpStrip } from './help-strip';
 import { Disagree } from './disagree';
+import { PracticeStrip } from './practice-strip';
 import { Tape } from './tape';
 
 /** One case: stations on top, the bench, and the tape with the balance. */
@@ -43,12 +45,19 @@ import { Tape } from './tape';
     HelpStrip,
     AnswerNews,
     StateCard,
+    PracticeStrip,
   ],
   providers: [Wedge],
   changeDetection: ChangeDetectionStrategy.OnPush,
-  host: { '[class.rail]': "settings.settings().tape === 'rail'" },
+  host: {
+    '[class.rail]': "settings.settings().tape === 'rail'",
+    '[class.practice]': 'desk.practising()',
+  },
   template: `
     @if (desk.current(); as c) {
+      @if (desk.practising()) {
+        <hs-practice-strip />
+      }
       <header>
         <h1>
           <span class="mono">{{ c.tag }}</span
@@ -110,7 +119,11 @@ import { Tape } from './tape';
       <aside aria-label="Tape and balance">
         <hs-tape />
         @if (settings.settings().tape !== 'rail') {
-          <hs-disagree /><hs-balance />
+          @if (bench.undecided()) {
+            <p class="quiet aside">Practice: the desk keeps its opinion back until you have given yours.</p>
+          } @else {
+            <hs-disagree /><hs-balance />
+          }
         }
       </aside>
     } @else if (desk.loading()) {
@@ -128,6 +141,7 @@ import { Tape } from './tape';
 export class CasePage {
   readonly id = input.required<string>();
   protected readonly desk = inject(CaseDesk);
+  protected readonly bench = inject(PracticeBench);
   /** Answers of this case that threw: each is told, the rest stands. */
   protected readonly failed = computed(() => {
     const a = this.desk.current()?.answers;

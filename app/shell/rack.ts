@@ -120,6 +120,7 @@ import { waitsWords } from '../messages/waits';
         <a nz-button nzType="text" class="word" routerLink="/ledger">Ledger</a>
         <a nz-button nzType="text" class="word" routerLink="/patterns">Patterns</a>
         <a nz-button nzType="text" class="word" routerLink="/drive">Drives</a>
+        <a nz-button nzType="text" class="word" routerLink="/practice">Practice</a>
         <button nz-button nzType="text" class="word" (click)="commands.overlay.set('settings')">
           Settings
         </button>

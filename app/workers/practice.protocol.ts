@@ -1,4 +1,8 @@
 import type { Change } from '@core/cause/changes';
+import type { Fact } from '@core/facts/fact';
+import type { Policy } from '@core/policy/policy';
+import type { After, Verdict } from '@core/practice/after';
+import type { Run } from '@core/practice/record';
 import type { KindOfDrive } from '@core/practice/drives';
 import type { DeskFigures } from '@core/practice/score';
 
@@ -18,5 +22,18 @@ export type PracticeJobs = {
     };
     progress: number;
     output: ScorePair;
+  };
+  /** Looks back on a decided run, by a catalogue of this browser. */
+  after: {
+    input: {
+      pack: string;
+      changes: readonly Change[];
+      policy: Policy;
+      run: Run;
+      facts: readonly Fact[];
+      verdict: Verdict;
+    };
+    progress: never;
+    output: After;
   };
 };

@@ -31,3 +31,6 @@ export const codesUnknown = (codes: readonly string[]): string[] =>
 /** What a generic fault code of the cam and crank families accuses; none of any other code. A code alone is never a cause. */
 export const codeMeaning = (code: string): CodeMeaning | undefined =>
   MEANINGS.find((m) => code >= m.from && code <= m.to);
+
+/** The first code that accuses so; none where there is no such kind. */
+export const codeOfKind = (kind: string): string | undefined => MEANINGS.find((m) => m.kind === kind)?.from;

@@ -2,6 +2,7 @@ import { must } from '@core/quantity/must';
 import { type Result, err } from '@core/quantity/result';
 import { type MergeError, mergeFacts } from './change';
 import { correctedBy, type Fact } from './fact';
+import { isPractice } from './practice';
 import { factsInOrder } from './state';
 import { kindOfId, THING } from './thing';
 
@@ -13,11 +14,13 @@ export type FactsError =
   | { code: 'two_kinds'; thing: string; kinds: [string, string] }
   | { code: 'too_many'; facts: number; most: number }
   /** It is about a thing that nobody declared. */
-  | { code: 'no_kind'; thing: string };
+  | { code: 'no_kind'; thing: string }
+  /** It is of a return for practice, which is no case. */
+  | { code: 'practice'; id: string };
 export type Left = { fact: Fact; why: FactsError };
 
 /**
- * Facts of one case that can stand together, and those that cannot, with the reason: an id twice, a circle of corrections, a
+ * Facts of one case that can stand together, and those that cannot, with the reason: one for practice, an id twice, a circle of corrections, a
  * thing declared as another kind than before, a thing that nobody declared. The same whatever order they come in; linear.
  */
 export function consistent(facts: readonly Fact[]): { stand: readonly Fact[]; left: Left[] } {
@@ -33,7 +36,8 @@ export function consistent(facts: readonly Fact[]): { stand: readonly Fact[]; le
     return all.filter((f) => !gone.has(f));
   };
   const ids = new Set<string>();
-  const once = keep(facts, ({ id }) => {
+  const real = keep(facts, (f) => (isPractice(f.case) ? { code: 'practice', id: f.id } : undefined));
+  const once = keep(real, ({ id }) => {
     if (ids.has(id)) return { code: 'fact_twice', id };
     ids.add(id);
     return undefined;

@@ -3,6 +3,8 @@ import '@core/quantity/plain-schemas';
 import data from './data/bench.json';
 
 const Chance = z.number().gte(0).lt(1);
+const Span = z.strictObject({ from: z.number().positive(), to: z.number().positive() });
+const Pair = z.tuple([z.number().nonnegative(), z.number().positive()]);
 const BenchSchema = z.strictObject({
   /** A look is passed over though the box is complete. */
   passed: Chance,
@@ -23,6 +25,19 @@ const BenchSchema = z.strictObject({
   sentAlong: Chance,
   /** Where the catalogue's interval ends, km: whether it was passed follows from the distance. */
   interval: z.number().positive(),
+  /** Who is asked tells it wrong. */
+  toldWrong: Chance,
+  /** Minutes that a caller stays on the line. */
+  patience: Span,
+  /** How warm an engine is whose tensioner was set too warm, °C. */
+  setAtC: Span,
+  /** Elongation by its limit, of a chain that is in order and of one that is not. */
+  wear: z.strictObject({ sound: Pair, past: Pair }),
+  /** By how much a plunger stands out that its chain does not explain, mm. */
+  restMm: z.number().positive(),
+  /** What a vehicle runs a month, km, and the day on which all virtual returns came. */
+  kmPerMonth: z.number().positive(),
+  day: z.iso.date(),
 });
 
 /** What a virtual box holds, and what goes wrong between the part and the file. */

@@ -63,7 +63,7 @@ export function drawVirtual(drives: readonly PracticeDrive[], seed: number, comp
 }
 
 /** Grade that a part truly shows; undefined for sound. */
-function shownGrade(
+export function shownGrade(
   finding: string,
   node: FindingNode,
   truth: Truth,
@@ -77,7 +77,8 @@ function shownGrade(
   return undefined;
 }
 
-const partOf = (finding: string): string => finding.split('.')[0] ?? '';
+/** Kind of part that a finding is of. */
+export const partOf = (finding: string): string => finding.split('.')[0] ?? '';
 
 /** What is filed of it. */
 function misread(
@@ -100,7 +101,8 @@ function filed(finding: string, node: FindingNode, grade: string | undefined): F
   return { finding, value, facts: [finding] };
 }
 
-function pickBy<T>(all: readonly T[], weight: (x: T) => number, random: () => number): T {
+/** One of all, each as often as it weighs. */
+export function pickBy<T>(all: readonly T[], weight: (x: T) => number, random: () => number): T {
   let left = random() * all.reduce((s, x) => s + weight(x), 0);
   return all.find((x) => (left -= weight(x)) < 0) ?? nth(all, all.length - 1);
 }

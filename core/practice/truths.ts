@@ -12,6 +12,15 @@ const TruthSchema = z.strictObject({
   /** How often each symptom is what was noticed, by the others. */
   noticed: z.record(z.string(), z.number().positive()),
   /** Distance run until it failed: median, and the spread of its logarithm. */
+  /** What it does to the drive in figures, where geometry says what is then read: that is no matter of how often. */
+  acts: z
+    .strictObject({
+      setting: z.enum(['wrong_way', 'slack', 'beyond', 'end']).optional(),
+      warm: z.boolean().optional(),
+      worn: z.boolean().optional(),
+      teeth: z.number().optional(),
+    })
+    .optional(),
   km: z.strictObject({ median: z.number().positive(), spread: z.number().positive() }),
 });
 /**

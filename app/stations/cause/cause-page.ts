@@ -16,6 +16,7 @@ import { CaseSentences } from '../../commands/case-sentences';
 import { weighsCauses } from '@core/answer/case-kind';
 import { CaseDesk } from '../../data/case-desk';
 import { OwnNumbers } from '../../data/own-numbers';
+import { PracticeBench } from '../../data/practice-bench';
 import { DeskSession } from '../../entry/desk-session';
 import { Field } from '../../entry/field';
 import { contradictionWords, findingWords, inspectionWords, percent } from '../../messages/answers';
@@ -38,6 +39,7 @@ import { LotLine } from './lot-line';
 import { WhereFound } from './where-found';
 import { DecidePanel } from './decide-panel';
 import { LookAlikes } from './look-alikes';
+import { PracticeVerdict } from './practice-verdict';
 import { outcomesOf, causeRivals } from './rivals';
 
 /** Weights below this are not told, being rounded away; lines that are told at most. */
@@ -62,6 +64,7 @@ const RIVAL = { share: 0.1, most: 4 };
     WhereFound,
     DecidePanel,
     LookAlikes,
+    PracticeVerdict,
   ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './cause-page.html',
@@ -70,6 +73,8 @@ const RIVAL = { share: 0.1, most: 4 };
 export class CausePage {
   protected readonly session = inject(DeskSession);
   protected readonly desk = inject(CaseDesk);
+  /** Of a return for practice the trainee's own verdict comes first. */
+  protected readonly practising = inject(PracticeBench).undecided;
   protected readonly capital = capital;
   private readonly knowledge = inject(OwnNumbers);
   private readonly voice = inject(CaseSentences).voice;

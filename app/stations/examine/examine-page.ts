@@ -18,6 +18,7 @@ import { counted } from '../../language/plural';
 import { thingPicture } from '../../part-drawings/thing-picture';
 import { Commands } from '../../commands/commands';
 import { CaseDesk } from '../../data/case-desk';
+import { PracticeBench } from '../../data/practice-bench';
 import { DeskSettingsStore } from '../../data/desk-settings';
 import { DeskSession } from '../../entry/desk-session';
 import { SettingsPair } from '../../entry/settings-pair';
@@ -65,6 +66,7 @@ export class ExaminePage {
   protected readonly session = inject(DeskSession);
   protected readonly store = inject(ExamineStore);
   protected readonly desk = inject(CaseDesk);
+  protected readonly practising = inject(PracticeBench).undecided;
   protected readonly commands = inject(Commands);
   protected readonly counted = counted;
   private readonly voice = inject(CaseSentences).voice;

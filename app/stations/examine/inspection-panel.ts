@@ -18,6 +18,7 @@ import { factsOf } from '@core/facts/read';
 import { THING } from '@core/facts/thing';
 import type { LimitedInspection, ExaminedThing } from '@core/answer/examined';
 import { Field } from '../../entry/field';
+import { Look } from '../../entry/look';
 import { focusNextLacking } from '../../entry/next-field';
 import { PlacedField } from '../../entry/placed-field';
 import type { Session } from '../../entry/session';
@@ -33,7 +34,16 @@ import { SeriesPanel } from './series-panel';
 /** The inspection in hand: what it is most like, or what is measured; held while another has to be made first. */
 @Component({
   selector: 'hs-inspection-panel',
-  imports: [Field, PlacedField, InstrumentPanel, PhotoDialog, PressPanel, SeriesPanel, NzButtonComponent],
+  imports: [
+    Field,
+    Look,
+    PlacedField,
+    InstrumentPanel,
+    PhotoDialog,
+    PressPanel,
+    SeriesPanel,
+    NzButtonComponent,
+  ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   host: { '[attr.data-apart]': 'inspection().inspection.key' },
   template: `
@@ -53,7 +63,12 @@ import { SeriesPanel } from './series-panel';
       <b>{{ l.observable.wording }}</b>
     } @else {
       @for (k of [l.inspection.key]; track k + (thing().about ?? '')) {
-        @if (l.observable.type.kind === 'series') {
+        @if (apart()) {
+          <hs-look [session]="session()" [observable]="l.observable" [about]="thing().about" [known]="true" />
+        }
+        @if (unseen() && apart()) {
+          <b>{{ l.observable.wording }}</b>
+        } @else if (l.observable.type.kind === 'series') {
           <hs-series-panel [session]="session()" [observable]="l.observable" [about]="thing().about" />
         } @else if (l.observable.place) {
           <hs-placed-field [session]="session()" [key]="k" [about]="thing().about" [named]="true" />
@@ -70,7 +85,12 @@ import { SeriesPanel } from './series-panel';
       @if (counted(); as words) {
         <p class="says">{{ words }}</p>
       }
-      @if (l.observable.type.kind === 'number' && l.observable.how === 'measured' && !l.observable.place) {
+      @if (
+        l.observable.type.kind === 'number' &&
+        l.observable.how === 'measured' &&
+        !l.observable.place &&
+        !look()
+      ) {
         @for (k of [l.inspection.key]; track k + (thing().about ?? '')) {
           <hs-instrument-panel [session]="session()" [observable]="l.observable" [about]="thing().about" />
         }
@@ -95,7 +115,7 @@ import { SeriesPanel } from './series-panel';
           />
         }
       }
-      @if (l.inspection.clock === 'slow_press') {
+      @if (l.inspection.clock === 'slow_press' && !look()) {
         <hs-press-panel [session]="session()" [about]="thing().about" />
       }
       @if (l.observable.caution; as caution) {
@@ -152,6 +172,16 @@ export class InspectionPanel {
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
   protected readonly picture = tilePicture;
   protected readonly photo = signal<FileRef | undefined>(undefined);
+  protected readonly look = computed(() =>
+    this.session().toLook?.(this.inspection().observable, this.thing().about),
+  );
+  /** It was not looked at yet, on a return for practice. */
+  protected readonly unseen = computed(() => this.look() !== undefined && this.look()?.seen === undefined);
+  /** What is read at places or by a recorder has no field of its own to be looked at in. */
+  protected readonly apart = computed(() => {
+    const { type, place } = this.inspection().observable;
+    return this.look() !== undefined && (type.kind === 'series' || place !== undefined);
+  });
   protected readonly what = computed(() => onPhoto(this.inspection().observable));
   protected readonly pictures = computed(() => {
     const state = this.session().state();

@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
 import type { Suspect } from '@core/answer/why';
+import { PracticeBench } from '../../data/practice-bench';
 import { percent } from '../../messages/answers';
 import { faultWording, stepName } from '../../messages/fitting';
 import { FitStore, type Went } from './fit-store';
@@ -15,7 +16,9 @@ const STATE = { shown: '▲ the sheet shows it', confirmed: '✓ confirmed', ope
   imports: [NzButtonComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    @if (!known()) {
+    @if (practising()) {
+      <p class="lead quiet">Practice: what the desk thinks went wrong is kept back until your verdict.</p>
+    } @else if (!known()) {
       <section class="card">
         <h2>Nothing to explain yet</h2>
         <p>
@@ -69,6 +72,7 @@ const STATE = { shown: '▲ the sheet shows it', confirmed: '✓ confirmed', ope
   `,
 })
 export class WhyPanel {
+  protected readonly practising = inject(PracticeBench).undecided;
   private readonly store = inject(FitStore);
   /** With no finding at all the list would be of priors: nobody is accused by that. */
   protected readonly known = computed(() => (this.store.answers()?.findings.length ?? 0) > 0);

@@ -14,6 +14,7 @@ import { CaseDesk } from '../../data/case-desk';
 import { Cases } from '../../data/cases';
 import { Clock } from '../../data/clock';
 import { DeskSettingsStore } from '../../data/desk-settings';
+import { PracticeBench } from '../../data/practice-bench';
 import { CaseSentences } from '../../commands/case-sentences';
 import { DeskSession } from '../../entry/desk-session';
 import { Field } from '../../entry/field';
@@ -89,6 +90,7 @@ const WITHOUT = 'claim.without_document';
 export class SettlePage {
   /** Faults of which is shown what they are: the step, what parts show of it, what to advise. */
   protected readonly unfolded = signal<ReadonlySet<string>>(new Set());
+  protected readonly practising = inject(PracticeBench).undecided;
   protected readonly session = inject(DeskSession);
   protected readonly desk = inject(CaseDesk);
   private readonly settings = inject(DeskSettingsStore);
