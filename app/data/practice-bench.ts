@@ -50,7 +50,7 @@ export class PracticeBench {
     return {
       minutes: minutesOf(o),
       asked: o.how === 'reported',
-      destroys: at < 0 ? destroys(o, about, made) : [],
+      destroys: at < 0 ? destroys(run.case, o, about, made) : [],
       ...(at < 0 ? {} : { seen: lookAt(run.case, o, about, made, registry) }),
     };
   }

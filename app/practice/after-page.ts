@@ -73,7 +73,7 @@ export class AfterPage {
   protected readonly shown = computed(() => {
     const [a, run] = [this.after(), this.run()];
     if (!a || !run) return undefined;
-    const cause = this.names.cause(a.truth);
+    const cause = this.names.cause(a.truth, run.case);
     const line = (l: After['chain'][number]) => ({
       name: this.names.look(l),
       value: this.names.value(l.key, l.value, l.u),
@@ -81,14 +81,14 @@ export class AfterPage {
     });
     const lesson = a.missed[0]?.lies ?? a.chain[0];
     return {
-      says: verdictOfRunWords(a, this.names.nameOfCause(a.truth), this.names.nameOfCause(run.done.cause)),
+      says: verdictOfRunWords(a, this.names.nameOfCause(a.truth, run.case), this.names.nameOfCause(run.done.cause, run.case)),
       next: `You were ${percent(run.done.sure)} sure. ${minutesBesideWords(a.own.minutes, a.best.minutes)}`,
       chain: cause ? [cause.mechanism, cause.consequence] : [],
       lines: a.chain.map(line),
       own: this.steps(a.own),
       best: this.steps(a.best),
       ended: a.best.leader
-        ? `It ends at: ${this.names.nameOfCause(a.best.leader.cause)}, ${percent(a.best.leader.share)}.`
+        ? `It ends at: ${this.names.nameOfCause(a.best.leader.cause, run.case)}, ${percent(a.best.leader.share)}.`
         : '',
       missed: a.missed.map((m) => ({ ...line(m.lies), looked: m.looked })),
       claimed: a.claimed.map((c) => ({

@@ -85,7 +85,7 @@ export class PracticePage {
       .slice(0, LISTED)
       .map((r) => ({
         id: r.case.id,
-        words: `${r.done.right ? '✓' : '✕'} ${this.names.nameOfCause(r.case.cause)}, ${percent(r.done.sure)} sure, ${r.done.minutes} min`,
+        words: `${r.done.right ? '✓' : '✕'} ${this.names.nameOfCause(r.case.cause, r.case)}, ${percent(r.done.sure)} sure, ${r.done.minutes} min`,
       })),
   );
   protected readonly decided = computed(() => counted(this.practice.done().length, 'return', 'returns'));

@@ -55,10 +55,10 @@ import { Tape } from './tape';
   },
   template: `
     @if (desk.current(); as c) {
-      @if (desk.practising()) {
-        <hs-practice-strip />
-      }
       <header>
+        @if (desk.practising()) {
+          <hs-practice-strip />
+        }
         <h1>
           <span class="mono">{{ c.tag }}</span
           >&ngsp;

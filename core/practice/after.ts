@@ -61,7 +61,7 @@ export function afterwards(
   });
   const destroyed = run.looks.flatMap((l, i) => {
     const o = registry.get(l.key);
-    return o ? destroys(o, l.about, run.looks.slice(0, i)).map((key) => ({ key, by: l.key })) : [];
+    return o ? destroys(c, o, l.about, run.looks.slice(0, i)).map((key) => ({ key, by: l.key })) : [];
   });
   const [mine, truly] = [causeIn(causes, run.verdict.cause), causeIn(causes, c.cause)];
   const bears = { by: mine?.bears ?? 'nobody', truly: truly?.bears ?? 'nobody' };

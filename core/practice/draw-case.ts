@@ -95,7 +95,8 @@ export function drawCase(
     cause: truth.cause,
     opening: opening(drawn, truth, kept),
     there: kept,
-    shows: [...new Set(shows)],
+    // what is not told, or told otherwise, shows nothing
+    shows: [...new Set(shows)].filter((s) => !wrong.includes(s) && kept.some((l) => slotOf(l) === s)),
     wrong,
     patience: Math.round(between(VIRTUAL_BENCH.patience, random)),
   });

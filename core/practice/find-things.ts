@@ -35,7 +35,8 @@ type Grade = string | undefined;
 /** What is found where a finding has a grade; undefined for sound. */
 type Put = (grade: Grade, d: Drawn) => Lies[];
 
-const CHAIN_LINKS = 20;
+/** Links over which a chain is measured, as many as it has at most. */
+const CHAIN_LINKS = 40;
 const READINGS = 40;
 const SECONDS = 1.5;
 
@@ -52,9 +53,10 @@ export const READINGS_OF: Readonly<Record<string, Put>> = {
   'chain.long': (_, d) => {
     const chain = d.stages.find((s) => s.layout.kind === 'chain')?.layout;
     if (!chain) return [];
+    const links = Math.min(CHAIN_LINKS, chain.count - 2);
     return [
-      measured(d, 'chain.length', CHAIN_LINKS * chain.pitchMm * (1 + d.e)),
-      lies(d, 'chain.links_over', CHAIN_LINKS),
+      measured(d, 'chain.length', links * chain.pitchMm * (1 + d.e)),
+      lies(d, 'chain.links_over', links),
     ];
   },
   'key.sense': (grade, d) => {

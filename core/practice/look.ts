@@ -25,10 +25,17 @@ export const minutesOf = (o: Pick<Observable, 'minutes'>): number => o.minutes ?
 const afterOf = (o: Observable): readonly string[] =>
   EXAMINATIONS.get(o.part)?.inspections.find((i) => i.key === o.key)?.after ?? [];
 
-/** Looks that this one destroys, as far as they were not made. */
-export function destroys(o: Observable, about: string | undefined, made: readonly Look[]): string[] {
+/** Looks that this one destroys, as far as there was something to see and they were not made. */
+export function destroys(
+  c: Pick<VirtualCase, 'there'>,
+  o: Observable,
+  about: string | undefined,
+  made: readonly Look[],
+): string[] {
   const done = new Set(made.map((m) => slotOf(m)));
-  return afterOf(o).filter((key) => !done.has(slotOf({ key, about })));
+  return afterOf(o).filter(
+    (key) => !done.has(slotOf({ key, about })) && c.there.some((l) => l.key === key && l.about === about),
+  );
 }
 
 /** What a look shows after those that were made. The same look shows the same again. */
@@ -44,7 +51,7 @@ export function lookAt(
     const by = made.find((m, i) => {
       const other = registry.get(m.key);
       if (!other || m.about !== about) return false;
-      return destroys(other, m.about, made.slice(0, i)).includes(o.key);
+      return destroys(c, other, m.about, made.slice(0, i)).includes(o.key);
     });
     if (by) return { is: 'destroyed', by: by.key };
     if (isAsked(o) && askedFor(made, registry) >= c.patience) return { is: 'rung_off' };

@@ -75,8 +75,11 @@ export function bestPath(world: World, c: VirtualCase): Path {
       const seen = lookAt(c, o, i.about, made, registry);
       made.push(look);
       t.file(filedAs(look, seen));
+      // what is not there is no step: the box tells it at a glance
+      if (seen.is === 'not_sent') continue;
       a = t.answers();
-      steps.push({ ...look, seen: seen.is, share: shareIn(a, c.cause) });
+      const minutes = seen.is === 'rung_off' || seen.is === 'destroyed' ? 0 : look.minutes;
+      steps.push({ ...look, minutes, seen: seen.is, share: shareIn(a, c.cause) });
     }
     if (!check.inspections.some((i) => made.some((m) => slotOf(m) === slotOf(i)))) break;
   }
