@@ -1,6 +1,9 @@
 import { CAUSES } from '@core/cause/cause-data';
 import { catalogueOf } from '@core/catalogue/find-records';
 import { SHIPPED_POLICY } from '@core/policy/policy';
+import { registryFor, worldOf } from '@core/answer/world';
+import { drawCase } from '@core/practice/draw-case';
+import { scorePaths } from '@core/practice/path-score';
 import { drawVirtual } from '@core/practice/draw-return';
 import { drivesOf, kindsOfDrive } from '@core/practice/drives';
 import { scoreDesk, type DeskFigures } from '@core/practice/score';
@@ -39,6 +42,17 @@ export function practiceBench(): Row[] {
     );
     console.log(`  ${id}: ${share(one.right, one.decidable)} of ${one.decidable}`);
   }
+  const cat = catalogueOf(demoPack());
+  const world = worldOf(cat);
+  const worked = performance.now();
+  const paths = scorePaths(world, { returns: 60, seed: SEED });
+  console.log(
+    `  whole returns by the desk's own advice: ${paths.minutes} min to a verdict (the middle of ${paths.returns}), right ${share(paths.right, paths.returns)}; one worked in ${((performance.now() - worked) / paths.returns).toFixed(0)} ms`,
+  );
+  const within = { cat, registry: registryFor(world), causes: CAUSES, policy: SHIPPED_POLICY };
+  const whole = performance.now();
+  for (let s = 1; s <= 200; s++) drawCase(within, s);
+  console.log(`  one whole return drawn: ${((performance.now() - whole) / 200).toFixed(1)} ms`);
   console.log('');
   let seed = 0;
   const started = performance.now();

@@ -35,8 +35,12 @@ export class DeskScore {
     this.forget();
     this.done.set(0);
     const asked = this.client;
-    const { explainedFactor, weakLeader } = this.policy.rules();
-    const common = { kinds: kindsOfDrive(catalogue), returns: SCORED_RETURNS, explainedFactor, weakLeader };
+    const common = {
+      pack: this.packs.newestId() ?? '',
+      kinds: kindsOfDrive(catalogue),
+      returns: SCORED_RETURNS,
+      policy: this.policy.rules(),
+    };
     const changes = this.ownNumbers.changes();
     const runs = [
       { into: this.shipped, changes: [] },

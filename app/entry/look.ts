@@ -60,7 +60,7 @@ import type { Session } from './session';
     }
     .before hs-tile-drawing {
       display: block;
-      width: 96px;
+      width: 72px;
     }
     .told {
       font-weight: 600;

@@ -5,7 +5,7 @@ import { NzTableModule } from 'ng-zorro-antd/table';
 import { formatNumber } from '@core/quantity/format-quantity';
 import { DeskScore, SCORED_RETURNS } from '../data/desk-score';
 import { OwnNumbers } from '../data/own-numbers';
-import { familyRows, scoreRows } from '../messages/score';
+import { driveRows, familyRows, pathWords, scoreRows } from '../messages/score';
 
 /** How well these numbers find the cause of returns whose truth is known, since they were drawn from another one. */
 @Component({
@@ -63,6 +63,13 @@ import { familyRows, scoreRows } from '../messages/score';
             {{ f.family }} {{ f.right }}{{ $last ? '.' : ';' }}
           }
         </p>
+        <p>
+          By kind of drive, each by one design that has it:
+          @for (d of t.drives; track d.family) {
+            {{ d.family }} {{ d.right }}{{ $last ? '.' : ';' }}
+          }
+        </p>
+        <p>{{ t.paths }}</p>
       }
     </section>
   `,
@@ -94,6 +101,8 @@ export class ScorePanel {
       columns: scores.map((s) => s.column),
       rows: (rows[0] ?? []).map(({ name }, i) => ({ name, values: rows.map((r) => r[i]?.value ?? '') })),
       families: familyRows((own ?? shipped).complete),
+      drives: driveRows((own ?? shipped).complete),
+      paths: pathWords((own ?? shipped).paths),
     };
   });
 

@@ -1,3 +1,4 @@
+import type { PathScore } from '@core/practice/path-score';
 import type { DeskFigures } from '@core/practice/score';
 import { formatNumber } from '@core/quantity/format-quantity';
 import { percent } from './answers';
@@ -20,8 +21,19 @@ export function scoreRows(s: DeskFigures): { name: string; value: string }[] {
   ];
 }
 
+/** Minutes to a verdict where the desk's own advice is followed look by look. */
+export const pathWords = (p: PathScore): string =>
+  p.returns === 0
+    ? ''
+    : `Worked look by look by its own advice, a whole return takes ${n0(p.minutes)} minutes (the middle of ${n0(p.returns)}), and ends right in ${percent(p.right / p.returns)}.`;
+
+/** Kinds of drive, each by one design that has it, the worst first. */
+export const driveRows = (s: DeskFigures): { family: string; right: string }[] => shareRows(s.drives);
+
 /** Families with how often the leader was right, the worst first. */
-export const familyRows = (s: DeskFigures): { family: string; right: string }[] =>
-  Object.entries(s.families)
+export const familyRows = (s: DeskFigures): { family: string; right: string }[] => shareRows(s.families);
+
+const shareRows = (all: DeskFigures['families']): { family: string; right: string }[] =>
+  Object.entries(all)
     .sort(([, a], [, b]) => a.right / a.n - b.right / b.n)
     .map(([family, f]) => ({ family, right: `${percent(f.right / f.n)} of ${n0(f.n)}` }));

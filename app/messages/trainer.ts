@@ -2,6 +2,7 @@ import type { Figure, Sprung, Trap } from '@core/practice/fitting';
 import type { Sheet } from '@core/fitting/sheet';
 import { formatNumber } from '@core/quantity/format-quantity';
 import { counted } from '../language/plural';
+import { capital } from '../language/capital';
 import { list } from '../language/list';
 import { stepName } from './fitting';
 
@@ -31,7 +32,7 @@ export function figureWords(f: Figure): string {
 export function trapWords(t: Trap, sheet: Pick<Sheet, 'steps'>): string {
   switch (t.kind) {
     case 'early':
-      return `Before “${stepName(sheet, t.gate?.before ?? '')}”`;
+      return `Before ${stepName(sheet, t.gate?.before ?? '')}`;
     case 'tool':
       return 'With another tool';
     case 'against':
@@ -46,7 +47,7 @@ export function trapWords(t: Trap, sheet: Pick<Sheet, 'steps'>): string {
 /** What follows of a sprung trap, sentence by sentence: why, what the drive computes, how far back it leads. */
 export function sprungWords(s: Sprung, sheet: Pick<Sheet, 'steps'>): string[] {
   const why = s.broken.flatMap((b) => [
-    `“${stepName(sheet, b.gate.before)}” comes first. ${b.gate.why}`.trim(),
+    `${capital(stepName(sheet, b.gate.before))} comes first. ${b.gate.why}`.trim(),
     ...(b.gate.fault === undefined ? [] : [b.gate.fault]),
   ]);
   const own = s.trap.kind !== 'early' && s.step.fault !== undefined ? [s.step.fault] : [];
@@ -58,7 +59,9 @@ export function sprungWords(s: Sprung, sheet: Pick<Sheet, 'steps'>): string[] {
     ? ['It cannot be made up for: what was to be seen or kept is gone.']
     : s.undo.length > 0
       ? [
-          `The way back: ${counted(s.undo.length, 'step is', 'steps are')} undone, from “${stepName(sheet, s.undo[0] ?? '')}” back.`,
+          s.undo.length === 1
+            ? 'The way back: it alone is undone.'
+            : `The way back: ${counted(s.undo.length, 'step is', 'steps are')} undone, from ${stepName(sheet, s.undo[0] ?? '')} back.`,
         ]
       : ['Nothing is undone for it: put it right now.'];
   const spent = s.spent.length > 0 ? [`New for it: ${list([...new Set(s.spent.map((x) => x.needs))])}.`] : [];

@@ -81,7 +81,11 @@ export class AfterPage {
     });
     const lesson = a.missed[0]?.lies ?? a.chain[0];
     return {
-      says: verdictOfRunWords(a, this.names.nameOfCause(a.truth, run.case), this.names.nameOfCause(run.done.cause, run.case)),
+      says: verdictOfRunWords(
+        a,
+        this.names.nameOfCause(a.truth, run.case),
+        this.names.nameOfCause(run.done.cause, run.case),
+      ),
       next: `You were ${percent(run.done.sure)} sure. ${minutesBesideWords(a.own.minutes, a.best.minutes)}`,
       chain: cause ? [cause.mechanism, cause.consequence] : [],
       lines: a.chain.map(line),

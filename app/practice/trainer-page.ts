@@ -145,17 +145,14 @@ export class TrainerPage {
   protected readonly says = computed(() => {
     const [sheet, done] = [this.sheet(), this.done().length];
     if (!sheet) return '';
-    if (done === sheet.steps.length)
-      return this.wrong().length === 0
-        ? 'Done, and nothing went wrong on the way.'
-        : `Done, with ${counted(this.wrong().length, 'trap', 'traps')} sprung on the way.`;
-    return this.step()?.text ?? this.question()?.asks ?? '';
+    if (done < sheet.steps.length) return `Step ${done + 1} of ${sheet.steps.length}`;
+    return this.wrong().length === 0 ? 'Done, and nothing went wrong on the way.' : 'Done.';
   });
   protected readonly next = computed(() => {
-    const [sheet, done] = [this.sheet(), this.done().length];
-    return sheet
-      ? `Step ${Math.min(done + 1, sheet.steps.length)} of ${sheet.steps.length} · ${counted(this.wrong().length, 'trap', 'traps')} sprung`
-      : '';
+    const sprung = this.wrong().length;
+    return [this.step()?.text, sprung > 0 ? `${counted(sprung, 'trap', 'traps')} sprung so far.` : '']
+      .filter(Boolean)
+      .join(' ');
   });
 
   private toolQuestion(step: SheetStep): Question[] {

@@ -28,7 +28,7 @@ const USUAL = 'Enter: on to what is lacking · a letter presses its tile · F2: 
       display: block;
       padding: 3px 14px;
       min-height: 2.9em;
-      max-height: 4.4em;
+      max-height: 6.4em;
       overflow: auto;
       border-top: 1px solid var(--rule);
       background: var(--paper-3);

@@ -2,12 +2,13 @@ import type { Change } from '@core/cause/changes';
 import type { Fact } from '@core/facts/fact';
 import type { Policy } from '@core/policy/policy';
 import type { After, Verdict } from '@core/practice/after';
+import type { PathScore } from '@core/practice/path-score';
 import type { Run } from '@core/practice/record';
 import type { KindOfDrive } from '@core/practice/drives';
 import type { DeskFigures } from '@core/practice/score';
 
 /** The desk's score at boxes that are complete, and where half of the looks were made. */
-export type ScorePair = { complete: DeskFigures; half: DeskFigures };
+export type ScorePair = { complete: DeskFigures; half: DeskFigures; paths: PathScore };
 
 /** What the page asks of the thread that judges virtual returns. */
 export type PracticeJobs = {
@@ -15,10 +16,11 @@ export type PracticeJobs = {
   score: {
     input: {
       changes: readonly Change[];
+      /** Catalogue whose engines whole returns are of. */
+      pack: string;
       kinds: readonly KindOfDrive[];
       returns: number;
-      explainedFactor: number;
-      weakLeader: number;
+      policy: Policy;
     };
     progress: number;
     output: ScorePair;

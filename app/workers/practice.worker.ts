@@ -1,6 +1,7 @@
 import { knowledgeOf, worldOf } from '@core/answer/world';
 import { type Catalogue, catalogueOf } from '@core/catalogue/find-records';
 import { afterwards } from '@core/practice/after';
+import { scorePaths } from '@core/practice/path-score';
 import { getPack } from '../records/pack-records';
 import { withRecords } from '../records/with-records';
 import { CAUSES } from '@core/cause/cause-data';
@@ -22,16 +23,27 @@ async function catalogueById(id: string): Promise<Catalogue> {
 
 /** The same returns for every house and at any time, so that two scores can be compared. */
 const SEED = 1;
+/** Whole returns that are worked look by look, and what each of the three takes of the progress. */
+const WORKED = 40;
+const PART = 1 / 3;
 
 serveJobs<PracticeJobs>(
   {
-    score: ({ changes, kinds, returns, ...policy }, line) => {
-      const drives = drivesOf(knowledgeWith(CAUSES, changes), kinds);
+    score: async ({ changes, pack, kinds, returns, policy }, line) => {
+      const causes = knowledgeWith(CAUSES, changes);
+      const drives = drivesOf(causes, kinds);
       const of = (complete: number, from: number) =>
         scoreDesk(drives, policy, { returns, complete, seed: SEED }, (share) =>
-          line.progress(from + share / 2),
+          line.progress(from + PART * share),
         );
-      return Promise.resolve({ complete: of(1, 0), half: of(0.5, 0.5) });
+      const world = worldOf(await catalogueById(pack), { knowledge: knowledgeOf(causes), policy });
+      return {
+        complete: of(1, 0),
+        half: of(0.5, PART),
+        paths: scorePaths(world, { returns: WORKED, seed: SEED }, (share) =>
+          line.progress(2 * PART + PART * share),
+        ),
+      };
     },
     after: async ({ pack, changes, policy, run, facts, verdict }) => {
       const catalogue = await catalogueById(pack);

@@ -37,7 +37,8 @@ export function drawCase(
   theme = 'mixed',
   family?: string,
 ): Result<VirtualCase, DrawError> {
-  const random = randomFrom(seed);
+  // another theme is another return, whatever its number
+  const random = randomFrom([...theme].reduce((s, c) => Math.imul(s, 31) + c.charCodeAt(0), 1000 * seed));
   const of = themeOf(theme);
   const wanted = (t: Truth) => !of || of.causes.length === 0 || of.causes.includes(t.cause);
   const familyOf = new Map(w.causes.causes.map((c) => [c.key, c.family]));

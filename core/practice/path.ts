@@ -1,5 +1,6 @@
 import { type Answers, answersFor } from '@core/answer/answers';
 import { registryFor, type World } from '@core/answer/world';
+import { featureKey } from '@core/catalogue/feature-observables';
 import { fileFacts, type NewFact } from '@core/facts/change';
 import type { Author, Fact } from '@core/facts/fact';
 import { silent } from '@core/facts/silence';
@@ -58,30 +59,32 @@ export function bestPath(world: World, c: VirtualCase): Path {
   const steps: PathStep[] = [];
   let a = t.answers();
   const from = shareIn(a, c.cause);
+  const look = (key: string, about: string | undefined): void => {
+    const o = registry.get(key);
+    if (!o || !isLook(o) || made.some((m) => slotOf(m) === slotOf({ key, about }))) return;
+    const next: Look = { key, ...(about === undefined ? {} : { about }), minutes: minutesOf(o) };
+    const seen = lookAt(c, o, about, made, registry);
+    made.push(next);
+    t.file(filedAs(next, seen));
+    // what did not come is no step: the box tells it at a glance
+    if (seen.is === 'not_sent') return;
+    a = t.answers();
+    const minutes = seen.is === 'rung_off' || seen.is === 'destroyed' ? 0 : next.minutes;
+    steps.push({ ...next, minutes, seen: seen.is, share: shareIn(a, c.cause) });
+  };
   while (steps.length < MOST_STEPS) {
     const [leader] = a.ranking.causes;
     if (leader && leader.probability >= a.policy.sureFrom.certain) break;
-    const done = new Set(made.map(slotOf));
-    const check = a.checks.find((x) => x.inspections.some((i) => !done.has(slotOf(i))));
-    if (!check) break;
-    for (const i of check.inspections) {
-      const o = registry.get(i.key);
-      if (!o || !isLook(o) || done.has(slotOf(i))) continue;
-      const look: Look = {
-        key: i.key,
-        ...(i.about === undefined ? {} : { about: i.about }),
-        minutes: minutesOf(o),
-      };
-      const seen = lookAt(c, o, i.about, made, registry);
-      made.push(look);
-      t.file(filedAs(look, seen));
-      // what is not there is no step: the box tells it at a glance
-      if (seen.is === 'not_sent') continue;
-      a = t.answers();
-      const minutes = seen.is === 'rung_off' || seen.is === 'destroyed' ? 0 : look.minutes;
-      steps.push({ ...look, minutes, seen: seen.is, share: shareIn(a, c.cause) });
+    const before = made.length;
+    // which design it is decides what its readings mean
+    const [question] = a.asking.questions;
+    if (question) look(featureKey(question.feature.id), undefined);
+    if (made.length === before) {
+      const done = new Set(made.map(slotOf));
+      const check = a.checks.find((x) => x.inspections.some((i) => !done.has(slotOf(i))));
+      for (const i of check?.inspections ?? []) look(i.key, i.about);
     }
-    if (!check.inspections.some((i) => made.some((m) => slotOf(m) === slotOf(i)))) break;
+    if (made.length === before) break;
   }
   return ended(steps, from, a);
 }

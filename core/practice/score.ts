@@ -20,6 +20,8 @@ export type DeskFigures = {
   stated: { n: number; right: number; mean: number }[];
   /** Right of the decidable by family of the true cause. */
   families: Record<string, { n: number; right: number }>;
+  /** The same by the design that stands for its kind of drive. */
+  drives: Record<string, { n: number; right: number }>;
 };
 const TENTHS = 10;
 
@@ -33,6 +35,7 @@ const emptyScore = (): DeskFigures => ({
   told: 0,
   stated: Array.from({ length: TENTHS }, () => ({ n: 0, right: 0, mean: 0 })),
   families: {},
+  drives: {},
 });
 
 /**
@@ -74,9 +77,13 @@ export function scoreDesk(
       bin.n++;
       if (right) bin.right++;
     }
-    const family = (out.families[truth.family] ??= { n: 0, right: 0 });
-    family.n++;
-    if (right) family.right++;
+    for (const of of [
+      (out.families[truth.family] ??= { n: 0, right: 0 }),
+      (out.drives[drawn.drive] ??= { n: 0, right: 0 }),
+    ]) {
+      of.n++;
+      if (right) of.right++;
+    }
     if (i % 20 === 0) tell(i / returns);
   }
   out.brier /= Math.max(1, out.decidable);

@@ -87,8 +87,10 @@ describe('a virtual return, whole', () => {
     expect(long.drive?.elongations[0]?.long).toBe('past');
     const out = ofCause('tooth_out', 'marks');
     const marks = must(answersOf(out).drive?.marks).marks;
-    expect(marks.filter((m) => m.verdict.verdict === 'teeth_out').length).toBe(1);
-    expect(marks.filter((m) => m.verdict.verdict === 'as_predicted').length).toBe(marks.length - 1);
+    // one wheel is out, the others are not, as surely as the eye reads them
+    const off = marks.filter((m) => (m.chances.teeth_out ?? 0) > 0.5);
+    expect(off.length).toBe(1);
+    expect(marks.filter((m) => (m.chances.as_predicted ?? 0) > 0.5).length).toBe(marks.length - 1);
     // warmth: the pointer stands away from its nominal though the setting was made on it
     const hot = ofCause('set_hot', 'lies');
     const reading = must(answersOf(hot).drive?.tensioners[0]);

@@ -140,7 +140,12 @@ export class ExaminePage {
   });
   /** The list stands beside it: where somebody wants it so, where nothing is drawn, and beside another part. */
   protected readonly listed = computed(
-    () => this.settings.settings().looks === 'list' || !this.drawn() || this.comparing(),
+    () =>
+      this.settings.settings().looks === 'list' ||
+      !this.drawn() ||
+      this.comparing() ||
+      // what a look shows has to be in sight beside what it may be
+      this.practising(),
   );
 
   protected turnList(): void {
