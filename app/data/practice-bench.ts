@@ -5,7 +5,7 @@ import { isPractice } from '@core/facts/practice';
 import { silent } from '@core/facts/silence';
 import { destroys, isLook, type Look, lookAt, minutesOf, patienceLeft, type Seen } from '@core/practice/look';
 import { entryOf } from '@core/practice/entry';
-import { isDone, type Run } from '@core/practice/record';
+import { isDecided, type Run } from '@core/practice/record';
 import { CaseDesk } from './case-desk';
 import { PracticeRecords } from './practice-records';
 
@@ -30,7 +30,7 @@ export class PracticeBench {
   /** A return that is not decided: what the desk thinks of it is kept back. */
   readonly undecided = computed(() => {
     const run = this.run();
-    return run !== undefined && !isDone(run);
+    return run !== undefined && !isDecided(run);
   });
   readonly minutes = computed(() => (this.run()?.looks ?? []).reduce((s, l) => s + l.minutes, 0));
   /** Minutes that the caller still has. */
@@ -41,7 +41,7 @@ export class PracticeBench {
   /** What a look is to the trainee; undefined where nothing is practised, or it is no look. */
   toLook(o: Observable, about: string | undefined): ToLook | undefined {
     const run = this.run();
-    if (!run || isDone(run) || !isLook(o)) return undefined;
+    if (!run || isDecided(run) || !isLook(o)) return undefined;
     const slot = slotKey(meaningOf({ key: o.key, about }));
     if (run.case.opening.some((l) => slotKey(meaningOf(l)) === slot)) return undefined;
     const at = run.looks.findIndex((l) => slotKey(meaningOf({ key: l.key, about: l.about })) === slot);
@@ -58,7 +58,7 @@ export class PracticeBench {
   /** Makes a look; what cannot be seen at all is filed at once as not known. */
   async look(o: Observable, about: string | undefined): Promise<void> {
     const run = this.run();
-    if (!run || isDone(run)) return;
+    if (!run || isDecided(run)) return;
     const seen = lookAt(run.case, o, about, run.looks, this.desk.registry());
     const idle = seen.is === 'destroyed' || seen.is === 'rung_off' || seen.is === 'not_sent';
     const look: Look = {

@@ -4,7 +4,7 @@ import { reduce } from '@core/facts/state';
 import { type Agreement, agreement } from '@core/practice/agreement';
 import { type OwnError, ownReturn } from '@core/practice/own-return';
 import { type PracticeFileError, readPracticeFile, writePracticeFile } from '@core/practice/practice-file';
-import { isDone } from '@core/practice/record';
+import { isDecided } from '@core/practice/record';
 import { type Result, err, ok } from '@core/quantity/result';
 import { Cases } from './cases';
 import { DeskPolicy } from './desk-policy';
@@ -33,12 +33,12 @@ export class PracticeFiles {
 
   /** How far this desk and each other judge agree. */
   readonly judges = computed<{ by: string; agreement: Agreement }[]>(() => {
-    const own = this.records.runs().filter(isDone);
+    const own = this.records.runs().filter(isDecided);
     return [...new Set(this.records.judges().map((j) => j.by))].map((by) => ({
       by,
       agreement: agreement(
         own,
-        this.records.judges().flatMap((j) => (j.by === by && isDone(j.run) ? [j.run] : [])),
+        this.records.judges().flatMap((j) => (j.by === by && isDecided(j.run) ? [j.run] : [])),
       ),
     }));
   });
@@ -53,7 +53,7 @@ export class PracticeFiles {
 
   /** Every return that is here and every run that is decided, as a file. */
   written(): string {
-    const runs = this.records.runs().filter(isDone);
+    const runs = this.records.runs().filter(isDecided);
     return writePracticeFile({
       by: this.settings.settings().by,
       returns: [...this.returns()],

@@ -4,7 +4,7 @@ import type { NewFact } from '@core/facts/change';
 import type { After, Verdict } from '@core/practice/after';
 import { type DrawError, drawCase } from '@core/practice/draw-case';
 import { entryOf } from '@core/practice/entry';
-import { type Done, isDone, type Run, spacing, type Spaced } from '@core/practice/record';
+import { type Done, isDecided, type Run, spacing, type Spaced } from '@core/practice/record';
 import { SET_OF, weekOf } from '@core/practice/themes';
 import { TRUTHS } from '@core/practice/truths';
 import type { VirtualCase } from '@core/practice/virtual-case';
@@ -34,11 +34,11 @@ export class Practice {
   private readonly clock = inject(Clock);
   private client: WorkerClient<PracticeJobs> | undefined;
   readonly runs = this.records.runs;
-  readonly done = computed<readonly Done[]>(() => this.runs().filter(isDone));
+  readonly done = computed<readonly Done[]>(() => this.runs().filter(isDecided));
   /** Begun and not decided, the latest first. */
   readonly open = computed(() =>
     this.runs()
-      .filter((r) => !isDone(r))
+      .filter((r) => !isDecided(r))
       .sort((a, b) => (a.begun < b.begun ? 1 : -1)),
   );
   /** What to practise, by the rule of spacing. */
@@ -63,7 +63,7 @@ export class Practice {
   async beginSet(theme: string, week?: number): Promise<Result<string, BeginError>> {
     const key = week === undefined ? `${theme}-${this.setsOf(theme)}` : weekKey(week);
     const mine = this.runs().filter((r) => r.set?.key === key);
-    const left = mine.find((r) => !isDone(r));
+    const left = mine.find((r) => !isDecided(r));
     if (left) return ok(left.case.id);
     const at = mine.length + 1;
     if (week === undefined) {

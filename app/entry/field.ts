@@ -28,7 +28,7 @@ import { Tiles } from '../ui/tiles';
 import { termIn } from '../messages/glossary';
 import { HOW_SHORT, readSentence } from '../messages/reading';
 import { helpFor, NOTHING_TILE, optionsFor, pickedOf, stripFor, valueOfTile } from './field-view';
-import { Look } from './look';
+import { BenchLook } from './look';
 import { focusNextLacking } from './next-field';
 import type { Session } from './session';
 
@@ -40,7 +40,7 @@ const HOWS: readonly Provenance[] = ['measured', 'seen', 'document', 'reported']
  */
 @Component({
   selector: 'hs-field',
-  imports: [NzInputDirective, NzAutocompleteModule, Tiles, LimitStrip, DatePick, Look],
+  imports: [NzInputDirective, NzAutocompleteModule, Tiles, LimitStrip, DatePick, BenchLook],
   changeDetection: ChangeDetectionStrategy.OnPush,
   host: { '(keydown.f2)': 'cycleHow(); $event.preventDefault()' },
   templateUrl: './field.html',

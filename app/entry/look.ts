@@ -70,7 +70,7 @@ import type { Session } from './session';
     }
   `,
 })
-export class Look {
+export class BenchLook {
   private readonly bench = inject(PracticeBench);
   readonly session = input.required<Session>();
   readonly observable = input.required<Observable>();

@@ -28,7 +28,7 @@ export function seenWords(seen: Exclude<Seen, { is: 'found' }>, by = ''): string
 export const patienceWords = (left: number): string =>
   left <= 0 ? 'the caller has rung off' : `the caller has ${left} min left`;
 
-export const minutesWords = (minutes: number): string => `${minutes} min`;
+export const spentWords = (minutes: number): string => `${minutes} min`;
 
 /** Why a file of returns was not taken in. */
 export function practiceFileWords(name: string, e: PracticeFileError): string {
@@ -109,8 +109,12 @@ export function agreementWords(a: Agreement, other: string): string {
 }
 
 /** When a family is due again. */
-export const dueWords = (s: Spaced): string =>
-  s.seen === 0 ? 'never met so far' : s.due <= 0 ? 'due now' : `due after ${counted(s.due, 'return', 'returns')}`;
+export const spacedWords = (s: Spaced): string =>
+  s.seen === 0
+    ? 'never met so far'
+    : s.due <= 0
+      ? 'due now'
+      : `due after ${counted(s.due, 'return', 'returns')}`;
 
 export function beginErrorWords(e: { code: string; detail?: string }): string {
   if (e.code === 'no_catalogue') return 'There is no catalogue to draw a return from. Bring one in first.';

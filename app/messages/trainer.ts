@@ -1,4 +1,4 @@
-import type { Figure, Sprung, Trap } from '@core/practice/fitting';
+import type { TrapFigure, Sprung, Trap } from '@core/practice/fitting';
 import type { Sheet } from '@core/fitting/sheet';
 import { formatNumber } from '@core/quantity/format-quantity';
 import { counted } from '../language/plural';
@@ -11,7 +11,7 @@ const reading = (v: number, unit: '°' | 'mm'): string =>
   unit === 'mm' ? `${n1(v)} mm` : `${formatNumber(v, 0)}°`;
 
 /** A figure that geometry gives of a hand gone wrong. */
-export function figureWords(f: Figure): string {
+function figureWords(f: TrapFigure): string {
   switch (f.is) {
     case 'runs_out':
       return `With nothing to push against it runs out from ${reading(f.from, f.unit)} to its end at ${reading(f.to, f.unit)}.`;

@@ -14,8 +14,8 @@ import {
 import { Router, RouterLink } from '@angular/router';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
 import type { After } from '@core/practice/after';
-import type { Path } from '@core/practice/path';
-import { type Done, isDone } from '@core/practice/record';
+import type { LookPath } from '@core/practice/path';
+import { type Done, isDecided } from '@core/practice/record';
 import { SET_OF } from '@core/practice/themes';
 import { Notices } from '../commands/notices';
 import { Practice } from '../data/practice';
@@ -49,7 +49,7 @@ export class AfterPage {
   protected readonly lessonOpen = signal(false);
   protected readonly run = computed<Done | undefined>(() => {
     const run = this.practice.runs().find((r) => r.case.id === this.id());
-    return run && isDone(run) ? run : undefined;
+    return run && isDecided(run) ? run : undefined;
   });
   private readonly after = signal<After | undefined>(undefined);
 
@@ -123,7 +123,7 @@ export class AfterPage {
     ];
   });
 
-  private steps(p: Path) {
+  private steps(p: LookPath) {
     let before = p.from;
     return p.steps.map((s) => {
       const from = before;

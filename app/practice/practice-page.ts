@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
-import { calibration, isDone } from '@core/practice/record';
+import { calibration, isDecided } from '@core/practice/record';
 import { SET_OF, THEMES } from '@core/practice/themes';
 import { formatNumber } from '@core/quantity/format-quantity';
 import type { Result } from '@core/quantity/result';
@@ -12,7 +12,7 @@ import { Packs } from '../data/packs';
 import { capital } from '../language/capital';
 import { counted } from '../language/plural';
 import { percent } from '../messages/answers';
-import { beginErrorWords, calibrationWords, dueWords } from '../messages/practice';
+import { beginErrorWords, calibrationWords, spacedWords } from '../messages/practice';
 import { Opening } from '../ui/opening';
 import { StateCard } from '../ui/state';
 import { FilesCard } from './files-card';
@@ -53,14 +53,14 @@ export class PracticePage {
     return due
       ? {
           says: `Next: ${due.family}.`,
-          next: `${capital(dueWords(due))}. What you get right comes back later each time, what you get wrong after the next.`,
+          next: `${capital(spacedWords(due))}. What you get right comes back later each time, what you get wrong after the next.`,
         }
       : { says: '', next: '' };
   });
   protected readonly open = computed(() => this.practice.open()[0]);
   protected readonly week = computed(() => {
     const week = this.practice.week();
-    const mine = this.practice.runs().filter((r) => r.set?.key === `week-${week}` && isDone(r)).length;
+    const mine = this.practice.runs().filter((r) => r.set?.key === `week-${week}` && isDecided(r)).length;
     return { week, mine, name: `${Math.floor(week / 100)}, week ${week % 100}` };
   });
   protected readonly sure = computed(() => calibration(this.practice.done()));
@@ -76,7 +76,7 @@ export class PracticePage {
   protected readonly families = computed(() =>
     this.practice.spaced().map((s) => ({
       family: s.family,
-      words: `${s.seen === 0 ? '' : `${s.right} of ${s.seen} right, `}${dueWords(s)}`,
+      words: `${s.seen === 0 ? '' : `${s.right} of ${s.seen} right, `}${spacedWords(s)}`,
     })),
   );
   protected readonly last = computed(() =>

@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, input } from '@angular/core';
-import type { Band } from '@core/practice/record';
+import type { SureBand } from '@core/practice/record';
 import { chartInHost } from '../ui/chart-in-host';
 
 /** Stated confidence against the share that was right, with what chance alone allows; on the diagonal both agree. */
@@ -11,7 +11,7 @@ import { chartInHost } from '../ui/chart-in-host';
   styles: ':host { display: block; height: 240px; }',
 })
 export class ReliabilityChart {
-  readonly bands = input.required<readonly Band[]>();
+  readonly bands = input.required<readonly SureBand[]>();
   protected readonly said = (): string =>
     `Stated against right: ${this.bands()
       .map((b) => `at ${Math.round(100 * b.mean)} % ${b.right} of ${b.n}`)

@@ -1,10 +1,10 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
-import { isDone } from '@core/practice/record';
+import { isDecided } from '@core/practice/record';
 import { SET_OF } from '@core/practice/themes';
 import { PracticeBench } from '../data/practice-bench';
-import { minutesWords, patienceWords } from '../messages/practice';
+import { spentWords, patienceWords } from '../messages/practice';
 
 /** Over a return for practice, at every station: that it is none of the desk's, what it took so far, and the way to the verdict. */
 @Component({
@@ -59,8 +59,8 @@ export class PracticeStrip {
   protected readonly of = SET_OF;
   protected readonly done = computed(() => {
     const run = this.bench.run();
-    return run !== undefined && isDone(run);
+    return run !== undefined && isDecided(run);
   });
-  protected readonly spent = computed(() => minutesWords(this.bench.minutes()));
+  protected readonly spent = computed(() => spentWords(this.bench.minutes()));
   protected readonly patience = computed(() => patienceWords(this.bench.patience()));
 }

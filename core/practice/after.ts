@@ -4,9 +4,9 @@ import { says } from '@core/facts/silence';
 import type { Fact } from '@core/facts/fact';
 import { reduce } from '@core/facts/state';
 import { isLook, type Look, lookAt, destroys } from './look';
-import { bestPath, ownPath, type Path } from './path';
+import { bestPath, ownPath, type LookPath } from './path';
 import type { Lies, VirtualCase } from './virtual-case';
-import { slotOf } from './virtual-case';
+import { slotName } from './virtual-case';
 
 /** What a trainee comes to: a cause, and how sure of it. */
 export type Verdict = { cause: string; sure: number };
@@ -18,8 +18,8 @@ export type After = {
   family: boolean;
   /** What lay there of the truth, in the order in which it is told. */
   chain: Lies[];
-  own: Path;
-  best: Path;
+  own: LookPath;
+  best: LookPath;
   /** Of the truth: never looked at, or filed as something else. */
   missed: { lies: Lies; looked: boolean }[];
   /** Filed without a look, or otherwise than it lay there. */
@@ -38,23 +38,24 @@ export function afterwards(
   const registry = registryFor(world);
   const causes = world.knowledge.causes;
   const state = reduce(run.facts);
-  const looked = new Set(run.looks.map(slotOf));
+  const looked = new Set(run.looks.map(slotName));
   const standing = new Map(
     state.log
       .filter((f) => f.strikes === undefined && !state.retracted.has(f.id) && says(f))
-      .map((f) => [slotOf(f), f] as const),
+      .map((f) => [slotName(f), f] as const),
   );
-  const chain = c.there.filter((l) => c.shows.includes(slotOf(l)));
-  const opened = new Set(c.opening.map(slotOf));
-  const sightOf = (x: { key: string; about?: string | undefined }) => slotOf({ key: x.key, about: x.about });
+  const chain = c.there.filter((l) => c.shows.includes(slotName(l)));
+  const opened = new Set(c.opening.map(slotName));
+  const sightOf = (x: { key: string; about?: string | undefined }) =>
+    slotName({ key: x.key, about: x.about });
   const missed = chain
-    .filter((l) => !alike(standing.get(slotOf(l))?.value, l.value))
+    .filter((l) => !alike(standing.get(slotName(l))?.value, l.value))
     .map((lies) => ({ lies, looked: looked.has(sightOf(lies)) }));
   const claimed = [...standing.values()].flatMap((f): After['claimed'] => {
     const o = registry.get(f.key);
-    if (!o || !isLook(o) || opened.has(slotOf(f))) return [];
+    if (!o || !isLook(o) || opened.has(slotName(f))) return [];
     const seen = lookAt(c, o, f.about, run.looks, registry);
-    const lay = seen.is === 'found' ? seen.lies.find((l) => slotOf(l) === slotOf(f)) : undefined;
+    const lay = seen.is === 'found' ? seen.lies.find((l) => slotName(l) === slotName(f)) : undefined;
     if (looked.has(sightOf(f)) && lay && alike(f.value, lay.value)) return [];
     if (looked.has(sightOf(f)) && near(f.value, lay)) return [];
     return [{ key: f.key, about: f.about, filed: f.value, ...(lay ? { lay: lay.value } : {}) }];

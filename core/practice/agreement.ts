@@ -1,5 +1,5 @@
 import type { Done } from './record';
-import { slotOf } from './virtual-case';
+import { slotName } from './virtual-case';
 
 /** How far two judges agree beyond chance. */
 export type Agreement = {
@@ -72,7 +72,7 @@ function parted(a: Done, b: Done): Agreement['apart'][number]['parted'] {
   const most = Math.max(a.looks.length, b.looks.length);
   for (let at = 0; at < most; at++) {
     const [x, y] = [a.looks[at], b.looks[at]];
-    if (x && y && slotOf(x) === slotOf(y)) continue;
+    if (x && y && slotName(x) === slotName(y)) continue;
     return { at: at + 1, ...(x ? { one: x.key } : {}), ...(y ? { other: y.key } : {}) };
   }
   return undefined;

@@ -12,12 +12,12 @@ import { plusMonths } from '@core/quantity/dates';
 import { type Result, err, ok } from '@core/quantity/result';
 import { normalFrom, randomFrom } from '@core/quantity/random';
 import { VIRTUAL_BENCH } from './bench';
-import { partOf, pickBy, shownGrade } from './draw-return';
+import { findingPart, pickBy, shownGrade } from './draw-return';
 import { type Drawn, lies, liesOf, pick } from './find-things';
 import { type Amiss, standsAt } from './physics';
-import { type Theme, themeOf } from './themes';
+import { type PracticeTheme, themeOf } from './themes';
 import { type Truth, TRUTHS } from './truths';
-import { type Lies, slotOf, type VirtualCase } from './virtual-case';
+import { type Lies, slotName, type VirtualCase } from './virtual-case';
 
 /** What a return is drawn in. */
 export type DrawIn = { cat: Catalogue; registry: Registry; causes: CauseData; policy: Policy };
@@ -86,7 +86,7 @@ export function drawCase(
     const node = model.findings.get(finding);
     const found = node ? liesOf(finding, node, grade, drawn) : [];
     there.push(...found);
-    if (grade !== undefined && Object.hasOwn(truth.shows, finding)) shows.push(...found.map(slotOf));
+    if (grade !== undefined && Object.hasOwn(truth.shows, finding)) shows.push(...found.map(slotName));
   }
   const told = history(drawn, truth, km);
   const { kept, wrong } = asTold([...there, ...told], of, drawn);
@@ -97,7 +97,7 @@ export function drawCase(
     opening: opening(drawn, truth, kept),
     there: kept,
     // what is not told, or told otherwise, shows nothing
-    shows: [...new Set(shows)].filter((s) => !wrong.includes(s) && kept.some((l) => slotOf(l) === s)),
+    shows: [...new Set(shows)].filter((s) => !wrong.includes(s) && kept.some((l) => slotName(l) === s)),
     wrong,
     patience: Math.round(between(VIRTUAL_BENCH.patience, random)),
   });
@@ -167,7 +167,11 @@ function history(d: Drawn, truth: Truth, km: number): Lies[] {
 }
 
 /** What is asked is sometimes told otherwise: as if nothing had been amiss, or nobody knows it. */
-function asTold(all: readonly Lies[], of: Theme | undefined, d: Drawn): { kept: Lies[]; wrong: string[] } {
+function asTold(
+  all: readonly Lies[],
+  of: PracticeTheme | undefined,
+  d: Drawn,
+): { kept: Lies[]; wrong: string[] } {
   const wrong: string[] = [];
   const chance = of?.toldWrong ?? VIRTUAL_BENCH.toldWrong;
   const kept = all.flatMap((l): Lies[] => {
@@ -178,7 +182,7 @@ function asTold(all: readonly Lies[], of: Theme | undefined, d: Drawn): { kept: 
     const sound = o.type.options.filter((x) => !x.abnormal && x.key !== l.value && hasAll(x.needs, d.has));
     const other = pick(sound, d.random);
     if (!other) return [l];
-    wrong.push(slotOf(l));
+    wrong.push(slotName(l));
     return [{ ...l, value: other.key }];
   });
   return { kept, wrong };
@@ -187,7 +191,7 @@ function asTold(all: readonly Lies[], of: Theme | undefined, d: Drawn): { kept: 
 /** What stands on the paper in the box. */
 function opening(d: Drawn, truth: Truth, there: readonly Lies[]): Lies[] {
   const { random } = d;
-  const shownOn = new Set(Object.keys(truth.shows).map(partOf));
+  const shownOn = new Set(Object.keys(truth.shows).map(findingPart));
   const possible = [...KINDS.values()].filter((k) => k.part && !k.rare && hasAll(k.sent?.needs, d.has));
   const sent = possible.filter(({ kind }) =>
     [

@@ -31,7 +31,7 @@ export function drawVirtual(drives: readonly PracticeDrive[], seed: number, comp
   const km = truth.km.median * Math.exp(truth.km.spread * normalFrom(random));
   const findings: Finding[] = [];
   let visible = false;
-  const shownOn = new Set(Object.keys(truth.shows).map(partOf));
+  const shownOn = new Set(Object.keys(truth.shows).map(findingPart));
   const inBox = new Set(
     VIRTUAL_BENCH.parts.filter((p) =>
       [VIRTUAL_BENCH.always.includes(p) || shownOn.has(p), random() < VIRTUAL_BENCH.sentAlong].some(Boolean),
@@ -40,7 +40,7 @@ export function drawVirtual(drives: readonly PracticeDrive[], seed: number, comp
   const direct = new Set(data.causes.flatMap((c) => Object.keys(c.seen ?? {})));
   for (const [finding, node] of modelOf(data).findings) {
     if (node.parents.length === 0) continue;
-    if (VIRTUAL_BENCH.parts.includes(partOf(finding)) && !inBox.has(partOf(finding))) continue;
+    if (VIRTUAL_BENCH.parts.includes(findingPart(finding)) && !inBox.has(findingPart(finding))) continue;
     const shown = shownGrade(finding, node, truth, km, random);
     const looked = random() < complete * (1 - VIRTUAL_BENCH.passed);
     const grade = misread(shown, node, direct.has(finding), random);
@@ -78,7 +78,7 @@ export function shownGrade(
 }
 
 /** Kind of part that a finding is of. */
-export const partOf = (finding: string): string => finding.split('.')[0] ?? '';
+export const findingPart = (finding: string): string => finding.split('.')[0] ?? '';
 
 /** What is filed of it. */
 function misread(

@@ -41,7 +41,7 @@ const READINGS = 40;
 const SECONDS = 1.5;
 
 /** Findings that are computed from several readings: what those are, so that they come to that grade. */
-export const READINGS_OF: Readonly<Record<string, Put>> = {
+const READINGS_OF: Readonly<Record<string, Put>> = {
   'setting.shown': (_, d) => {
     const at = d.stands.find((s) => s?.reading?.unit === '°');
     return at?.reading ? [measured(d, 'tensioner.pointer', at.reading.value)] : [];

@@ -6,7 +6,7 @@ import { roomAt } from '@core/fitting/recover';
 import { sheetFor } from '@core/fitting/sheet';
 import { must } from '@core/quantity/must';
 import { demoPack } from '../../demo/catalogue';
-import { choicesAt, type Figure, gatesHeld, spring, toolsAt, trapsOf } from './fitting';
+import { choicesAt, type TrapFigure, gatesHeld, spring, toolsAt, trapsOf } from './fitting';
 
 const cat = catalogueOf(demoPack());
 const sheets = cat.pack.variants.flatMap((v) => {
@@ -47,7 +47,7 @@ describe('traps of a procedure', () => {
   });
 
   it('lead nowhere in the order of the sheet: every other choice breaks a gate, the right one none', () => {
-    const figures = new Map<Figure['is'], number>();
+    const figures = new Map<TrapFigure['is'], number>();
     for (const { id, stages, sheet } of sheets) {
       const done: string[] = [];
       for (let c = choicesAt(sheet, done, 5); c; c = choicesAt(sheet, done, 5)) {
@@ -74,7 +74,7 @@ describe('traps of a procedure', () => {
   });
 
   /** Each figure against the drive itself, by another way than it was made. */
-  function holds(f: Figure, stages: (typeof sheets)[number]['stages']): void {
+  function holds(f: TrapFigure, stages: (typeof sheets)[number]['stages']): void {
     if (f.is === 'valves_meet') {
       const g = must(stages.find((s) => s.layout.valves)?.layout.valves);
       expect(roomAt(g, { crankDeg: f.crankDeg, cams: {} }).mm).toBeLessThanOrEqual(0);

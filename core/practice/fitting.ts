@@ -13,8 +13,7 @@ import { must, nth } from '@core/quantity/must';
 import { randomFrom } from '@core/quantity/random';
 
 /** How a hand goes wrong at a step: too early, another tool, against the running direction, to the far side, otherwise than it says. */
-export const TRAP_KINDS = ['early', 'tool', 'against', 'far_side', 'otherwise'] as const;
-export type TrapKind = (typeof TRAP_KINDS)[number];
+type TrapKind = 'early' | 'tool' | 'against' | 'far_side' | 'otherwise';
 export type Trap = {
   kind: TrapKind;
   step: string;
@@ -22,7 +21,7 @@ export type Trap = {
 };
 
 /** What the drive computes of a hand gone wrong; figures only where geometry gives them. */
-export type Figure =
+export type TrapFigure =
   /** A sprung tensioner finds nothing in its way and runs from one reading to its end. */
   | { is: 'runs_out'; from: number; to: number; unit: '°' | 'mm' }
   /** The crank alone turns into a valve: the first contact, degrees of the crank either way. */
@@ -41,7 +40,7 @@ export type Sprung = {
   step: SheetStep;
   /** Gates that it breaks. */
   broken: Broken[];
-  figures: Figure[];
+  figures: TrapFigure[];
   /** Steps to be undone, the last done first; what has to be new for it. */
   undo: string[];
   spent: { step: string; needs: string }[];
@@ -70,7 +69,7 @@ const letsGo = (s: Pick<SheetStep, 'does'>): boolean =>
   (s.does ?? []).some((e) => e[0] === 'released' && e[1] === 'tensioner');
 
 /** The two settings of an eccentric that a step sets; undefined where it has only one. */
-function farSideOf(s: SheetStep, stages: readonly Stage[]): Figure | undefined {
+function farSideOf(s: SheetStep, stages: readonly Stage[]): TrapFigure | undefined {
   const layout = stages[s.spot.stage]?.layout;
   const carrier = layout?.wheels[tensionerIndex(layout)]?.carrier;
   if (!layout || carrier?.kind !== 'eccentric' || !setsTensioner(s)) return undefined;
@@ -126,8 +125,8 @@ function figuresOf(
   trap: Trap,
   step: SheetStep,
   done: readonly string[],
-): Figure[] {
-  const out: Figure[] = [];
+): TrapFigure[] {
+  const out: TrapFigure[] = [];
   if (trap.kind === 'far_side') out.push(...[farSideOf(step, stages)].flatMap((f) => (f ? [f] : [])));
   if (trap.kind === 'against') out.push(...slackMoved(step, stages));
   if (trap.kind !== 'early') return out;
@@ -145,7 +144,7 @@ const isLaid = (now: DriveNow, s: SheetStep): boolean => {
 };
 
 /** A tensioner that is let go with nothing to push against. */
-function runsOut(s: SheetStep, stages: readonly Stage[]): Figure[] {
+function runsOut(s: SheetStep, stages: readonly Stage[]): TrapFigure[] {
   const layout = stages[s.spot.stage]?.layout;
   const carrier = layout?.wheels[tensionerIndex(layout)]?.carrier;
   if (!carrier) return [];
@@ -155,7 +154,7 @@ function runsOut(s: SheetStep, stages: readonly Stage[]): Figure[] {
 }
 
 /** Turned the other way the tensioner gives until it is back at its start: what it gives lies slack on the strand that pulled before. */
-function slackMoved(s: SheetStep, stages: readonly Stage[]): Figure[] {
+function slackMoved(s: SheetStep, stages: readonly Stage[]): TrapFigure[] {
   const layout = stages[s.spot.stage]?.layout;
   const carrier = layout?.wheels[tensionerIndex(layout)]?.carrier;
   const z0 = layout?.wheels[0]?.teeth;
@@ -169,7 +168,7 @@ function slackMoved(s: SheetStep, stages: readonly Stage[]): Figure[] {
 }
 
 /** The crank turned alone, every cam at its mark: where a valve is met first, whichever way. */
-function meeting(stages: readonly Stage[]): Figure {
+function meeting(stages: readonly Stage[]): TrapFigure {
   const g = stages.find((s) => s.layout.valves)?.layout.valves;
   if (!g) return { is: 'valves_unknown' };
   for (let deg = 1; deg <= 180; deg++)

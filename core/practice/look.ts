@@ -2,9 +2,8 @@ import { EXAMINATIONS } from '@core/examination/examination-data';
 import { normalGrade } from '@core/examination/examination';
 import { KINDS, sentKey } from '@core/facts/kinds';
 import { type Observable, optionsOf, type Registry } from '@core/facts/observable';
-import { kindOfId } from '@core/facts/thing';
 import type { Lies, VirtualCase } from './virtual-case';
-import { slotOf } from './virtual-case';
+import { slotName } from './virtual-case';
 
 /** One look or question of a trainee, in the order in which they were. */
 export type Look = { key: string; about?: string | undefined; minutes: number };
@@ -18,7 +17,7 @@ export type Seen =
   | { is: 'rung_off' };
 
 /** Whether it is asked of somebody, and not looked at. */
-export const isAsked = (o: Pick<Observable, 'how'>): boolean => o.how === 'reported';
+const isAsked = (o: Pick<Observable, 'how'>): boolean => o.how === 'reported';
 /** Minutes that a look or a question takes. */
 export const minutesOf = (o: Pick<Observable, 'minutes'>): number => o.minutes ?? 1;
 
@@ -32,9 +31,9 @@ export function destroys(
   about: string | undefined,
   made: readonly Look[],
 ): string[] {
-  const done = new Set(made.map((m) => slotOf(m)));
+  const done = new Set(made.map((m) => slotName(m)));
   return afterOf(o).filter(
-    (key) => !done.has(slotOf({ key, about })) && c.there.some((l) => l.key === key && l.about === about),
+    (key) => !done.has(slotName({ key, about })) && c.there.some((l) => l.key === key && l.about === about),
   );
 }
 
@@ -46,8 +45,8 @@ export function lookAt(
   made: readonly Look[],
   registry: Registry,
 ): Seen {
-  const slot = slotOf({ key: o.key, about });
-  if (!made.some((m) => slotOf(m) === slot)) {
+  const slot = slotName({ key: o.key, about });
+  if (!made.some((m) => slotName(m) === slot)) {
     const by = made.find((m, i) => {
       const other = registry.get(m.key);
       if (!other || m.about !== about) return false;
@@ -57,7 +56,7 @@ export function lookAt(
     if (isAsked(o) && askedFor(made, registry) >= c.patience) return { is: 'rung_off' };
   }
   if (KINDS.get(o.part)?.part === true && !sentIn(c).has(sentKey(o.part))) return { is: 'not_sent' };
-  const mine = c.there.filter((l) => slotOf({ key: l.key, about: l.about }) === slot);
+  const mine = c.there.filter((l) => slotName({ key: l.key, about: l.about }) === slot);
   if (mine.length > 0) return { is: 'found', lies: mine };
   const sound = optionsOf(o).length > 0 ? normalGrade(o) : undefined;
   if (sound !== undefined)
@@ -80,7 +79,7 @@ export const patienceLeft = (c: VirtualCase, made: readonly Look[], registry: Re
   Math.max(0, c.patience - askedFor(made, registry));
 
 /** Parts that came. */
-export function sentIn(c: Pick<VirtualCase, 'opening'>): ReadonlySet<string> {
+function sentIn(c: Pick<VirtualCase, 'opening'>): ReadonlySet<string> {
   const sent = c.opening.find((l) => l.key === 'parts.sent')?.value;
   return new Set(Array.isArray(sent) ? sent.map(String) : []);
 }
@@ -91,7 +90,3 @@ export const isLook = (o: Pick<Observable, 'how' | 'key' | 'station'>): boolean 
   o.station !== 'cause' &&
   !o.key.startsWith('case.') &&
   ['measured', 'seen', 'reported', 'document'].includes(o.how);
-
-/** The kind of thing that a look is of. */
-export const kindOfLook = (about: string | undefined, o: Pick<Observable, 'part'>): string =>
-  (about === undefined ? undefined : kindOfId(about)) ?? o.part;

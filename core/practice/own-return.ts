@@ -6,7 +6,7 @@ import { contentDigest } from '@core/facts/digest';
 import { type Result, err, ok } from '@core/quantity/result';
 import { VIRTUAL_BENCH } from './bench';
 import { isLook } from './look';
-import { type Lies, slotOf, type VirtualCase } from './virtual-case';
+import { type Lies, slotName, type VirtualCase } from './virtual-case';
 
 export type OwnError = { code: 'not_decided' | 'not_issued' | 'too_little' };
 
@@ -57,7 +57,7 @@ export function ownReturn(state: State, registry: Registry): Result<VirtualCase,
       },
     ];
   });
-  const last = [...new Map(kept.map((l) => [slotOf(l), l])).values()];
+  const last = [...new Map(kept.map((l) => [slotName(l), l])).values()];
   const there = last.filter((l) => !['engine.code', 'parts.sent'].includes(l.key));
   if (there.length < LEAST) return err({ code: 'too_little' });
   const abnormal = there.filter((l) => {
@@ -72,7 +72,7 @@ export function ownReturn(state: State, registry: Registry): Result<VirtualCase,
       { key: 'case.date', value: VIRTUAL_BENCH.day, how: 'document' },
     ],
     there,
-    shows: abnormal.map(slotOf),
+    shows: abnormal.map(slotName),
     wrong: [],
     patience: VIRTUAL_BENCH.patience.to,
   });

@@ -8,11 +8,11 @@ import { reduce } from '@core/facts/state';
 import { isLook, type Look, lookAt, minutesOf, type Seen } from './look';
 import { entryOf } from './entry';
 import type { VirtualCase } from './virtual-case';
-import { slotOf } from './virtual-case';
+import { slotName } from './virtual-case';
 
 /** One step of a path: the look, what it took, and how sure one can be of the truth behind it. */
-export type PathStep = Look & { seen: Seen['is']; share: number };
-export type Path = {
+type PathStep = Look & { seen: Seen['is']; share: number };
+export type LookPath = {
   steps: PathStep[];
   minutes: number;
   /** Share of the truth before the first look. */
@@ -30,7 +30,7 @@ export const filedAs = (look: Pick<Look, 'key' | 'about'>, seen: Seen): NewFact[
     : [{ key: look.key, about: look.about, value: silent('unknown'), how: 'reported' }];
 
 /** A case that nobody keeps, growing by entries. */
-export function trial(world: World, c: VirtualCase) {
+function trial(world: World, c: VirtualCase) {
   let n = 0;
   const author: Author = { by: 'practice', now: () => '2026-10-01T08:00:00.000Z', newId: () => `p${++n}` };
   let facts: readonly Fact[] = [];
@@ -42,17 +42,16 @@ export function trial(world: World, c: VirtualCase) {
   return {
     file,
     answers: (): Answers => (answers = answersFor(world, reduce(facts), answers)),
-    shareOf: (cause: string): number => shareIn(answersFor(world, reduce(facts), answers), cause),
   };
 }
-export const shareIn = (a: Pick<Answers, 'ranking'>, cause: string): number =>
+const shareIn = (a: Pick<Answers, 'ranking'>, cause: string): number =>
   a.ranking.causes.find((x) => x.cause.key === cause)?.probability ?? 0;
 
 /**
  * The best path that is known: at each step the check that settles most a minute, as the desk itself advises, until it is sure enough to say what
  * it is or nothing worth asking is left.
  */
-export function bestPath(world: World, c: VirtualCase): Path {
+export function bestPath(world: World, c: VirtualCase): LookPath {
   const registry = registryFor(world);
   const t = trial(world, c);
   const made: Look[] = [];
@@ -61,7 +60,7 @@ export function bestPath(world: World, c: VirtualCase): Path {
   const from = shareIn(a, c.cause);
   const look = (key: string, about: string | undefined): void => {
     const o = registry.get(key);
-    if (!o || !isLook(o) || made.some((m) => slotOf(m) === slotOf({ key, about }))) return;
+    if (!o || !isLook(o) || made.some((m) => slotName(m) === slotName({ key, about }))) return;
     const next: Look = { key, ...(about === undefined ? {} : { about }), minutes: minutesOf(o) };
     const seen = lookAt(c, o, about, made, registry);
     made.push(next);
@@ -80,8 +79,8 @@ export function bestPath(world: World, c: VirtualCase): Path {
     const [question] = a.asking.questions;
     if (question) look(featureKey(question.feature.id), undefined);
     if (made.length === before) {
-      const done = new Set(made.map(slotOf));
-      const check = a.checks.find((x) => x.inspections.some((i) => !done.has(slotOf(i))));
+      const done = new Set(made.map(slotName));
+      const check = a.checks.find((x) => x.inspections.some((i) => !done.has(slotName(i))));
       for (const i of check?.inspections ?? []) look(i.key, i.about);
     }
     if (made.length === before) break;
@@ -90,7 +89,7 @@ export function bestPath(world: World, c: VirtualCase): Path {
 }
 
 /** The trainee's own path, each look as it lay there. */
-export function ownPath(world: World, c: VirtualCase, looks: readonly Look[]): Path {
+export function ownPath(world: World, c: VirtualCase, looks: readonly Look[]): LookPath {
   const registry = registryFor(world);
   const t = trial(world, c);
   let a = t.answers();
@@ -106,7 +105,7 @@ export function ownPath(world: World, c: VirtualCase, looks: readonly Look[]): P
   return ended(steps, from, a);
 }
 
-function ended(steps: PathStep[], from: number, a: Answers): Path {
+function ended(steps: PathStep[], from: number, a: Answers): LookPath {
   const [leader] = a.ranking.causes;
   return {
     steps,

@@ -31,10 +31,10 @@ export const RunSchema = z.strictObject({
 });
 export type Run = Readonly<z.infer<typeof RunSchema>>;
 export type Done = Run & { done: NonNullable<Run['done']> };
-export const isDone = (r: Run): r is Done => r.done !== undefined;
+export const isDecided = (r: Run): r is Done => r.done !== undefined;
 
 /** One band of stated confidence: how many, how many of them right, and what lies within 95 % by chance (Clopper and Pearson 1934). */
-export type Band = {
+export type SureBand = {
   from: number;
   to: number;
   n: number;
@@ -48,7 +48,7 @@ export type Calibration = {
   right: number;
   /** Mean of (stated − right)²: 0 is perfect, 0.25 is a coin that is called (Brier 1950). */
   brier: number;
-  bands: Band[];
+  bands: SureBand[];
   /** The same over the last so many, run by run. */
   overTime: { n: number; brier: number }[];
 };
@@ -62,7 +62,7 @@ export function calibration(runs: readonly Done[]): Calibration {
     .map(({ done }) => ({ p: done.sure, right: done.right }));
   const brierOf = (some: typeof said) =>
     some.reduce((s, { p, right }) => s + (p - Number(right)) ** 2, 0) / Math.max(1, some.length);
-  const bands = EDGES.slice(0, -1).flatMap((from, i): Band[] => {
+  const bands = EDGES.slice(0, -1).flatMap((from, i): SureBand[] => {
     const to = EDGES[i + 1] ?? 1;
     const mine = said.filter(({ p }) => p >= from && p < to);
     if (mine.length === 0) return [];

@@ -15,9 +15,10 @@ const ThemeSchema = z.strictObject({
   toldWrong: z.number().gte(0).lt(1).optional(),
 });
 /** What a set of returns is about. */
-export type Theme = z.infer<typeof ThemeSchema>;
-export const THEMES: readonly Theme[] = z.array(ThemeSchema).parse(data);
-export const themeOf = (key: string | undefined): Theme | undefined => THEMES.find((t) => t.key === key);
+export type PracticeTheme = z.infer<typeof ThemeSchema>;
+export const THEMES: readonly PracticeTheme[] = z.array(ThemeSchema).parse(data);
+export const themeOf = (key: string | undefined): PracticeTheme | undefined =>
+  THEMES.find((t) => t.key === key);
 
 /** Returns in a set. */
 export const SET_OF = 3;

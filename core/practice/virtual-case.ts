@@ -30,5 +30,5 @@ export const VirtualCaseSchema = z.strictObject({
 export type VirtualCase = Readonly<z.infer<typeof VirtualCaseSchema>>;
 
 /** Name of the slot that an observable of a thing fills. */
-export const slotOf = (x: { key: string; about?: string | undefined; place?: Place | undefined }): string =>
+export const slotName = (x: { key: string; about?: string | undefined; place?: Place | undefined }): string =>
   slotKey(meaningOf({ key: x.key, about: x.about }), x.place);

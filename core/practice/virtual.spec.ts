@@ -16,7 +16,7 @@ import { entryOf } from './entry';
 import { destroys, isLook, type Look, lookAt, minutesOf, patienceLeft } from './look';
 import { bestPath, filedAs } from './path';
 import { THEMES, themeOf } from './themes';
-import { slotOf, type VirtualCase, VirtualCaseSchema } from './virtual-case';
+import { slotName, type VirtualCase, VirtualCaseSchema } from './virtual-case';
 
 const cat = catalogueOf(demoPack());
 const world = worldOf(cat);
@@ -56,13 +56,13 @@ describe('a virtual return, whole', () => {
           if (o.type.kind === 'choice')
             expect(optionsOf(o).map((x) => x.key))
               .withContext(`${c.id} ${l.key}`)
-              .toContain(String(l.value));
+              .toContain(l.value as string);
           if (o.type.kind === 'number') {
             expect(Number(l.value)).withContext(`${c.id} ${l.key}`).toBeGreaterThanOrEqual(o.type.min);
             expect(Number(l.value)).withContext(`${c.id} ${l.key}`).toBeLessThanOrEqual(o.type.max);
           }
         }
-        const slots = c.there.map(slotOf);
+        const slots = c.there.map(slotName);
         for (const s of c.shows) expect(slots).toContain(s);
         for (const f of factsOf(c)) expect(FactSchema.safeParse(f).success).withContext(f.key).toBeTrue();
       }
@@ -104,7 +104,7 @@ describe('a virtual return, whole', () => {
       for (let seed = 1; seed <= 60; seed++) {
         const c = drawn(seed, theme);
         for (const s of c.wrong) {
-          const l = must(c.there.find((x) => slotOf(x) === s));
+          const l = must(c.there.find((x) => slotName(x) === s));
           expect(registry.get(l.key)?.how).toBe('reported');
         }
         told += c.there.filter((l) => {
@@ -178,7 +178,7 @@ describe('looking back', () => {
 
   it('finds nothing missed, claimed or destroyed where every look was made and filed as it lay there', () => {
     const c = ofCause('tensioner_bearing');
-    const shown = c.there.filter((l) => c.shows.includes(slotOf(l)));
+    const shown = c.there.filter((l) => c.shows.includes(slotName(l)));
     const first = shown.flatMap((l) => destroys(c, must(registry.get(l.key)), l.about, []));
     const keys = [...new Set(first)].map((key) => ({ key })).concat(shown);
     const { looks, facts } = runOf(c, keys);
@@ -213,7 +213,7 @@ describe('looking back', () => {
     for (let seed = 1; seed <= 10; seed++) {
       const c = drawn(seed, 'mixed', 'fitting');
       const p = bestPath(world, c);
-      expect(new Set(p.steps.map(slotOf)).size).toBe(p.steps.length);
+      expect(new Set(p.steps.map(slotName)).size).toBe(p.steps.length);
       expect(p.minutes).toBe(p.steps.reduce((s, x) => s + x.minutes, 0));
       if (c.shows.length === 0) continue;
       of++;

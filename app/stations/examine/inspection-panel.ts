@@ -18,7 +18,7 @@ import { factsOf } from '@core/facts/read';
 import { THING } from '@core/facts/thing';
 import type { LimitedInspection, ExaminedThing } from '@core/answer/examined';
 import { Field } from '../../entry/field';
-import { Look } from '../../entry/look';
+import { BenchLook } from '../../entry/look';
 import { focusNextLacking } from '../../entry/next-field';
 import { PlacedField } from '../../entry/placed-field';
 import type { Session } from '../../entry/session';
@@ -36,7 +36,7 @@ import { SeriesPanel } from './series-panel';
   selector: 'hs-inspection-panel',
   imports: [
     Field,
-    Look,
+    BenchLook,
     PlacedField,
     InstrumentPanel,
     PhotoDialog,
