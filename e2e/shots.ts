@@ -50,14 +50,21 @@ test('patterns', async ({ page }) => {
   await page.screenshot({ path: out('patterns') });
 });
 
-test('leak-down', async ({ page }) => {
-  await open(page, '/case/demo-2036/examine?instruments=pace%3D40%26unplug%3D60');
-  await new Desk(page).look('Tensioner', 'Leak-down');
-  await page.getByRole('button', { name: 'It can no longer be read' }).click();
-  await page.getByRole('button', { name: 'Load is on: record' }).click();
-  await page.getByRole('button', { name: 'Use what came' }).click();
-  await page.getByText(/its limit of/).waitFor();
-  await page.screenshot({ path: out('leak') });
+test('practice', async ({ page }) => {
+  await open(page, '/practice');
+  await page.getByRole('button', { name: 'Begin: Opposed marks' }).click();
+  const main = page.getByRole('main');
+  await main
+    .getByRole('button', { name: /^(Look|Ask) · / })
+    .first()
+    .click();
+  await page.locator('body').press('5');
+  await main.getByLabel('Cause', { exact: true }).press('Enter');
+  await page.keyboard.type('tooth out');
+  await page.keyboard.press('Enter');
+  await main.getByRole('button', { name: 'That is my verdict' }).click();
+  await main.getByRole('button', { name: 'Open the lesson' }).click();
+  await page.screenshot({ path: out('practice') });
 });
 
 test('fit', async ({ page }) => {

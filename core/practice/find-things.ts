@@ -99,6 +99,13 @@ const READINGS_OF: Readonly<Record<string, Put>> = {
   },
   'marks.verdict': (_, d) =>
     d.stands.flatMap((s) => (s?.marks ?? []).map((m) => measured(d, 'mark', m.teeth, wheelThing(m.wheel)))),
+  'trace.shift': (_, d) => {
+    // a capture is taken at the cam that is out most
+    const [cam] = d.stands
+      .flatMap((s) => s?.marks ?? [])
+      .sort((a, b) => Math.abs(b.crankDeg) - Math.abs(a.crankDeg));
+    return cam ? [measured(d, 'trace.offset', cam.crankDeg)] : [];
+  },
   'heads.nearer': (grade, d) =>
     (d.stages[0]?.layout.banks ?? []).map((b) =>
       measured(d, 'bank.nearer', grade === 'nearer' ? 0.4 + 0.2 * d.random() : 0, bankThing(b.id)),
@@ -107,7 +114,6 @@ const READINGS_OF: Readonly<Record<string, Put>> = {
 /** Findings that follow from others' readings: nothing of their own lies there. */
 const FOLLOWS: ReadonlySet<string> = new Set([
   'extension.rest',
-  'trace.shift',
   'guide.material',
   'interval.run',
   'distance.run',

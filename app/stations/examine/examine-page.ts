@@ -21,6 +21,7 @@ import { CaseDesk } from '../../data/case-desk';
 import { PracticeBench } from '../../data/practice-bench';
 import { DeskSettingsStore } from '../../data/desk-settings';
 import { DeskSession } from '../../entry/desk-session';
+import { Field } from '../../entry/field';
 import { SettingsPair } from '../../entry/settings-pair';
 import { settlingWords } from '../../messages/verdict';
 import { list } from '../../language/list';
@@ -48,6 +49,7 @@ const BEST = 4;
     BoxStrip,
     CompareThingsPanel,
     DamageMapPart,
+    Field,
     InspectionList,
     InspectionPanel,
     NzButtonComponent,
