@@ -27,6 +27,8 @@ const BenchSchema = z.strictObject({
   interval: z.number().positive(),
   /** Who is asked tells it wrong. */
   toldWrong: Chance,
+  /** A filled fitting sheet came back with the box. */
+  sheetBack: Chance,
   /** Minutes that a caller stays on the line. */
   patience: Span,
   /** How warm an engine is whose tensioner was set too warm, °C. */

@@ -5,6 +5,8 @@ import { type Catalogue, stagesFor } from '@core/catalogue/find-records';
 import type { Variant } from '@core/catalogue/pack';
 import { driveHas, hasAll } from '@core/drive/drive-has';
 import { isMarked } from '@core/drive/judge-marks';
+import { stepThing } from '@core/fitting/fitted';
+import { sheetFor, type SheetStep } from '@core/fitting/sheet';
 import { KINDS, sentKey } from '@core/facts/kinds';
 import type { Registry } from '@core/facts/observable';
 import type { Policy } from '@core/policy/policy';
@@ -94,7 +96,7 @@ export function drawCase(
     id: `practice-${theme}-${seed}${family === undefined ? '' : `-${family.replace(/[^a-z]/g, '-')}`}`,
     theme,
     cause: truth.cause,
-    opening: opening(drawn, truth, kept),
+    opening: [...opening(drawn, truth, kept), ...sheetBack(drawn, truth, of)],
     there: kept,
     // what is not told, or told otherwise, shows nothing
     shows: [...new Set(shows)].filter((s) => !wrong.includes(s) && kept.some((l) => slotName(l) === s)),
@@ -186,6 +188,26 @@ function asTold(
     return [{ ...l, value: other.key }];
   });
   return { kept, wrong };
+}
+
+/**
+ * The filled sheet in the box, where one came back: every step done as it says, but for the one that the cause is a fault of;
+ * and that, too, is ticked as done where the sheet lies.
+ */
+function sheetBack(d: Drawn, truth: Truth, of: PracticeTheme | undefined): Lies[] {
+  const { random, cat, variant, stages, policy } = d;
+  if (random() >= (of?.sheetBack ?? VIRTUAL_BENCH.sheetBack)) return [];
+  const sheet = sheetFor(cat, variant, stages, policy);
+  const codes = Object.entries(d.causes.sheet.names).flatMap(([code, causes]) =>
+    causes.includes(truth.cause) ? [code] : [],
+  );
+  const at = (s: SheetStep) =>
+    (['wrong', 'skipped'] as const).find((how) => codes.includes(s.faults?.[how] ?? ''));
+  const faulty = random() < (of?.toldWrong ?? VIRTUAL_BENCH.toldWrong) ? undefined : sheet.steps.find(at);
+  return sheet.steps.map((s) => ({
+    ...lies(d, 'step.done', (s === faulty ? at(s) : undefined) ?? 'done', stepThing(s.id)),
+    how: 'document',
+  }));
 }
 
 /** What stands on the paper in the box. */

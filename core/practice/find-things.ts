@@ -3,6 +3,7 @@ import { EXAMINATIONS } from '@core/examination/examination-data';
 import type { Catalogue } from '@core/catalogue/find-records';
 import type { Kit, Variant } from '@core/catalogue/pack';
 import { codeOfKind } from '@core/examination/codes';
+import type { CauseData } from '@core/cause/cause-data';
 import type { FindingNode } from '@core/cause/model';
 import type { Has } from '@core/drive/drive-has';
 import type { Stage } from '@core/drive/stages';
@@ -19,6 +20,7 @@ import type { Lies } from './virtual-case';
 /** What of a return is drawn already, when what lies on its bench is worked out. */
 export type Drawn = {
   cat: Catalogue;
+  causes: CauseData;
   registry: Registry;
   variant: Variant;
   has: ReadonlySet<Has>;

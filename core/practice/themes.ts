@@ -11,6 +11,8 @@ const ThemeSchema = z.strictObject({
   causes: z.array(z.string()),
   /** What a drive must have for it. */
   needs: z.array(z.enum(HAS)).optional(),
+  /** How often a filled sheet comes back, where it is not as usual. */
+  sheetBack: z.number().gt(0).lte(1).optional(),
   /** How often who is asked tells it wrong, where it is not as usual. */
   toldWrong: z.number().gte(0).lt(1).optional(),
 });

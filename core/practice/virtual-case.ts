@@ -17,7 +17,7 @@ export const VirtualCaseSchema = z.strictObject({
   theme: z.string().max(60).optional(),
   cause: z.string().min(1).max(80),
   /** What the paper and the first words say: filed when it is opened. */
-  opening: z.array(LiesSchema).max(100),
+  opening: z.array(LiesSchema).max(500),
   /** What is there to be found, a line each. */
   there: z.array(LiesSchema).max(2000),
   /** Slots that show the truth: who finds them can know it. */

@@ -120,6 +120,25 @@ describe('a virtual return, whole', () => {
   });
 });
 
+describe('a sheet in the box', () => {
+  it('shows the very fault that the return has, or ticks it as done where it lies, and breaks no gate of its own', () => {
+    let [shown, lied] = [0, 0];
+    for (let seed = 1; seed <= 40; seed++) {
+      const c = drawn(seed, 'lies');
+      const a = answersOf(c);
+      expect(c.opening.some((l) => l.key === 'step.done')).toBeTrue();
+      const faults = a.fitted?.faults ?? [];
+      for (const f of faults)
+        expect(CAUSES.sheet.names[f.code]).withContext(`${c.id} ${f.code}`).toContain(c.cause);
+      if (faults.length > 0) shown++;
+      else lied++;
+    }
+    // more often than not it lies
+    expect(lied).toBeGreaterThan(shown);
+    expect(shown).toBeGreaterThan(0);
+  });
+});
+
 describe('looking at a virtual return', () => {
   const looks = (c: VirtualCase) =>
     [...registry.values()].filter((o) => isLook(o) && c.there.some((l) => l.key === o.key));
