@@ -1,11 +1,11 @@
 import { computed, inject, Injectable } from '@angular/core';
-import { meaningOf, slotKey } from '@core/facts/meaning';
 import type { Observable } from '@core/facts/observable';
 import { isPractice } from '@core/facts/practice';
 import { silent } from '@core/facts/silence';
 import { destroys, isLook, type Look, lookAt, minutesOf, patienceLeft, type Seen } from '@core/practice/look';
 import { entryOf } from '@core/practice/entry';
 import { isDecided, type Run } from '@core/practice/record';
+import { slotName } from '@core/practice/virtual-case';
 import { CaseDesk } from './case-desk';
 import { PracticeRecords } from './practice-records';
 
@@ -42,9 +42,9 @@ export class PracticeBench {
   toLook(o: Observable, about: string | undefined): ToLook | undefined {
     const run = this.run();
     if (!run || isDecided(run) || !isLook(o)) return undefined;
-    const slot = slotKey(meaningOf({ key: o.key, about }));
-    if (run.case.opening.some((l) => slotKey(meaningOf(l)) === slot)) return undefined;
-    const at = run.looks.findIndex((l) => slotKey(meaningOf({ key: l.key, about: l.about })) === slot);
+    const slot = slotName({ key: o.key, about });
+    if (run.case.opening.some((l) => slotName(l) === slot)) return undefined;
+    const at = run.looks.findIndex((l) => slotName(l) === slot);
     const registry = this.desk.registry();
     const made = at < 0 ? run.looks : run.looks.slice(0, at);
     return {
@@ -70,7 +70,7 @@ export class PracticeBench {
     if (!kept.ok) return;
     if (seen.is === 'unknown' || seen.is === 'rung_off')
       await this.desk.file({ key: o.key, about, value: silent('unknown'), how: o.how });
-    if (seen.is === 'not_sent' || seen.is === 'destroyed' || seen.is === 'nothing')
+    if (seen.is === 'not_sent' || seen.is === 'destroyed')
       await this.desk.file({ key: o.key, about, value: silent('notExamined'), how: o.how });
     // What is written down by place, or by a recorder, stands as it was read.
     if (seen.is === 'found' && (o.place !== undefined || o.type.kind === 'series'))

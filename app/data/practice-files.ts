@@ -28,6 +28,16 @@ export class PracticeFiles {
   private readonly policy = inject(DeskPolicy);
   private readonly settings = inject(DeskSettingsStore);
   readonly returns = this.records.returns;
+  /** Returns that are decided here: their verdicts stand. */
+  readonly decided = computed(
+    () =>
+      new Set(
+        this.records
+          .runs()
+          .filter(isDecided)
+          .map((r) => r.case.id),
+      ),
+  );
   /** Settled cases that can be made returns. */
   readonly settled = computed(() => this.cases.summaries().filter((h) => h.settled !== undefined));
 

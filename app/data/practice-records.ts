@@ -1,11 +1,11 @@
 import { Injectable, type OnDestroy, signal } from '@angular/core';
 import type { IDBPDatabase } from 'idb';
 import type { Fact } from '@core/facts/fact';
-import { type Run, RunSchema } from '@core/practice/record';
+import { isDecided, type Run, RunSchema } from '@core/practice/record';
 import { type VirtualCase, VirtualCaseSchema } from '@core/practice/virtual-case';
 import type { Result } from '@core/quantity/result';
 import { openPractice, type PracticeDb } from '../records/practice-db';
-import type { StoreTrouble } from './store-trouble';
+import { type StoreTrouble, Unfit } from './store-trouble';
 import { WriteQueue } from './write-queue';
 
 /** What keeps the facts of a case: the desk's records, or those of practice. */
@@ -64,6 +64,8 @@ export class PracticeRecords implements FactKeeper, OnDestroy {
     build: (facts: readonly Fact[]) => readonly Fact[],
   ): ReturnType<FactKeeper['extend']> {
     return this.writes.put(async () => {
+      if (this.runs().some((r) => r.case.id === caseId && isDecided(r)))
+        throw new Unfit('this return is decided, and nothing of it changes any more');
       const tx = (await this.open()).transaction('facts', 'readwrite');
       const stored = await tx.store.getAll(ofCase(caseId));
       const fresh = build(stored);

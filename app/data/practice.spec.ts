@@ -81,6 +81,22 @@ describe('returns for practice beside the desk’s records', () => {
     again.ngOnDestroy();
   });
 
+  it('are closed by the verdict: nothing is filed into a decided one, and no look is made of it', async () => {
+    await begin();
+    const bench = TestBed.inject(PracticeBench);
+    const records = TestBed.inject(PracticeRecords);
+    const run = must(bench.run());
+    const before = must(desk.current()).state.log.length;
+    await records.keepRun({
+      ...run,
+      done: { cause: 'no_fault', sure: 0.5, at: run.begun, right: false, family: 'x', minutes: 0, best: 0 },
+    });
+    const filed = await desk.file({ key: 'tensioner.air', value: 'spongy', how: 'seen' });
+    expect(filed.ok ? '' : filed.error.code).toBe('unfit');
+    expect(must(desk.current()).state.log.length).toBe(before);
+    expect(bench.toLook(ofTensioner('tensioner.activated'), undefined)).toBeUndefined();
+  });
+
   it('are the same set of the week wherever they are drawn, and another return each time otherwise', async () => {
     const week = await practice.beginSet('mixed', 202649);
     const again = await practice.beginSet('mixed', 202649);

@@ -1,4 +1,4 @@
-import { computed, inject, Injectable, signal } from '@angular/core';
+import { computed, inject, Injectable } from '@angular/core';
 import { registryFor } from '@core/answer/world';
 import type { NewFact } from '@core/facts/change';
 import type { After, Verdict } from '@core/practice/after';
@@ -47,7 +47,6 @@ export class Practice {
     const families = new Set(TRUTHS.flatMap((t) => familyOf.get(t.cause) ?? []));
     return spacing(this.done(), [...families]);
   });
-  readonly failed = signal('');
 
   load(): Promise<void> {
     return this.records.load();
@@ -73,11 +72,6 @@ export class Practice {
     if (at > SET_OF) return ok(mine[0]?.case.id ?? '');
     const begun = await this.draw('mixed', undefined, () => true, 10 * week + at);
     return begun.ok ? this.intoSet(begun.value, key, at) : begun;
-  }
-
-  /** The set that this run is of, with its place, and the next of it once this one is decided. */
-  setOf(run: Run): { at: number; of: number; key: string } | undefined {
-    return run.set && { ...run.set, of: SET_OF };
   }
 
   /** Goes on with the set of a run. */

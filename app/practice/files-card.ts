@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
-import { Router } from '@angular/router';
+import { Router, RouterLink } from '@angular/router';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
 import { Notices } from '../commands/notices';
 import { Practice } from '../data/practice';
@@ -14,7 +14,7 @@ import { PracticeWords } from './practice-words';
 /** Returns of the house's own, files of them, and how far two judges agree. */
 @Component({
   selector: 'hs-practice-files',
-  imports: [FileButton, NzButtonComponent, Pick],
+  imports: [FileButton, NzButtonComponent, Pick, RouterLink],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <section class="card" aria-label="Own returns">
@@ -38,7 +38,11 @@ import { PracticeWords } from './practice-words';
       @for (r of files.returns(); track r.id; let i = $index) {
         <div class="set">
           <span>Own return {{ i + 1 }}, {{ r.there.length }} things to find</span>
-          <button nz-button nzSize="small" (click)="begin(r.id)">Begin</button>
+          @if (files.decided().has(r.id)) {
+            <a nz-button nzSize="small" [routerLink]="['/practice/return', r.id]">Look back</a>
+          } @else {
+            <button nz-button nzSize="small" (click)="begin(r.id)">Begin</button>
+          }
         </div>
       }
       <div class="row">

@@ -29,6 +29,13 @@ const BenchSchema = z.strictObject({
   toldWrong: Chance,
   /** A filled fitting sheet came back with the box. */
   sheetBack: Chance,
+  /** Share of the parts that a cause shows on, that are sent. */
+  sentShown: Chance,
+  /** Odometer at the fitting, km; distance since the oil was changed, as it should be and too far, km. */
+  fittedAt: Span,
+  oilKm: z.strictObject({ sound: Pair, past: Pair }),
+  /** Teeth by which a mark is out, by its verdict. */
+  outBy: z.record(z.string(), z.number().positive()),
   /** Minutes that a caller stays on the line. */
   patience: Span,
   /** How warm an engine is whose tensioner was set too warm, °C. */

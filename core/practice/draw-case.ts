@@ -2,7 +2,6 @@ import { type CauseData, causesFor } from '@core/cause/cause-data';
 import { modelOf } from '@core/cause/model';
 import { featureKey } from '@core/catalogue/feature-observables';
 import { type Catalogue, stagesFor } from '@core/catalogue/find-records';
-import type { Variant } from '@core/catalogue/pack';
 import { driveHas, hasAll } from '@core/drive/drive-has';
 import { isMarked } from '@core/drive/judge-marks';
 import { stepThing } from '@core/fitting/fitted';
@@ -67,7 +66,7 @@ export function drawCase(
   );
   for (const [finding, grade] of actsOn(truth, grades)) grades.set(finding, grade);
   const e = elongationOf(grades.get('chain.long'), stages[0]?.layout.elongationLimit, random);
-  const amiss = amissOf(truth, grades, e, variant, stages, random);
+  const amiss = amissOf(truth, grades, e, stages, random);
   const kit = pick(
     (w.cat.kitsOf.get(variant.id) ?? []).flatMap((n) => w.cat.kits.get(n) ?? []),
     random,
@@ -126,7 +125,6 @@ function amissOf(
   truth: Truth,
   grades: ReadonlyMap<string, string | undefined>,
   e: number,
-  variant: Variant,
   stages: Drawn['stages'],
   random: () => number,
 ): Amiss {
@@ -135,7 +133,7 @@ function amissOf(
   );
   const verdict = grades.get('marks.verdict');
   const out = verdict === undefined ? undefined : pick(marked, random);
-  const by = truth.acts?.teeth ?? (verdict === 'fraction' ? 0.4 : verdict === 'teeth_and_rest' ? 1.4 : 1);
+  const by = truth.acts?.teeth ?? VIRTUAL_BENCH.outBy[verdict ?? ''] ?? 1;
   const window = grades.get('extension.window');
   const rest =
     grades.get('extension.rest') ?? (window === 'beyond' ? 'more' : window === 'short' ? 'less' : '');
@@ -152,8 +150,9 @@ function amissOf(
 function history(d: Drawn, truth: Truth, km: number): Lies[] {
   const { random, variant } = d;
   const months = Math.max(1, Math.round(km / VIRTUAL_BENCH.kmPerMonth));
-  const then = Math.round(20_000 + 160_000 * random());
-  const oil = 1000 * (truth.shows['oil.interval'] ? 19 + 8 * random() : 2 + 10 * random());
+  const then = Math.round(between(VIRTUAL_BENCH.fittedAt, random));
+  const [from, to] = truth.shows['oil.interval'] ? VIRTUAL_BENCH.oilKm.past : VIRTUAL_BENCH.oilKm.sound;
+  const oil = between({ from, to }, random);
   const features = Object.entries(variant.features).flatMap(([f, allowed]) => {
     const value = pick(allowed, random);
     return value === undefined ? [] : [lies(d, featureKey(f), value)];
@@ -218,7 +217,7 @@ function opening(d: Drawn, truth: Truth, there: readonly Lies[]): Lies[] {
   const sent = possible.filter(({ kind }) =>
     [
       VIRTUAL_BENCH.always.includes(kind),
-      shownOn.has(kind) && random() < 0.9,
+      shownOn.has(kind) && random() < VIRTUAL_BENCH.sentShown,
       random() < VIRTUAL_BENCH.sentAlong,
     ].some(Boolean),
   );
