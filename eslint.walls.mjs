@@ -132,6 +132,11 @@ const APP = {
     app: ['language', 'data', 'ui', 'messages', 'report', 'commands'],
     packages: SCREEN,
   },
+  offline: {
+    core: [],
+    app: ['data', 'commands'],
+    packages: [...SCREEN, '@angular/service-worker'],
+  },
   tours: {
     core: ['quantity', 'facts'],
     app: ['data', 'commands'],
@@ -139,7 +144,7 @@ const APP = {
   },
   shell: {
     core: ANY_CORE,
-    app: ['language', 'data', 'ui', 'messages', 'commands', 'entry', 'tours', 'practice'],
+    app: ['language', 'data', 'ui', 'messages', 'commands', 'entry', 'tours', 'practice', 'offline'],
     packages: [...SCREEN, 'tinykeys'],
   },
 };

@@ -2,6 +2,7 @@ import {
   type ApplicationConfig,
   provideBrowserGlobalErrorListeners,
   inject,
+  isDevMode,
   provideZonelessChangeDetection,
 } from '@angular/core';
 import {
@@ -11,6 +12,7 @@ import {
   withComponentInputBinding,
   withNavigationErrorHandler,
 } from '@angular/router';
+import { provideServiceWorker } from '@angular/service-worker';
 import { CheckCircleFill, ExclamationCircleFill, InfoCircleFill } from '@ant-design/icons-angular/icons';
 import { provideNzIcons } from 'ng-zorro-antd/icon';
 import { Fetching } from './commands/fetching';
@@ -120,6 +122,11 @@ export const appConfig: ApplicationConfig = {
     provideZonelessChangeDetection(),
     provideBrowserGlobalErrorListeners(),
     provideRouter(routes, withComponentInputBinding(), withNavigationErrorHandler(unreachable)),
+    // after the desk is open: what it fetches for later is in nobody's way
+    provideServiceWorker('sw.js', {
+      enabled: !isDevMode(),
+      registrationStrategy: 'registerWhenStable:30000',
+    }),
     provideNzIcons([CheckCircleFill, ExclamationCircleFill, InfoCircleFill]),
   ],
 };

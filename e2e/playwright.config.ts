@@ -19,6 +19,8 @@ export default defineConfig({
     timezoneId: 'Europe/Berlin',
     locale: 'de-DE',
     acceptDownloads: true,
+    // each test begins with an empty browser: fetching all of the program for later would only slow it
+    serviceWorkers: 'block',
     launchOptions: launch,
     trace: 'retain-on-failure',
   },

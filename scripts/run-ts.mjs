@@ -20,21 +20,21 @@ export async function bundle(entry) {
     target: 'node20',
     mainFields: ['module', 'main'],
     tsconfig: join(root, 'tsconfig.json'),
-    external: ['@playwright/test', 'express', 'helmet', 'compression'],
+    external: ['@playwright/test', 'express', 'helmet', 'compression', '@electric-sql/pglite', 'pg'],
     logLevel: 'warning',
   });
   return outfile;
 }
 
-/** Bundles a script for browsers of some years ago, small, into one file. */
-export async function bundlePage(entry, outfile) {
+/** Bundles a script, small, into one file: for browsers of some years ago unless said otherwise. */
+export async function bundlePage(entry, outfile, target = ['es2019']) {
   await build({
     entryPoints: [join(root, entry)],
     outfile: join(root, outfile),
     bundle: true,
     minify: true,
     format: 'iife',
-    target: ['es2019'],
+    target,
     mainFields: ['module', 'main'],
     tsconfig: join(root, 'tsconfig.json'),
     charset: 'ascii',

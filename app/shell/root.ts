@@ -6,6 +6,7 @@ import {
   effect,
   ElementRef,
   inject,
+  Injector,
   viewChild,
 } from '@angular/core';
 import { RouterOutlet } from '@angular/router';
@@ -26,6 +27,8 @@ import { SettingsDialog } from './settings-dialog';
 import { PolicyDialog } from './policy-dialog';
 import { KeysDialog } from './keys-dialog';
 import { Palette } from './palette';
+import { ProgramUpdate } from '../offline/program-update';
+import { UpdateStrip } from '../offline/update-strip';
 import { TourStrip } from '../tours/tour-strip';
 import { Rack } from './rack';
 
@@ -40,6 +43,7 @@ const READ_ONLY: ReadonlySet<StoreTrouble['code']> = new Set(['newer', 'forbidde
     NzButtonComponent,
     Rack,
     TourStrip,
+    UpdateStrip,
     Palette,
     KeysDialog,
     SettingsDialog,
@@ -92,9 +96,16 @@ const READ_ONLY: ReadonlySet<StoreTrouble['code']> = new Set(['newer', 'forbidde
         </hs-state>
       </main>
     } @else if (setup.ready()) {
-      <div class="frame" [class.tour]="commands.tour() !== undefined">
-        @defer (when commands.tour() !== undefined) {
-          <hs-tour-strip />
+      <div class="frame" [class.under]="commands.tour() !== undefined || newer()">
+        @if (commands.tour() !== undefined || newer()) {
+          <div class="over">
+            @defer (when newer()) {
+              <hs-update-strip />
+            }
+            @defer (when commands.tour() !== undefined) {
+              <hs-tour-strip />
+            }
+          </div>
         }
         <hs-rack />
         <router-outlet />
@@ -150,10 +161,10 @@ const READ_ONLY: ReadonlySet<StoreTrouble['code']> = new Set(['newer', 'forbidde
       min-width: 0;
       min-height: 0;
     }
-    .frame.tour {
+    .frame.under {
       grid-template-rows: auto minmax(0, 1fr);
     }
-    hs-tour-strip {
+    .over {
       grid-column: 1 / -1;
     }
     .failed {
@@ -165,7 +176,7 @@ const READ_ONLY: ReadonlySet<StoreTrouble['code']> = new Set(['newer', 'forbidde
         grid-template-columns: minmax(0, 1fr);
         grid-template-rows: auto minmax(0, 1fr);
       }
-      .frame.tour {
+      .frame.under {
         grid-template-rows: auto auto minmax(0, 1fr);
       }
     }
@@ -187,6 +198,9 @@ export class Root {
       }
     );
   });
+  private readonly injector = inject(Injector);
+  private readonly update = inject(ProgramUpdate);
+  protected readonly newer = computed(() => this.update.waiting() || this.update.broken());
   protected readonly fetching = inject(Fetching);
   protected readonly commands = inject(Commands);
   private readonly fileInput = viewChild.required<ElementRef<HTMLInputElement>>('file');
@@ -196,6 +210,15 @@ export class Root {
     effect(() => {
       if (this.commands.importAsked() > 0) this.fileInput().nativeElement.click();
     });
+    effect(() => {
+      if (this.setup.ready() && cameFromSystem()) void this.takeIn();
+    });
+  }
+
+  /** Files that the system opened with this program, and what was shared with it. */
+  private async takeIn(): Promise<void> {
+    const { FromSystem } = await import('../offline/from-system');
+    await this.injector.get(FromSystem).start();
   }
 
   protected again(): void {
@@ -236,3 +259,7 @@ export class Root {
     if (file) void this.commands.openFile(file);
   }
 }
+
+/** Only as a program of its own, or when something was shared: else nothing of it is fetched. */
+const cameFromSystem = (): boolean =>
+  matchMedia('(display-mode: standalone)').matches || new URLSearchParams(location.search).has('shared-in');
