@@ -7,6 +7,7 @@ const deep = (...rooms) => [...new Set(rooms.flatMap((r) => [r, ...CORE[r]]))];
 const CORE = { quantity: [] };
 CORE.facts = deep('quantity');
 CORE.policy = deep('facts');
+CORE.shelf = deep('facts');
 CORE.drive = deep('quantity');
 CORE.simulate = deep('quantity');
 CORE.catalogue = deep('facts', 'drive', 'policy');
@@ -25,6 +26,7 @@ CORE.practice = deep('answer', 'patterns');
 const CORE_PACKAGES = {
   quantity: ['jsonc-parser'],
   facts: ['@noble/hashes', 'canonicalize'],
+  shelf: ['@noble/hashes'],
   drive: ['ml-matrix'],
   examination: ['ml-matrix'],
   catalogue: ['fastest-levenshtein'],

@@ -1,0 +1,196 @@
+import type { Fact } from '@core/facts/fact';
+import { err, ok, type Result } from '@core/quantity/result';
+import { type Entry, follows, headOf, type Heads, type LogHead, MOST_IN_ENTRY, nextEntry } from './entry';
+
+/** Why a shelf did not do what was asked of it. */
+export type ShelfError =
+  | { code: 'away'; detail: string }
+  /** It lets this desk in no more. */
+  | { code: 'shut_out' }
+  /** What came from it cannot be read by this program: a newer one wrote it, or somebody else. */
+  | { code: 'unreadable'; log: string; at: string; why: string }
+  /** The log goes on further than this desk knew, or it lost its end. */
+  | { code: 'behind' }
+  /** It has a fact of this id that says another thing. */
+  | { code: 'other_content'; id: string }
+  | { code: 'refused'; detail: string };
+
+/**
+ * A shelf keeps what desks put there, each in a log of its own, and tells what is new. Whatever carries it may lose, repeat and delay; no clock
+ * is asked.
+ */
+export type Shelf = {
+  /** Every log, with where it ends. */
+  heads(): Promise<Result<Heads, ShelfError>>;
+  /** Entries of a log that come after, in their order, some at a time. */
+  read(log: string, after: number): Promise<Result<readonly Entry[], ShelfError>>;
+  /** Puts an entry at the end of its log: refused as `behind` where the log ends elsewhere. */
+  append(entry: Entry): Promise<Result<true, ShelfError>>;
+  /** Which of these facts it does not have. */
+  missing(ids: readonly string[]): Promise<Result<readonly string[], ShelfError>>;
+};
+
+/** What a desk keeps of its shelf; it outlives a crash. */
+export type ShelfMemory = {
+  /** The log that this desk writes now. */
+  log: string;
+  /** How far every log was read; of the own one, how far it was written. */
+  positions: Heads;
+  /** What stands on the shelf has to be asked for anew: it was just joined, or lost something. */
+  recheck: boolean;
+};
+
+/** The desk's side: its facts, and which of them stand on the shelf. Each of these is one write: it is done whole or not at all. */
+export type ShelfDesk = {
+  memory(): Promise<ShelfMemory>;
+  /** Facts of which it is not known that they stand on the shelf, some at a time, after the one named. */
+  waiting(most: number, after?: Fact): Promise<readonly Fact[]>;
+  /** Takes facts in, as standing on the shelf, and notes how far the log was read. */
+  take(facts: readonly Fact[], log: string, position: LogHead): Promise<void>;
+  /** Notes that facts stand on the shelf and, after an entry of its own, where the log ends. */
+  know(ids: readonly string[], written?: { log: string; position: LogHead }): Promise<void>;
+  /** Logs that lost their end: they are read from their beginning, and what stands on the shelf is asked for. @param log what is written from now on */
+  lost(logs: readonly string[], log: string): Promise<void>;
+  rechecked(): Promise<void>;
+};
+
+/** What an exchange did. */
+export type Exchanged = { came: number; went: number; /** The shelf had lost something. */ lost: boolean };
+
+/** Entries that are tried anew where another window, or an answer that was lost, was quicker. */
+const TRIES = 5;
+const BATCH = 2000;
+
+/**
+ * Brings a desk and its shelf together: what is new comes, what waits goes. It may be cut off anywhere and begun again: facts are united by
+ * their ids, so that nothing is lost and nothing is there twice. What the shelf lost goes there again, in a new log, since the old
+ * one can no longer be told from what others remember of it.
+ * @param freshLog a name that no log ever had
+ * @param most facts of one entry
+ */
+export async function exchange(
+  desk: ShelfDesk,
+  shelf: Shelf,
+  freshLog: () => string,
+  most = MOST_IN_ENTRY,
+): Promise<Result<Exchanged, ShelfError>> {
+  const sum: Exchanged = { came: 0, went: 0, lost: false };
+  for (let tries = 0; tries < TRIES; tries++) {
+    const pulled = await pull(desk, shelf, freshLog, sum);
+    if (!pulled.ok) return pulled;
+    const pushed = await push(desk, shelf, most, sum);
+    if (pushed.ok) return ok(sum);
+    if (pushed.error.code !== 'behind') return pushed;
+  }
+  return err({ code: 'behind' });
+}
+
+/** Logs of which the shelf has less than this desk read, or another end. */
+function cutLogs(positions: Heads, heads: Heads): string[] {
+  return Object.entries(positions).flatMap(([log, mine]) => {
+    const there = heads[log];
+    const cut =
+      there === undefined || there.seq < mine.seq || (there.seq === mine.seq && there.hash !== mine.hash);
+    return cut ? [log] : [];
+  });
+}
+
+async function pull(
+  desk: ShelfDesk,
+  shelf: Shelf,
+  freshLog: () => string,
+  sum: Exchanged,
+): Promise<Result<true, ShelfError>> {
+  const heads = await shelf.heads();
+  if (!heads.ok) return heads;
+  const cut = cutLogs((await desk.memory()).positions, heads.value);
+  if (cut.length > 0) await lost(desk, cut, freshLog, sum);
+  for (const [log, head] of Object.entries(heads.value)) {
+    const read = await pullLog(desk, shelf, log, head, freshLog, sum);
+    if (!read.ok) return read;
+  }
+  return recheck(desk, shelf);
+}
+
+async function pullLog(
+  desk: ShelfDesk,
+  shelf: Shelf,
+  log: string,
+  head: LogHead,
+  freshLog: () => string,
+  sum: Exchanged,
+): Promise<Result<true, ShelfError>> {
+  let at = (await desk.memory()).positions[log];
+  let again = false;
+  while ((at?.seq ?? 0) < head.seq) {
+    const came = await shelf.read(log, at?.seq ?? 0);
+    if (!came.ok) return came;
+    if (came.value.length === 0) return ok(true);
+    for (const entry of came.value) {
+      if (!follows(entry, at)) {
+        // What was read before is not what stands before this: somebody put another past there.
+        if (again || at === undefined)
+          return err({ code: 'unreadable', log, at: String(entry.seq), why: 'chain' });
+        again = true;
+        await lost(desk, [log], freshLog, sum);
+        at = undefined;
+        break;
+      }
+      at = headOf(entry);
+      await desk.take(entry.facts, log, at);
+      sum.came += entry.facts.length;
+    }
+  }
+  return ok(true);
+}
+
+async function lost(
+  desk: ShelfDesk,
+  logs: readonly string[],
+  freshLog: () => string,
+  sum: Exchanged,
+): Promise<void> {
+  const { log } = await desk.memory();
+  sum.lost = true;
+  await desk.lost(logs, logs.includes(log) ? freshLog() : log);
+}
+
+/** Asks which of the desk's facts stand on the shelf. */
+async function recheck(desk: ShelfDesk, shelf: Shelf): Promise<Result<true, ShelfError>> {
+  if (!(await desk.memory()).recheck) return ok(true);
+  let after: Fact | undefined;
+  for (;;) {
+    const facts = await desk.waiting(BATCH, after);
+    after = facts.at(-1);
+    if (after === undefined) break;
+    const ids = facts.map((f) => f.id);
+    const missing = await shelf.missing(ids);
+    if (!missing.ok) return missing;
+    const gone = new Set(missing.value);
+    const there = ids.filter((id) => !gone.has(id));
+    if (there.length > 0) await desk.know(there);
+  }
+  await desk.rechecked();
+  return ok(true);
+}
+
+async function push(
+  desk: ShelfDesk,
+  shelf: Shelf,
+  most: number,
+  sum: Exchanged,
+): Promise<Result<true, ShelfError>> {
+  for (;;) {
+    const facts = await desk.waiting(most);
+    if (facts.length === 0) return ok(true);
+    const { log, positions } = await desk.memory();
+    const entry = nextEntry(log, positions[log], facts);
+    const done = await shelf.append(entry);
+    if (!done.ok) return done;
+    await desk.know(
+      facts.map((f) => f.id),
+      { log, position: headOf(entry) },
+    );
+    sum.went += facts.length;
+  }
+}
