@@ -32,7 +32,7 @@ export type Shelf = {
 
 /** What a desk keeps of its shelf; it outlives a crash. */
 export type ShelfMemory = {
-  /** The log that this desk writes now. */
+  /** The log that this desk writes. */
   log: string;
   /** How far every log was read; of the own one, how far it was written. */
   positions: Heads;
@@ -49,8 +49,8 @@ export type ShelfDesk = {
   take(facts: readonly Fact[], log: string, position: LogHead): Promise<void>;
   /** Notes that facts stand on the shelf and, after an entry of its own, where the log ends. */
   know(ids: readonly string[], written?: { log: string; position: LogHead }): Promise<void>;
-  /** Logs that lost their end: they are read from their beginning, and what stands on the shelf is asked for. @param log what is written from now on */
-  lost(logs: readonly string[], log: string): Promise<void>;
+  /** Forgets how far these logs were read, which lost their end, and which facts stand on the shelf: that is asked for anew. */
+  lost(logs: readonly string[]): Promise<void>;
   rechecked(): Promise<void>;
 };
 
@@ -63,20 +63,17 @@ const BATCH = 2000;
 
 /**
  * Brings a desk and its shelf together: what is new comes, what waits goes. It may be cut off anywhere and begun again: facts are united by
- * their ids, so that nothing is lost and nothing is there twice. What the shelf lost goes there again, in a new log, since the old
- * one can no longer be told from what others remember of it.
- * @param freshLog a name that no log ever had
+ * their ids, so that nothing is lost and nothing is there twice. What the shelf lost goes there again, by whichever desk still has it.
  * @param most facts of one entry
  */
 export async function exchange(
   desk: ShelfDesk,
   shelf: Shelf,
-  freshLog: () => string,
   most = MOST_IN_ENTRY,
 ): Promise<Result<Exchanged, ShelfError>> {
   const sum: Exchanged = { came: 0, went: 0, lost: false };
   for (let tries = 0; tries < TRIES; tries++) {
-    const pulled = await pull(desk, shelf, freshLog, sum);
+    const pulled = await pull(desk, shelf, sum);
     if (!pulled.ok) return pulled;
     const pushed = await push(desk, shelf, most, sum);
     if (pushed.ok) return ok(sum);
@@ -95,18 +92,13 @@ function cutLogs(positions: Heads, heads: Heads): string[] {
   });
 }
 
-async function pull(
-  desk: ShelfDesk,
-  shelf: Shelf,
-  freshLog: () => string,
-  sum: Exchanged,
-): Promise<Result<true, ShelfError>> {
+async function pull(desk: ShelfDesk, shelf: Shelf, sum: Exchanged): Promise<Result<true, ShelfError>> {
   const heads = await shelf.heads();
   if (!heads.ok) return heads;
   const cut = cutLogs((await desk.memory()).positions, heads.value);
-  if (cut.length > 0) await lost(desk, cut, freshLog, sum);
+  if (cut.length > 0) await lost(desk, cut, sum);
   for (const [log, head] of Object.entries(heads.value)) {
-    const read = await pullLog(desk, shelf, log, head, freshLog, sum);
+    const read = await pullLog(desk, shelf, log, head, sum);
     if (!read.ok) return read;
   }
   return recheck(desk, shelf);
@@ -117,7 +109,6 @@ async function pullLog(
   shelf: Shelf,
   log: string,
   head: LogHead,
-  freshLog: () => string,
   sum: Exchanged,
 ): Promise<Result<true, ShelfError>> {
   let at = (await desk.memory()).positions[log];
@@ -132,7 +123,7 @@ async function pullLog(
         if (again || at === undefined)
           return err({ code: 'unreadable', log, at: String(entry.seq), why: 'chain' });
         again = true;
-        await lost(desk, [log], freshLog, sum);
+        await lost(desk, [log], sum);
         at = undefined;
         break;
       }
@@ -144,15 +135,9 @@ async function pullLog(
   return ok(true);
 }
 
-async function lost(
-  desk: ShelfDesk,
-  logs: readonly string[],
-  freshLog: () => string,
-  sum: Exchanged,
-): Promise<void> {
-  const { log } = await desk.memory();
+async function lost(desk: ShelfDesk, logs: readonly string[], sum: Exchanged): Promise<void> {
   sum.lost = true;
-  await desk.lost(logs, logs.includes(log) ? freshLog() : log);
+  await desk.lost(logs);
 }
 
 /** Asks which of the desk's facts stand on the shelf. */

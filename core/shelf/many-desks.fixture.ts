@@ -81,11 +81,11 @@ export class PlainDesk implements ShelfDesk {
         this.kept = { ...this.kept, positions: { ...this.kept.positions, [written.log]: written.position } };
     });
   }
-  lost(logs: readonly string[], log: string) {
+  lost(logs: readonly string[]) {
     return this.write(() => {
       this.known.clear();
       const rest = Object.entries(this.kept.positions).filter(([name]) => !logs.includes(name));
-      this.kept = { log, positions: Object.fromEntries(rest), recheck: true };
+      this.kept = { ...this.kept, positions: Object.fromEntries(rest), recheck: true };
     });
   }
   rechecked() {
@@ -153,9 +153,7 @@ export type Outcome = {
 export async function runCourse(course: Course, shelf: Shelf): Promise<Outcome> {
   const random = seeded(course.seed);
   const below = (n: number) => Math.floor(random() * n);
-  let logs = 0;
-  const freshLog = () => `log-${course.seed}-${++logs}`;
-  const desks = Array.from({ length: course.desks }, () => new PlainDesk(freshLog()));
+  const desks = Array.from({ length: course.desks }, (_, i) => new PlainDesk(`log-${course.seed}-${i}`));
   const skews = desks.map(() => (random() - 0.5) * 20 * 86_400_000);
   const away = desks.map(() => 0);
   const all = new Map<string, Fact>();
@@ -191,7 +189,7 @@ export async function runCourse(course: Course, shelf: Shelf): Promise<Outcome> 
       if (random() < 0.02) throw new Crash();
     };
     try {
-      await exchange(desk, farAway(shelf, random, ways, late), freshLog, 1 + below(2 * each));
+      await exchange(desk, farAway(shelf, random, ways, late), 1 + below(2 * each));
     } catch (e) {
       if (!(e instanceof Crash)) throw e;
       crashes++;
@@ -207,7 +205,7 @@ export async function runCourse(course: Course, shelf: Shelf): Promise<Outcome> 
   for (let moved = true; moved; ) {
     moved = false;
     for (const desk of desks) {
-      const done = await exchange(desk, shelf, freshLog);
+      const done = await exchange(desk, shelf);
       if (!done.ok) throw new Error(JSON.stringify(done.error));
       moved ||= done.value.came + done.value.went > 0 || done.value.lost;
     }
