@@ -1,5 +1,5 @@
 import { factOf } from '@core/facts/facts.fixture';
-import { type Entry, entryHash, nextEntry, readEntry } from './entry';
+import { type Entry, entryHash, type Heads, nextEntry, readEntry } from './entry';
 import { exchange } from './exchange';
 import { FolderShelf } from './folder-shelf';
 import { type Outcome, PlainDesk, PlainFolder, PlainShelf, runCourse, seeded } from './many-desks.fixture';
@@ -188,7 +188,7 @@ describe('a shelf in a folder', () => {
       ].map(async (order) => {
         const folder = new PlainFolder();
         order.forEach((e, i) => folder.put(`logs/log-a/${i}.jsonl`, JSON.stringify(e)));
-        return new FolderShelf(folder).heads();
+        return new FolderShelf(folder).since({});
       }),
     );
     expect(ends[0]).toEqual(ends[1]!);
@@ -237,7 +237,6 @@ describe('a shelf in a folder', () => {
 
 const away = { ok: false, error: { code: 'away', detail: '' } } as const;
 const through = (shelf: PlainShelf) => ({
-  heads: () => shelf.heads(),
-  read: (log: string, after: number) => shelf.read(log, after),
+  since: (positions: Heads) => shelf.since(positions),
   missing: (ids: readonly string[]) => shelf.missing(ids),
 });

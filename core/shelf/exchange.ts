@@ -20,15 +20,15 @@ export type ShelfError =
  * is asked.
  */
 export type Shelf = {
-  /** Every log, with where it ends. */
-  heads(): Promise<Result<Heads, ShelfError>>;
-  /** Entries of a log that come after, in their order, some at a time. */
-  read(log: string, after: number): Promise<Result<readonly Entry[], ShelfError>>;
+  /** Where every log ends, and what comes after these positions: of each log in its order, some at a time. None: there is no more. */
+  since(positions: Heads): Promise<Result<ShelfNews, ShelfError>>;
   /** Puts an entry at the end of its log: refused as `behind` where the log ends elsewhere. */
   append(entry: Entry): Promise<Result<true, ShelfError>>;
   /** Which of these facts it does not have. */
   missing(ids: readonly string[]): Promise<Result<readonly string[], ShelfError>>;
 };
+
+export type ShelfNews = { heads: Heads; entries: readonly Entry[] };
 
 /** What a desk keeps of its shelf; it outlives a crash. */
 export type ShelfMemory = {
@@ -45,8 +45,8 @@ export type ShelfDesk = {
   memory(): Promise<ShelfMemory>;
   /** Facts of which it is not known that they stand on the shelf, some at a time, after the one named. */
   waiting(most: number, after?: Fact): Promise<readonly Fact[]>;
-  /** Takes facts in, as standing on the shelf, and notes how far the log was read. */
-  take(facts: readonly Fact[], log: string, position: LogHead): Promise<void>;
+  /** Takes facts in, as standing on the shelf, and notes how far their logs were read. */
+  take(facts: readonly Fact[], positions: Heads): Promise<void>;
   /** Notes that facts stand on the shelf and, after an entry of its own, where the log ends. */
   know(ids: readonly string[], written?: { log: string; position: LogHead }): Promise<void>;
   /** Forgets how far these logs were read, which lost their end, and which facts stand on the shelf: that is asked for anew. */
@@ -93,51 +93,49 @@ function cutLogs(positions: Heads, heads: Heads): string[] {
 }
 
 async function pull(desk: ShelfDesk, shelf: Shelf, sum: Exchanged): Promise<Result<true, ShelfError>> {
-  const heads = await shelf.heads();
-  if (!heads.ok) return heads;
-  const cut = cutLogs((await desk.memory()).positions, heads.value);
-  if (cut.length > 0) await lost(desk, cut, sum);
-  for (const [log, head] of Object.entries(heads.value)) {
-    const read = await pullLog(desk, shelf, log, head, sum);
-    if (!read.ok) return read;
-  }
-  return recheck(desk, shelf);
-}
-
-async function pullLog(
-  desk: ShelfDesk,
-  shelf: Shelf,
-  log: string,
-  head: LogHead,
-  sum: Exchanged,
-): Promise<Result<true, ShelfError>> {
-  let at = (await desk.memory()).positions[log];
-  let again = false;
-  while ((at?.seq ?? 0) < head.seq) {
-    const came = await shelf.read(log, at?.seq ?? 0);
+  for (;;) {
+    const { positions } = await desk.memory();
+    const came = await shelf.since(positions);
     if (!came.ok) return came;
-    if (came.value.length === 0) return ok(true);
-    for (const entry of came.value) {
-      if (!follows(entry, at)) {
-        // What was read before is not what stands before this: somebody put another past there.
-        if (again || at === undefined)
-          return err({ code: 'unreadable', log, at: String(entry.seq), why: 'chain' });
-        again = true;
-        await lost(desk, [log], sum);
-        at = undefined;
-        break;
-      }
-      at = headOf(entry);
-      await desk.take(entry.facts, log, at);
-      sum.came += entry.facts.length;
+    const { heads, entries } = came.value;
+    const cut = cutLogs(positions, heads);
+    const read = chained(entries, positions);
+    if (!read.ok) return read;
+    const { facts, ends, broken } = read.value;
+    const gone = [...new Set([...cut, ...broken])];
+    if (gone.length > 0) {
+      sum.lost = true;
+      await desk.lost(gone);
+      continue;
     }
+    if (entries.length === 0) return recheck(desk, shelf);
+    await desk.take(facts, ends);
+    sum.came += facts.length;
   }
-  return ok(true);
 }
 
-async function lost(desk: ShelfDesk, logs: readonly string[], sum: Exchanged): Promise<void> {
-  sum.lost = true;
-  await desk.lost(logs);
+/**
+ * Facts of entries that follow on what was read, and where their logs end with them; logs that follow on something else: what was read before is not
+ * what stands there now.
+ */
+function chained(
+  entries: readonly Entry[],
+  positions: Heads,
+): Result<{ facts: Fact[]; ends: Heads; broken: ReadonlySet<string> }, ShelfError> {
+  const facts: Fact[] = [];
+  const broken = new Set<string>();
+  const ends: Record<string, LogHead> = {};
+  for (const entry of entries) {
+    const { log, seq } = entry;
+    const before = ends[log] ?? positions[log];
+    if (follows(entry, before)) {
+      ends[log] = headOf(entry);
+      facts.push(...entry.facts);
+    } else if (positions[log] === undefined)
+      return err({ code: 'unreadable', log, at: String(seq), why: 'chain' });
+    else broken.add(log);
+  }
+  return ok({ facts, ends, broken });
 }
 
 /** Asks which of the desk's facts stand on the shelf. */

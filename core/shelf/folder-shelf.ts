@@ -1,6 +1,6 @@
 import { err, ok, type Result } from '@core/quantity/result';
 import { type Entry, type EntryError, GENESIS, headOf, type Heads, type LogHead, readEntry } from './entry';
-import type { Shelf, ShelfError } from './exchange';
+import type { Shelf, ShelfError, ShelfNews } from './exchange';
 
 /** A folder that somebody else carries between machines. What it cannot do it throws. */
 export type FolderFiles = {
@@ -43,41 +43,18 @@ export class FolderShelf implements Shelf {
     return [...this.readFiles.values()].flatMap((f) => f.faults);
   }
 
-  heads(): Promise<Result<Heads, ShelfError>> {
+  since(positions: Heads): Promise<Result<ShelfNews, ShelfError>> {
     return this.trying(async () => {
-      const chains = new Map<string, readonly Link[]>();
-      const seen = new Set<string>();
-      for (const log of await this.folder.folders(LOGS)) {
-        const chain = await this.chainOf(log, seen);
-        if (chain.length > 0) chains.set(log, chain);
+      await this.look();
+      const heads: Record<string, LogHead> = {};
+      const wanted: Link[] = [];
+      for (const [log, chain] of this.chains) {
+        const end = chain.at(-1);
+        if (end) heads[log] = headOf(end);
+        if (wanted.length < PIECE)
+          wanted.push(...chain.slice(positions[log]?.seq ?? 0).slice(0, PIECE - wanted.length));
       }
-      for (const path of [...this.readFiles.keys()]) if (!seen.has(path)) this.readFiles.delete(path);
-      this.chains = chains;
-      return ok(
-        Object.fromEntries(
-          [...chains].flatMap(([log, chain]) => {
-            const end = chain.at(-1);
-            return end ? [[log, headOf(end)]] : [];
-          }),
-        ),
-      );
-    });
-  }
-
-  read(log: string, after: number): Promise<Result<readonly Entry[], ShelfError>> {
-    return this.trying(async () => {
-      const wanted = (this.chains.get(log) ?? []).slice(after, after + PIECE);
-      const texts = new Map<string, Map<string, Entry>>();
-      const entries: Entry[] = [];
-      for (const { path, hash } of wanted) {
-        const there = texts.get(path) ?? entriesByHash((await this.folder.read(path)) ?? '');
-        texts.set(path, there);
-        const entry = there.get(hash);
-        // Changed since it was looked at: what came before it is good, the rest is read the next time.
-        if (!entry) break;
-        entries.push(entry);
-      }
-      return ok(entries);
+      return ok({ heads, entries: await this.entriesOf(wanted) });
     });
   }
 
@@ -100,6 +77,30 @@ export class FolderShelf implements Shelf {
   missing(ids: readonly string[]): Promise<Result<readonly string[], ShelfError>> {
     const there = new Set([...this.chains.values()].flatMap((chain) => chain.flatMap((l) => l.ids)));
     return Promise.resolve(ok(ids.filter((id) => !there.has(id))));
+  }
+
+  /** Reads what changed in the folder. */
+  private async look(): Promise<void> {
+    const chains = new Map<string, readonly Link[]>();
+    const seen = new Set<string>();
+    for (const log of await this.folder.folders(LOGS)) chains.set(log, await this.chainOf(log, seen));
+    for (const path of [...this.readFiles.keys()]) if (!seen.has(path)) this.readFiles.delete(path);
+    this.chains = chains;
+  }
+
+  private async entriesOf(links: readonly Link[]): Promise<Entry[]> {
+    const texts = new Map<string, Map<string, Entry>>();
+    const changed = new Set<string>();
+    const entries: Entry[] = [];
+    for (const { path, hash } of links) {
+      const there = texts.get(path) ?? entriesByHash((await this.folder.read(path)) ?? '');
+      texts.set(path, there);
+      const entry = there.get(hash);
+      // Changed since it was looked at: what came before it is good, the rest of its log is read the next time.
+      if (!entry) changed.add(path);
+      else if (!changed.has(path)) entries.push(entry);
+    }
+    return entries;
   }
 
   /** The entries of a log, each behind the one before, as far as they go. Where two follow on one, the one of the smaller hash counts, everywhere. */

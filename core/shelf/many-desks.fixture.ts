@@ -1,7 +1,7 @@
 import { factsDigest } from '@core/facts/digest';
 import type { Fact } from '@core/facts/fact';
 import { err, ok, type Result } from '@core/quantity/result';
-import { type Entry, follows, headOf, type LogHead } from './entry';
+import { type Entry, follows, headOf, type Heads, type LogHead } from './entry';
 import { exchange, type Shelf, type ShelfDesk, type ShelfError, type ShelfMemory } from './exchange';
 import type { FolderFiles } from './folder-shelf';
 
@@ -22,15 +22,15 @@ class Crash extends Error {}
 /** A shelf in memory, as plain as can be: what it does is what the others are held against. */
 export class PlainShelf implements Shelf {
   logs = new Map<string, Entry[]>();
-  heads() {
-    const ends = [...this.logs].flatMap(([log, all]): [string, LogHead][] => {
+  since(positions: Heads) {
+    const heads: Record<string, LogHead> = {};
+    const entries: Entry[] = [];
+    for (const [log, all] of this.logs) {
       const end = all.at(-1);
-      return end ? [[log, headOf(end)]] : [];
-    });
-    return Promise.resolve(ok(Object.fromEntries(ends)));
-  }
-  read(log: string, after: number) {
-    return Promise.resolve(ok((this.logs.get(log) ?? []).slice(after, after + 50)));
+      if (end) heads[log] = headOf(end);
+      entries.push(...all.slice(positions[log]?.seq ?? 0).slice(0, 20));
+    }
+    return Promise.resolve(ok({ heads, entries: entries.slice(0, 50) }));
   }
   append(entry: Entry): Promise<Result<true, ShelfError>> {
     const all = this.logs.get(entry.log) ?? [];
@@ -65,13 +65,13 @@ export class PlainDesk implements ShelfDesk {
       .sort();
     return Promise.resolve(ids.slice(0, most).flatMap((id) => this.facts.get(id) ?? []));
   }
-  take(facts: readonly Fact[], log: string, position: LogHead) {
+  take(facts: readonly Fact[], positions: Heads) {
     return this.write(() => {
       for (const f of facts) {
         if (!this.facts.has(f.id)) this.facts.set(f.id, f);
         this.known.add(f.id);
       }
-      this.kept = { ...this.kept, positions: { ...this.kept.positions, [log]: position } };
+      this.kept = { ...this.kept, positions: { ...this.kept.positions, ...positions } };
     });
   }
   know(ids: readonly string[], written?: { log: string; position: LogHead }) {
@@ -124,8 +124,7 @@ function farAway(shelf: Shelf, random: () => number, ways: Ways, late: (() => Pr
       return random() < ways.deaf ? err(away) : answer;
     };
   return {
-    heads: () => by(() => shelf.heads())(),
-    read: (log, after) => by(() => shelf.read(log, after))(),
+    since: (positions) => by(() => shelf.since(positions))(),
     append: (entry) => by(() => shelf.append(entry))(),
     missing: (ids) => by(() => shelf.missing(ids))(),
   };
