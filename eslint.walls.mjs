@@ -187,8 +187,8 @@ export const ROOMS = {
     ]),
   ),
   server: {
-    ours: ['core/simulate', 'core/quantity'],
-    packages: ['zod', 'node:*', 'express', 'helmet', 'compression'],
+    ours: ['core/simulate', 'core/quantity', 'core/shelf', 'core/facts'],
+    packages: ['zod', 'node:*', 'express', 'helmet', 'compression', '@electric-sql/pglite', 'pg'],
   },
   demo: { ours: rooms(ANY_CORE, 'core'), packages: ['zod', 'fflate', 'fast-png', '@noble/hashes'] },
 };

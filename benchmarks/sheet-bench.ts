@@ -78,7 +78,7 @@ export async function sheetBench(root: string): Promise<Row[]> {
     });
   } finally {
     await browser.close();
-    await stop(started.server);
+    await stop(started);
   }
   return rows;
 }

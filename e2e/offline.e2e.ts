@@ -1,9 +1,8 @@
 import { cpSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
-import { type Server } from 'node:http';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
 import { type BrowserContext, chromium, expect, type Page, test } from '@playwright/test';
-import { serve, stop } from '../server/serve';
+import { serve, type Serving, stop } from '../server/serve';
 import { launch } from './browser';
 import { Desk } from './desk';
 
@@ -14,7 +13,7 @@ const at = `http://127.0.0.1:${port}`;
 class Machine {
   private readonly folder = mkdtempSync(join(tmpdir(), 'hs-offline-'));
   private readonly root = join(this.folder, 'app');
-  private server: Server | undefined;
+  private server: Serving | undefined;
   private context: BrowserContext | undefined;
 
   constructor() {
@@ -35,7 +34,7 @@ class Machine {
   async serves(): Promise<void> {
     const started = await serve({ root: this.root, port, host: '127.0.0.1', demo: true });
     if (!started.ok) throw new Error(started.error.code);
-    this.server = started.server;
+    this.server = started;
   }
 
   async serverStops(): Promise<void> {

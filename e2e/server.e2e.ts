@@ -109,7 +109,7 @@ test('answers under way are finished when the server is told to stop', async () 
     socket.on('data', (chunk) => {
       n += chunk.length;
       // the first bytes are here: now it is told to stop
-      stopping ??= stop(started.server);
+      stopping ??= stop(started);
     });
     socket.on('end', () => void stopping?.then(() => done(n)));
     socket.on('error', fail);

@@ -1,4 +1,5 @@
 import { createServer, type Server } from 'node:http';
+import { createServer as createSafeServer } from 'node:https';
 import { existsSync } from 'node:fs';
 import { join } from 'node:path';
 import compression from 'compression';
@@ -6,13 +7,30 @@ import express, { type ErrorRequestHandler, type Express, type Request, type Res
 import helmet from 'helmet';
 import { captures } from './captures';
 import { instruments } from './instruments';
+import { shelfRoutes } from './shelf/routes';
+import { KeptShelf, type ShelfOptions } from './shelf/shelf';
 
-export type ServeOptions = { root: string; port: number; host: string; demo: boolean };
+export type ServeOptions = {
+  root: string;
+  port: number;
+  host: string;
+  demo: boolean;
+  /** A further name under which this server is asked. */
+  name?: string | undefined;
+  /** Certificate and key, PEM: what goes over the network is closed to others. */
+  tls?: { cert: string; key: string } | undefined;
+  /** Several desks meet here. */
+  shelf?: ShelfOptions | undefined;
+};
 export type ServeError =
   | { code: 'not_built'; root: string }
   | { code: 'port_taken'; port: number }
   | { code: 'no_access'; port: number }
+  | { code: 'no_shelf'; detail: string }
   | { code: 'other'; detail: string };
+
+/** A server that listens, and the shelf that it keeps. */
+export type Serving = { server: Server; shelf?: KeptShelf | undefined };
 
 /** Same nonce in every build: a nonce per request would break any cached page, and nothing here is user content. */
 const NONCE = "'nonce-hollow-sprocket-styles'";
@@ -62,24 +80,25 @@ const partHeaders = helmet({
  * name it was told to listen at. A name elsewhere that was pointed at this machine is none: a page from there could read
  * what is served here.
  */
-function isOwnHost(header: string | undefined, listensAt: string): boolean {
+function isOwnHost(header: string | undefined, listensAt: string, named = listensAt): boolean {
   const name = /^(\[[0-9a-f:.]+\]|[^:]+)(?::\d+)?$/i.exec(header ?? '')?.[1]?.toLowerCase();
   if (name === undefined) return false;
   return (
     name === 'localhost' ||
     name === listensAt.toLowerCase() ||
+    name === named.toLowerCase() ||
     name.startsWith('[') ||
     /^\d+(?:\.\d+){3}$/.test(name)
   );
 }
 
 /** The built app with safe headers: no inline script, nothing from elsewhere. */
-function makeApp(options: Pick<ServeOptions, 'root' | 'demo' | 'host'>): Express {
+function makeApp(options: Pick<ServeOptions, 'root' | 'demo' | 'host' | 'name'>, shelf?: KeptShelf): Express {
   const app = express();
   app.set('env', 'production');
   app.disable('x-powered-by');
   app.use((req, res, next) => {
-    if (isOwnHost(req.headers.host, options.host)) next();
+    if (isOwnHost(req.headers.host, options.host, options.name)) next();
     else res.status(421).type('text/plain').send('This server does not answer under that name.');
   });
   app.use((req, res, next) => {
@@ -94,6 +113,8 @@ function makeApp(options: Pick<ServeOptions, 'root' | 'demo' | 'host'>): Express
   );
   app.use('/instruments', instruments());
   app.use('/captures', captures());
+  if (shelf) app.use('/shelf', shelfRoutes(shelf));
+  else app.use('/shelf', (_req, res) => void res.status(404).json({ code: 'unknown', detail: 'no shelf' }));
   app.use(
     express.static(options.root, {
       index: false,
@@ -130,8 +151,9 @@ const failed: ErrorRequestHandler = (e: unknown, _req, res, next) => {
 };
 
 /** Stops taking requests, lets those under way finish within the time given, then ends the rest. */
-export function stop(server: Server, graceMs = 5000): Promise<void> {
-  return new Promise((done) => {
+export async function stop({ server, shelf }: Serving, graceMs = 5000): Promise<void> {
+  shelf?.news.end();
+  await new Promise<void>((done) => {
     const last = setTimeout(() => server.closeAllConnections(), graceMs);
     server.close(() => {
       clearTimeout(last);
@@ -139,21 +161,38 @@ export function stop(server: Server, graceMs = 5000): Promise<void> {
     });
     server.closeIdleConnections();
   });
+  await shelf?.end();
 }
 
-/** Starts listening; a port in use or forbidden is a value, not a crash. */
-export function serve(
+/** Starts listening; a port in use or forbidden is a value, not a crash. `invitation`: for the first desk of a shelf that has none. */
+export async function serve(
   options: ServeOptions,
-): Promise<{ ok: true; server: Server } | { ok: false; error: ServeError }> {
+): Promise<({ ok: true; invitation?: string | undefined } & Serving) | { ok: false; error: ServeError }> {
   if (!existsSync(join(options.root, 'index.html')))
-    return Promise.resolve({ ok: false, error: { code: 'not_built', root: options.root } });
+    return { ok: false, error: { code: 'not_built', root: options.root } };
+  let shelf: KeptShelf | undefined;
+  try {
+    shelf = options.shelf && (await KeptShelf.open(options.shelf));
+  } catch (e) {
+    return { ok: false, error: { code: 'no_shelf', detail: e instanceof Error ? e.message : String(e) } };
+  }
+  const app = makeApp(options, shelf);
+  const server = options.tls ? createSafeServer(options.tls, app) : createServer(app);
+  const error = await listening(server, options);
+  if (error) {
+    await shelf?.end();
+    return { ok: false, error };
+  }
+  return { ok: true, server, shelf, invitation: await shelf?.firstInvitation() };
+}
+
+function listening(server: Server, { port, host }: ServeOptions): Promise<ServeError | undefined> {
   return new Promise((resolve) => {
-    const server = createServer(makeApp(options));
     server.once('error', (e: NodeJS.ErrnoException) => {
-      if (e.code === 'EADDRINUSE') resolve({ ok: false, error: { code: 'port_taken', port: options.port } });
-      else if (e.code === 'EACCES') resolve({ ok: false, error: { code: 'no_access', port: options.port } });
-      else resolve({ ok: false, error: { code: 'other', detail: e.message } });
+      if (e.code === 'EADDRINUSE') resolve({ code: 'port_taken', port });
+      else if (e.code === 'EACCES') resolve({ code: 'no_access', port });
+      else resolve({ code: 'other', detail: e.message });
     });
-    server.listen(options.port, options.host, () => resolve({ ok: true, server }));
+    server.listen(port, host, () => resolve(undefined));
   });
 }

@@ -35,6 +35,7 @@ export const EntrySchema = z.strictObject({
     .array(FactSchema)
     .min(1)
     .max(MOST_IN_ENTRY)
+    .refine((facts) => new Set(facts.map((f) => f.id)).size === facts.length, 'a fact is there twice')
     .refine((facts) => !facts.some((f) => isPractice(f.case)), 'a return for practice never goes to a shelf'),
   hash: Hash,
 });

@@ -52,6 +52,8 @@ export type ShelfDesk = {
   /** Forgets how far these logs were read, which lost their end, and which facts stand on the shelf: that is asked for anew. */
   lost(logs: readonly string[]): Promise<void>;
   rechecked(): Promise<void>;
+  /** The shelf has a fact of this id that says another thing: what stands here stays, and is told. */
+  contested(id: string): Promise<void>;
 };
 
 /** What an exchange did. */
@@ -169,6 +171,10 @@ async function push(
     const { log, positions } = await desk.memory();
     const entry = nextEntry(log, positions[log], facts);
     const done = await shelf.append(entry);
+    if (!done.ok && done.error.code === 'other_content' && facts.some((f) => f.id === idIn(done.error))) {
+      await desk.contested(idIn(done.error));
+      continue;
+    }
     if (!done.ok) return done;
     await desk.know(
       facts.map((f) => f.id),
@@ -177,3 +183,5 @@ async function push(
     sum.went += facts.length;
   }
 }
+
+const idIn = (e: ShelfError): string => ('id' in e ? e.id : '');

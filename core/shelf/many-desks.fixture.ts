@@ -91,6 +91,9 @@ export class PlainDesk implements ShelfDesk {
   rechecked() {
     return this.write(() => (this.kept = { ...this.kept, recheck: false }));
   }
+  contested(id: string) {
+    return this.know([id]);
+  }
   private write(job: () => void): Promise<void> {
     this.between();
     job();

@@ -1,0 +1,89 @@
+import { createHash, randomBytes } from 'node:crypto';
+import { deskIdOf, MOST_DESKS, MOST_INVITATIONS, type Refusal, type ShelvedDesk } from '@core/shelf/protocol';
+import { err, ok, type Result } from '@core/quantity/result';
+import type { Row, Sql } from './sql';
+
+const deskIn = (r: Row): ShelvedDesk => ({
+  id: String(r['id']),
+  key: String(r['key']),
+  name: String(r['name']),
+  since: String(r['since']),
+  steward: r['steward'] === true,
+  out: r['shut_out'] === true,
+});
+const hashed = (code: string): string => createHash('sha256').update(code).digest('hex');
+
+/** Who is let in: desks by their keys, and invitations that let one desk in, once. Of an invitation only its hash is kept. */
+export class DeskTable {
+  constructor(
+    private readonly sql: Sql,
+    private readonly now: () => string,
+  ) {}
+
+  async all(): Promise<ShelvedDesk[]> {
+    return (await this.sql.query('select * from desks order by since, id')).rows.map(deskIn);
+  }
+
+  async desk(id: string): Promise<ShelvedDesk | undefined> {
+    const { rows } = await this.sql.query('select * from desks where id = $1', [id]);
+    return rows[0] && deskIn(rows[0]);
+  }
+
+  /** Makes an invitation. @param steward whoever takes it may invite others and shut them out */
+  async invite(madeBy: string, steward: boolean): Promise<Result<string, Refusal>> {
+    const { rows } = await this.sql.query('select count(*) as n from invitations where used_by is null');
+    if (Number(rows[0]?.['n'] ?? 0) >= MOST_INVITATIONS)
+      return err({ code: 'too_much', detail: `${MOST_INVITATIONS} invitations are open` });
+    const code = randomBytes(20).toString('hex');
+    await this.sql.query(
+      'insert into invitations (code_hash, made_by, steward, used_by) values ($1, $2, $3, null)',
+      [hashed(code), madeBy, steward],
+    );
+    return ok(code);
+  }
+
+  /** Lets a desk in by an invitation, which is then used up. A desk that is in already stays what it is. */
+  join(code: string, key: string, name: string): Promise<Result<ShelvedDesk, Refusal>> {
+    const id = deskIdOf(key);
+    return this.sql.together(async (query): Promise<Result<ShelvedDesk, Refusal>> => {
+      const known = (await query('select * from desks where id = $1', [id])).rows[0];
+      if (known) {
+        const desk = deskIn(known);
+        return desk.out ? err({ code: 'shut_out', detail: desk.name }) : ok(desk);
+      }
+      const count = await query('select count(*) as n from desks');
+      if (Number(count.rows[0]?.['n'] ?? 0) >= MOST_DESKS)
+        return err({ code: 'too_much', detail: `${MOST_DESKS} desks are let in` });
+      const used = await query(
+        'update invitations set used_by = $2 where code_hash = $1 and used_by is null',
+        [hashed(code), id],
+      );
+      if (used.changed !== 1) return err({ code: 'code_used', detail: '' });
+      const steward = await query('select steward from invitations where code_hash = $1', [hashed(code)]);
+      const desk = {
+        id,
+        key,
+        name,
+        since: this.now(),
+        steward: steward.rows[0]?.['steward'] === true,
+        out: false,
+      };
+      await query(
+        'insert into desks (id, key, name, since, steward, shut_out) values ($1, $2, $3, $4, $5, false)',
+        [id, key, name, desk.since, desk.steward],
+      );
+      return ok(desk);
+    });
+  }
+
+  async change(
+    id: string,
+    { name, out }: { name?: string | undefined; out?: boolean | undefined },
+  ): Promise<boolean> {
+    const { changed } = await this.sql.query(
+      'update desks set name = coalesce($2, name), shut_out = coalesce($3, shut_out) where id = $1',
+      [id, name ?? null, out ?? null],
+    );
+    return changed === 1;
+  }
+}
