@@ -60,6 +60,11 @@ const APP = {
     app: ['threads', 'records', 'workers'],
     packages: ['@angular/core', 'rxjs', 'idb'],
   },
+  shelves: {
+    core: ANY_CORE,
+    app: ['records', 'data'],
+    packages: ['@angular/core', 'rxjs', 'idb'],
+  },
   ui: {
     core: ['quantity', 'facts', 'drive'],
     app: ['language'],
@@ -139,6 +144,11 @@ const APP = {
     app: ['data', 'commands'],
     packages: [...SCREEN, '@angular/service-worker'],
   },
+  together: {
+    core: ANY_CORE,
+    app: ['language', 'data', 'ui', 'messages', 'commands', 'shelves'],
+    packages: [...SCREEN, 'qrcode-generator'],
+  },
   tours: {
     core: ['quantity', 'facts'],
     app: ['data', 'commands'],
@@ -146,7 +156,7 @@ const APP = {
   },
   shell: {
     core: ANY_CORE,
-    app: ['language', 'data', 'ui', 'messages', 'commands', 'entry', 'tours', 'practice', 'offline'],
+    app: ['language', 'data', 'ui', 'messages', 'commands', 'entry', 'tours', 'practice', 'offline', 'shelves'],
     packages: [...SCREEN, 'tinykeys'],
   },
 };

@@ -97,6 +97,10 @@ const routes: Routes = [
     loadComponent: () => styled(() => import('./proof/proof-page').then((m) => m.ProofPage)),
   },
   {
+    path: 'together',
+    loadComponent: () => styled(() => import('./together/together-page').then((m) => m.TogetherPage)),
+  },
+  {
     path: 'safety',
     loadComponent: () => styled(() => import('./safety/safety-page').then((m) => m.SafetyPage)),
   },

@@ -178,6 +178,10 @@ export class Commands {
       { name: 'Words of the house: what callers say here', run: () => void this.router.navigate(['/words']) },
       { name: 'Open a case file', key: 'o', run: () => this.importAsked.update((n) => n + 1) },
       { name: 'Back everything up', key: 'Ctrl+Shift+S', run: () => void this.backUp() },
+      {
+        name: 'Together: the shelf that several desks share',
+        run: () => void this.router.navigate(['/together']),
+      },
       { name: 'Backups, room and safety', run: () => void this.router.navigate(['/safety']) },
       { name: 'Take every case out as one file', run: () => void this.exportDesk() },
       ...TOUR_NAMES.map(([key, name]) => ({ name: `Tour: ${name}`, run: () => this.tour.set(key) })),

@@ -138,14 +138,22 @@ export class DeskKeys {
     await this.load();
     const own = this.own();
     if (!own || !this.possible) return undefined;
-    const text = new TextEncoder().encode(signedText(seal));
-    const signature = hex(await crypto.subtle.sign({ name: 'ECDSA', hash: 'SHA-256' }, own.secret, text));
+    const signature = await this.signText(signedText(seal));
+    if (signature === undefined) return undefined;
     return {
       key: SIGNED,
       value: { is: 'signature', seal: seal.id, key: own.key, signature },
       how: 'decided',
       basis: [seal.id],
     };
+  }
+
+  /** Signs a text with the key of this desk (ECDSA, P-256, SHA-256), hex; none where it has no key. */
+  async signText(text: string): Promise<string | undefined> {
+    const own = this.own();
+    if (!own || !this.possible) return undefined;
+    const how = { name: 'ECDSA', hash: 'SHA-256' };
+    return hex(await crypto.subtle.sign(how, own.secret, new TextEncoder().encode(text)));
   }
 
   private async hide(key: string, secret: ArrayBuffer, passphrase: string): Promise<KeyBackup> {

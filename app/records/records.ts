@@ -49,6 +49,8 @@ export interface Records extends DBSchema {
   packRows: { key: string; value: unknown[] };
   /** The part of a catalogue that came with a case file, by case. It answers that case alone and is never the catalogue. */
   extracts: { key: string; value: { case: string; pack: Pack } };
+  /** Facts that are known to stand on the shelf which this browser is joined to. */
+  shelved: { key: [string, string]; value: { case: string; id: string } };
   /** Half-typed text by case and field. */
   drafts: { key: string; value: { text: string; at: string } };
   settings: { key: string; value: unknown };
@@ -63,7 +65,7 @@ export const SETTING = {
   bulletins: 'bulletins',
 } as const;
 export const DATABASE = 'hollow-sprocket';
-export const VERSION = 5;
+export const VERSION = 6;
 
 /** Everything of one case. */
 export const ofCase = (id: string): IDBKeyRange => IDBKeyRange.bound([id], [id, []]);

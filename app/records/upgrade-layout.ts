@@ -15,6 +15,7 @@ const STORES: Readonly<Record<string, string | string[] | null>> = {
   packs: 'id',
   packRows: null,
   extracts: 'case',
+  shelved: ['case', 'id'],
   drafts: null,
   settings: null,
 };

@@ -24,6 +24,7 @@ import { CaseExports } from '../commands/case-exports';
 import { Wedge } from '../commands/wedge';
 import { DeskSettingsStore } from '../data/desk-settings';
 import { StateCard } from '../ui/state';
+import { BesideStrip } from './beside-strip';
 import { AnswerNews } from './answer-news';
 import { Balance } from './balance';
 import { HelpStrip } from './help-strip';
@@ -44,6 +45,7 @@ import { Tape } from './tape';
     Disagree,
     HelpStrip,
     AnswerNews,
+    BesideStrip,
     StateCard,
     PracticeStrip,
   ],
@@ -85,6 +87,7 @@ import { Tape } from './tape';
         </nav>
       </header>
       <main tabindex="-1">
+        <hs-beside-strip />
         @if (c.failure; as why) {
           <hs-state kind="failed" title="This case is set aside" [urgent]="true">
             <p>

@@ -19,6 +19,8 @@ import { Commands } from '../commands/commands';
 import { BackupDue } from '../data/backup-due';
 import { Cases } from '../data/cases';
 import { Clock } from '../data/clock';
+import { ShelfState } from '../data/shelf-state';
+import { standingLine } from '../messages/shelf';
 import { RecordWork, type Work } from '../data/record-work';
 import { DeskSettingsStore } from '../data/desk-settings';
 import { waitsWords } from '../messages/waits';
@@ -115,6 +117,11 @@ import { waitsWords } from '../messages/waits';
       @if (backupDue.days(); as days) {
         <a class="quiet due" routerLink="/safety">▲ No backup for {{ days }} days</a>
       }
+      @if (shelfLine(); as words) {
+        <a class="quiet due" routerLink="/together"
+          ><span role="status">{{ words }}</span></a
+        >
+      }
       <div class="foot">
         <a nz-button nzType="text" class="word" routerLink="/catalogue">Catalogue</a>
         <a nz-button nzType="text" class="word" routerLink="/ledger">Ledger</a>
@@ -134,6 +141,8 @@ export class Rack {
   protected readonly cases = inject(Cases);
   protected readonly backupDue = inject(BackupDue);
   protected readonly work = inject(RecordWork);
+  private readonly shelf = inject(ShelfState);
+  protected readonly shelfLine = computed(() => standingLine(this.shelf.standing(), this.shelf.waiting()));
   /** How far a piece of work is. */
   protected readonly far = ({ done, of }: Work): string =>
     done === undefined ? ' …' : of === undefined ? `: ${done} done` : `: ${done} of ${of}`;

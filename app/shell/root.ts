@@ -16,6 +16,7 @@ import { Database } from '../data/database';
 import { FactRepository } from '../data/fact-repository';
 import { Fetching } from '../commands/fetching';
 import { Setup } from '../commands/setup';
+import { SHELF_LINK } from '../data/shelf-link';
 import { type StoreTrouble, troubleSentence } from '../data/store-trouble';
 import { commandFor } from './keyboard';
 import { StateCard } from '../ui/state';
@@ -211,8 +212,17 @@ export class Root {
       if (this.commands.importAsked() > 0) this.fileInput().nativeElement.click();
     });
     effect(() => {
-      if (this.setup.ready() && cameFromSystem()) void this.takeIn();
+      if (!this.setup.ready()) return;
+      if (cameFromSystem()) void this.takeIn();
+      void this.join();
     });
+  }
+
+  /** Goes on with the shelf that this browser is joined to; without one nothing of it is fetched. */
+  private async join(): Promise<void> {
+    if (!(await this.repository.setting(SHELF_LINK))) return;
+    const { Together } = await import('../shelves/together');
+    await this.injector.get(Together).start();
   }
 
   /** Files that the system opened with this program, and what was shared with it. */

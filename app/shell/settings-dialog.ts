@@ -78,6 +78,7 @@ import { Segmented } from '../ui/segmented';
         <span>Safety</span>
         <div class="row">
           <button nz-button type="button" (click)="go('/safety')">Backups and room</button>
+          <button nz-button type="button" (click)="go('/together')">Together: the shelf</button>
           <button nz-button type="button" (click)="go('/proof')">Verify, and keys to sign with</button>
         </div>
         <button nz-button nzType="primary">Done</button>

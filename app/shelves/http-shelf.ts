@@ -1,0 +1,286 @@
+import { Observable } from 'rxjs';
+import type * as z from 'zod';
+import { type Entry, type Heads, readEntry } from '@core/shelf/entry';
+import type { Shelf, ShelfError, ShelfNews } from '@core/shelf/exchange';
+import {
+  DesksSchema,
+  IdsSchema,
+  InvitationSchema,
+  joinText,
+  MOST_ASKED,
+  type Presence,
+  PresenceSchema,
+  RefusalSchema,
+  requestText,
+  SessionSchema,
+  ShelfDeskSchema,
+  type ShelvedDesk,
+  SIGNED_HEADERS,
+  SinceAnswerSchema,
+} from '@core/shelf/protocol';
+import { err, ok, type Result } from '@core/quantity/result';
+import { hashOf } from '../records/hash';
+
+/** Who signs, and how: the secret itself stays where it is. */
+export type ShelfSigner = { desk: string; sign(text: string): Promise<string | undefined> };
+/** What a listening desk hears. */
+export type ShelfSays = { is: 'new' } | { is: 'here'; here: readonly Presence[] };
+
+/** The server knows the session no more, or never did. */
+type NoSession = { code: 'session' };
+
+const BASE = '/shelf';
+const utf8 = new TextEncoder();
+type Asked = {
+  method: 'GET' | 'POST' | 'PUT';
+  path: string;
+  body?: BodyInit & (string | Uint8Array<ArrayBuffer>);
+  signal?: AbortSignal;
+};
+
+/** A shelf that a server keeps: the one that this page came from. */
+export class HttpShelf implements Shelf {
+  private session: Promise<Result<string, ShelfError>> | undefined;
+  private count = 0;
+  /** Entries of others that this program cannot read, by their log: a newer one wrote them. */
+  readonly unread = new Map<string, string>();
+
+  constructor(
+    private readonly signer: ShelfSigner,
+    private readonly base = BASE,
+  ) {}
+
+  async since(positions: Heads): Promise<Result<ShelfNews, ShelfError>> {
+    const came = await this.ask(SinceAnswerSchema, 'POST', '/since', { positions });
+    if (!came.ok) return came;
+    const entries: Entry[] = [];
+    const stopped = new Set<string>();
+    for (const one of came.value.entries) {
+      const read = readEntry(one);
+      if (!read.ok) {
+        // of its log nothing more is read; the others go on
+        const log = String((one as { log?: unknown } | null)?.log);
+        this.unread.set(log, read.error.code);
+        stopped.add(log);
+      } else if (!stopped.has(read.value.log)) entries.push(read.value);
+    }
+    return ok({ heads: came.value.heads, entries });
+  }
+
+  async append(entry: Entry): Promise<Result<true, ShelfError>> {
+    const done = await this.send('POST', '/entries', JSON.stringify(entry));
+    return done.ok ? ok(true) : done;
+  }
+
+  async missing(ids: readonly string[]): Promise<Result<readonly string[], ShelfError>> {
+    return this.missingAt('/missing', ids);
+  }
+
+  async missingFiles(hashes: readonly string[]): Promise<Result<readonly string[], ShelfError>> {
+    return this.missingAt('/files-missing', hashes);
+  }
+
+  async putFile(sha256: string, content: Uint8Array<ArrayBuffer>): Promise<Result<true, ShelfError>> {
+    const done = await this.send('PUT', `/files/${sha256}`, content);
+    return done.ok ? ok(true) : done;
+  }
+
+  async file(sha256: string): Promise<Result<Uint8Array<ArrayBuffer>, ShelfError>> {
+    const came = await this.send('GET', `/files/${sha256}`);
+    return came.ok ? ok(new Uint8Array(await came.value.arrayBuffer())) : came;
+  }
+
+  desks(): Promise<Result<z.infer<typeof DesksSchema>, ShelfError>> {
+    return this.ask(DesksSchema, 'GET', '/desks');
+  }
+
+  async invite(): Promise<Result<string, ShelfError>> {
+    const made = await this.ask(InvitationSchema, 'POST', '/invitations', {});
+    return made.ok ? ok(made.value.code) : made;
+  }
+
+  async change(desk: string, change: { name?: string; out?: boolean }): Promise<Result<true, ShelfError>> {
+    const done = await this.send('PUT', `/desks/${desk}`, JSON.stringify(change));
+    return done.ok ? ok(true) : done;
+  }
+
+  /** Says in which case this desk is now. */
+  async isHere(caseId: string | null): Promise<void> {
+    await this.send('POST', '/here', JSON.stringify({ case: caseId }));
+  }
+
+  /** What the shelf says as it happens; ends with an error when the line breaks. */
+  listen(): Observable<ShelfSays> {
+    return new Observable((to) => {
+      const cut = new AbortController();
+      const run = async () => {
+        const line = await this.send('GET', '/news', undefined, cut.signal);
+        if (!line.ok) throw new Error(line.error.code);
+        for await (const said of eventsIn(line.value)) to.next(said);
+        throw new Error('cut');
+      };
+      run().catch((e: unknown) => to.error(e));
+      return () => {
+        cut.abort();
+      };
+    });
+  }
+
+  private async missingAt(path: string, ids: readonly string[]): Promise<Result<string[], ShelfError>> {
+    const gone: string[] = [];
+    for (let i = 0; i < ids.length; i += MOST_ASKED) {
+      const came = await this.ask(IdsSchema, 'POST', path, { ids: ids.slice(i, i + MOST_ASKED) });
+      if (!came.ok) return came;
+      gone.push(...came.value.ids);
+    }
+    return ok(gone);
+  }
+
+  private async ask<T>(
+    schema: z.ZodType<T>,
+    method: Asked['method'],
+    path: string,
+    body?: unknown,
+  ): Promise<Result<T, ShelfError>> {
+    const came = await this.send(method, path, body === undefined ? undefined : JSON.stringify(body));
+    if (!came.ok) return came;
+    const read = schema.safeParse(await came.value.json().catch(() => undefined));
+    return read.success
+      ? ok(read.data)
+      : err({ code: 'refused', detail: `${path}: ${read.error.issues[0]?.message}` });
+  }
+
+  private async send(
+    method: Asked['method'],
+    path: string,
+    body?: Asked['body'],
+    signal?: AbortSignal,
+  ): Promise<Result<Response, ShelfError>> {
+    const asked = {
+      method,
+      path: this.base + path,
+      ...(body === undefined ? {} : { body }),
+      ...(signal ? { signal } : {}),
+    };
+    const first = await this.once(asked);
+    if (first.ok || first.error.code !== 'session') return first.ok ? first : err(plain(first.error));
+    // the server was started anew and knows the session no more
+    this.session = undefined;
+    const second = await this.once(asked);
+    return second.ok ? second : err(plain(second.error));
+  }
+
+  private async once({
+    method,
+    path,
+    body,
+    signal,
+  }: Asked): Promise<Result<Response, ShelfError | NoSession>> {
+    this.session ??= openSession(this.base, this.signer.desk);
+    const session = await this.session;
+    if (!session.ok) {
+      this.session = undefined;
+      return session;
+    }
+    const count = ++this.count;
+    const bytes = typeof body === 'string' ? utf8.encode(body) : (body ?? new Uint8Array());
+    const text = requestText({ session: session.value, count, method, path, body: await hashOf(bytes) });
+    const signature = await this.signer.sign(text);
+    if (signature === undefined) return err({ code: 'refused', detail: 'this desk has no key' });
+    return fetched(path, {
+      method,
+      cache: 'no-store',
+      headers: {
+        [SIGNED_HEADERS.session]: session.value,
+        [SIGNED_HEADERS.count]: String(count),
+        [SIGNED_HEADERS.signature]: signature,
+      },
+      ...(body === undefined ? {} : { body }),
+      ...(signal ? { signal } : {}),
+    });
+  }
+}
+
+const plain = (e: ShelfError | NoSession): ShelfError =>
+  e.code === 'session' ? { code: 'away', detail: 'session' } : e;
+
+async function openSession(base: string, desk: string): Promise<Result<string, ShelfError>> {
+  const came = await fetched(`${base}/session`, { method: 'POST', body: JSON.stringify({ desk }) });
+  if (!came.ok) return err(plain(came.error));
+  const read = SessionSchema.safeParse(await came.value.json().catch(() => undefined));
+  return read.success ? ok(read.data.session) : err({ code: 'refused', detail: 'session' });
+}
+
+async function fetched(path: string, init: RequestInit): Promise<Result<Response, ShelfError | NoSession>> {
+  let answer: Response;
+  try {
+    answer = await fetch(path, init);
+  } catch (e) {
+    return err({ code: 'away', detail: e instanceof Error ? e.message : String(e) });
+  }
+  if (answer.ok) return ok(answer);
+  const why = RefusalSchema.safeParse(await answer.json().catch(() => undefined)).data;
+  switch (why?.code) {
+    case 'session':
+      return err({ code: 'session' });
+    case 'shut_out':
+    case 'unknown':
+      return err(
+        path.endsWith('/session') || why.code === 'shut_out'
+          ? { code: 'shut_out' }
+          : { code: 'refused', detail: why.detail },
+      );
+    case 'behind':
+      return err({ code: 'behind' });
+    case 'other_content':
+      return err({ code: 'other_content', id: why.detail });
+    case undefined:
+      return err(
+        answer.status >= 500 || answer.status === 404
+          ? { code: 'away', detail: String(answer.status) }
+          : { code: 'refused', detail: String(answer.status) },
+      );
+    case 'too_much':
+      return err({ code: 'away', detail: why.detail });
+    default:
+      return err({ code: 'refused', detail: [why?.code, why?.detail].filter(Boolean).join(' ') });
+  }
+}
+
+/** Joins a shelf by an invitation. @param sign signs with this desk's key */
+export async function joinShelf(
+  ask: { code: string; key: string; name: string },
+  sign: ShelfSigner['sign'],
+): Promise<Result<ShelvedDesk, ShelfError>> {
+  const signature = await sign(joinText(ask));
+  if (signature === undefined) return err({ code: 'refused', detail: 'this desk has no key' });
+  const came = await fetched(`${BASE}/join`, { method: 'POST', body: JSON.stringify({ ...ask, signature }) });
+  if (!came.ok) return err(plain(came.error));
+  const read = ShelfDeskSchema.safeParse(await came.value.json().catch(() => undefined));
+  return read.success ? ok(read.data) : err({ code: 'refused', detail: 'join' });
+}
+
+/** Whether the server that this page came from keeps a shelf. */
+export async function hasShelf(): Promise<boolean> {
+  return (await fetched(BASE, { cache: 'no-store' })).ok;
+}
+
+/** Server-sent events of an answer (WHATWG HTML, 9.2), those of ours. */
+async function* eventsIn(answer: Response): AsyncGenerator<ShelfSays> {
+  const reader = answer.body?.pipeThrough(new TextDecoderStream()).getReader();
+  let text = '';
+  for (;;) {
+    const piece = await reader?.read();
+    if (!piece || piece.done) return;
+    text += piece.value;
+    const whole = text.split('\n\n');
+    text = whole.pop() ?? '';
+    for (const event of whole) {
+      const kind = /^event: (\w+)$/m.exec(event)?.[1];
+      const data = /^data: (.*)$/m.exec(event)?.[1] ?? '';
+      if (kind === 'new') yield { is: 'new' };
+      const here = kind === 'here' ? PresenceSchema.safeParse(JSON.parse(data)).data : undefined;
+      if (here) yield { is: 'here', here: here.here };
+    }
+  }
+}

@@ -1,0 +1,209 @@
+import type { IDBPDatabase } from 'idb';
+import * as z from 'zod';
+import '@core/quantity/plain-schemas';
+import { type Fact, FactSchema } from '@core/facts/fact';
+import { type Heads, HeadsSchema, type LogHead } from '@core/shelf/entry';
+import type { ShelfDesk, ShelfMemory } from '@core/shelf/exchange';
+import { type Damaged, mergeWords } from '../records/damaged';
+import { ofCase, type Records } from '../records/records';
+
+const MemorySchema = z.strictObject({ log: z.string(), positions: HeadsSchema, recheck: z.boolean() });
+/** Where the memory of the shelf lies among the settings. It never goes along with a backup. */
+export const SHELF_MEMORY = 'shelf-memory';
+/** Cases of the demo are at every desk, with the days of its own first opening: they stay there. */
+const DEMO = 'demo-';
+export const isShared = (caseId: string): boolean => !caseId.startsWith(DEMO);
+
+const ignored = () => undefined;
+type Open = () => Promise<IDBPDatabase<Records>>;
+type Told = {
+  /** Cases that got facts from the shelf. */
+  grown(cases: readonly string[], facts: readonly Fact[]): void;
+  aside(d: Damaged): void;
+};
+
+/** The records of this browser as the desk's side of a shelf. */
+export class ShelfRecords implements ShelfDesk {
+  /** Cases that may have facts which are not on the shelf. Undefined: any may. */
+  private wet: Set<string> | undefined;
+
+  constructor(
+    private readonly open: Open,
+    private readonly told: Told,
+    /** Cases that do not go to the shelf. */
+    private readonly kept: () => ReadonlySet<string>,
+  ) {}
+
+  /** A case got facts here. */
+  grew(cases: readonly string[]): void {
+    for (const id of cases) this.wet?.add(id);
+  }
+
+  async memory(): Promise<ShelfMemory> {
+    const read = MemorySchema.safeParse(await (await this.open()).get('settings', SHELF_MEMORY));
+    if (!read.success) throw new Error('this browser is joined to no shelf');
+    return read.data;
+  }
+
+  async begin(log: string): Promise<void> {
+    const tx = (await this.open()).transaction(['shelved', 'settings'], 'readwrite', {
+      durability: 'strict',
+    });
+    void tx.objectStore('shelved').clear().catch(ignored);
+    const memory: ShelfMemory = { log, positions: {}, recheck: true };
+    void tx.objectStore('settings').put(memory, SHELF_MEMORY).catch(ignored);
+    await tx.done;
+    this.wet = undefined;
+  }
+
+  /** How many facts are not on the shelf yet. */
+  async count(): Promise<number> {
+    return (await this.dry()).reduce((sum, [, ids]) => sum + ids.length, 0);
+  }
+
+  async waiting(most: number, after?: Fact): Promise<readonly Fact[]> {
+    const db = await this.open();
+    const facts: Fact[] = [];
+    for (const [caseId, ids] of await this.dry()) {
+      if (after && caseId < after.case) continue;
+      const later = after?.case === caseId ? ids.filter((id) => id > after.id) : ids;
+      const read = await Promise.all(
+        later.slice(0, most - facts.length).map((id) => db.get('facts', [caseId, id])),
+      );
+      // what is damaged is told elsewhere; it goes nowhere
+      facts.push(...read.flatMap((f) => FactSchema.safeParse(f).data ?? []));
+      if (facts.length >= most) break;
+    }
+    return facts;
+  }
+
+  async take(facts: readonly Fact[], positions: Heads): Promise<void> {
+    const db = await this.open();
+    const tx = db.transaction(['facts', 'behind', 'shelved', 'settings'], 'readwrite', {
+      durability: 'strict',
+    });
+    tx.done.catch(ignored);
+    const store = tx.objectStore('facts');
+    const owners = store.index('id');
+    const fresh: Fact[] = [];
+    for (const f of facts) {
+      const owner = await owners.getKey(f.id);
+      // an id is one fact's: one that came under another case is told, and what stands here stays
+      if (owner !== undefined && owner[0] !== f.case) {
+        this.tellOther(f.id);
+        continue;
+      }
+      void tx.objectStore('shelved').put({ case: f.case, id: f.id }).catch(ignored);
+      if (owner !== undefined) continue;
+      void store.put(f).catch(ignored);
+      fresh.push(f);
+    }
+    const cases = [...new Set(fresh.map((f) => f.case))];
+    for (const id of cases)
+      void tx
+        .objectStore('behind')
+        .put(await store.count(ofCase(id)), id)
+        .catch(ignored);
+    await this.remember(tx.objectStore('settings'), (m) => ({
+      ...m,
+      positions: { ...m.positions, ...positions },
+    }));
+    await tx.done;
+    if (cases.length > 0) this.told.grown(cases, fresh);
+  }
+
+  async know(ids: readonly string[], written?: { log: string; position: LogHead }): Promise<void> {
+    const tx = (await this.open()).transaction(['facts', 'shelved', 'settings'], 'readwrite', {
+      durability: 'strict',
+    });
+    tx.done.catch(ignored);
+    const owners = tx.objectStore('facts').index('id');
+    for (const id of ids) {
+      const key = await owners.getKey(id);
+      if (key) void tx.objectStore('shelved').put({ case: key[0], id }).catch(ignored);
+    }
+    if (written)
+      await this.remember(tx.objectStore('settings'), (m) => ({
+        ...m,
+        positions: { ...m.positions, [written.log]: written.position },
+      }));
+    await tx.done;
+  }
+
+  async lost(logs: readonly string[]): Promise<void> {
+    const tx = (await this.open()).transaction(['shelved', 'settings'], 'readwrite', {
+      durability: 'strict',
+    });
+    tx.done.catch(ignored);
+    void tx.objectStore('shelved').clear().catch(ignored);
+    await this.remember(tx.objectStore('settings'), (m) => ({
+      ...m,
+      positions: Object.fromEntries(Object.entries(m.positions).filter(([log]) => !logs.includes(log))),
+      recheck: true,
+    }));
+    await tx.done;
+    this.wet = undefined;
+  }
+
+  async rechecked(): Promise<void> {
+    const tx = (await this.open()).transaction('settings', 'readwrite', { durability: 'strict' });
+    tx.done.catch(ignored);
+    await this.remember(tx.store, (m) => ({ ...m, recheck: false }));
+    await tx.done;
+  }
+
+  contested(id: string): Promise<void> {
+    this.tellOther(id);
+    return this.know([id]);
+  }
+
+  /** Facts that are not known to stand on the shelf, by case, in the order of their keys. */
+  private async dry(): Promise<[string, string[]][]> {
+    const db = await this.open();
+    const none = this.kept();
+    const goes = (id: string) => isShared(id) && !none.has(id);
+    const found: [string, string[]][] = [];
+    if (this.wet) {
+      for (const id of [...this.wet].sort()) {
+        const ids = goes(id) ? await gapsOf(db, ofCase(id)) : [];
+        if (ids.length === 0) this.wet.delete(id);
+        else found.push([id, ids.map(([, fact]) => fact)]);
+      }
+      return found;
+    }
+    for (const [caseId, id] of await gapsOf(db, null)) {
+      if (!goes(caseId)) continue;
+      const last = found.at(-1);
+      if (last?.[0] === caseId) last[1].push(id);
+      else found.push([caseId, [id]]);
+    }
+    this.wet = new Set(found.map(([id]) => id));
+    return found;
+  }
+
+  private async remember(
+    settings: { get(key: string): Promise<unknown>; put(value: unknown, key: string): Promise<unknown> },
+    change: (m: ShelfMemory) => ShelfMemory,
+  ): Promise<void> {
+    const kept = MemorySchema.safeParse(await settings.get(SHELF_MEMORY));
+    // left meanwhile: nothing is remembered of a shelf that this browser is not joined to
+    if (kept.success) await settings.put(change(kept.data), SHELF_MEMORY);
+  }
+
+  private tellOther(id: string): void {
+    this.told.aside({
+      store: 'facts',
+      id,
+      why: mergeWords({ code: 'same_id_other_content', id }),
+      record: { id },
+    });
+  }
+}
+
+/** Keys of facts that have no mark, in their order. */
+async function gapsOf(db: IDBPDatabase<Records>, range: IDBKeyRange | null): Promise<[string, string][]> {
+  const [facts, marks] = await Promise.all([db.getAllKeys('facts', range), db.getAllKeys('shelved', range)]);
+  if (facts.length === marks.length) return [];
+  const known = new Set(marks.map(([c, id]) => `${c}\n${id}`));
+  return facts.filter(([c, id]) => !known.has(`${c}\n${id}`));
+}

@@ -1,0 +1,313 @@
+import { effect, inject, Injectable, Injector, signal, untracked } from '@angular/core';
+import { fromEvent, merge, retry, Subscription, timer } from 'rxjs';
+import * as z from 'zod';
+import '@core/quantity/plain-schemas';
+import { summaryOf } from '@core/answer/case-summary';
+import { worldOf } from '@core/answer/world';
+import type { Fact } from '@core/facts/fact';
+import { isPractice } from '@core/facts/practice';
+import { textOf } from '@core/facts/read';
+import { reduce } from '@core/facts/state';
+import { exchange, type Shelf, type ShelfError } from '@core/shelf/exchange';
+import { FolderShelf } from '@core/shelf/folder-shelf';
+import { deskIdOf } from '@core/shelf/protocol';
+import type { ShelfStanding } from '@core/shelf/standing';
+import { err, ok, type Result } from '@core/quantity/result';
+import { Cases } from '../data/cases';
+import { Database } from '../data/database';
+import { DeskKeys } from '../data/desk-keys';
+import { DeskSettingsStore } from '../data/desk-settings';
+import { FactRepository } from '../data/fact-repository';
+import { Packs } from '../data/packs';
+import { SHELF_LINK } from '../data/shelf-link';
+import { ShelfState } from '../data/shelf-state';
+import { ChosenFolder } from './folder-files';
+import { HttpShelf, joinShelf, type ShelfSigner } from './http-shelf';
+import { isShared, SHELF_MEMORY, ShelfRecords } from './shelf-records';
+import { FilesOnShelf } from './files-on-shelf';
+
+const LinkSchema = z.discriminatedUnion('kind', [
+  z.strictObject({ kind: z.literal('server'), desk: z.string(), name: z.string() }),
+  z.strictObject({
+    kind: z.literal('folder'),
+    name: z.string(),
+    folder: z.custom<FileSystemDirectoryHandle>((h) => typeof h === 'object' && h !== null),
+  }),
+]);
+export type ShelfLink = z.infer<typeof LinkSchema>;
+
+const KEPT = 'shelf-kept';
+const LOCK = 'hollow-sprocket-shelf';
+/** How often a shelf that says nothing is asked, and how soon after a break, ms. */
+const ASKED_MS = 30_000;
+const FOLDER_MS = 5000;
+const AGAIN_MS = 1000;
+const LONGEST_MS = 30_000;
+/** Says that this desk is still in its case, ms. */
+const HERE_MS = 20_000;
+/** Summaries that are made here; more are made in a thread. */
+const FEW = 6;
+
+/** Brings this browser and its shelf together, as long as it is joined to one. */
+@Injectable({ providedIn: 'root' })
+export class Together {
+  private readonly database = inject(Database);
+  private readonly repository = inject(FactRepository);
+  private readonly cases = inject(Cases);
+  private readonly packs = inject(Packs);
+  private readonly keys = inject(DeskKeys);
+  private readonly settings = inject(DeskSettingsStore);
+  private readonly state = inject(ShelfState);
+  private readonly injector = inject(Injector);
+  readonly link = signal<ShelfLink | undefined>(undefined);
+  /** Cases that stay at this desk. */
+  readonly kept = signal<ReadonlySet<string>>(new Set());
+  private readonly records = new ShelfRecords(
+    () => this.database.open(),
+    {
+      grown: (cases, facts) => this.grown(cases, facts),
+      aside: (d) => this.repository.setAside(d),
+    },
+    this.kept,
+  );
+  private readonly files = new FilesOnShelf(this.repository, this.database);
+  private readonly grew = new Set<string>();
+  private shelf: (Shelf & { http?: HttpShelf; folder?: ChosenFolder }) | undefined;
+  private going = new Subscription();
+  private running = false;
+  private again = false;
+
+  constructor() {
+    effect(() => {
+      const id = this.cases.currentId();
+      untracked(() => this.tellWhere(id));
+    });
+  }
+
+  /** Goes on with the shelf that this browser was joined to, if it was. */
+  async start(): Promise<void> {
+    await this.keys.load();
+    const kept = z.array(z.string()).safeParse(await this.repository.setting(KEPT));
+    if (kept.success) this.kept.set(new Set(kept.data));
+    const link = LinkSchema.safeParse(await this.repository.setting(SHELF_LINK));
+    if (link.success) await this.connect(link.data);
+  }
+
+  /** Joins the shelf of the server that this page came from. A desk without a key gets one. */
+  async join(code: string, name: string): Promise<Result<true, ShelfError>> {
+    await this.keys.load();
+    if (!this.keys.own()) {
+      const made = await this.keys.make(undefined);
+      if (!made.ok) return err({ code: 'refused', detail: made.error.code });
+    }
+    const key = this.keys.own()?.key ?? '';
+    const joined = await joinShelf({ code, key, name }, (text) => this.keys.signText(text));
+    if (!joined.ok) return joined;
+    await this.begin({ kind: 'server', desk: joined.value.id, name }, joined.value.id);
+    return ok(true);
+  }
+
+  /** Joins a shelf in a folder that the user chose. */
+  async joinFolder(folder: FileSystemDirectoryHandle): Promise<void> {
+    await this.keys.load();
+    const own = this.keys.own();
+    // a log needs a name that no other desk has; where there is a key it is told by it
+    const log = own ? deskIdOf(own.key) : crypto.randomUUID();
+    await this.begin({ kind: 'folder', name: folder.name, folder }, log);
+  }
+
+  /** Asks the browser for the folder again; it wants a hand on a button for that. */
+  async wake(): Promise<void> {
+    const link = this.link();
+    if (link?.kind !== 'folder') return;
+    if ((await permission(link.folder, 'requestPermission')) === 'granted') await this.connect(link);
+  }
+
+  /** Leaves the shelf: what stands here stays, what stands there too. */
+  async leave(): Promise<void> {
+    this.disconnect();
+    await this.repository.keepSetting(SHELF_LINK, null);
+    await this.repository.keepSetting(SHELF_MEMORY, null);
+    this.link.set(undefined);
+    this.state.standing.set({ is: 'none' });
+    this.state.waiting.set(0);
+  }
+
+  /** Whether a case goes to the shelf. What is there already stays there. */
+  async share(caseId: string, shared: boolean): Promise<void> {
+    const kept = new Set(this.kept());
+    if (shared) kept.delete(caseId);
+    else kept.add(caseId);
+    this.kept.set(kept);
+    await this.repository.keepSetting(KEPT, [...kept]);
+    this.records.grew([caseId]);
+    this.kick();
+  }
+
+  /** The server's shelf, for its desks and invitations. */
+  server(): HttpShelf | undefined {
+    return this.shelf?.http;
+  }
+
+  /** Exchanges now. */
+  kick(): void {
+    this.again = true;
+    if (!this.running) void this.run();
+  }
+
+  private async begin(link: ShelfLink, log: string): Promise<void> {
+    this.disconnect();
+    await this.records.begin(log);
+    await this.repository.keepSetting(SHELF_LINK, link);
+    await this.connect(link);
+  }
+
+  private disconnect(): void {
+    this.going.unsubscribe();
+    this.going = new Subscription();
+    this.shelf = undefined;
+    this.state.here.set([]);
+  }
+
+  private async connect(link: ShelfLink): Promise<void> {
+    this.disconnect();
+    this.link.set(link);
+    if (link.kind === 'folder' && (await permission(link.folder, 'queryPermission')) !== 'granted') {
+      this.state.standing.set({ is: 'asleep' });
+      return;
+    }
+    if (link.kind === 'server') this.listen(new HttpShelf(this.signer(link.desk)), link.desk);
+    else {
+      const folder = new ChosenFolder(link.folder);
+      this.shelf = Object.assign(new FolderShelf(folder), { folder });
+      this.going.add(timer(0, FOLDER_MS).subscribe(() => this.kick()));
+    }
+    this.going.add(
+      merge(this.repository.news$, fromEvent(window, 'online'), timer(0, ASKED_MS)).subscribe((news) => {
+        if (typeof news === 'object' && 'grown' in news) {
+          if (news.grown.length === 0) return;
+          this.records.grew(news.grown);
+        }
+        this.kick();
+      }),
+    );
+  }
+
+  private listen(http: HttpShelf, desk: string): void {
+    this.shelf = Object.assign(http, { http });
+    const line$ = http.listen().pipe(
+      retry({
+        delay: (_e, n) => timer(Math.min(LONGEST_MS, AGAIN_MS * 2 ** (n - 1))),
+        resetOnSuccess: true,
+      }),
+    );
+    this.going.add(
+      line$.subscribe((said) => {
+        if (said.is === 'new') this.kick();
+        else this.state.here.set(said.here.filter((h) => h.desk !== desk));
+      }),
+    );
+    this.going.add(timer(0, HERE_MS).subscribe(() => this.tellWhere(this.cases.currentId())));
+  }
+
+  private signer(desk: string): ShelfSigner {
+    return { desk, sign: (text) => this.keys.signText(text) };
+  }
+
+  private tellWhere(id: string | undefined): void {
+    void this.shelf?.http?.isHere(
+      id === undefined || isPractice(id) || !isShared(id) || this.kept().has(id) ? null : id,
+    );
+  }
+
+  private async run(): Promise<void> {
+    this.running = true;
+    try {
+      while (this.again) {
+        this.again = false;
+        await this.once();
+      }
+    } finally {
+      this.running = false;
+    }
+  }
+
+  /** One window of a browser at a time exchanges. */
+  private async once(): Promise<void> {
+    const { shelf } = this;
+    if (!shelf) return;
+    await this.repository.written();
+    try {
+      const done = await navigator.locks.request(LOCK, () => exchange(this.records, shelf));
+      if (this.shelf !== shelf) return;
+      this.state.standing.set(done.ok ? { is: 'together' } : standingOf(done.error));
+      if (done.ok) await this.files.exchange(shelf);
+    } catch (e) {
+      if (this.shelf === shelf)
+        this.state.standing.set({ is: 'refused', detail: e instanceof Error ? e.message : String(e) });
+    }
+    await this.summarise();
+    if (this.shelf === shelf) this.state.waiting.set(await this.records.count());
+  }
+
+  private grown(cases: readonly string[], facts: readonly Fact[]): void {
+    for (const id of cases) {
+      this.grew.add(id);
+      this.state.add(
+        id,
+        facts.filter((f) => f.case === id),
+      );
+    }
+    this.files.wanted(facts);
+    this.repository.tell({ grown: cases, summaries: [], packs: [], extracts: [] });
+  }
+
+  /** The rack shows what came: a few cases are read here, many in a thread. */
+  private async summarise(): Promise<void> {
+    const cases = [...this.grew];
+    this.grew.clear();
+    if (cases.length === 0) return;
+    if (cases.length > FEW) {
+      const { SummaryKeeper } = await import('../data/summary-keeper');
+      await this.injector.get(SummaryKeeper).rebuild(cases);
+      return;
+    }
+    const made = [];
+    for (const id of cases) {
+      const facts = await this.repository.factsOf(id);
+      const catalogue = await this.packs.forCase(id, textOf(reduce(facts), 'case.catalogue'));
+      made.push({ summary: summaryOf(id, facts, catalogue && worldOf(catalogue)), facts: facts.length });
+    }
+    await this.repository.keepSummaries(made);
+  }
+}
+
+function standingOf(e: ShelfError): ShelfStanding {
+  switch (e.code) {
+    case 'shut_out':
+      return { is: 'shut_out' };
+    case 'away':
+      return { is: 'away', detail: e.detail };
+    case 'behind':
+      return { is: 'away', detail: 'busy' };
+    case 'unreadable':
+      return { is: 'refused', detail: `${e.log} ${e.at}` };
+    case 'other_content':
+      return { is: 'refused', detail: e.id };
+    case 'refused':
+      return { is: 'refused', detail: e.detail };
+  }
+}
+
+type Permitted = {
+  queryPermission(how: { mode: 'readwrite' }): Promise<PermissionState>;
+  requestPermission(how: { mode: 'readwrite' }): Promise<PermissionState>;
+};
+/** What the browser lets this page do with a folder; folders of the page's own need no permission. */
+async function permission(
+  folder: FileSystemDirectoryHandle,
+  how: 'queryPermission' | 'requestPermission',
+): Promise<PermissionState> {
+  const asks = folder as unknown as Partial<Permitted>;
+  return (await asks[how]?.({ mode: 'readwrite' })) ?? 'granted';
+}

@@ -1,0 +1,136 @@
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join, resolve } from 'node:path';
+import { type Browser, type BrowserContext, chromium, expect, type Page, test } from '@playwright/test';
+import { serve, type Serving, stop } from '../server/serve';
+import { launch } from './browser';
+import { Desk } from './desk';
+
+const port = 4295;
+const at = `http://127.0.0.1:${port}`;
+
+/** A house: a server with a shelf, and desks, each a browser profile of its own. */
+class House {
+  private readonly folder = mkdtempSync(join(tmpdir(), 'hs-house-'));
+  private serving: Serving | undefined;
+  private browser: Browser | undefined;
+  private readonly contexts: BrowserContext[] = [];
+  invitation = '';
+
+  async serves(): Promise<void> {
+    const started = await serve({
+      root: resolve('dist/app'),
+      port,
+      host: '127.0.0.1',
+      demo: true,
+      shelf: { folder: join(this.folder, 'shelf'), now: () => '2026-12-01T08:00:00.000Z' },
+    });
+    if (!started.ok) throw new Error(JSON.stringify(started.error));
+    this.serving = started;
+    this.invitation = started.invitation ?? this.invitation;
+  }
+
+  async serverStops(): Promise<void> {
+    if (this.serving) await stop(this.serving, 0);
+    this.serving = undefined;
+  }
+
+  async desk(): Promise<Desk> {
+    this.browser ??= await chromium.launch(launch);
+    const context = await this.browser.newContext({
+      viewport: { width: 1280, height: 800 },
+      locale: 'de-DE',
+      timezoneId: 'Europe/Berlin',
+      serviceWorkers: 'block',
+    });
+    this.contexts.push(context);
+    return new Desk(await context.newPage());
+  }
+
+  async ends(): Promise<void> {
+    for (const c of this.contexts) await c.close();
+    await this.browser?.close();
+    await this.serverStops();
+    rmSync(this.folder, { recursive: true, force: true });
+  }
+}
+
+async function joins(desk: Desk, name: string, code: string): Promise<void> {
+  await desk.open(`${at}/together?invitation=${code}`);
+  await desk.page.getByLabel('Name of this desk').fill(name);
+  await desk.page.getByRole('button', { name: 'Join' }).click();
+  await expect(standing(desk.page)).toContainText('together');
+}
+const standing = (page: Page) => page.getByRole('navigation', { name: 'Rack of cases' }).getByText(/Shelf:/);
+const rackLink = (page: Page, tag: string) =>
+  page.getByRole('navigation', { name: 'Rack of cases' }).getByRole('link', { name: new RegExp(`^${tag}`) });
+
+let house: House;
+test.beforeEach(async () => {
+  house = new House();
+  await house.serves();
+});
+test.afterEach(() => house.ends());
+
+test('two desks work on one case over the server; the network goes and comes; a desk is shut out', async () => {
+  test.setTimeout(240_000);
+  const [one, two] = [await house.desk(), await house.desk()];
+  await joins(one, 'Front desk', house.invitation);
+  await one.page.getByRole('button', { name: 'Invite a desk' }).click();
+  const link = one.page.getByRole('link', { name: /invitation=/ });
+  const code = /invitation=(\w+)/.exec((await link.textContent()) ?? '')![1]!;
+  await joins(two, 'Bench', code);
+
+  // used up: a third desk is told so, and nothing is let in
+  const three = await house.desk();
+  await three.open(`${at}/together?invitation=${code}`);
+  await three.page.getByRole('button', { name: 'Join' }).click();
+  await expect(three.page.getByText(/was used/)).toBeVisible();
+
+  // a case that one begins stands at the other, and what each files comes to both
+  await one.page.goto(at);
+  await one.newCase();
+  await one.line('odo 48200 km');
+  const path = new URL(one.page.url()).pathname;
+  const tag = (await one.page.getByRole('heading', { level: 1 }).textContent())!.trim().split(/\s/)[0]!;
+  await expect(rackLink(two.page, tag)).toBeVisible();
+  await rackLink(two.page, tag).click();
+  await expect(two.tape()).toContainText(/48\D?200/);
+  await expect(one.page.getByRole('status', { name: 'Others in this case' })).toContainText('Bench');
+  await two.line('complaint rattle at cold start');
+  await expect(one.tape()).toContainText('rattle at cold start');
+  await expect(one.page.getByRole('status', { name: 'Others in this case' })).toContainText('1 fact came in');
+
+  // the network goes: both work on, each says what is not on the shelf yet
+  await house.serverStops();
+  await one.line('odo 48300 km');
+  await two.line('odo 48400 km');
+  await expect(standing(one.page)).toContainText('1 fact to go');
+  await expect(standing(two.page)).toContainText('out of reach');
+  await one.page.goto('about:blank');
+  await house.serves();
+  await one.open(at + path);
+  // both corrected the same: side by side, for a choice
+  for (const desk of [one, two]) {
+    await expect(standing(desk.page)).toHaveText(/together$/, { timeout: 60_000 });
+    await expect(desk.tape()).toContainText(/48\D?300/);
+    await expect(desk.tape()).toContainText(/48\D?400/);
+    await expect(desk.tape()).toContainText('contradicted');
+  }
+
+  // shut out: it keeps what it has and works on, and nothing of it comes any more
+  await one.open(`${at}/together`);
+  await one.page.getByRole('button', { name: 'Shut out' }).click();
+  await expect(standing(two.page)).toContainText('shut out', { timeout: 60_000 });
+  await two.line('complaint squeals');
+  await expect(two.tape()).toContainText('squeals');
+  await one.open(at + path);
+  await expect(one.tape()).toContainText('rattle at cold start');
+  await expect(one.tape()).not.toContainText('squeals');
+  // let in again, it comes
+  await one.open(`${at}/together`);
+  await one.page.getByRole('button', { name: 'Let in' }).click();
+  await two.page.reload();
+  await one.open(at + path);
+  await expect(one.tape()).toContainText('squeals', { timeout: 60_000 });
+});
