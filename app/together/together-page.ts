@@ -50,6 +50,7 @@ export class TogetherPage {
   /** Of the link that this page was opened by. */
   readonly invitation = input<string>('');
   protected readonly folders = 'showDirectoryPicker' in window;
+  protected readonly onlyHere = ['localhost', '127.0.0.1', '[::1]'].includes(location.hostname);
   protected readonly served = signal(false);
   protected readonly name = signal('');
   protected readonly code = signal('');
