@@ -2,10 +2,12 @@
 import { spawnSync } from 'node:child_process';
 import { join } from 'node:path';
 import { ensureChromium } from './chromium.mjs';
+import { ensurePostgres } from './postgres.mjs';
 import { ensureBuild, ensurePackages, root } from './ensure.mjs';
 
 ensurePackages();
 ensureChromium();
+ensurePostgres();
 ensureBuild();
 const args = process.argv.slice(2);
 if (!args.includes('--config')) args.push('--config', 'e2e/playwright.config.ts');

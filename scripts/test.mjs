@@ -2,10 +2,12 @@
 import { spawn } from 'node:child_process';
 import { join } from 'node:path';
 import { ensureChromium } from './chromium.mjs';
+import { ensurePostgres } from './postgres.mjs';
 import { ensureBuild, ensurePackages, root } from './ensure.mjs';
 
 ensurePackages();
 ensureChromium();
+ensurePostgres();
 
 /** Runs a step, shows what it prints, and returns it with the exit code. `beside`: with others at once, so that all of it is shown at its end. */
 function step(name, args, beside = false) {

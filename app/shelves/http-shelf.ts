@@ -184,7 +184,14 @@ export class HttpShelf implements Shelf {
     }
     const count = ++this.count;
     const bytes = typeof body === 'string' ? utf8.encode(body) : (body ?? new Uint8Array());
-    const text = requestText({ session: session.value, count, method, path, body: await hashOf(bytes) });
+    const signed = path.replace(/^https?:\/\/[^/]+/, '');
+    const text = requestText({
+      session: session.value,
+      count,
+      method,
+      path: signed,
+      body: await hashOf(bytes),
+    });
     const signature = await this.signer.sign(text);
     if (signature === undefined) return err({ code: 'refused', detail: 'this desk has no key' });
     return fetched(path, {
@@ -251,10 +258,11 @@ async function fetched(path: string, init: RequestInit): Promise<Result<Response
 export async function joinShelf(
   ask: { code: string; key: string; name: string },
   sign: ShelfSigner['sign'],
+  base = BASE,
 ): Promise<Result<ShelvedDesk, ShelfError>> {
   const signature = await sign(joinText(ask));
   if (signature === undefined) return err({ code: 'refused', detail: 'this desk has no key' });
-  const came = await fetched(`${BASE}/join`, { method: 'POST', body: JSON.stringify({ ...ask, signature }) });
+  const came = await fetched(`${base}/join`, { method: 'POST', body: JSON.stringify({ ...ask, signature }) });
   if (!came.ok) return err(plain(came.error));
   const read = ShelfDeskSchema.safeParse(await came.value.json().catch(() => undefined));
   return read.success ? ok(read.data) : err({ code: 'refused', detail: 'join' });
