@@ -44,7 +44,7 @@ const APP = {
   language: { core: ['quantity'], app: [], packages: [] },
   threads: { core: ['quantity'], app: [], packages: ['rxjs'] },
   records: {
-    core: ['quantity', 'facts', 'catalogue', 'answer', 'practice'],
+    core: ['quantity', 'facts', 'catalogue', 'answer', 'practice', 'shelf'],
     app: [],
     packages: ['idb', '@noble/hashes'],
   },
@@ -131,7 +131,7 @@ const APP = {
   },
   safety: {
     core: ANY_CORE,
-    app: ['language', 'data', 'ui', 'messages', 'commands'],
+    app: ['language', 'data', 'ui', 'messages', 'commands', 'offline'],
     packages: SCREEN,
   },
   words: {

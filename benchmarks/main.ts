@@ -21,6 +21,7 @@ import { patternsBench } from './patterns-bench';
 import { practiceBench } from './practice-bench';
 import { screenBench } from './screen-bench';
 import { settleBench } from './settle-bench';
+import { shelfBench } from './shelf-bench';
 import { sheetBench } from './sheet-bench';
 import { storiesBench } from './stories-bench';
 
@@ -44,6 +45,7 @@ const BENCHES = {
   settle: () => settleBench(root),
   patterns: patternsBench,
   practice: practiceBench,
+  shelf: () => shelfBench(root),
 };
 /** Minutes long: only when it is named. */
 const LONG = new Set(['pairs']);

@@ -37,9 +37,12 @@ export class Backups {
   readonly waiting = signal<LookedAt | undefined>(undefined);
   readonly busy = signal(false);
 
-  /** Saves everything as one zip, in a thread, with the way to stop it. */
-  async save(): Promise<void> {
-    if (this.busy()) return;
+  /**
+   * Saves everything as one zip, in a thread, with the way to stop it. True when it is where it was to go.
+   * @param deliver where it goes; to the browser's downloads unless given
+   */
+  async save(deliver: (name: string, blob: Blob) => void | Promise<void> = download): Promise<boolean> {
+    if (this.busy()) return false;
     await this.repository.written();
     const at = this.clock.now();
     const made = await this.inThread('Backing everything up', (client, tell, stop$) =>
@@ -50,9 +53,9 @@ export class Backups {
         this.notices.refuse(
           `The backup could not be made: ${made.error.detail}. Nothing was changed; try again.`,
         );
-      return;
+      return false;
     }
-    download(`backup-${dayOf(at)}.zip`, made.value.blob);
+    await deliver(`backup-${dayOf(at)}.zip`, made.value.blob);
     await this.due.saved(at);
     const { damaged } = made.value.list;
     if (damaged > 0)
@@ -61,6 +64,7 @@ export class Backups {
         `${counted(damaged, 'record is', 'records are')} damaged and not in the backup. Save them as a file of their own at Backups, room and safety.`,
         12_000,
       );
+    return true;
   }
 
   /** Reads what a backup holds; it is taken in when that was agreed to. */

@@ -1,5 +1,5 @@
 import { inject, Injectable, Injector, signal } from '@angular/core';
-import { BackupDue } from '../data/backup-due';
+import { BACKUP_FOLDER, BackupDue } from '../data/backup-due';
 import { Cases } from '../data/cases';
 import { Clock } from '../data/clock';
 import { Drafts } from '../data/drafts';
@@ -39,6 +39,7 @@ export class Setup {
       this.ready.set(true);
       await this.packs.load();
       await this.backupDue.load();
+      await this.backUpByItself();
       await this.loadEarlier();
       await this.repository.recallLeftOver();
       await this.keepSummaries();
@@ -102,6 +103,13 @@ export class Setup {
   private async keepSummaries(): Promise<void> {
     const { SummaryKeeper } = await import('../data/summary-keeper');
     await this.injector.get(SummaryKeeper).check();
+  }
+
+  /** Backups go into a folder by themselves where one was chosen. */
+  private async backUpByItself(): Promise<void> {
+    if (!(await this.repository.setting(BACKUP_FOLDER))) return;
+    const { BackupFolder } = await import('./backup-folder');
+    await this.injector.get(BackupFolder).start();
   }
 
   private async wantsDemo(): Promise<boolean> {

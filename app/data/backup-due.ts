@@ -12,6 +12,16 @@ const KeptSchema = z.strictObject({ first: z.string(), last: z.string().optional
 /** Days after which a backup is asked for again. */
 const DUE_DAYS = 7;
 
+/** Where it lies among the settings into which folder backups go by themselves. */
+export const BACKUP_FOLDER = 'backup-folder';
+/** How the backups that go into a folder by themselves stand. */
+type FolderStanding =
+  | { is: 'none' }
+  | { is: 'works'; folder: string }
+  /** The browser wants to be asked for the folder again. */
+  | { is: 'asleep'; folder: string }
+  | { is: 'failed'; folder: string; why: string };
+
 /** When everything was last backed up, and whether it is time again. */
 @Injectable({ providedIn: 'root' })
 export class BackupDue {
@@ -19,6 +29,7 @@ export class BackupDue {
   private readonly cases = inject(Cases);
   private readonly clock = inject(Clock);
   private readonly kept = signal<z.infer<typeof KeptSchema> | undefined>(undefined);
+  readonly folder = signal<FolderStanding>({ is: 'none' });
   readonly last = computed(() => this.kept()?.last);
   /** Days since the last backup, or since this browser was first used; undefined while it is not yet time. */
   readonly days = computed(() => {

@@ -68,3 +68,22 @@ function refusedWords(
       return caseFileSentence(name, e);
   }
 }
+
+/** How backups stand that go into a folder by themselves. */
+export function backupFolderWords(
+  f:
+    | { is: 'none' }
+    | { is: 'works' | 'asleep'; folder: string }
+    | { is: 'failed'; folder: string; why: string },
+): string {
+  switch (f.is) {
+    case 'none':
+      return 'Backups can go into a folder by themselves, each day that this desk is open.';
+    case 'works':
+      return `Backups go into the folder ${f.folder} by themselves, each day that this desk is open.`;
+    case 'asleep':
+      return `The browser wants to be asked for the folder ${f.folder} again: until then no backup goes there.`;
+    case 'failed':
+      return `No backup could be written into the folder ${f.folder}: ${f.why}. Look whether it is there and has room.`;
+  }
+}

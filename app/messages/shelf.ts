@@ -64,6 +64,16 @@ export function shelfErrorWords(e: ShelfError): string {
   }
 }
 
+/** Why a catalogue or rules of the house were not put there, or not taken. */
+export const offerErrorWords = (
+  e: ShelfError | { code: 'no_such_thing' } | { code: 'cannot_be_read' },
+): string =>
+  e.code === 'no_such_thing'
+    ? 'This catalogue is no longer here.'
+    : e.code === 'cannot_be_read'
+      ? 'What is on the shelf under this name cannot be read by this program. Nothing was changed.'
+      : shelfErrorWords(e);
+
 /** Who else is in the case in hand. */
 export const besideWords = (here: readonly Presence[]): string =>
   here.length === 0

@@ -1,10 +1,13 @@
-import { DestroyRef, inject, Injectable, signal } from '@angular/core';
+import { computed, DestroyRef, inject, Injectable, signal } from '@angular/core';
 import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import { SwUpdate } from '@angular/service-worker';
 import { filter, fromEvent, merge, switchMap, timer } from 'rxjs';
 import { Drafts } from '../data/drafts';
 import { FactRepository } from '../data/fact-repository';
 import { RecordWork } from '../data/record-work';
+
+/** The browser's offer to install a page as a program. */
+type InstallAsk = Event & { prompt(): Promise<unknown> };
 
 /** How often the server is asked for a newer program, and how long nobody has looked before one is taken by itself, ms. */
 const ASKED_MS = 30 * 60_000;
@@ -25,7 +28,19 @@ export class ProgramUpdate {
   /** What lies here of the program is damaged: it has to be fetched again. */
   readonly broken = signal(false);
 
+  /** Whether all of the program lies here; undefined where the browser keeps none. */
+  readonly whole = signal<boolean | undefined>(undefined);
+  private readonly asked = signal<InstallAsk | undefined>(undefined);
+  /** The browser would install it as a program of its own. */
+  readonly installable = computed(() => this.asked() !== undefined);
+
   constructor() {
+    merge(fromEvent(window, 'beforeinstallprompt'), fromEvent(window, 'appinstalled'))
+      .pipe(takeUntilDestroyed())
+      .subscribe((e) => {
+        e.preventDefault();
+        this.asked.set(e.type === 'beforeinstallprompt' ? (e as InstallAsk) : undefined);
+      });
     if (!this.updates.isEnabled) return;
     const end = takeUntilDestroyed(inject(DestroyRef));
     this.updates.versionUpdates
@@ -55,6 +70,26 @@ export class ProgramUpdate {
     await this.repository.written();
     await this.drafts.write();
     document.location.reload();
+  }
+
+  async install(): Promise<void> {
+    await this.asked()?.prompt();
+    this.asked.set(undefined);
+  }
+
+  /** Looks whether all of the program lies here. */
+  async look(): Promise<void> {
+    if (!this.updates.isEnabled) return;
+    try {
+      const list = (await (await fetch('ngsw.json')).json()) as { hashTable?: Record<string, string> };
+      const there = new Set<string>();
+      for (const name of await caches.keys())
+        for (const r of await (await caches.open(name)).keys()) there.add(new URL(r.url).pathname);
+      this.whole.set(Object.keys(list.hashTable ?? {}).every((path) => there.has(path)));
+    } catch {
+      // without the server there is no list to look at: what runs now came from here
+      this.whole.set(navigator.serviceWorker.controller !== null);
+    }
   }
 
   private isIdle(): boolean {

@@ -4,12 +4,14 @@ import { NzCheckboxModule } from 'ng-zorro-antd/checkbox';
 import { NzProgressModule } from 'ng-zorro-antd/progress';
 import { dayOf, formatDay } from '@core/quantity/dates';
 import { formatNumber } from '@core/quantity/format-quantity';
+import { BackupFolder } from '../commands/backup-folder';
 import { Backups } from '../commands/backups';
 import { Commands } from '../commands/commands';
 import { BackupDue } from '../data/backup-due';
 import { Cases } from '../data/cases';
 import { FactRepository } from '../data/fact-repository';
-import { holdsWords } from '../messages/backup';
+import { backupFolderWords, holdsWords } from '../messages/backup';
+import { ProgramUpdate } from '../offline/program-update';
 import { counted } from '../language/plural';
 import { FileButton } from '../ui/file-button';
 
@@ -53,7 +55,10 @@ export class SafetyPage {
   protected readonly due = inject(BackupDue);
   protected readonly commands = inject(Commands);
   protected readonly repository = inject(FactRepository);
+  protected readonly folder = inject(BackupFolder);
+  protected readonly program = inject(ProgramUpdate);
   private readonly cases = inject(Cases);
+  protected readonly folderWords = computed(() => backupFolderWords(this.due.folder()));
   protected readonly alsoSettings = signal(true);
   protected readonly persisted = signal<boolean | undefined>(undefined);
   protected readonly refused = signal(false);
@@ -72,6 +77,7 @@ export class SafetyPage {
 
   constructor() {
     void this.look();
+    void this.program.look();
   }
 
   private async look(): Promise<void> {

@@ -117,6 +117,14 @@ import { waitsWords } from '../messages/waits';
       @if (backupDue.days(); as days) {
         <a class="quiet due" routerLink="/safety">▲ No backup for {{ days }} days</a>
       }
+      @switch (backupDue.folder().is) {
+        @case ('asleep') {
+          <a class="quiet due" routerLink="/safety">▲ The folder for backups has to be allowed again</a>
+        }
+        @case ('failed') {
+          <a class="quiet due" routerLink="/safety">▲ Backups by themselves have stopped</a>
+        }
+      }
       @if (shelfLine(); as words) {
         <a class="quiet due" routerLink="/together"
           ><span role="status">{{ words }}</span></a

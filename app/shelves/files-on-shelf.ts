@@ -1,7 +1,7 @@
 import type { Fact, FileRef } from '@core/facts/fact';
 import type { Database } from '../data/database';
 import type { FactRepository } from '../data/fact-repository';
-import type { ChosenFolder } from './folder-files';
+import type { ChosenFolder } from '../records/chosen-folder';
 import type { HttpShelf } from './http-shelf';
 import { hashOf } from '../records/hash';
 import { isShared } from './shelf-records';

@@ -8,6 +8,8 @@ import {
   InvitationSchema,
   joinText,
   MOST_ASKED,
+  type Offer,
+  OffersSchema,
   type Presence,
   PresenceSchema,
   RefusalSchema,
@@ -102,6 +104,16 @@ export class HttpShelf implements Shelf {
   async change(desk: string, change: { name?: string; out?: boolean }): Promise<Result<true, ShelfError>> {
     const done = await this.send('PUT', `/desks/${desk}`, JSON.stringify(change));
     return done.ok ? ok(true) : done;
+  }
+
+  /** Puts something of the house on the shelf; its file has to be there. */
+  async offer(o: Offer): Promise<Result<true, ShelfError>> {
+    const done = await this.send('POST', '/offers', JSON.stringify(o));
+    return done.ok ? ok(true) : done;
+  }
+
+  offers(): Promise<Result<z.infer<typeof OffersSchema>, ShelfError>> {
+    return this.ask(OffersSchema, 'GET', '/offers');
   }
 
   /** Says in which case this desk is now. */

@@ -26,6 +26,8 @@ type Told = {
 export class ShelfRecords implements ShelfDesk {
   /** Cases that may have facts which are not on the shelf. Undefined: any may. */
   private wet: Set<string> | undefined;
+  /** Records that are no facts. */
+  private readonly unfit = new Set<string>();
 
   constructor(
     private readonly open: Open,
@@ -64,17 +66,21 @@ export class ShelfRecords implements ShelfDesk {
   async waiting(most: number, after?: Fact): Promise<readonly Fact[]> {
     const db = await this.open();
     const facts: Fact[] = [];
-    for (const [caseId, ids] of await this.dry()) {
+    const found = await this.dry();
+    const unfit = this.unfit.size;
+    for (const [caseId, ids] of found) {
       if (after && caseId < after.case) continue;
       const later = after?.case === caseId ? ids.filter((id) => id > after.id) : ids;
-      const read = await Promise.all(
-        later.slice(0, most - facts.length).map((id) => db.get('facts', [caseId, id])),
-      );
-      // what is damaged is told elsewhere; it goes nowhere
-      facts.push(...read.flatMap((f) => FactSchema.safeParse(f).data ?? []));
+      for (const id of later.slice(0, most - facts.length)) {
+        const fits = FactSchema.safeParse(await db.get('facts', [caseId, id]));
+        // what is damaged is told elsewhere; it goes nowhere
+        if (fits.success) facts.push(fits.data);
+        else this.unfit.add(id);
+      }
       if (facts.length >= most) break;
     }
-    return facts;
+    // behind records that are damaged there may be others
+    return facts.length === 0 && this.unfit.size > unfit ? this.waiting(most, after) : facts;
   }
 
   async take(facts: readonly Fact[], positions: Heads): Promise<void> {
@@ -165,14 +171,15 @@ export class ShelfRecords implements ShelfDesk {
     const found: [string, string[]][] = [];
     if (this.wet) {
       for (const id of [...this.wet].sort()) {
-        const ids = goes(id) ? await gapsOf(db, ofCase(id)) : [];
+        const gaps = goes(id) ? await gapsOf(db, ofCase(id)) : [];
+        const ids = gaps.map(([, fact]) => fact).filter((fact) => !this.unfit.has(fact));
         if (ids.length === 0) this.wet.delete(id);
-        else found.push([id, ids.map(([, fact]) => fact)]);
+        else found.push([id, ids]);
       }
       return found;
     }
     for (const [caseId, id] of await gapsOf(db, null)) {
-      if (!goes(caseId)) continue;
+      if (!goes(caseId) || this.unfit.has(id)) continue;
       const last = found.at(-1);
       if (last?.[0] === caseId) last[1].push(id);
       else found.push([caseId, [id]]);

@@ -21,7 +21,7 @@ import { FactRepository } from '../data/fact-repository';
 import { Packs } from '../data/packs';
 import { SHELF_LINK } from '../data/shelf-link';
 import { ShelfState } from '../data/shelf-state';
-import { ChosenFolder } from './folder-files';
+import { ChosenFolder, permission } from '../records/chosen-folder';
 import { HttpShelf, joinShelf, type ShelfSigner } from './http-shelf';
 import { isShared, SHELF_MEMORY, ShelfRecords } from './shelf-records';
 import { FilesOnShelf } from './files-on-shelf';
@@ -297,17 +297,4 @@ function standingOf(e: ShelfError): ShelfStanding {
     case 'refused':
       return { is: 'refused', detail: e.detail };
   }
-}
-
-type Permitted = {
-  queryPermission(how: { mode: 'readwrite' }): Promise<PermissionState>;
-  requestPermission(how: { mode: 'readwrite' }): Promise<PermissionState>;
-};
-/** What the browser lets this page do with a folder; folders of the page's own need no permission. */
-async function permission(
-  folder: FileSystemDirectoryHandle,
-  how: 'queryPermission' | 'requestPermission',
-): Promise<PermissionState> {
-  const asks = folder as unknown as Partial<Permitted>;
-  return (await asks[how]?.({ mode: 'readwrite' })) ?? 'granted';
 }

@@ -13,16 +13,20 @@ import { Router } from '@angular/router';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
 import { NzInputDirective } from 'ng-zorro-antd/input';
 import qrcode from 'qrcode-generator';
+import { dayOf, formatDay } from '@core/quantity/dates';
 import { keyCode } from '@core/claim/signature';
+import type { Result } from '@core/quantity/result';
 import type { ShelfError } from '@core/shelf/exchange';
-import type { ShelvedDesk } from '@core/shelf/protocol';
+import type { Offer, ShelvedDesk } from '@core/shelf/protocol';
 import { Notices } from '../commands/notices';
 import { Cases } from '../data/cases';
+import { Clock } from '../data/clock';
 import { DeskSettingsStore } from '../data/desk-settings';
 import { ShelfState } from '../data/shelf-state';
-import { shelfErrorWords, standingLine, standingSentence } from '../messages/shelf';
-import { hasShelf } from '../shelves/http-shelf';
+import { offerErrorWords, shelfErrorWords, standingLine, standingSentence } from '../messages/shelf';
+import { hasShelf, type HttpShelf } from '../shelves/http-shelf';
 import { isShared } from '../shelves/shelf-records';
+import { HouseOffers, type OfferError } from '../shelves/house-offers';
 import { Together } from '../shelves/together';
 import { Pick } from '../ui/pick';
 
@@ -43,6 +47,8 @@ type Chooses = {
 export class TogetherPage {
   protected readonly together = inject(Together);
   protected readonly state = inject(ShelfState);
+  protected readonly offers = inject(HouseOffers);
+  private readonly clock = inject(Clock);
   private readonly cases = inject(Cases);
   private readonly settings = inject(DeskSettingsStore);
   private readonly notices = inject(Notices);
@@ -133,6 +139,33 @@ export class TogetherPage {
     await this.look();
   }
 
+  protected readonly ownRulesThere = computed(() => this.offers.rules().some((o) => this.offers.isMine(o)));
+  protected readonly dayOf = (at: string): string => formatDay(dayOf(at), 'named');
+
+  protected nameOf(desk: string): string {
+    return this.desks().find((d) => d.id === desk)?.name ?? desk;
+  }
+
+  protected putCatalogue(id: string): Promise<void> {
+    return this.withServer((shelf) => this.offers.putCatalogue(shelf, id));
+  }
+
+  /** Under the day on which it is put there. */
+  protected putRules(): Promise<void> {
+    const name = `${this.settings.settings().by}, ${formatDay(this.clock.today(), 'named')}`;
+    return this.withServer((shelf) => this.offers.putRules(shelf, name));
+  }
+
+  protected take(o: Offer): Promise<void> {
+    return this.withServer((shelf) => this.offers.take(shelf, o));
+  }
+
+  private async withServer(job: (shelf: HttpShelf) => Promise<Result<true, OfferError>>): Promise<void> {
+    const server = this.together.server();
+    const done = server && (await job(server));
+    if (done && !done.ok) this.notices.refuse(offerErrorWords(done.error));
+  }
+
   protected keyOf(d: ShelvedDesk): string {
     return keyCode(d.key);
   }
@@ -148,6 +181,8 @@ export class TogetherPage {
     if (!came?.ok) return;
     this.desks.set(came.value.desks);
     this.me.set(came.value.me);
+    const server = this.together.server();
+    if (server) await this.offers.look(server);
   }
 
   private refuse(e: ShelfError): void {

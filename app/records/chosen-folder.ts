@@ -1,5 +1,5 @@
 import type { FolderFiles } from '@core/shelf/folder-shelf';
-import { hashOf } from '../records/hash';
+import { hashOf } from './hash';
 
 /** A folder of this machine that somebody carries to the others, as the browser lets it be used. */
 export class ChosenFolder implements FolderFiles {
@@ -85,3 +85,16 @@ export class ChosenFolder implements FolderFiles {
 
 const pathOf = (sha256: string): string => `files/${sha256.slice(0, 2)}/${sha256}`;
 const isMissing = (e: unknown): boolean => e instanceof DOMException && e.name === 'NotFoundError';
+
+type Permitted = {
+  queryPermission(how: { mode: 'readwrite' }): Promise<PermissionState>;
+  requestPermission(how: { mode: 'readwrite' }): Promise<PermissionState>;
+};
+/** What the browser lets this page do with a folder; folders of the page's own need no permission. */
+export async function permission(
+  folder: FileSystemDirectoryHandle,
+  how: 'queryPermission' | 'requestPermission',
+): Promise<PermissionState> {
+  const asks = folder as unknown as Partial<Permitted>;
+  return (await asks[how]?.({ mode: 'readwrite' })) ?? 'granted';
+}
