@@ -17,6 +17,8 @@ export const DeskSettingsSchema = z.strictObject({
   distance: z.enum(['km', 'mi']),
   /** 'bench' is what large targets were called before. */
   density: z.preprocess((d) => (d === 'bench' ? 'large' : d), z.enum(['compact', 'large'])),
+  /** The hand that works: what is reached for most, the tape, stands on its side. */
+  hand: z.enum(['right', 'left']).default('right'),
   /** Rack and tape whole, or narrowed to a rail. */
   rack: z.enum(['whole', 'rail']).default('whole'),
   tape: z.enum(['whole', 'rail']).default('whole'),
@@ -51,6 +53,7 @@ const DEFAULTS: DeskSettings = {
   dateOrder: localeOrder(),
   distance: 'km',
   density: 'compact',
+  hand: 'right',
   rack: 'whole',
   tape: 'whole',
   looks: 'picture',
@@ -104,5 +107,6 @@ export class DeskSettingsStore {
 
   private paint(): void {
     document.documentElement.dataset['density'] = this.settings().density;
+    document.documentElement.dataset['hand'] = this.settings().hand;
   }
 }

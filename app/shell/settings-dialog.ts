@@ -68,6 +68,13 @@ import { Segmented } from '../ui/segmented';
           [value]="value().density"
           (picked)="form.controls.density.setValue($event)"
         />
+        <span>Hand that works</span>
+        <hs-segmented
+          label="Hand that works"
+          [options]="hands"
+          [value]="value().hand"
+          (picked)="form.controls.hand.setValue($event)"
+        />
         <span>Light or dark</span>
         <hs-segmented
           label="Light or dark"
@@ -112,6 +119,10 @@ export class SettingsDialog {
     { value: 'compact', label: 'Compact' },
     { value: 'large', label: 'Large, for gloves' },
   ] as const;
+  protected readonly hands = [
+    { value: 'right', label: 'Right' },
+    { value: 'left', label: 'Left' },
+  ] as const;
   protected readonly themes = [
     { value: 'light', label: 'Light' },
     { value: 'dark', label: 'Dark' },
@@ -123,6 +134,7 @@ export class SettingsDialog {
     distance: new FormControl<DeskSettings['distance']>('km', { nonNullable: true }),
     labelStep: new FormControl<number | null>(1000),
     density: new FormControl<DeskSettings['density']>('compact', { nonNullable: true }),
+    hand: new FormControl<DeskSettings['hand']>('right', { nonNullable: true }),
     theme: new FormControl<Theme>('light', { nonNullable: true }),
   });
 
