@@ -156,7 +156,18 @@ const APP = {
   },
   shell: {
     core: ANY_CORE,
-    app: ['language', 'data', 'ui', 'messages', 'commands', 'entry', 'tours', 'practice', 'offline', 'shelves'],
+    app: [
+      'language',
+      'data',
+      'ui',
+      'messages',
+      'commands',
+      'entry',
+      'tours',
+      'practice',
+      'offline',
+      'shelves',
+    ],
     packages: [...SCREEN, 'tinykeys'],
   },
 };

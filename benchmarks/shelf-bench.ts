@@ -5,7 +5,7 @@ import { join } from 'node:path';
 import { HttpShelf, joinShelf } from '../app/shelves/http-shelf';
 import { canonical } from '@core/facts/canonical';
 import type { Fact } from '@core/facts/fact';
-import { headOf, type LogHead, nextEntry } from '@core/shelf/entry';
+import { endOf, type LogHead, nextEntry } from '@core/shelf/entry';
 import { exchange } from '@core/shelf/exchange';
 import { PlainDesk, PlainShelf, runCourse } from '@core/shelf/many-desks.fixture';
 import { serve, stop } from '../server/serve';
@@ -55,7 +55,7 @@ async function pushRow(sql: Sql, table: FactTable): Promise<Row> {
     for (let i = 0; i < facts.length; i += 2000) {
       const entry = nextEntry('b'.repeat(20), end, facts.slice(i, i + 2000));
       await table.append(entry);
-      end = headOf(entry);
+      end = endOf(entry);
     }
     mine.push(performance.now() - t);
     const rows = facts.map((f) => [f.id, f.case, canonical(f)] as const);
@@ -84,7 +84,7 @@ async function fill(table: FactTable): Promise<void> {
     const facts = Array.from({ length: 2000 }, (_, i) => fact(`case-${Math.floor((done + i) / PER_CASE)}`));
     const entry = nextEntry('a'.repeat(20), end, facts);
     await table.append(entry);
-    end = headOf(entry);
+    end = endOf(entry);
     const cases = [...new Set(facts.map((f) => f.case))];
     await table.keepSummaries(
       cases.map((id) => ({

@@ -221,8 +221,8 @@ export class Root {
   /** Goes on with the shelf that this browser is joined to; without one nothing of it is fetched. */
   private async join(): Promise<void> {
     if (!(await this.repository.setting(SHELF_LINK))) return;
-    const { Together } = await import('../shelves/together');
-    await this.injector.get(Together).start();
+    const { ShelfLinkage } = await import('../shelves/shelf-linkage');
+    await this.injector.get(ShelfLinkage).start();
   }
 
   /** Files that the system opened with this program, and what was shared with it. */

@@ -5,7 +5,7 @@ import { readPackJson } from '@core/catalogue/read-pack';
 import { ChangesSchema } from '@core/cause/changes';
 import { canonical } from '@core/facts/canonical';
 import type { ShelfError } from '@core/shelf/exchange';
-import type { Offer } from '@core/shelf/protocol';
+import type { HouseOffer } from '@core/shelf/protocol';
 import { err, ok, type Result } from '@core/quantity/result';
 import { Clock } from '../data/clock';
 import { Database } from '../data/database';
@@ -35,7 +35,7 @@ export class HouseOffers {
   private readonly numbers = inject(OwnNumbers);
   private readonly packs = inject(Packs);
   private readonly clock = inject(Clock);
-  private readonly all = signal<readonly (Offer & { desk: string })[]>([]);
+  private readonly all = signal<readonly (HouseOffer & { desk: string })[]>([]);
   /** Digest of what this desk judges by, as it was last looked at. */
   private readonly mine = signal('');
   /** Catalogues that are on the shelf and not here. */
@@ -55,7 +55,7 @@ export class HouseOffers {
       .reverse(),
   );
   /** Whether this desk judges by a version. */
-  isMine(o: Offer): boolean {
+  isMine(o: HouseOffer): boolean {
     return o.sha256 === this.mine();
   }
 
@@ -76,7 +76,7 @@ export class HouseOffers {
   }
 
   /** Takes a version or a catalogue in: from then on this desk judges, or answers, by it. */
-  async take(shelf: HttpShelf, o: Offer): Promise<Result<true, OfferError>> {
+  async take(shelf: HttpShelf, o: HouseOffer): Promise<Result<true, OfferError>> {
     const file = await shelf.file(o.sha256);
     if (!file.ok) return file;
     if ((await hashOf(file.value)) !== o.sha256) return err({ code: 'cannot_be_read' });
@@ -105,7 +105,7 @@ export class HouseOffers {
 
   private async put(
     shelf: HttpShelf,
-    kind: Offer['kind'],
+    kind: HouseOffer['kind'],
     name: string,
     text: string,
   ): Promise<Result<true, OfferError>> {

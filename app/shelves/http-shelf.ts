@@ -8,7 +8,7 @@ import {
   InvitationSchema,
   joinText,
   MOST_ASKED,
-  type Offer,
+  type HouseOffer,
   OffersSchema,
   type Presence,
   PresenceSchema,
@@ -107,7 +107,7 @@ export class HttpShelf implements Shelf {
   }
 
   /** Puts something of the house on the shelf; its file has to be there. */
-  async offer(o: Offer): Promise<Result<true, ShelfError>> {
+  async offer(o: HouseOffer): Promise<Result<true, ShelfError>> {
     const done = await this.send('POST', '/offers', JSON.stringify(o));
     return done.ok ? ok(true) : done;
   }

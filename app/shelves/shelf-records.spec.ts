@@ -39,9 +39,9 @@ describe('the records of a browser as a desk’s side of a shelf', () => {
   const onShelf = () => [...shelf.logs.values()].flat().flatMap((e) => e.facts.map((f) => f.id));
   /** Another desk puts facts there. */
   const others = async (...facts: Fact[]) => {
-    const { nextEntry, headOf } = await import('@core/shelf/entry');
+    const { nextEntry, endOf } = await import('@core/shelf/entry');
     const end = shelf.logs.get('other')?.at(-1);
-    await shelf.append(nextEntry('other', end && headOf(end), facts));
+    await shelf.append(nextEntry('other', end && endOf(end), facts));
   };
 
   it('puts every case there but those of the demo and those that stay, and counts what is still to go', async () => {

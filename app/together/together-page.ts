@@ -17,7 +17,7 @@ import { dayOf, formatDay } from '@core/quantity/dates';
 import { keyCode } from '@core/claim/signature';
 import type { Result } from '@core/quantity/result';
 import type { ShelfError } from '@core/shelf/exchange';
-import type { Offer, ShelvedDesk } from '@core/shelf/protocol';
+import type { HouseOffer, ShelvedDesk } from '@core/shelf/protocol';
 import { Notices } from '../commands/notices';
 import { Cases } from '../data/cases';
 import { Clock } from '../data/clock';
@@ -27,7 +27,7 @@ import { offerErrorWords, shelfErrorWords, standingLine, standingSentence } from
 import { hasShelf, type HttpShelf } from '../shelves/http-shelf';
 import { isShared } from '../shelves/shelf-records';
 import { HouseOffers, type OfferError } from '../shelves/house-offers';
-import { Together } from '../shelves/together';
+import { ShelfLinkage } from '../shelves/shelf-linkage';
 import { Pick } from '../ui/pick';
 
 /** Modules around a square code that stay free (ISO/IEC 18004). */
@@ -45,7 +45,7 @@ type Chooses = {
   styleUrl: './together-page.less',
 })
 export class TogetherPage {
-  protected readonly together = inject(Together);
+  protected readonly together = inject(ShelfLinkage);
   protected readonly state = inject(ShelfState);
   protected readonly offers = inject(HouseOffers);
   private readonly clock = inject(Clock);
@@ -156,7 +156,7 @@ export class TogetherPage {
     return this.withServer((shelf) => this.offers.putRules(shelf, name));
   }
 
-  protected take(o: Offer): Promise<void> {
+  protected take(o: HouseOffer): Promise<void> {
     return this.withServer((shelf) => this.offers.take(shelf, o));
   }
 

@@ -17,7 +17,7 @@ const Hash = z.string().regex(/^[0-9a-f]{64}$/);
 const LogName = z.string().regex(/^[0-9a-z][0-9a-z-]{3,60}$/);
 
 /** Where a log ends, or how far a desk read it. */
-export const HeadSchema = z.strictObject({ seq: z.number().int().min(1).max(1e12), hash: Hash });
+const HeadSchema = z.strictObject({ seq: z.number().int().min(1).max(1e12), hash: Hash });
 export type LogHead = Readonly<z.infer<typeof HeadSchema>>;
 /** Logs by name, each with where it ends. */
 export const HeadsSchema = z.record(LogName, HeadSchema);
@@ -27,7 +27,7 @@ export type Heads = Readonly<z.infer<typeof HeadsSchema>>;
  * Facts that a desk put on the shelf at once. A log is what one desk put there, entry after entry from 1 on; each names the hash of the one
  * before, so that one that was changed, left out or put between is seen.
  */
-export const EntrySchema = z.strictObject({
+const EntrySchema = z.strictObject({
   log: LogName,
   seq: z.number().int().min(1).max(1e12),
   prev: Hash,
@@ -82,4 +82,4 @@ export function readEntry(came: unknown): Result<Entry, EntryError> {
 export const follows = (e: Pick<Entry, 'seq' | 'prev'>, end: LogHead | undefined): boolean =>
   e.seq === (end?.seq ?? 0) + 1 && e.prev === (end?.hash ?? GENESIS);
 
-export const headOf = ({ seq, hash }: Pick<Entry, 'seq' | 'hash'>): LogHead => ({ seq, hash });
+export const endOf = ({ seq, hash }: Pick<Entry, 'seq' | 'hash'>): LogHead => ({ seq, hash });

@@ -1,6 +1,6 @@
 import type { Fact } from '@core/facts/fact';
 import { err, ok, type Result } from '@core/quantity/result';
-import { type Entry, follows, headOf, type Heads, type LogHead, MOST_IN_ENTRY, nextEntry } from './entry';
+import { type Entry, follows, endOf, type Heads, type LogHead, MOST_IN_ENTRY, nextEntry } from './entry';
 
 /** Why a shelf did not do what was asked of it. */
 export type ShelfError =
@@ -131,7 +131,7 @@ function chained(
     const { log, seq } = entry;
     const before = ends[log] ?? positions[log];
     if (follows(entry, before)) {
-      ends[log] = headOf(entry);
+      ends[log] = endOf(entry);
       facts.push(...entry.facts);
     } else if (positions[log] === undefined)
       return err({ code: 'unreadable', log, at: String(seq), why: 'chain' });
@@ -178,7 +178,7 @@ async function push(
     if (!done.ok) return done;
     await desk.know(
       facts.map((f) => f.id),
-      { log, position: headOf(entry) },
+      { log, position: endOf(entry) },
     );
     sum.went += facts.length;
   }

@@ -1,5 +1,5 @@
 import { err, ok, type Result } from '@core/quantity/result';
-import { type Entry, type EntryError, GENESIS, headOf, type Heads, type LogHead, readEntry } from './entry';
+import { type Entry, type EntryError, GENESIS, endOf, type Heads, type LogHead, readEntry } from './entry';
 import type { Shelf, ShelfError, ShelfNews } from './exchange';
 
 /** A folder that somebody else carries between machines. What it cannot do it throws. */
@@ -50,7 +50,7 @@ export class FolderShelf implements Shelf {
       const wanted: Link[] = [];
       for (const [log, chain] of this.chains) {
         const end = chain.at(-1);
-        if (end) heads[log] = headOf(end);
+        if (end) heads[log] = endOf(end);
         if (wanted.length < PIECE)
           wanted.push(...chain.slice(positions[log]?.seq ?? 0).slice(0, PIECE - wanted.length));
       }
@@ -131,7 +131,7 @@ export class FolderShelf implements Shelf {
       if (!entry.ok) faults.push({ path, line: i + 1, why: entry.error });
       else if (entry.value.log === log) {
         const { prev, facts } = entry.value;
-        links.push({ ...headOf(entry.value), prev, path, ids: facts.map((f) => f.id) });
+        links.push({ ...endOf(entry.value), prev, path, ids: facts.map((f) => f.id) });
       }
     }
     const read = { stamp, links, faults };

@@ -1,7 +1,7 @@
 import { factsDigest } from '@core/facts/digest';
 import type { Fact } from '@core/facts/fact';
 import { err, ok, type Result } from '@core/quantity/result';
-import { type Entry, follows, headOf, type Heads, type LogHead } from './entry';
+import { type Entry, follows, endOf, type Heads, type LogHead } from './entry';
 import { exchange, type Shelf, type ShelfDesk, type ShelfError, type ShelfMemory } from './exchange';
 import type { FolderFiles } from './folder-shelf';
 
@@ -27,7 +27,7 @@ export class PlainShelf implements Shelf {
     const entries: Entry[] = [];
     for (const [log, all] of this.logs) {
       const end = all.at(-1);
-      if (end) heads[log] = headOf(end);
+      if (end) heads[log] = endOf(end);
       entries.push(...all.slice(positions[log]?.seq ?? 0).slice(0, 20));
     }
     return Promise.resolve(ok({ heads, entries: entries.slice(0, 50) }));
@@ -35,7 +35,7 @@ export class PlainShelf implements Shelf {
   append(entry: Entry): Promise<Result<true, ShelfError>> {
     const all = this.logs.get(entry.log) ?? [];
     const end = all.at(-1);
-    if (!follows(entry, end && headOf(end))) return Promise.resolve(err({ code: 'behind' }));
+    if (!follows(entry, end && endOf(end))) return Promise.resolve(err({ code: 'behind' }));
     this.logs.set(entry.log, [...all, entry]);
     return Promise.resolve(ok(true));
   }

@@ -76,7 +76,7 @@ export const InvitationSchema = z.strictObject({ code: Secret });
 export const DeskChangeSchema = z.strictObject({ name: Name.optional(), out: z.boolean().optional() });
 
 /** A summary as a desk made it: of so many facts, with which knowledge; the text is its JSON. */
-export const ShelvedSummarySchema = z.strictObject({
+const ShelvedSummarySchema = z.strictObject({
   case: Id,
   facts: z.number().int().min(1).max(1e6),
   made: z.string().max(80),
@@ -104,7 +104,7 @@ export const OfferSchema = z.strictObject({
   sha256: z.string().regex(/^[0-9a-f]{64}$/),
   at: When,
 });
-export type Offer = Readonly<z.infer<typeof OfferSchema>>;
+export type HouseOffer = Readonly<z.infer<typeof OfferSchema>>;
 export const OffersSchema = z.strictObject({ offers: z.array(OfferSchema.extend({ desk: DeskId })) });
 
 /** How a shelf refuses. */
@@ -122,4 +122,4 @@ export const RefusalSchema = z.strictObject({
   ]),
   detail: z.string(),
 });
-export type Refusal = Readonly<z.infer<typeof RefusalSchema>>;
+export type ShelfRefusal = Readonly<z.infer<typeof RefusalSchema>>;

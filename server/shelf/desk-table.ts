@@ -1,9 +1,15 @@
 import { createHash, randomBytes } from 'node:crypto';
-import { deskIdOf, MOST_DESKS, MOST_INVITATIONS, type Refusal, type ShelvedDesk } from '@core/shelf/protocol';
+import {
+  deskIdOf,
+  MOST_DESKS,
+  MOST_INVITATIONS,
+  type ShelfRefusal,
+  type ShelvedDesk,
+} from '@core/shelf/protocol';
 import { err, ok, type Result } from '@core/quantity/result';
-import type { Row, Sql } from './sql';
+import type { SqlRow, Sql } from './sql';
 
-const deskIn = (r: Row): ShelvedDesk => ({
+const deskIn = (r: SqlRow): ShelvedDesk => ({
   id: String(r['id']),
   key: String(r['key']),
   name: String(r['name']),
@@ -30,7 +36,7 @@ export class DeskTable {
   }
 
   /** Makes an invitation. @param steward whoever takes it may invite others and shut them out */
-  async invite(madeBy: string, steward: boolean): Promise<Result<string, Refusal>> {
+  async invite(madeBy: string, steward: boolean): Promise<Result<string, ShelfRefusal>> {
     const { rows } = await this.sql.query('select count(*) as n from invitations where used_by is null');
     if (Number(rows[0]?.['n'] ?? 0) >= MOST_INVITATIONS)
       return err({ code: 'too_much', detail: `${MOST_INVITATIONS} invitations are open` });
@@ -43,9 +49,9 @@ export class DeskTable {
   }
 
   /** Lets a desk in by an invitation, which is then used up. A desk that is in already stays what it is. */
-  join(code: string, key: string, name: string): Promise<Result<ShelvedDesk, Refusal>> {
+  join(code: string, key: string, name: string): Promise<Result<ShelvedDesk, ShelfRefusal>> {
     const id = deskIdOf(key);
-    return this.sql.together(async (query): Promise<Result<ShelvedDesk, Refusal>> => {
+    return this.sql.together(async (query): Promise<Result<ShelvedDesk, ShelfRefusal>> => {
       const known = (await query('select * from desks where id = $1', [id])).rows[0];
       if (known) {
         const desk = deskIn(known);

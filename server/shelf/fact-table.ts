@@ -1,9 +1,9 @@
 import { canonical } from '@core/facts/canonical';
 import { type Entry, follows, type Heads, type LogHead } from '@core/shelf/entry';
 import type { ShelfError } from '@core/shelf/exchange';
-import type { Offer, ShelvedSummary } from '@core/shelf/protocol';
+import type { HouseOffer, ShelvedSummary } from '@core/shelf/protocol';
 import { err, ok, type Result } from '@core/quantity/result';
-import type { Query, Row, Sql } from './sql';
+import type { Query, SqlRow, Sql } from './sql';
 
 /** Entries of a log that go into one answer, and facts of all of them. */
 const PIECE = 200;
@@ -11,11 +11,11 @@ const MOST_FACTS = 6000;
 /** Entries of late that lie ready, as they are asked for by every desk. */
 const READY = 4000;
 
-const text = (row: Row, column: string): string => {
+const text = (row: SqlRow, column: string): string => {
   const value = row[column];
   return typeof value === 'string' ? value : '';
 };
-const headIn = (row: Row): LogHead => ({ seq: Number(row['seq']), hash: text(row, 'hash') });
+const headIn = (row: SqlRow): LogHead => ({ seq: Number(row['seq']), hash: text(row, 'hash') });
 
 /** Facts of a shelf in tables: appended, united by their ids, and told by what is new in each log. */
 export class FactTable {
@@ -141,14 +141,14 @@ export class FactTable {
     }));
   }
 
-  async offer(o: Offer, desk: string): Promise<void> {
+  async offer(o: HouseOffer, desk: string): Promise<void> {
     await this.sql.query(
       'insert into offers (kind, name, sha256, at, desk) values ($1, $2, $3, $4, $5) on conflict (kind, name, sha256) do nothing',
       [o.kind, o.name, o.sha256, o.at, desk],
     );
   }
 
-  async offers(): Promise<(Offer & { desk: string })[]> {
+  async offers(): Promise<(HouseOffer & { desk: string })[]> {
     const { rows } = await this.sql.query('select kind, name, sha256, at, desk from offers order by at');
     return rows.map((r) => ({
       kind: text(r, 'kind') === 'rules' ? 'rules' : 'catalogue',
@@ -165,7 +165,7 @@ export class FactTable {
        join entries e on e.log = p.log and e.seq > p.after and e.seq <= p.after + ${PIECE} order by e.log, e.seq`,
       [late.map((l) => l.log), late.map((l) => l.after)],
     );
-    const chosen: { row: Row; ids: string[] }[] = [];
+    const chosen: { row: SqlRow; ids: string[] }[] = [];
     let facts = 0;
     for (const row of rows) {
       const ids = JSON.parse(text(row, 'ids')) as string[];

@@ -1,5 +1,5 @@
 import { createPublicKey, type KeyObject, randomBytes, verify } from 'node:crypto';
-import { joinText, type Refusal, requestText, type ShelvedDesk } from '@core/shelf/protocol';
+import { joinText, type ShelfRefusal, requestText, type ShelvedDesk } from '@core/shelf/protocol';
 import { err, ok, type Result } from '@core/quantity/result';
 import type { DeskTable } from './desk-table';
 
@@ -55,7 +55,7 @@ export class LetIn {
   ) {}
 
   /** Opens a session for a desk; what is asked within it has to be signed, so that this needs no proof. */
-  async open(id: string): Promise<Result<string, Refusal>> {
+  async open(id: string): Promise<Result<string, ShelfRefusal>> {
     const desk = await this.desks.desk(id);
     if (!desk) return err({ code: 'unknown', detail: '' });
     if (desk.out) return err({ code: 'shut_out', detail: desk.name });
@@ -73,7 +73,7 @@ export class LetIn {
   }
 
   /** The desk that signed a request, or why it is not answered. */
-  async check(r: Signed): Promise<Result<ShelvedDesk, Refusal>> {
+  async check(r: Signed): Promise<Result<ShelvedDesk, ShelfRefusal>> {
     const s = this.sessions.get(r.session);
     if (!s) return err({ code: 'session', detail: '' });
     if (!Number.isSafeInteger(r.count) || r.count < 1 || r.count <= s.last - WINDOW || s.seen.has(r.count))

@@ -17,7 +17,7 @@ import {
   MOST_FILE_BYTES,
   MOST_SUMMARIES,
   OfferSchema,
-  type Refusal,
+  type ShelfRefusal,
   SessionAskSchema,
   type ShelvedDesk,
   SIGNED_HEADERS,
@@ -27,7 +27,7 @@ import {
 import { ownsKey } from './let-in';
 import type { KeptShelf } from './shelf';
 
-const STATUS: Record<Refusal['code'], number> = {
+const STATUS: Record<ShelfRefusal['code'], number> = {
   session: 401,
   shut_out: 403,
   not_steward: 403,
@@ -41,7 +41,7 @@ const STATUS: Record<Refusal['code'], number> = {
 const EMPTY = createHash('sha256').update('').digest('hex');
 const HASH = /^[0-9a-f]{64}$/;
 
-function refuse(res: Response, why: Refusal): void {
+function refuse(res: Response, why: ShelfRefusal): void {
   res.status(STATUS[why.code]).set('Cache-Control', 'no-store').json(why);
 }
 const answer = (res: Response, body: unknown): void => void res.set('Cache-Control', 'no-store').json(body);

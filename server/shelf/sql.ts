@@ -1,8 +1,11 @@
 import { mkdirSync } from 'node:fs';
 
-export type Row = Readonly<Record<string, unknown>>;
+export type SqlRow = Readonly<Record<string, unknown>>;
 /** Runs one statement with its values. */
-export type Query = (text: string, values?: readonly unknown[]) => Promise<{ rows: Row[]; changed: number }>;
+export type Query = (
+  text: string,
+  values?: readonly unknown[],
+) => Promise<{ rows: SqlRow[]; changed: number }>;
 
 /** A database that speaks PostgreSQL: only plain SQL goes through here. */
 export type Sql = {
@@ -21,7 +24,7 @@ export async function embedded(folder: string): Promise<Sql> {
   const by =
     (on: Asks): Query =>
     async (text, values = []) => {
-      const { rows, affectedRows } = await on.query<Row>(text, [...values]);
+      const { rows, affectedRows } = await on.query<SqlRow>(text, [...values]);
       return { rows, changed: affectedRows ?? 0 };
     };
   return {
@@ -41,7 +44,9 @@ export async function external(connectionString: string): Promise<Sql> {
   const pool = new pg.Pool({ connectionString, max: 8 });
   // a connection that breaks while nobody uses it is opened anew at the next question
   pool.on('error', () => undefined);
-  type Asks = { query(text: string, values: unknown[]): Promise<{ rows: Row[]; rowCount: number | null }> };
+  type Asks = {
+    query(text: string, values: unknown[]): Promise<{ rows: SqlRow[]; rowCount: number | null }>;
+  };
   const by =
     (on: Asks): Query =>
     async (text, values = []) => {

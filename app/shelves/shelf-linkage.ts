@@ -50,7 +50,7 @@ const FEW = 6;
 
 /** Brings this browser and its shelf together, as long as it is joined to one. */
 @Injectable({ providedIn: 'root' })
-export class Together {
+export class ShelfLinkage {
   private readonly database = inject(Database);
   private readonly repository = inject(FactRepository);
   private readonly cases = inject(Cases);
