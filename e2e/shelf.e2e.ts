@@ -1,7 +1,7 @@
 import { spawn, type ChildProcess } from 'node:child_process';
 import { resolve } from 'node:path';
 import { expect, test } from '@playwright/test';
-import { HttpShelf, joinShelf } from '../app/shelves/http-shelf';
+import { joinShelf } from '../app/shelves/http-shelf';
 import { factsDigest } from '@core/facts/digest';
 import type { Fact } from '@core/facts/fact';
 import { type Entry, nextEntry, readEntry } from '@core/shelf/entry';
@@ -11,6 +11,7 @@ import { requestText, SIGNED_HEADERS } from '@core/shelf/protocol';
 import { ok } from '@core/quantity/result';
 import { serve, type Serving, stop } from '../server/serve';
 import { KeptShelf } from '../server/shelf/shelf';
+import { joinedDesk, keyed } from './shelf-desk';
 import { embeddedEngine, type Engine, serverEngine } from './engines';
 
 const port = 4296;
@@ -26,29 +27,6 @@ const fact = (id: string, value = 1, more: Partial<Fact> = {}): Fact => ({
   at: '2026-11-30T10:00:00.000Z',
   ...more,
 });
-
-/** A desk with a key of its own, as a browser has one. */
-async function keyed() {
-  const how = { name: 'ECDSA', namedCurve: 'P-256' };
-  const pair = await crypto.subtle.generateKey(how, true, ['sign', 'verify']);
-  const key = Buffer.from(await crypto.subtle.exportKey('raw', pair.publicKey)).toString('hex');
-  const sign = async (text: string) =>
-    Buffer.from(
-      await crypto.subtle.sign(
-        { name: 'ECDSA', hash: 'SHA-256' },
-        pair.privateKey,
-        new TextEncoder().encode(text),
-      ),
-    ).toString('hex');
-  return { key, sign };
-}
-async function joined(code: string, name: string) {
-  const { key, sign } = await keyed();
-  const done = await joinShelf({ code, key, name }, sign, `${origin}/shelf`);
-  if (!done.ok) throw new Error(JSON.stringify(done.error));
-  const desk = done.value;
-  return { desk, key, sign, shelf: new HttpShelf({ desk: desk.id, sign }, `${origin}/shelf`) };
-}
 
 const ENGINES: readonly [string, () => Promise<Engine> | undefined][] = [
   ['the embedded engine', embeddedEngine],
@@ -139,7 +117,7 @@ test.describe('who is let in', () => {
   });
 
   test('requests that are unsigned, altered, sent again or signed by another are refused, and nothing is done', async () => {
-    const one = await joined(invitation, 'One');
+    const one = await joinedDesk(origin, invitation, 'One');
     expect((await fetch(`${origin}/shelf/since`, { method: 'POST', body: '{"positions":{}}' })).status).toBe(
       401,
     );
@@ -184,11 +162,11 @@ test.describe('who is let in', () => {
   });
 
   test('a desk writes its own log alone, changes nothing of others, invites and shuts out only as a steward', async () => {
-    const one = await joined(invitation, 'One');
+    const one = await joinedDesk(origin, invitation, 'One');
     const code = await one.shelf.invite();
     if (!code.ok) throw new Error(code.error.code);
-    const two = await joined(code.value, 'Two');
-    await expect(joined(code.value, 'Three')).rejects.toThrow('code_used');
+    const two = await joinedDesk(origin, code.value, 'Two');
+    await expect(joinedDesk(origin, code.value, 'Three')).rejects.toThrow('code_used');
     const refused = (r: { ok: boolean; error?: unknown }) => JSON.stringify(r);
     expect(refused(await two.shelf.append(nextEntry(one.desk.id, undefined, [fact('x')])))).toContain('log');
     expect(refused(await two.shelf.invite())).toContain('not_steward');
@@ -242,7 +220,7 @@ test('a server that is killed in the middle, again and again, loses nothing that
   let said = await begin();
   for (let i = 0; i < 50 && !said.includes('invitation='); i++)
     said += await new Promise<string>((d) => child?.stdout?.once('data', (c: Buffer) => d(c.toString())));
-  const one = await joined(/invitation=(\w+)/.exec(said)![1]!, 'One');
+  const one = await joinedDesk(origin, /invitation=(\w+)/.exec(said)![1]!, 'One');
   const desk = new PlainDesk(one.desk.id);
   let n = 0;
   for (let k = 0; k < kills; k++) {

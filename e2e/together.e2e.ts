@@ -4,7 +4,11 @@ import { join, resolve } from 'node:path';
 import { type Browser, type BrowserContext, chromium, expect, type Page, test } from '@playwright/test';
 import { serve, type Serving, stop } from '../server/serve';
 import { launch } from './browser';
+import type { Fact } from '@core/facts/fact';
+import { endOf, nextEntry, type LogHead } from '@core/shelf/entry';
+import { MOST_SUMMARIES } from '@core/shelf/protocol';
 import { Desk } from './desk';
+import { joinedDesk } from './shelf-desk';
 
 const port = 4295;
 const at = `http://127.0.0.1:${port}`;
@@ -215,4 +219,90 @@ test('a folder that is carried between two machines is a shelf: half-written fil
   );
   await carry(back, one);
   await expect(one.tape()).toContainText(/48\D?300/, { timeout: 30_000 });
+});
+
+test('a desk does not hold everything: of a large shelf the last cases come whole, others when they are opened, and are let go again', async () => {
+  test.setTimeout(240_000);
+  const filler = await joinedDesk(at, house.invitation, 'Front desk');
+  const day = (i: number) => new Date(Date.UTC(2026, 5, 1) + i * 60_000).toISOString();
+  const factsOf = (i: number): Fact[] =>
+    (
+      [
+        ['case.tag', String(10_000 + i)],
+        ['vehicle.distance', 40_000 + i],
+      ] as const
+    ).map(([key, value], k) => ({
+      id: `f${i}-${k}`,
+      case: `far-${i}`,
+      key,
+      value,
+      how: 'reported',
+      by: 'Mara Finch',
+      at: day(i),
+      seen: k + 1,
+    }));
+  const count = MOST_SUMMARIES + 50;
+  let end: LogHead | undefined;
+  for (let i = 0; i < count; i += 500) {
+    const facts = Array.from({ length: Math.min(500, count - i) }, (_, k) => factsOf(i + k)).flat();
+    const entry = nextEntry(filler.desk.id, end, facts);
+    expect((await filler.shelf.append(entry)).ok).toBe(true);
+    end = endOf(entry);
+  }
+  for (let i = 0; i < count; i += 1000) {
+    const some = Array.from({ length: Math.min(1000, count - i) }, (_, k) => i + k);
+    const put = await filler.shelf.putSummaries(
+      some.map((k) => ({
+        case: `far-${k}`,
+        facts: 2,
+        made: 'test',
+        touched: day(k),
+        text: JSON.stringify({
+          id: `far-${k}`,
+          tag: String(10_000 + k),
+          engine: '',
+          who: '',
+          kind: 'question',
+          waits: 'call',
+          opened: day(k),
+          touched: day(k),
+          text: `mara finch ${40_000 + k}`,
+          world: '',
+        }),
+      })),
+    );
+    expect(put.ok).toBe(true);
+  }
+  const code = await filler.shelf.invite();
+  if (!code.ok) throw new Error(code.error.code);
+
+  const desk = await house.desk();
+  await joins(desk, 'Bench', code.value);
+  await expect(desk.page.getByText(new RegExp(`Of 1\\D?850 cases only the summary`))).toBeVisible({
+    timeout: 60_000,
+  });
+  // found by what stands in its summary, and whole when it is opened
+  const filter = desk.page.getByLabel('Filter cases by any fact');
+  await filter.fill('40007');
+  await rackLink(desk.page, '10007').click();
+  await expect(desk.tape()).toContainText(/40\D?007/);
+  // what comes of a case that is here as a summary alone is told, not kept in part
+  await desk.open(`${at}/together`);
+  await desk.page.getByRole('button', { name: 'Keep only the last cases here whole' }).click();
+  await expect(desk.page.getByText(/1 case is now here as a summar|now here as summaries/)).toBeVisible();
+  const late = { ...factsOf(7)[1]!, id: 'late', value: 77_777, seen: 9 };
+  expect((await filler.shelf.append(nextEntry(filler.desk.id, end, [late]))).ok).toBe(true);
+  await filter.fill('40007');
+  await rackLink(desk.page, '10007').click();
+  await expect(desk.tape()).toContainText(/77\D?777/);
+  // out of reach it says so, and everything that is here works on
+  await house.serverStops();
+  await filter.fill('40009');
+  await rackLink(desk.page, '10009').click();
+  await expect(desk.page.getByText('This case lies on the shelf, which is out of reach')).toBeVisible({
+    timeout: 60_000,
+  });
+  await filter.fill('77777');
+  await rackLink(desk.page, '10007').click();
+  await expect(desk.tape()).toContainText(/77\D?777/);
 });

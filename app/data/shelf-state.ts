@@ -15,6 +15,8 @@ export class ShelfState {
   readonly waiting = signal(0);
   /** Which desks are in which case; this one is not among them. */
   readonly here = signal<readonly Presence[]>([]);
+  /** The case in hand lies on the shelf alone: it is being fetched, or cannot be. */
+  readonly fetching = signal<'no' | 'coming' | 'away'>('no');
   private readonly came = signal<ReadonlyMap<string, CameIn>>(new Map());
   /** Others in the case in hand. */
   readonly besides = computed(() => this.here().filter((h) => h.case === this.cases.currentId()));

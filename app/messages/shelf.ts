@@ -83,3 +83,14 @@ export const besideWords = (here: readonly Presence[]): string =>
 /** What came in to the case in hand. */
 export const cameInWords = (facts: number, by: readonly string[]): string =>
   `${counted(facts, 'fact', 'facts')} came in from ${list(by)}.`;
+
+/** How many cases are here as summaries alone. */
+export const farWords = (n: number): string =>
+  n === 0
+    ? ''
+    : `Of ${counted(n, 'case', 'cases')} only the summary is here: found by any fact, fetched when opened. Patterns, the ledger’s sums of facts and backups look at what is here whole.`;
+
+export const letGoWords = (n: number): string =>
+  n === 0
+    ? 'Nothing was let go: the last 200 cases stay, and what is not on the shelf whole.'
+    : `${counted(n, 'case is', 'cases are')} now here as summaries; each comes back when it is opened.`;

@@ -51,6 +51,8 @@ export interface Records extends DBSchema {
   extracts: { key: string; value: { case: string; pack: Pack } };
   /** Facts that are known to stand on the shelf which this browser is joined to. */
   shelved: { key: [string, string]; value: { case: string; id: string } };
+  /** Cases whose facts lie on the shelf alone, with how many they were: here is only their summary. */
+  elsewhere: { key: string; value: { id: string; facts: number } };
   /** Half-typed text by case and field. */
   drafts: { key: string; value: { text: string; at: string } };
   settings: { key: string; value: unknown };

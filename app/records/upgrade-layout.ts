@@ -16,6 +16,7 @@ const STORES: Readonly<Record<string, string | string[] | null>> = {
   packRows: null,
   extracts: 'case',
   shelved: ['case', 'id'],
+  elsewhere: 'id',
   drafts: null,
   settings: null,
 };

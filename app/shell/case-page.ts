@@ -15,6 +15,7 @@ import { type Station, stationName, STATIONS } from '@core/facts/stations';
 import { textOf } from '@core/facts/read';
 import { CaseDesk } from '../data/case-desk';
 import { PracticeBench } from '../data/practice-bench';
+import { ShelfState } from '../data/shelf-state';
 import { StoppedLots } from '../data/stopped-lots';
 import { Bulletins } from '../data/bulletins';
 import { bulletinWords } from '../messages/bulletins';
@@ -129,8 +130,14 @@ import { Tape } from './tape';
           }
         }
       </aside>
-    } @else if (desk.loading()) {
+    } @else if (desk.loading() || shelf.fetching() === 'coming') {
       <main class="gone"><hs-state kind="loading" title="Reading the case…" /></main>
+    } @else if (shelf.fetching() === 'away') {
+      <main class="gone">
+        <hs-state kind="offline" title="This case lies on the shelf, which is out of reach">
+          <p>Here is only its line on the rack. It comes when the shelf is back; everything else works on.</p>
+        </hs-state>
+      </main>
     } @else {
       <main class="gone">
         <hs-state kind="empty" title="No such case here">
@@ -145,6 +152,7 @@ export class CasePage {
   readonly id = input.required<string>();
   protected readonly desk = inject(CaseDesk);
   protected readonly bench = inject(PracticeBench);
+  protected readonly shelf = inject(ShelfState);
   /** Answers of this case that threw: each is told, the rest stands. */
   protected readonly failed = computed(() => {
     const a = this.desk.current()?.answers;

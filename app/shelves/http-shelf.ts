@@ -1,5 +1,6 @@
 import { Observable } from 'rxjs';
 import type * as z from 'zod';
+import type { Fact } from '@core/facts/fact';
 import { type Entry, type Heads, readEntry } from '@core/shelf/entry';
 import type { Shelf, ShelfError, ShelfNews } from '@core/shelf/exchange';
 import {
@@ -10,6 +11,7 @@ import {
   MOST_ASKED,
   type HouseOffer,
   OffersSchema,
+  CaseFactsSchema,
   type Presence,
   PresenceSchema,
   RefusalSchema,
@@ -17,6 +19,8 @@ import {
   SessionSchema,
   ShelfDeskSchema,
   type ShelvedDesk,
+  type ShelvedSummary,
+  SummariesSchema,
   SIGNED_HEADERS,
   SinceAnswerSchema,
 } from '@core/shelf/protocol';
@@ -104,6 +108,29 @@ export class HttpShelf implements Shelf {
   async change(desk: string, change: { name?: string; out?: boolean }): Promise<Result<true, ShelfError>> {
     const done = await this.send('PUT', `/desks/${desk}`, JSON.stringify(change));
     return done.ok ? ok(true) : done;
+  }
+
+  /** Summaries of all cases on the shelf, the one touched last first, so many after the one named. */
+  summaries(after?: ShelvedSummary): Promise<Result<z.infer<typeof SummariesSchema>, ShelfError>> {
+    const from = after
+      ? `?touched=${encodeURIComponent(after.touched)}&after=${encodeURIComponent(after.case)}`
+      : '';
+    return this.ask(SummariesSchema, 'GET', `/summaries${from}`);
+  }
+
+  summariesOf(ids: readonly string[]): Promise<Result<z.infer<typeof SummariesSchema>, ShelfError>> {
+    return this.ask(SummariesSchema, 'POST', '/summaries-of', { ids });
+  }
+
+  async putSummaries(summaries: readonly ShelvedSummary[]): Promise<Result<true, ShelfError>> {
+    const done = await this.send('PUT', '/summaries', JSON.stringify({ summaries }));
+    return done.ok ? ok(true) : done;
+  }
+
+  /** All facts of a case. */
+  async caseFacts(id: string): Promise<Result<readonly Fact[], ShelfError>> {
+    const came = await this.ask(CaseFactsSchema, 'GET', `/cases/${encodeURIComponent(id)}`);
+    return came.ok ? ok(came.value.facts) : came;
   }
 
   /** Puts something of the house on the shelf; its file has to be there. */

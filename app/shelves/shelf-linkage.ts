@@ -20,10 +20,12 @@ import { DeskSettingsStore } from '../data/desk-settings';
 import { FactRepository } from '../data/fact-repository';
 import { Packs } from '../data/packs';
 import { SHELF_LINK } from '../data/shelf-link';
+import { RecordWork } from '../data/record-work';
 import { ShelfState } from '../data/shelf-state';
 import { ChosenFolder, permission } from '../records/chosen-folder';
 import { HttpShelf, joinShelf, type ShelfSigner } from './http-shelf';
 import { isShared, SHELF_MEMORY, ShelfRecords } from './shelf-records';
+import { FarCases } from './far-cases';
 import { FilesOnShelf } from './files-on-shelf';
 
 const LinkSchema = z.discriminatedUnion('kind', [
@@ -60,6 +62,8 @@ export class ShelfLinkage {
   private readonly state = inject(ShelfState);
   private readonly injector = inject(Injector);
   readonly link = signal<ShelfLink | undefined>(undefined);
+  /** Cases of which only the summary is here. */
+  readonly farCases = signal(0);
   /** Cases that stay at this desk. */
   readonly kept = signal<ReadonlySet<string>>(new Set());
   private readonly records = new ShelfRecords(
@@ -67,10 +71,19 @@ export class ShelfLinkage {
     {
       grown: (cases, facts) => this.grown(cases, facts),
       aside: (d) => this.repository.setAside(d),
+      outdated: (cases) => this.far.isOld(cases),
+      went: (cases) => this.far.went(cases),
     },
     this.kept,
   );
   private readonly files = new FilesOnShelf(this.repository, this.database);
+  private readonly far = new FarCases(
+    this.repository,
+    this.database,
+    this.records,
+    inject(RecordWork),
+    this.state,
+  );
   private readonly grew = new Set<string>();
   private shelf: (Shelf & { http?: HttpShelf; folder?: ChosenFolder }) | undefined;
   private going = new Subscription();
@@ -80,7 +93,10 @@ export class ShelfLinkage {
   constructor() {
     effect(() => {
       const id = this.cases.currentId();
-      untracked(() => this.tellWhere(id));
+      untracked(() => {
+        this.tellWhere(id);
+        if (id !== undefined) void this.far.opened(this.shelf?.http, id);
+      });
     });
   }
 
@@ -103,7 +119,11 @@ export class ShelfLinkage {
     const key = this.keys.own()?.key ?? '';
     const joined = await joinShelf({ code, key, name }, (text) => this.keys.signText(text));
     if (!joined.ok) return joined;
-    await this.begin({ kind: 'server', desk: joined.value.id, name }, joined.value.id);
+    const { id } = joined.value;
+    this.disconnect();
+    await this.records.begin(id);
+    await this.far.begin(new HttpShelf(this.signer(id)));
+    await this.begin({ kind: 'server', desk: id, name });
     return ok(true);
   }
 
@@ -113,7 +133,9 @@ export class ShelfLinkage {
     const own = this.keys.own();
     // a log needs a name that no other desk has; where there is a key it is told by it
     const log = own ? deskIdOf(own.key) : crypto.randomUUID();
-    await this.begin({ kind: 'folder', name: folder.name, folder }, log);
+    this.disconnect();
+    await this.records.begin(log);
+    await this.begin({ kind: 'folder', name: folder.name, folder });
   }
 
   /** Asks the browser for the folder again; it wants a hand on a button for that. */
@@ -149,15 +171,22 @@ export class ShelfLinkage {
     return this.shelf?.http;
   }
 
+  /** Lets go of cases that stand on the shelf whole, but for the last ones. How many went. */
+  async letGo(): Promise<number> {
+    const gone = await this.far.letGo(this.cases.currentId());
+    if (gone.length > 0) this.repository.tell({ grown: gone, summaries: [], packs: [], extracts: [] });
+    this.farCases.set(await this.records.countFar());
+    return gone.length;
+  }
+
   /** Exchanges now. */
   kick(): void {
     this.again = true;
     if (!this.running) void this.run();
   }
 
-  private async begin(link: ShelfLink, log: string): Promise<void> {
-    this.disconnect();
-    await this.records.begin(log);
+  private async begin(link: ShelfLink): Promise<void> {
+    await this.far.allMine();
     await this.repository.keepSetting(SHELF_LINK, link);
     await this.connect(link);
   }
@@ -185,7 +214,8 @@ export class ShelfLinkage {
     this.going.add(
       merge(this.repository.news$, fromEvent(window, 'online'), timer(0, ASKED_MS)).subscribe((news) => {
         if (typeof news === 'object' && 'grown' in news) {
-          if (news.grown.length === 0) return;
+          // a summary that was made may be one that the shelf waits for
+          if (news.grown.length === 0 && news.summaries.length === 0) return;
           this.records.grew(news.grown);
         }
         this.kick();
@@ -242,12 +272,15 @@ export class ShelfLinkage {
       if (this.shelf !== shelf) return;
       this.state.standing.set(done.ok ? { is: 'together' } : standingOf(done.error));
       if (done.ok) await this.files.exchange(shelf);
+      if (done.ok && shelf.http) await this.far.exchange(shelf.http);
     } catch (e) {
       if (this.shelf === shelf)
         this.state.standing.set({ is: 'refused', detail: e instanceof Error ? e.message : String(e) });
     }
     await this.summarise();
-    if (this.shelf === shelf) this.state.waiting.set(await this.records.count());
+    if (this.shelf !== shelf) return;
+    this.state.waiting.set(await this.records.count());
+    this.farCases.set(await this.records.countFar());
   }
 
   private grown(cases: readonly string[], facts: readonly Fact[]): void {

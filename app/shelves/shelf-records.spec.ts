@@ -13,11 +13,13 @@ describe('the records of a browser as a desk’s side of a shelf', () => {
   let kept: Set<string>;
   let grown: string[];
   let aside: string[];
+  let outdated: string[];
+  let went: string[];
   beforeEach(async () => {
     await deleteDB(DATABASE);
     db = await openRecords();
     shelf = new PlainShelf();
-    [kept, grown, aside] = [new Set(), [], []];
+    [kept, grown, aside, outdated, went] = [new Set(), [], [], [], []];
   });
   afterEach(async () => {
     db.close();
@@ -27,7 +29,12 @@ describe('the records of a browser as a desk’s side of a shelf', () => {
   const joined = async (log: string): Promise<ShelfRecords> => {
     const records = new ShelfRecords(
       () => Promise.resolve(db),
-      { grown: (cases) => void grown.push(...cases), aside: (d) => void aside.push(d.id) },
+      {
+        grown: (cases) => void grown.push(...cases),
+        aside: (d) => void aside.push(d.id),
+        outdated: (cases) => void outdated.push(...cases),
+        went: (cases) => void went.push(...cases),
+      },
       () => kept,
     );
     await records.begin(log);
@@ -55,6 +62,7 @@ describe('the records of a browser as a desk’s side of a shelf', () => {
     expect(await desk.count()).toBe(1);
     await exchange(desk, shelf);
     expect(onShelf()).toEqual(['a1']);
+    expect(went).toEqual(['a']);
     expect(await desk.count()).toBe(0);
     await file(factOf('x', 2, { id: 'a2', case: 'a' }));
     desk.grew(['a']);
@@ -95,13 +103,36 @@ describe('the records of a browser as a desk’s side of a shelf', () => {
     expect((await db.getAll('facts')).map((f) => [f.case, f.value])).toEqual([['a', 1]]);
   });
 
+  it('of a case that is let go the summary stays; what comes of it is told and not kept in part, and it comes back whole', async () => {
+    const desk = await joined('mine');
+    const [one, two] = [factOf('x', 1, { id: 'a1', case: 'a' }), factOf('x', 2, { id: 'b1', case: 'b' })];
+    await file(one, two);
+    expect(await desk.letGo(['a'])).toEqual([]);
+    await exchange(desk, shelf);
+    await file(factOf('x', 3, { id: 'b2', case: 'b' }));
+    // what is not on the shelf whole stays
+    expect(await desk.letGo(['a', 'b'])).toEqual(['a']);
+    expect((await db.getAll('facts')).map((f) => f.id)).toEqual(['b1', 'b2']);
+    expect(await desk.far('a')).toBe(1);
+    await others(factOf('x', 4, { id: 'a2', case: 'a' }));
+    desk.grew(['a', 'b']);
+    await exchange(desk, shelf);
+    expect(outdated).toEqual(['a']);
+    expect(await db.count('facts', ofCase('a'))).toBe(0);
+    expect(await desk.count()).toBe(0);
+    await desk.bring('a', [one, factOf('x', 4, { id: 'a2', case: 'a' })]);
+    expect((await db.getAll('facts', ofCase('a'))).map((f) => f.id)).toEqual(['a1', 'a2']);
+    expect(await desk.far('a')).toBeUndefined();
+    expect(await exchange(desk, shelf)).toEqual({ ok: true, value: { came: 0, went: 0, lost: false } });
+  });
+
   it('goes on where it was after the window is gone, and asks anew after the shelf was emptied', async () => {
     const first = await joined('mine');
     await file(factOf('x', 1, { id: 'a1', case: 'a' }));
     await exchange(first, shelf);
     const again = new ShelfRecords(
       () => Promise.resolve(db),
-      { grown: () => undefined, aside: () => undefined },
+      { grown: () => undefined, aside: () => undefined, outdated: () => undefined, went: () => undefined },
       () => kept,
     );
     expect(await exchange(again, shelf)).toEqual({ ok: true, value: { came: 0, went: 0, lost: false } });

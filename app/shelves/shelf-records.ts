@@ -1,6 +1,7 @@
 import type { IDBPDatabase } from 'idb';
 import * as z from 'zod';
 import '@core/quantity/plain-schemas';
+import type { CaseSummary } from '@core/answer/case-summary';
 import { type Fact, FactSchema } from '@core/facts/fact';
 import { type Heads, HeadsSchema, type LogHead } from '@core/shelf/entry';
 import type { ShelfDesk, ShelfMemory } from '@core/shelf/exchange';
@@ -20,6 +21,10 @@ type Told = {
   /** Cases that got facts from the shelf. */
   grown(cases: readonly string[], facts: readonly Fact[]): void;
   aside(d: Damaged): void;
+  /** Cases of which only the summary is here got facts on the shelf. */
+  outdated(cases: readonly string[]): void;
+  /** Facts of cases went to the shelf. */
+  went(cases: readonly string[]): void;
 };
 
 /** The records of this browser as the desk's side of a shelf. */
@@ -85,14 +90,17 @@ export class ShelfRecords implements ShelfDesk {
 
   async take(facts: readonly Fact[], positions: Heads): Promise<void> {
     const db = await this.open();
-    const tx = db.transaction(['facts', 'behind', 'shelved', 'settings'], 'readwrite', {
-      durability: 'strict',
-    });
+    const stores = ['facts', 'behind', 'shelved', 'elsewhere', 'settings'] as const;
+    const tx = db.transaction(stores, 'readwrite', { durability: 'strict' });
     tx.done.catch(ignored);
     const store = tx.objectStore('facts');
     const owners = store.index('id');
+    const far = new Set<string>();
+    for (const id of new Set(facts.map((f) => f.case)))
+      if ((await tx.objectStore('elsewhere').getKey(id)) !== undefined) far.add(id);
     const fresh: Fact[] = [];
     for (const f of facts) {
+      if (far.has(f.case)) continue;
       const owner = await owners.getKey(f.id);
       // an id is one fact's: one that came under another case is told, and what stands here stays
       if (owner !== undefined && owner[0] !== f.case) {
@@ -116,6 +124,7 @@ export class ShelfRecords implements ShelfDesk {
     }));
     await tx.done;
     if (cases.length > 0) this.told.grown(cases, fresh);
+    if (far.size > 0) this.told.outdated([...far]);
   }
 
   async know(ids: readonly string[], written?: { log: string; position: LogHead }): Promise<void> {
@@ -124,8 +133,10 @@ export class ShelfRecords implements ShelfDesk {
     });
     tx.done.catch(ignored);
     const owners = tx.objectStore('facts').index('id');
+    const cases = new Set<string>();
     for (const id of ids) {
       const key = await owners.getKey(id);
+      if (key) cases.add(key[0]);
       if (key) void tx.objectStore('shelved').put({ case: key[0], id }).catch(ignored);
     }
     if (written)
@@ -134,6 +145,7 @@ export class ShelfRecords implements ShelfDesk {
         positions: { ...m.positions, [written.log]: written.position },
       }));
     await tx.done;
+    if (written) this.told.went([...cases]);
   }
 
   async lost(logs: readonly string[]): Promise<void> {
@@ -161,6 +173,75 @@ export class ShelfRecords implements ShelfDesk {
   contested(id: string): Promise<void> {
     this.tellOther(id);
     return this.know([id]);
+  }
+
+  /** Begins where the shelf ends: what was there before is here as summaries. */
+  async beginAtEnd(positions: Heads): Promise<void> {
+    const tx = (await this.open()).transaction('settings', 'readwrite', { durability: 'strict' });
+    tx.done.catch(ignored);
+    await this.remember(tx.store, (m) => ({ ...m, positions }));
+    await tx.done;
+  }
+
+  /** Keeps summaries of cases whose facts are not here; of cases that are, nothing. Those that were kept come back. */
+  async keepFar(all: readonly { summary: CaseSummary; facts: number }[]): Promise<CaseSummary[]> {
+    const tx = (await this.open()).transaction(['facts', 'heads', 'elsewhere'], 'readwrite');
+    tx.done.catch(ignored);
+    const kept: CaseSummary[] = [];
+    for (const { summary, facts } of all) {
+      if ((await tx.objectStore('facts').getKey(ofCase(summary.id))) !== undefined) continue;
+      void tx.objectStore('heads').put(summary).catch(ignored);
+      void tx.objectStore('elsewhere').put({ id: summary.id, facts }).catch(ignored);
+      kept.push(summary);
+    }
+    await tx.done;
+    return kept;
+  }
+
+  /** Whether only the summary of a case is here, and of how many facts it was made. */
+  async far(id: string): Promise<number | undefined> {
+    return (await (await this.open()).get('elsewhere', id))?.facts;
+  }
+
+  async countFar(): Promise<number> {
+    return (await this.open()).count('elsewhere');
+  }
+
+  /** Puts a case here whole. */
+  async bring(id: string, facts: readonly Fact[]): Promise<void> {
+    const stores = ['facts', 'shelved', 'elsewhere'] as const;
+    const tx = (await this.open()).transaction(stores, 'readwrite', { durability: 'strict' });
+    tx.done.catch(ignored);
+    const store = tx.objectStore('facts');
+    for (const f of facts) {
+      const owner = await store.index('id').getKey(f.id);
+      if (f.case !== id || (owner !== undefined && owner[0] !== id)) continue;
+      if (owner === undefined) void store.put(f).catch(ignored);
+      void tx.objectStore('shelved').put({ case: id, id: f.id }).catch(ignored);
+    }
+    // its summary was made by whoever filed last
+    void tx.objectStore('elsewhere').delete(id).catch(ignored);
+    await tx.done;
+  }
+
+  /** Lets go of the facts of cases that stand on the shelf whole; their summaries stay. Those that went come back. */
+  async letGo(cases: readonly string[]): Promise<string[]> {
+    const stores = ['facts', 'shelved', 'behind', 'elsewhere'] as const;
+    const tx = (await this.open()).transaction(stores, 'readwrite', { durability: 'strict' });
+    tx.done.catch(ignored);
+    const gone: string[] = [];
+    for (const id of cases) {
+      const range = ofCase(id);
+      const facts = await tx.objectStore('facts').count(range);
+      const there = await tx.objectStore('shelved').count(range);
+      if (facts === 0 || facts !== there || (await tx.objectStore('behind').get(id)) !== undefined) continue;
+      void tx.objectStore('facts').delete(range).catch(ignored);
+      void tx.objectStore('shelved').delete(range).catch(ignored);
+      void tx.objectStore('elsewhere').put({ id, facts }).catch(ignored);
+      gone.push(id);
+    }
+    await tx.done;
+    return gone;
   }
 
   /** Facts that are not known to stand on the shelf, by case, in the order of their keys. */

@@ -23,7 +23,14 @@ import { Cases } from '../data/cases';
 import { Clock } from '../data/clock';
 import { DeskSettingsStore } from '../data/desk-settings';
 import { ShelfState } from '../data/shelf-state';
-import { offerErrorWords, shelfErrorWords, standingLine, standingSentence } from '../messages/shelf';
+import {
+  farWords,
+  letGoWords,
+  offerErrorWords,
+  shelfErrorWords,
+  standingLine,
+  standingSentence,
+} from '../messages/shelf';
 import { hasShelf, type HttpShelf } from '../shelves/http-shelf';
 import { isShared } from '../shelves/shelf-records';
 import { HouseOffers, type OfferError } from '../shelves/house-offers';
@@ -112,6 +119,14 @@ export class TogetherPage {
 
   protected async wake(): Promise<void> {
     await this.together.wake();
+  }
+
+  /** What is not here whole, in a sentence. */
+  protected readonly far = computed(() => farWords(this.together.farCases()));
+
+  protected async letGo(): Promise<void> {
+    const gone = await this.together.letGo();
+    await this.notices.say('info', letGoWords(gone));
   }
 
   protected async leave(): Promise<void> {

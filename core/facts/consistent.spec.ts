@@ -1,6 +1,6 @@
 import fc from 'fast-check';
-import { checkFacts, circlesIn, consistent, mergeCase, MOST_FACTS } from './consistent';
-import type { Fact } from './fact';
+import { checkFacts, circlesIn, consistent, mergeCase } from './consistent';
+import { type Fact, MOST_FACTS } from './fact';
 
 const fact = (id: string, more: Partial<Fact> = {}): Fact => ({
   id,

@@ -1,7 +1,7 @@
 import { must } from '@core/quantity/must';
 import { type Result, err } from '@core/quantity/result';
 import { type MergeError, mergeFacts } from './change';
-import { correctedBy, type Fact } from './fact';
+import { correctedBy, type Fact, MOST_FACTS } from './fact';
 import { isPractice } from './practice';
 import { factsInOrder } from './state';
 import { kindOfId, THING } from './thing';
@@ -62,9 +62,6 @@ export function consistent(facts: readonly Fact[]): { stand: readonly Fact[]; le
   );
   return { stand, left };
 }
-
-/** Facts of one case at most: far more than anybody files, and few enough to be read at once. */
-export const MOST_FACTS = 20_000;
 
 /** The first fault among facts of one case; undefined when all can stand. */
 export const checkFacts = (facts: readonly Fact[]): FactsError | undefined =>

@@ -16,6 +16,8 @@ export const PROVENANCES = [
 ] as const;
 export type Provenance = (typeof PROVENANCES)[number];
 
+/** Facts of one case at most: far more than anybody files, and few enough to be read at once. */
+export const MOST_FACTS = 20_000;
 /** Signs that a text and a note hold. */
 export const LONGEST_TEXT = 20_000;
 export const LONGEST_NOTE = 5000;

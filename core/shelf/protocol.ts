@@ -2,6 +2,7 @@ import { sha256 } from '@noble/hashes/sha2.js';
 import { bytesToHex, hexToBytes } from '@noble/hashes/utils.js';
 import * as z from 'zod';
 import '@core/quantity/plain-schemas';
+import { FactSchema, MOST_FACTS } from '@core/facts/fact';
 import { HeadsSchema } from './entry';
 
 /** Facts that are asked for at once. */
@@ -88,6 +89,9 @@ export const MOST_SUMMARIES = 2000;
 export const SummariesSchema = z.strictObject({
   summaries: z.array(ShelvedSummarySchema).max(MOST_SUMMARIES),
 });
+
+/** All facts of a case. */
+export const CaseFactsSchema = z.strictObject({ facts: z.array(FactSchema).max(MOST_FACTS) });
 
 /** Where somebody is: a case, or none. */
 export const HereSchema = z.strictObject({ case: Id.nullable() });

@@ -7,7 +7,7 @@ import type { Query, SqlRow, Sql } from './sql';
 
 /** Entries of a log that go into one answer, and facts of all of them. */
 const PIECE = 200;
-const MOST_FACTS = 6000;
+const MOST_ANSWERED = 6000;
 /** Entries of late that lie ready, as they are asked for by every desk. */
 const READY = 4000;
 
@@ -15,6 +15,13 @@ const text = (row: SqlRow, column: string): string => {
   const value = row[column];
   return typeof value === 'string' ? value : '';
 };
+const summaryIn = (row: SqlRow): ShelvedSummary => ({
+  case: text(row, 'case_id'),
+  facts: Number(row['facts']),
+  made: text(row, 'made'),
+  touched: text(row, 'touched'),
+  text: text(row, 'body'),
+});
 const headIn = (row: SqlRow): LogHead => ({ seq: Number(row['seq']), hash: text(row, 'hash') });
 
 /** Facts of a shelf in tables: appended, united by their ids, and told by what is new in each log. */
@@ -103,11 +110,6 @@ export class FactTable {
     return rows.map((r) => text(r, 'body'));
   }
 
-  async countCases(): Promise<number> {
-    const { rows } = await this.sql.query('select count(*) as n from summaries');
-    return Number(rows[0]?.['n'] ?? 0);
-  }
-
   /** Keeps summaries; one that was made of fewer facts than the one that is there is left. */
   async keepSummaries(all: readonly ShelvedSummary[]): Promise<void> {
     await this.sql.query(
@@ -132,13 +134,15 @@ export class FactTable {
        ${after ? 'where (touched, case_id) < ($2, $3)' : ''} order by touched desc, case_id desc limit $1`,
       [most, ...(after ? [after.touched, after.case] : [])],
     );
-    return rows.map((r) => ({
-      case: text(r, 'case_id'),
-      facts: Number(r['facts']),
-      made: text(r, 'made'),
-      touched: text(r, 'touched'),
-      text: text(r, 'body'),
-    }));
+    return rows.map(summaryIn);
+  }
+
+  async summariesOf(cases: readonly string[]): Promise<ShelvedSummary[]> {
+    const { rows } = await this.sql.query(
+      'select case_id, facts, made, touched, body from summaries where case_id = any($1::text[])',
+      [cases],
+    );
+    return rows.map(summaryIn);
   }
 
   async offer(o: HouseOffer, desk: string): Promise<void> {
@@ -169,7 +173,7 @@ export class FactTable {
     let facts = 0;
     for (const row of rows) {
       const ids = JSON.parse(text(row, 'ids')) as string[];
-      if (chosen.length > 0 && facts + ids.length > MOST_FACTS) break;
+      if (chosen.length > 0 && facts + ids.length > MOST_ANSWERED) break;
       facts += ids.length;
       chosen.push({ row, ids });
     }

@@ -218,7 +218,15 @@ export function shelfRoutes(shelf: KeptShelf): Router {
       const ask = readBody(SummariesSchema, req, res);
       if (!ask) return;
       await shelf.facts.keepSummaries(ask.summaries);
+      shelf.news.tell();
       answer(res, {});
+    }),
+  );
+  router.post(
+    '/summaries-of',
+    asked(async (req, res) => {
+      const ask = readBody(IdsSchema, req, res);
+      if (ask) answer(res, { summaries: await shelf.facts.summariesOf(ask.ids.slice(0, MOST_SUMMARIES)) });
     }),
   );
   router.get(

@@ -1,0 +1,171 @@
+import * as z from 'zod';
+import '@core/quantity/plain-schemas';
+import type { CaseSummary } from '@core/answer/case-summary';
+import { MOST_SUMMARIES, type ShelvedSummary } from '@core/shelf/protocol';
+import type { Database } from '../data/database';
+import type { FactRepository } from '../data/fact-repository';
+import type { RecordWork } from '../data/record-work';
+import type { ShelfState } from '../data/shelf-state';
+import { ofCase } from '../records/records';
+import type { HttpShelf } from './http-shelf';
+import { isShared, type ShelfRecords } from './shelf-records';
+
+/** Cases of a large shelf that are here whole, the last ones; the others come when they are opened. */
+const WHOLE = 200;
+const PART = 100;
+
+const text = z.string();
+/** What the rack and the ledger read of every summary, whoever made it. */
+const FoundSchema = z.looseObject({
+  id: text,
+  tag: text,
+  engine: text,
+  who: text,
+  kind: text,
+  waits: text,
+  opened: text,
+  touched: text,
+  text,
+  world: text,
+});
+
+/** The summary that a desk put there; undefined where it is none. */
+function summaryIn(s: ShelvedSummary): CaseSummary | undefined {
+  try {
+    const read = FoundSchema.parse(JSON.parse(s.text));
+    return read.id === s.case ? (read as unknown as CaseSummary) : undefined;
+  } catch {
+    return undefined;
+  }
+}
+
+/** What a desk does not hold whole: summaries of all, and cases that come when they are opened and are let go again. */
+export class FarCases {
+  /** Cases whose summary here is older than the shelf. */
+  private readonly outdated = new Set<string>();
+  /** Cases whose summary was made here and is not on the shelf yet. */
+  private readonly mine = new Set<string>();
+
+  constructor(
+    private readonly repository: FactRepository,
+    private readonly database: Database,
+    private readonly records: ShelfRecords,
+    private readonly work: RecordWork,
+    private readonly state: ShelfState,
+  ) {}
+
+  isOld(cases: readonly string[]): void {
+    for (const id of cases) this.outdated.add(id);
+  }
+
+  /** Facts of cases went to the shelf: their summaries follow. */
+  went(cases: readonly string[]): void {
+    for (const id of cases) this.mine.add(id);
+  }
+
+  /** Every case that is here, for a shelf that was just joined. */
+  async allMine(): Promise<void> {
+    for (const id of await this.database.read((db) => db.getAllKeys('heads')))
+      if (isShared(id)) this.mine.add(id);
+  }
+
+  /**
+   * Begins with a large shelf: the last cases whole, summaries of the others, and from then on what is new. A small one is read whole by the
+   * exchange. True where it was large.
+   */
+  async begin(shelf: HttpShelf): Promise<boolean> {
+    const first = await shelf.summaries();
+    if (!first.ok || first.value.summaries.length < MOST_SUMMARIES) return false;
+    const ends = await shelf.since({});
+    if (!ends.ok) return false;
+    await this.records.beginAtEnd(ends.value.heads);
+    let stopped = false;
+    const line = this.work.start('Reading the shelf', () => (stopped = true));
+    let [page, done] = [first.value.summaries, 0];
+    await this.keep(page);
+    const whole = page.slice(0, WHOLE).map((s) => s.case);
+    while (page.length === MOST_SUMMARIES && !stopped) {
+      done += page.length;
+      line.done(done);
+      const next = await shelf.summaries(page.at(-1));
+      if (!next.ok) break;
+      page = next.value.summaries;
+      await this.keep(page);
+    }
+    for (const id of whole) if (!stopped) await this.bring(shelf, id);
+    line.end();
+    return true;
+  }
+
+  /** Puts summaries there that were made here, and reads anew those that are old. */
+  async exchange(shelf: HttpShelf): Promise<void> {
+    const ids = [...this.mine];
+    for (let i = 0; i < ids.length; i += PART) {
+      const made = await this.made(ids.slice(i, i + PART));
+      if (made.length > 0 && !(await shelf.putSummaries(made)).ok) return;
+      for (const s of made) this.mine.delete(s.case);
+    }
+    if (this.outdated.size === 0) return;
+    const came = await shelf.summariesOf([...this.outdated].slice(0, MOST_SUMMARIES));
+    if (!came.ok) return;
+    const newer: ShelvedSummary[] = [];
+    for (const s of came.value.summaries)
+      if (s.facts > ((await this.records.far(s.case)) ?? Infinity)) newer.push(s);
+    await this.keep(newer);
+    for (const s of newer) this.outdated.delete(s.case);
+  }
+
+  /** A case was opened: where only its summary is here it comes whole. */
+  async opened(shelf: HttpShelf | undefined, id: string): Promise<void> {
+    if ((await this.records.far(id)) === undefined) return this.state.fetching.set('no');
+    this.state.fetching.set('coming');
+    this.state.fetching.set(shelf && (await this.bring(shelf, id)) ? 'no' : 'away');
+  }
+
+  /** Lets go of cases that were not touched for longest, but for so many. Those that went come back. */
+  async letGo(inHand: string | undefined, keep = WHOLE): Promise<string[]> {
+    const heads = (await this.database.read((db) => db.getAll('heads'))).filter((h) => isShared(h.id));
+    heads.sort((a, b) => (a.touched < b.touched ? 1 : -1));
+    return this.records.letGo(heads.slice(keep).flatMap((h) => (h.id === inHand ? [] : [h.id])));
+  }
+
+  private async bring(shelf: HttpShelf, id: string): Promise<boolean> {
+    const came = await shelf.caseFacts(id);
+    if (!came.ok) return false;
+    await this.records.bring(id, came.value);
+    this.outdated.delete(id);
+    this.repository.tell({ grown: [id], summaries: [], packs: [], extracts: [] });
+    return true;
+  }
+
+  private async keep(page: readonly ShelvedSummary[]): Promise<void> {
+    const read = page.flatMap((s) => {
+      const summary = summaryIn(s);
+      return summary ? [{ summary, facts: s.facts }] : [];
+    });
+    const summaries = await this.records.keepFar(read);
+    if (summaries.length > 0) this.repository.tell({ grown: [], summaries, packs: [], extracts: [] });
+  }
+
+  /** Summaries as they are here; of what is behind its facts none, its turn comes. */
+  private async made(ids: readonly string[]): Promise<ShelvedSummary[]> {
+    const made: ShelvedSummary[] = [];
+    for (const id of ids) {
+      const [head, behind, facts] = await this.database.read((db) =>
+        Promise.all([db.get('heads', id), db.getKey('behind', id), db.count('facts', ofCase(id))]),
+      );
+      if (!head || behind !== undefined) continue;
+      // a case that is here as a summary alone has its maker elsewhere
+      if (facts === 0) this.mine.delete(id);
+      else
+        made.push({
+          case: id,
+          facts,
+          made: head.world.slice(0, 80),
+          touched: head.touched,
+          text: JSON.stringify(head),
+        });
+    }
+    return made;
+  }
+}
