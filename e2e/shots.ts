@@ -1,7 +1,11 @@
-import { copyFileSync } from 'node:fs';
+import { copyFileSync, mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join, resolve } from 'node:path';
 import { pathToFileURL } from 'node:url';
 import { type Page, test } from '@playwright/test';
 import { Desk } from './desk';
+import { joinedDesk } from './shelf-desk';
+import { serve, stop } from '../server/serve';
 import { drivePicture, ownStep, pickOwnDrive } from './own-drive';
 
 /** Takes the pictures in docs/screenshots from the demo data. Run with `npm run shots`. */
@@ -114,10 +118,27 @@ test('call', async ({ page }) => {
   await page.screenshot({ path: out('call') });
 });
 
-test('engine', async ({ page }) => {
-  await open(page, '/catalogue/engine/OL25-FLET');
-  await page.getByRole('region', { name: 'Designs' }).getByRole('img').first().waitFor();
-  await page.screenshot({ path: out('engine') });
+test('together', async ({ browser }) => {
+  const folder = mkdtempSync(join(tmpdir(), 'hs-shots-'));
+  const started = await serve({
+    root: resolve('dist/app'),
+    port: 4297,
+    host: '127.0.0.1',
+    demo: true,
+    shelf: { folder, now: () => '2026-12-01T08:00:00.000Z' },
+  });
+  if (!started.ok) throw new Error(started.error.code);
+  const at = 'http://127.0.0.1:4297';
+  const other = await joinedDesk(at, started.invitation ?? '', 'Bench tablet');
+  const code = await other.shelf.invite();
+  const page = await (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage();
+  await open(page, `${at}/together?invitation=${code.ok ? code.value : ''}`);
+  await page.getByLabel('Name of this desk').fill('Front desk');
+  await page.getByRole('button', { name: 'Join' }).click();
+  await page.getByRole('region', { name: 'Desks' }).getByText('Bench tablet').waitFor();
+  await page.screenshot({ path: out('together') });
+  await stop(started, 0);
+  rmSync(folder, { recursive: true, force: true });
 });
 
 test('the drive bench: both settings', async ({ page }) => {
