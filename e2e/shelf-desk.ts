@@ -1,4 +1,5 @@
-import { HttpShelf, joinShelf } from '../app/shelves/http-shelf';
+import { HttpShelf } from '../app/shelves/http-shelf';
+import { joinShelf } from '../app/shelves/shelf-requests';
 
 /** A desk with a key of its own, as a browser has one. */
 export async function keyed() {

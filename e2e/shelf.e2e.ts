@@ -1,7 +1,7 @@
 import { spawn, type ChildProcess } from 'node:child_process';
 import { resolve } from 'node:path';
 import { expect, test } from '@playwright/test';
-import { joinShelf } from '../app/shelves/http-shelf';
+import { joinShelf } from '../app/shelves/shelf-requests';
 import { factsDigest } from '@core/facts/digest';
 import type { Fact } from '@core/facts/fact';
 import { type Entry, nextEntry, readEntry } from '@core/shelf/entry';

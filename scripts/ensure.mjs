@@ -72,7 +72,7 @@ function newest(path) {
 
 export function ensureBuild() {
   const built = join(root, 'dist', 'app', 'index.html');
-  const sources = ['app', 'core', 'demo', 'server', 'angular.json', 'tsconfig.json', 'package-lock.json'].map(
+  const sources = ['app', 'core', 'demo', 'server', 'angular.json', 'tsconfig.json', 'ngsw-config.json', 'package-lock.json'].map(
     (p) => join(root, p),
   );
   if (

@@ -1,6 +1,7 @@
 import * as z from 'zod';
 import '@core/quantity/plain-schemas';
 import type { CaseSummary } from '@core/answer/case-summary';
+import type { Fact } from '@core/facts/fact';
 import { MOST_SUMMARIES, type ShelvedSummary } from '@core/shelf/protocol';
 import type { Database } from '../data/database';
 import type { FactRepository } from '../data/fact-repository';
@@ -52,6 +53,8 @@ export class FarCases {
     private readonly records: ShelfRecords,
     private readonly work: RecordWork,
     private readonly state: ShelfState,
+    /** Facts came that may point to files. */
+    private readonly came: (facts: readonly Fact[]) => void,
   ) {}
 
   isOld(cases: readonly string[]): void {
@@ -63,10 +66,10 @@ export class FarCases {
     for (const id of cases) this.mine.add(id);
   }
 
-  /** Every case that is here, for a shelf that was just joined. */
+  /** Every case that is here whole, for a shelf that was just joined. */
   async allMine(): Promise<void> {
-    for (const id of await this.database.read((db) => db.getAllKeys('heads')))
-      if (isShared(id)) this.mine.add(id);
+    const keys = await this.database.read((db) => db.getAllKeys('facts'));
+    for (const id of new Set(keys.map(([caseId]) => caseId))) if (isShared(id)) this.mine.add(id);
   }
 
   /**
@@ -82,15 +85,15 @@ export class FarCases {
     let stopped = false;
     const line = this.work.start('Reading the shelf', () => (stopped = true));
     let [page, done] = [first.value.summaries, 0];
-    await this.keep(page);
-    const whole = page.slice(0, WHOLE).map((s) => s.case);
+    // what is here and there has to be here as it is there
+    const whole = new Set([...(await this.keep(page)), ...page.slice(0, WHOLE).map((s) => s.case)]);
     while (page.length === MOST_SUMMARIES && !stopped) {
       done += page.length;
       line.done(done);
       const next = await shelf.summaries(page.at(-1));
       if (!next.ok) break;
       page = next.value.summaries;
-      await this.keep(page);
+      for (const id of await this.keep(page)) whole.add(id);
     }
     for (const id of whole) if (!stopped) await this.bring(shelf, id);
     line.end();
@@ -115,6 +118,11 @@ export class FarCases {
     for (const s of newer) this.outdated.delete(s.case);
   }
 
+  /** The shelf is back: a case that waited for it comes. */
+  async again(shelf: HttpShelf, id: string | undefined): Promise<void> {
+    if (id !== undefined && this.state.fetching() === 'away') await this.opened(shelf, id);
+  }
+
   /** A case was opened: where only its summary is here it comes whole. */
   async opened(shelf: HttpShelf | undefined, id: string): Promise<void> {
     if ((await this.records.far(id)) === undefined) return this.state.fetching.set('no');
@@ -134,17 +142,21 @@ export class FarCases {
     if (!came.ok) return false;
     await this.records.bring(id, came.value);
     this.outdated.delete(id);
+    this.came(came.value);
     this.repository.tell({ grown: [id], summaries: [], packs: [], extracts: [] });
     return true;
   }
 
-  private async keep(page: readonly ShelvedSummary[]): Promise<void> {
+  /** Keeps summaries of cases that are not here; those that are come back. */
+  private async keep(page: readonly ShelvedSummary[]): Promise<string[]> {
     const read = page.flatMap((s) => {
       const summary = summaryIn(s);
       return summary ? [{ summary, facts: s.facts }] : [];
     });
     const summaries = await this.records.keepFar(read);
     if (summaries.length > 0) this.repository.tell({ grown: [], summaries, packs: [], extracts: [] });
+    const far = new Set(summaries.map((h) => h.id));
+    return read.flatMap(({ summary: { id } }) => (far.has(id) ? [] : [id]));
   }
 
   /** Summaries as they are here; of what is behind its facts none, its turn comes. */

@@ -23,20 +23,12 @@ import { SHELF_LINK } from '../data/shelf-link';
 import { RecordWork } from '../data/record-work';
 import { ShelfState } from '../data/shelf-state';
 import { ChosenFolder, permission } from '../records/chosen-folder';
-import { HttpShelf, joinShelf, type ShelfSigner } from './http-shelf';
+import { HttpShelf } from './http-shelf';
+import { LinkSchema, type ShelfLink, standingOf } from './link-standing';
+import { joinShelf, type ShelfSigner } from './shelf-requests';
 import { isShared, SHELF_MEMORY, ShelfRecords } from './shelf-records';
 import { FarCases } from './far-cases';
 import { FilesOnShelf } from './files-on-shelf';
-
-const LinkSchema = z.discriminatedUnion('kind', [
-  z.strictObject({ kind: z.literal('server'), desk: z.string(), name: z.string() }),
-  z.strictObject({
-    kind: z.literal('folder'),
-    name: z.string(),
-    folder: z.custom<FileSystemDirectoryHandle>((h) => typeof h === 'object' && h !== null),
-  }),
-]);
-export type ShelfLink = z.infer<typeof LinkSchema>;
 
 const KEPT = 'shelf-kept';
 const LOCK = 'hollow-sprocket-shelf';
@@ -83,6 +75,7 @@ export class ShelfLinkage {
     this.records,
     inject(RecordWork),
     this.state,
+    (facts) => this.files.wanted(facts),
   );
   private readonly grew = new Set<string>();
   private shelf: (Shelf & { http?: HttpShelf; folder?: ChosenFolder }) | undefined;
@@ -270,9 +263,12 @@ export class ShelfLinkage {
     try {
       const done = await navigator.locks.request(LOCK, () => exchange(this.records, shelf));
       if (this.shelf !== shelf) return;
-      this.state.standing.set(done.ok ? { is: 'together' } : standingOf(done.error));
+      this.state.standing.set(done.ok ? standingAfter(shelf.http) : standingOf(done.error));
       if (done.ok) await this.files.exchange(shelf);
-      if (done.ok && shelf.http) await this.far.exchange(shelf.http);
+      if (done.ok && shelf.http) {
+        await this.far.exchange(shelf.http);
+        await this.far.again(shelf.http, this.cases.currentId());
+      }
     } catch (e) {
       if (this.shelf === shelf)
         this.state.standing.set({ is: 'refused', detail: e instanceof Error ? e.message : String(e) });
@@ -284,12 +280,12 @@ export class ShelfLinkage {
   }
 
   private grown(cases: readonly string[], facts: readonly Fact[]): void {
+    const onRack = new Set(this.cases.summaries().map((h) => h.id));
     for (const id of cases) {
       this.grew.add(id);
-      this.state.add(
-        id,
-        facts.filter((f) => f.case === id),
-      );
+      const own = facts.filter((f) => f.case === id);
+      // of a case that nobody here has seen yet nothing is newer than the rest
+      if (onRack.has(id)) this.state.add(id, own);
     }
     this.files.wanted(facts);
     this.repository.tell({ grown: cases, summaries: [], packs: [], extracts: [] });
@@ -315,19 +311,8 @@ export class ShelfLinkage {
   }
 }
 
-function standingOf(e: ShelfError): ShelfStanding {
-  switch (e.code) {
-    case 'shut_out':
-      return { is: 'shut_out' };
-    case 'away':
-      return { is: 'away', detail: e.detail };
-    case 'behind':
-      return { is: 'away', detail: 'busy' };
-    case 'unreadable':
-      return { is: 'refused', detail: `${e.log} ${e.at}` };
-    case 'other_content':
-      return { is: 'refused', detail: e.id };
-    case 'refused':
-      return { is: 'refused', detail: e.detail };
-  }
-}
+/** Together, unless a newer program wrote what this one cannot read. */
+const standingAfter = (http: HttpShelf | undefined): ShelfStanding =>
+  http && http.unread.size > 0
+    ? { is: 'refused', detail: 'a newer program wrote there what this one cannot read' }
+    : { is: 'together' };

@@ -31,7 +31,8 @@ import {
   standingLine,
   standingSentence,
 } from '../messages/shelf';
-import { hasShelf, type HttpShelf } from '../shelves/http-shelf';
+import type { HttpShelf } from '../shelves/http-shelf';
+import { hasShelf } from '../shelves/shelf-requests';
 import { isShared } from '../shelves/shelf-records';
 import { HouseOffers, type OfferError } from '../shelves/house-offers';
 import { ShelfLinkage } from '../shelves/shelf-linkage';
