@@ -1,4 +1,5 @@
 import type { ShelfError } from '@core/shelf/exchange';
+import type { FolderFault } from '@core/shelf/folder-shelf';
 import type { Presence } from '@core/shelf/protocol';
 import type { ShelfStanding } from '@core/shelf/standing';
 import { list } from '../language/list';
@@ -83,6 +84,16 @@ export const besideWords = (here: readonly Presence[]): string =>
 /** What came in to the case in hand. */
 export const cameInWords = (facts: number, by: readonly string[]): string =>
   `${counted(facts, 'fact', 'facts')} came in from ${list(by)}.`;
+
+/** Lines in the folder that are no entries: where they are, and what of it. */
+export function faultWords(faults: readonly FolderFault[]): string {
+  const [first] = faults;
+  if (!first) return '';
+  const newer = faults.some((f) => f.why.code === 'wrong');
+  return `${counted(faults.length, 'line', 'lines')} in the folder cannot be read yet (${first.path}, line ${first.line}): ${
+    newer ? 'a newer program wrote there, or ' : ''
+  }what carries the folder has not brought it whole. The rest works; they are read when they are whole.`;
+}
 
 /** How many cases are here as summaries alone. */
 export const farWords = (n: number): string =>

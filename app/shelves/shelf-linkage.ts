@@ -9,7 +9,7 @@ import { isPractice } from '@core/facts/practice';
 import { textOf } from '@core/facts/read';
 import { reduce } from '@core/facts/state';
 import { exchange, type Shelf, type ShelfError } from '@core/shelf/exchange';
-import { FolderShelf } from '@core/shelf/folder-shelf';
+import { type FolderFault, FolderShelf } from '@core/shelf/folder-shelf';
 import { deskIdOf } from '@core/shelf/protocol';
 import type { ShelfStanding } from '@core/shelf/standing';
 import { err, ok, type Result } from '@core/quantity/result';
@@ -54,6 +54,8 @@ export class ShelfLinkage {
   private readonly state = inject(ShelfState);
   private readonly injector = inject(Injector);
   readonly link = signal<ShelfLink | undefined>(undefined);
+  /** Lines in the folder that are no entries, or not yet. */
+  readonly faults = signal<readonly FolderFault[]>([]);
   /** Cases of which only the summary is here. */
   readonly farCases = signal(0);
   /** Cases that stay at this desk. */
@@ -78,7 +80,9 @@ export class ShelfLinkage {
     (facts) => this.files.wanted(facts),
   );
   private readonly grew = new Set<string>();
-  private shelf: (Shelf & { http?: HttpShelf; folder?: ChosenFolder }) | undefined;
+  private shelf:
+    | (Shelf & { http?: HttpShelf; folder?: ChosenFolder; faults?(): readonly FolderFault[] })
+    | undefined;
   private going = new Subscription();
   private running = false;
   private again = false;
@@ -275,6 +279,7 @@ export class ShelfLinkage {
     }
     await this.summarise();
     if (this.shelf !== shelf) return;
+    this.faults.set(shelf.faults?.() ?? []);
     this.state.waiting.set(await this.records.count());
     this.farCases.set(await this.records.countFar());
   }

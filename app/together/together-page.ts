@@ -25,6 +25,7 @@ import { DeskSettingsStore } from '../data/desk-settings';
 import { ShelfState } from '../data/shelf-state';
 import {
   farWords,
+  faultWords,
   letGoWords,
   offerErrorWords,
   shelfErrorWords,
@@ -122,6 +123,7 @@ export class TogetherPage {
     await this.together.wake();
   }
 
+  protected readonly faultLine = faultWords;
   /** What is not here whole, in a sentence. */
   protected readonly far = computed(() => farWords(this.together.farCases()));
 
