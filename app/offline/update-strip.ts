@@ -23,17 +23,7 @@ import { ProgramUpdate } from './program-update';
       </div>
     }
   `,
-  styles: `
-    .strip {
-      display: flex;
-      flex-wrap: wrap;
-      gap: 4px 12px;
-      align-items: center;
-      padding: 4px 14px;
-      border-bottom: 1px solid var(--rule-strong);
-      background: var(--paper-3);
-    }
-  `,
+  styleUrl: '../styles/strip.less',
 })
 export class UpdateStrip {
   protected readonly update = inject(ProgramUpdate);

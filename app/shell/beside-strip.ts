@@ -21,18 +21,7 @@ import { besideWords, cameInWords } from '../messages/shelf';
       </div>
     }
   `,
-  styles: `
-    .strip {
-      display: flex;
-      flex-wrap: wrap;
-      gap: 4px 12px;
-      align-items: center;
-      padding: 3px 10px;
-      border: 1px solid var(--rule-strong);
-      border-radius: 4px;
-      background: var(--paper-2);
-    }
-  `,
+  styleUrl: '../styles/strip.less',
 })
 export class BesideStrip {
   protected readonly state = inject(ShelfState);
