@@ -72,9 +72,16 @@ function newest(path) {
 
 export function ensureBuild() {
   const built = join(root, 'dist', 'app', 'index.html');
-  const sources = ['app', 'core', 'demo', 'server', 'angular.json', 'tsconfig.json', 'ngsw-config.json', 'package-lock.json'].map(
-    (p) => join(root, p),
-  );
+  const sources = [
+    'app',
+    'core',
+    'demo',
+    'server',
+    'angular.json',
+    'tsconfig.json',
+    'ngsw-config.json',
+    'package-lock.json',
+  ].map((p) => join(root, p));
   if (
     existsSync(built) &&
     existsSync(join(root, 'dist', 'node', 'server-main.mjs')) &&

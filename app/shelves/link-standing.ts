@@ -15,7 +15,7 @@ export const LinkSchema = z.discriminatedUnion('kind', [
 export type ShelfLink = z.infer<typeof LinkSchema>;
 
 /** How a browser stands to its shelf after something went wrong. */
-export function standingOf(e: ShelfError): ShelfStanding {
+export function standingOnError(e: ShelfError): ShelfStanding {
   switch (e.code) {
     case 'shut_out':
       return { is: 'shut_out' };

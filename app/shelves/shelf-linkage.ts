@@ -24,7 +24,7 @@ import { RecordWork } from '../data/record-work';
 import { ShelfState } from '../data/shelf-state';
 import { ChosenFolder, permission } from '../records/chosen-folder';
 import { HttpShelf } from './http-shelf';
-import { LinkSchema, type ShelfLink, standingOf } from './link-standing';
+import { LinkSchema, type ShelfLink, standingOnError } from './link-standing';
 import { joinShelf, type ShelfSigner } from './shelf-requests';
 import { isShared, SHELF_MEMORY, ShelfRecords } from './shelf-records';
 import { FarCases } from './far-cases';
@@ -267,7 +267,7 @@ export class ShelfLinkage {
     try {
       const done = await navigator.locks.request(LOCK, () => exchange(this.records, shelf));
       if (this.shelf !== shelf) return;
-      this.state.standing.set(done.ok ? standingAfter(shelf.http) : standingOf(done.error));
+      this.state.standing.set(done.ok ? standingAfter(shelf.http) : standingOnError(done.error));
       if (done.ok) await this.files.exchange(shelf);
       if (done.ok && shelf.http) {
         await this.far.exchange(shelf.http);
