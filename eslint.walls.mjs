@@ -146,8 +146,8 @@ const APP = {
   },
   together: {
     core: ANY_CORE,
-    app: ['language', 'data', 'ui', 'messages', 'commands', 'shelves'],
-    packages: [...SCREEN, 'qrcode-generator'],
+    app: ['language', 'data', 'ui', 'messages', 'report', 'commands', 'shelves'],
+    packages: SCREEN,
   },
   tours: {
     core: ['quantity', 'facts'],

@@ -81,7 +81,6 @@ export class FarCases {
     if (!first.ok || first.value.summaries.length < MOST_SUMMARIES) return false;
     const ends = await shelf.since({});
     if (!ends.ok) return false;
-    await this.records.beginAtEnd(ends.value.heads);
     let stopped = false;
     const line = this.work.start('Reading the shelf', () => (stopped = true));
     let [page, done] = [first.value.summaries, 0];
@@ -91,12 +90,17 @@ export class FarCases {
       done += page.length;
       line.done(done);
       const next = await shelf.summaries(page.at(-1));
-      if (!next.ok) break;
+      if (!next.ok) {
+        stopped = true;
+        break;
+      }
       page = next.value.summaries;
       for (const id of await this.keep(page)) whole.add(id);
     }
-    for (const id of whole) if (!stopped) await this.bring(shelf, id);
+    for (const id of whole) if (!stopped) stopped = !(await this.bring(shelf, id));
     line.end();
+    // cut off, it begins at the beginning: what no summary came of would be missed
+    if (!stopped) await this.records.beginAtEnd(ends.value.heads);
     return true;
   }
 

@@ -183,7 +183,6 @@ export class ShelfLinkage {
   }
 
   private async begin(link: ShelfLink): Promise<void> {
-    await this.far.allMine();
     await this.repository.keepSetting(SHELF_LINK, link);
     await this.connect(link);
   }
@@ -202,6 +201,8 @@ export class ShelfLinkage {
       this.state.standing.set({ is: 'asleep' });
       return;
     }
+    // a window that was closed may not have put its summaries there
+    if (link.kind === 'server') await this.far.allMine();
     if (link.kind === 'server') this.listen(new HttpShelf(this.signer(link.desk)), link.desk);
     else {
       const folder = new ChosenFolder(link.folder);

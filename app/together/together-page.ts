@@ -12,7 +12,6 @@ import { FormsModule } from '@angular/forms';
 import { Router } from '@angular/router';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
 import { NzInputDirective } from 'ng-zorro-antd/input';
-import qrcode from 'qrcode-generator';
 import { dayOf, formatDay } from '@core/quantity/dates';
 import { keyCode } from '@core/claim/signature';
 import type { Result } from '@core/quantity/result';
@@ -33,14 +32,13 @@ import {
   standingSentence,
 } from '../messages/shelf';
 import type { HttpShelf } from '../shelves/http-shelf';
+import { squareModules } from '../report/square-code';
 import { hasShelf } from '../shelves/shelf-requests';
 import { isShared } from '../shelves/shelf-records';
 import { HouseOffers, type OfferError } from '../shelves/house-offers';
 import { ShelfLinkage } from '../shelves/shelf-linkage';
 import { Pick } from '../ui/pick';
 
-/** Modules around a square code that stay free (ISO/IEC 18004). */
-const MARGIN = 4;
 type Chooses = {
   showDirectoryPicker(o: { mode: 'readwrite'; id: string }): Promise<FileSystemDirectoryHandle>;
 };
@@ -73,7 +71,7 @@ export class TogetherPage {
   protected readonly desks = signal<readonly ShelvedDesk[]>([]);
   protected readonly me = signal('');
   protected readonly renaming = signal<string | undefined>(undefined);
-  protected readonly invited = signal<{ link: string; box: string; dark: string } | undefined>(undefined);
+  protected readonly invited = signal<{ link: string; side: number; dark: string } | undefined>(undefined);
   protected readonly says = computed(() => standingSentence(this.state.standing()));
   protected readonly line = computed(() => standingLine(this.state.standing(), this.state.waiting()));
   protected readonly steward = computed(() => this.desks().some((d) => d.id === this.me() && d.steward));
@@ -143,7 +141,7 @@ export class TogetherPage {
     if (!made) return;
     if (!made.ok) return this.refuse(made.error);
     const link = `${location.origin}/together?invitation=${made.value}`;
-    this.invited.set({ link, ...squareOf(link) });
+    this.invited.set({ link, ...squareModules(link) });
   }
 
   protected async rename(id: string, name: string): Promise<void> {
@@ -210,16 +208,3 @@ export class TogetherPage {
 
 /** The invitation itself, of a link or a code that was typed. */
 const codeIn = (typed: string): string => /invitation=([0-9a-z]+)/.exec(typed)?.[1] ?? typed.trim();
-
-function squareOf(text: string): { box: string; dark: string } {
-  const code = qrcode(0, 'M');
-  code.addData(text);
-  code.make();
-  const n = code.getModuleCount();
-  const all = Array.from({ length: n * n }, (_, i) => [i % n, Math.floor(i / n)] as const);
-  const dark = all
-    .filter(([x, y]) => code.isDark(y, x))
-    .map(([x, y]) => `M${x + MARGIN} ${y + MARGIN}h1v1h-1z`);
-  const side = n + 2 * MARGIN;
-  return { box: `0 0 ${side} ${side}`, dark: dark.join('') };
-}

@@ -60,7 +60,6 @@ export class LetIn {
     if (!desk) return err({ code: 'unknown', detail: '' });
     if (desk.out) return err({ code: 'shut_out', detail: desk.name });
     this.tidy();
-    if (this.sessions.size >= MOST_SESSIONS) return err({ code: 'too_much', detail: 'sessions' });
     const session = randomBytes(20).toString('hex');
     this.sessions.set(session, {
       desk: id,
@@ -103,5 +102,10 @@ export class LetIn {
   private tidy(): void {
     const now = this.clock();
     for (const [id, s] of this.sessions) if (now - s.used > IDLE_MS) this.sessions.delete(id);
+    if (this.sessions.size < MOST_SESSIONS) return;
+    // whoever opens sessions without a key to use them pushes out their like, and nobody at work
+    const [oldest] = this.sessions.keys();
+    const unused = [...this.sessions].find(([, s]) => s.seen.size === 0)?.[0] ?? oldest;
+    if (unused !== undefined) this.sessions.delete(unused);
   }
 }

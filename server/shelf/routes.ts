@@ -71,6 +71,8 @@ const me = (res: Response): ShelvedDesk => (res.locals as { desk: ShelvedDesk })
 /** A shelf over the network: each request signed by the desk that makes it, each body checked before anything is done. */
 export function shelfRoutes(shelf: KeptShelf): Router {
   const router = Router();
+  // who is not known yet has little to say
+  const tiny = express.raw({ type: () => true, limit: 16 * 1024 });
   const small = express.raw({ type: () => true, limit: MOST_BYTES });
   const large = express.raw({ type: () => true, limit: MOST_FILE_BYTES });
   const signed: RequestHandler = (req, res, next) => {
@@ -105,7 +107,7 @@ export function shelfRoutes(shelf: KeptShelf): Router {
   router.get('/', (_req, res) => answer(res, { format: 'hollow-sprocket-shelf', version: 1 }));
   router.post(
     '/join',
-    small,
+    tiny,
     asked(async (req, res) => {
       const ask = readBody(JoinSchema, req, res);
       if (!ask) return;
@@ -117,7 +119,7 @@ export function shelfRoutes(shelf: KeptShelf): Router {
   );
   router.post(
     '/session',
-    small,
+    tiny,
     asked(async (req, res) => {
       const ask = readBody(SessionAskSchema, req, res);
       if (!ask) return;
