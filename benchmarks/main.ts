@@ -22,6 +22,7 @@ import { practiceBench } from './practice-bench';
 import { screenBench } from './screen-bench';
 import { settleBench } from './settle-bench';
 import { shelfBench } from './shelf-bench';
+import { NEWS_THREAD, newsRow, serveDesks } from './shelf-news-bench';
 import { sheetBench } from './sheet-bench';
 import { storiesBench } from './stories-bench';
 
@@ -46,9 +47,10 @@ const BENCHES = {
   patterns: patternsBench,
   practice: practiceBench,
   shelf: () => shelfBench(root),
+  'shelf-news': async () => [await newsRow(root)],
 };
 /** Minutes long: only when it is named. */
-const LONG = new Set(['pairs']);
+const LONG = new Set(['pairs', 'shelf-news']);
 async function run(): Promise<void> {
   // npm run bench -- desk answers: only those
   const wanted = process.argv.slice(2).filter((a) => a in BENCHES);
@@ -64,4 +66,5 @@ async function run(): Promise<void> {
 
 // The server makes captures in a thread of the very program that it runs in.
 if (!isMainThread && workerData === CAPTURE_THREAD) serveCaptures();
+else if (!isMainThread && workerData === NEWS_THREAD) serveDesks();
 else await run();

@@ -1,28 +1,19 @@
-import { generateKeyPairSync, sign } from 'node:crypto';
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { HttpShelf } from '../app/shelves/http-shelf';
-import { joinShelf } from '../app/shelves/shelf-requests';
 import { canonical } from '@core/facts/canonical';
 import type { Fact } from '@core/facts/fact';
 import { endOf, type LogHead, nextEntry } from '@core/shelf/entry';
-import { exchange } from '@core/shelf/exchange';
 import { PlainDesk, PlainShelf, runCourse } from '@core/shelf/many-desks.fixture';
-import { serve, stop } from '../server/serve';
 import { FactTable } from '../server/shelf/fact-table';
 import { embedded, type Sql } from '../server/shelf/sql';
 import { layOut } from '../server/shelf/tables';
 import { quantile, type Row } from './measure';
+import { newsRow } from './shelf-news-bench';
 
 /** Facts and cases of the filled shelf; the issue of the day is 8 million of 200,000, which takes an hour to fill. */
 const FACTS = Number(process.env['SHELF_FACTS'] ?? 400_000);
 const PER_CASE = 40;
-const PORT = 4312;
-/** Desks that file at once, filings a second of each, and for how long, s. */
-const DESKS = Number(process.env['SHELF_DESKS'] ?? 50);
-const A_SECOND = 5;
-const SECONDS = 10;
 
 let made = 0;
 const fact = (caseId: string): Fact => ({
@@ -99,90 +90,6 @@ async function fill(table: FactTable): Promise<void> {
   }
 }
 
-/** A desk as the bench has one. */
-async function desk(code: string) {
-  const { publicKey, privateKey } = generateKeyPairSync('ec', { namedCurve: 'P-256' });
-  const { x, y } = publicKey.export({ format: 'jwk' });
-  const key = `04${Buffer.from(x ?? '', 'base64url').toString('hex')}${Buffer.from(y ?? '', 'base64url').toString('hex')}`;
-  const signs = (text: string) =>
-    Promise.resolve(
-      sign('sha256', Buffer.from(text), { key: privateKey, dsaEncoding: 'ieee-p1363' }).toString('hex'),
-    );
-  const base = `http://127.0.0.1:${PORT}/shelf`;
-  const joined = await joinShelf({ code, key, name: 'Bench' }, signs, base);
-  if (!joined.ok) throw new Error(JSON.stringify(joined.error));
-  return { id: joined.value.id, shelf: new HttpShelf({ desk: joined.value.id, sign: signs }, base) };
-}
-
-/** How long a filed fact takes to every other desk, with all of them filing. */
-async function newsRow(root: string): Promise<Row> {
-  const folder = mkdtempSync(join(tmpdir(), 'hs-bench-'));
-  const started = await serve({
-    root,
-    port: PORT,
-    host: '127.0.0.1',
-    demo: false,
-    shelf: { folder, now: () => '2026-12-01T08:00:00.000Z' },
-  });
-  if (!started.ok) throw new Error(started.error.code);
-  const first = await desk(started.invitation ?? '');
-  const all = [first];
-  while (all.length < DESKS) {
-    const code = await first.shelf.invite();
-    if (!code.ok) throw new Error(code.error.code);
-    all.push(await desk(code.value));
-  }
-  const filed = new Map<string, number>();
-  const late: number[] = [];
-  let done = false;
-  const ends = all.map(({ id, shelf }) => {
-    const own = new PlainDesk(id);
-    const take = own.take.bind(own);
-    own.take = (facts, positions) => {
-      const now = performance.now();
-      for (const f of facts) {
-        const at = filed.get(f.id);
-        if (at !== undefined && f.by !== id) late.push(now - at);
-      }
-      return take(facts, positions);
-    };
-    let [running, again] = [false, false];
-    const kick = async () => {
-      again = true;
-      if (running) return;
-      running = true;
-      while (again && !done) {
-        again = false;
-        await exchange(own, shelf);
-      }
-      running = false;
-    };
-    const heard = shelf.listen().subscribe({ next: () => void kick(), error: () => undefined });
-    const timer = setInterval(() => {
-      const f = { ...fact('busy'), by: id };
-      own.facts.set(f.id, f);
-      filed.set(f.id, performance.now());
-      void kick();
-    }, 1000 / A_SECOND);
-    return () => {
-      clearInterval(timer);
-      heard.unsubscribe();
-    };
-  });
-  await new Promise((rest) => setTimeout(rest, SECONDS * 1000));
-  for (const end of ends) end();
-  done = true;
-  await stop(started, 0);
-  rmSync(folder, { recursive: true, force: true });
-  return {
-    name: `a filed fact at another desk, p95 (${DESKS} desks, ${A_SECOND}/s each)`,
-    value: ms(quantile(late, 0.95)),
-    target: '1 s',
-    baseline: `median: ${ms(quantile(late, 0.5))}, ${late.length} arrivals of ${filed.size * (DESKS - 1)}`,
-    ratio: '',
-  };
-}
-
 /** Many desks over a bad network, seed after seed. */
 async function courseRow(): Promise<Row> {
   const seeds = Number(process.env['SHELF_SEEDS'] ?? 100);
@@ -217,7 +124,7 @@ export async function shelfBench(root: string): Promise<Row[]> {
   const folder = mkdtempSync(join(tmpdir(), 'hs-bench-'));
   const sql = await embedded(join(folder, 'database'));
   await layOut(sql.query);
-  const table = new FactTable(sql);
+  const table = new FactTable(sql, true);
   const rows = [await courseRow(), await pushRow(sql, table)];
   const filling = await timed(() => fill(table));
   let count = 0;

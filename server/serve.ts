@@ -105,6 +105,8 @@ function makeApp(options: Pick<ServeOptions, 'root' | 'demo' | 'host' | 'name'>,
     if (PART.test(req.path) && !req.path.includes('worker')) partHeaders(req, res, next);
     else documentHeaders(req, res, next);
   });
+  // answers of the shelf are never kept; files have marks of their own
+  app.disable('etag');
   app.use(compression());
   app.get('/health', (_req, res) => void res.json({ ok: true }));
   app.get(

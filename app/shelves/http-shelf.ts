@@ -48,6 +48,8 @@ export class HttpShelf implements Shelf {
   constructor(
     private readonly signer: ShelfSigner,
     private readonly base = SHELF_BASE,
+    /** How an entry is checked. */
+    private readonly read = readEntry,
   ) {}
 
   async since(positions: Heads): Promise<Result<ShelfNews, ShelfError>> {
@@ -56,7 +58,7 @@ export class HttpShelf implements Shelf {
     const entries: Entry[] = [];
     const stopped = new Set<string>();
     for (const one of came.value.entries) {
-      const read = readEntry(one);
+      const read = this.read(one);
       if (!read.ok) {
         // of its log nothing more is read; the others go on
         const log = String((one as { log?: unknown } | null)?.log);

@@ -7,7 +7,11 @@ import {
   type ShelvedDesk,
 } from '@core/shelf/protocol';
 import { err, ok, type Result } from '@core/quantity/result';
+import { SharedReading } from './shared-reading';
 import type { SqlRow, Sql } from './sql';
+
+/** How long what was read holds where other processes write too: a desk that one of them shut out is answered so long by this one, ms. */
+const HOLDS_MS = 1000;
 
 const deskIn = (r: SqlRow): ShelvedDesk => ({
   id: String(r['id']),
@@ -21,18 +25,33 @@ const hashed = (code: string): string => createHash('sha256').update(code).diges
 
 /** Who is let in: desks by their keys, and invitations that let one desk in, once. Of an invitation only its hash is kept. */
 export class DeskTable {
+  private known: { desks: ReadonlyMap<string, ShelvedDesk>; until: number } | undefined;
+  private changes = 0;
+  private readonly reading = new SharedReading(() => this.all());
+
+  /** @param alone no other process writes into this database */
   constructor(
     private readonly sql: Sql,
     private readonly now: () => string,
+    private readonly alone: boolean,
   ) {}
 
   async all(): Promise<ShelvedDesk[]> {
     return (await this.sql.query('select * from desks order by since, id')).rows.map(deskIn);
   }
 
+  /** A desk, as it was changed last: every request asks this. */
   async desk(id: string): Promise<ShelvedDesk | undefined> {
-    const { rows } = await this.sql.query('select * from desks where id = $1', [id]);
-    return rows[0] && deskIn(rows[0]);
+    let { known } = this;
+    while (!known || performance.now() > known.until) {
+      const until = this.alone ? Infinity : performance.now() + HOLDS_MS;
+      const { changes } = this;
+      const desks = new Map((await this.reading.ask()).map((d) => [d.id, d] as const));
+      // somebody was shut out while this was read: it is read again
+      if (changes !== this.changes) continue;
+      known = this.known = { desks, until };
+    }
+    return known.desks.get(id);
   }
 
   /** Makes an invitation. @param steward whoever takes it may invite others and shut them out */
@@ -49,9 +68,9 @@ export class DeskTable {
   }
 
   /** Lets a desk in by an invitation, which is then used up. A desk that is in already stays what it is. */
-  join(code: string, key: string, name: string): Promise<Result<ShelvedDesk, ShelfRefusal>> {
+  async join(code: string, key: string, name: string): Promise<Result<ShelvedDesk, ShelfRefusal>> {
     const id = deskIdOf(key);
-    return this.sql.together(async (query): Promise<Result<ShelvedDesk, ShelfRefusal>> => {
+    const joined = await this.sql.together(async (query): Promise<Result<ShelvedDesk, ShelfRefusal>> => {
       const known = (await query('select * from desks where id = $1', [id])).rows[0];
       if (known) {
         const desk = deskIn(known);
@@ -80,6 +99,8 @@ export class DeskTable {
       );
       return ok(desk);
     });
+    this.forget();
+    return joined;
   }
 
   async change(
@@ -90,6 +111,12 @@ export class DeskTable {
       'update desks set name = coalesce($2, name), shut_out = coalesce($3, shut_out) where id = $1',
       [id, name ?? null, out ?? null],
     );
+    this.forget();
     return changed === 1;
+  }
+
+  private forget(): void {
+    this.changes++;
+    this.known = undefined;
   }
 }

@@ -1,86 +1,67 @@
-import { canonical } from '@core/facts/canonical';
-import { type Entry, follows, type Heads, type LogHead } from '@core/shelf/entry';
+import { type Entry, type Heads, type LogHead } from '@core/shelf/entry';
 import type { ShelfError } from '@core/shelf/exchange';
 import type { HouseOffer, ShelvedSummary } from '@core/shelf/protocol';
-import { err, ok, type Result } from '@core/quantity/result';
-import type { Query, SqlRow, Sql } from './sql';
+import type { Result } from '@core/quantity/result';
+import { EntryWriter } from './entry-writer';
+import { SharedReading } from './shared-reading';
+import { type Sql, type SqlRow, textIn } from './sql';
 
 /** Entries of a log that go into one answer, and facts of all of them. */
 const PIECE = 200;
 const MOST_ANSWERED = 6000;
-/** Entries of late that lie ready, as they are asked for by every desk. */
-const READY = 4000;
+/** Entries of late that lie ready, as they are asked for by every desk, and what of them goes into one answer, characters. */
+const READY = 32_000_000;
+const ANSWERED = 4_000_000;
 
-const text = (row: SqlRow, column: string): string => {
-  const value = row[column];
-  return typeof value === 'string' ? value : '';
-};
 const summaryIn = (row: SqlRow): ShelvedSummary => ({
-  case: text(row, 'case_id'),
+  case: textIn(row, 'case_id'),
   facts: Number(row['facts']),
-  made: text(row, 'made'),
-  touched: text(row, 'touched'),
-  text: text(row, 'body'),
+  made: textIn(row, 'made'),
+  touched: textIn(row, 'touched'),
+  text: textIn(row, 'body'),
 });
-const headIn = (row: SqlRow): LogHead => ({ seq: Number(row['seq']), hash: text(row, 'hash') });
+const headIn = (row: SqlRow): LogHead => ({ seq: Number(row['seq']), hash: textIn(row, 'hash') });
 
 /** Facts of a shelf in tables: appended, united by their ids, and told by what is new in each log. */
 export class FactTable {
   /** Written entries of late by log and number, each as its JSON, the oldest first. */
   private readonly ready = new Map<string, string>();
+  private readyLength = 0;
+  private readonly writer: EntryWriter;
+  private readonly ends: SharedReading<Record<string, LogHead>>;
+  /** Where every log ends, where nobody else writes. */
+  private own: Record<string, LogHead> | undefined;
 
-  constructor(private readonly sql: Sql) {}
+  /** @param alone no other process writes into this database */
+  constructor(
+    private readonly sql: Sql,
+    private readonly alone: boolean,
+  ) {
+    this.ends = new SharedReading(async () => {
+      const { rows } = await this.sql.query('select log, seq, hash from logs');
+      return Object.fromEntries(rows.map((r) => [textIn(r, 'log'), headIn(r)]));
+    });
+    this.writer = new EntryWriter(sql, (written) => {
+      for (const { entry, bodies } of written) {
+        if (this.own) this.own[entry.log] = { seq: entry.seq, hash: entry.hash };
+        this.keepReady(entry, entryText(entry, bodies));
+      }
+    });
+  }
 
   /** Puts an entry at the end of its log, or says why not; nothing is half there. */
-  append(entry: Entry): Promise<Result<true, ShelfError>> {
-    const ids = entry.facts.map((f) => f.id);
-    const bodies = entry.facts.map(canonical);
-    return this.sql
-      .together(async (query): Promise<Result<true, ShelfError>> => {
-        const { rows } = await query('select seq, hash from logs where log = $1 for update', [entry.log]);
-        const end = rows[0] && headIn(rows[0]);
-        if (!follows(entry, end)) return err({ code: 'behind' });
-        const other = await otherContent(query, ids, bodies);
-        if (other !== undefined) return err({ code: 'other_content', id: other });
-        await query(
-          'insert into facts (id, case_id, body) select * from unnest($1::text[], $2::text[], $3::text[]) on conflict (id) do nothing',
-          [ids, entry.facts.map((f) => f.case), bodies],
-        );
-        await query('insert into entries (log, seq, prev, hash, ids) values ($1, $2, $3, $4, $5)', [
-          entry.log,
-          entry.seq,
-          entry.prev,
-          entry.hash,
-          JSON.stringify(ids),
-        ]);
-        const written = end
-          ? await query('update logs set seq = $2, hash = $3 where log = $1 and hash = $4', [
-              entry.log,
-              entry.seq,
-              entry.hash,
-              entry.prev,
-            ])
-          : await query(
-              'insert into logs (log, seq, hash) values ($1, $2, $3) on conflict (log) do nothing',
-              [entry.log, entry.seq, entry.hash],
-            );
-        // another process was quicker: nothing of this stays
-        if (written.changed !== 1) throw new Overtaken();
-        return ok(true);
-      })
-      .then((done) => {
-        if (done.ok) this.keepReady(entry, entryText(entry, bodies));
-        return done;
-      })
-      .catch((e: unknown) => {
-        if (e instanceof Overtaken || isTwice(e)) return err({ code: 'behind' } as const);
-        throw e;
-      });
+  async append(entry: Entry): Promise<Result<true, ShelfError>> {
+    await this.heads();
+    return this.writer.append(entry);
   }
 
   async heads(): Promise<Heads> {
-    const { rows } = await this.sql.query('select log, seq, hash from logs');
-    return Object.fromEntries(rows.map((r) => [text(r, 'log'), headIn(r)]));
+    if (!this.alone) return this.ends.ask();
+    if (this.own) return this.own;
+    const read = await this.ends.ask();
+    // whoever read first notes from then on what is written: a second reading may be older than that
+    this.own ??= read;
+    return this.own;
   }
 
   /** Where every log ends, and what comes after the positions, each entry as its JSON. */
@@ -88,11 +69,16 @@ export class FactTable {
     const heads = await this.heads();
     const entries: string[] = [];
     const late: { log: string; after: number }[] = [];
+    let length = 0;
     for (const [log, head] of Object.entries(heads)) {
       const after = positions[log]?.seq ?? 0;
       const mine = this.readyAfter(log, after, head.seq);
-      if (mine) entries.push(...mine);
-      else late.push({ log, after });
+      if (!mine) late.push({ log, after });
+      // what does not go into this answer goes into the next: they are asked for until there is none
+      for (const written of length < ANSWERED ? (mine ?? []) : []) {
+        entries.push(written);
+        length += written.length;
+      }
     }
     if (late.length > 0) entries.push(...(await this.stored(late)));
     return { heads, entries };
@@ -100,14 +86,14 @@ export class FactTable {
 
   async missing(ids: readonly string[]): Promise<string[]> {
     const { rows } = await this.sql.query('select id from facts where id = any($1::text[])', [ids]);
-    const there = new Set(rows.map((r) => text(r, 'id')));
+    const there = new Set(rows.map((r) => textIn(r, 'id')));
     return ids.filter((id) => !there.has(id));
   }
 
   /** All facts of a case, each as its JSON. */
   async ofCase(id: string): Promise<string[]> {
     const { rows } = await this.sql.query('select body from facts where case_id = $1', [id]);
-    return rows.map((r) => text(r, 'body'));
+    return rows.map((r) => textIn(r, 'body'));
   }
 
   /** Keeps summaries; one that was made of fewer facts than the one that is there is left. */
@@ -155,11 +141,11 @@ export class FactTable {
   async offers(): Promise<(HouseOffer & { desk: string })[]> {
     const { rows } = await this.sql.query('select kind, name, sha256, at, desk from offers order by at');
     return rows.map((r) => ({
-      kind: text(r, 'kind') === 'rules' ? 'rules' : 'catalogue',
-      name: text(r, 'name'),
-      sha256: text(r, 'sha256'),
-      at: text(r, 'at'),
-      desk: text(r, 'desk'),
+      kind: textIn(r, 'kind') === 'rules' ? 'rules' : 'catalogue',
+      name: textIn(r, 'name'),
+      sha256: textIn(r, 'sha256'),
+      at: textIn(r, 'at'),
+      desk: textIn(r, 'desk'),
     }));
   }
 
@@ -172,7 +158,7 @@ export class FactTable {
     const chosen: { row: SqlRow; ids: string[] }[] = [];
     let facts = 0;
     for (const row of rows) {
-      const ids = JSON.parse(text(row, 'ids')) as string[];
+      const ids = JSON.parse(textIn(row, 'ids')) as string[];
       if (chosen.length > 0 && facts + ids.length > MOST_ANSWERED) break;
       facts += ids.length;
       chosen.push({ row, ids });
@@ -180,10 +166,10 @@ export class FactTable {
     const found = await this.sql.query('select id, body from facts where id = any($1::text[])', [
       chosen.flatMap((c) => c.ids),
     ]);
-    const bodies = new Map(found.rows.map((r) => [text(r, 'id'), text(r, 'body')]));
+    const bodies = new Map(found.rows.map((r) => [textIn(r, 'id'), textIn(r, 'body')]));
     return chosen.map(({ row, ids }) =>
       entryText(
-        { log: text(row, 'log'), prev: text(row, 'prev'), ...headIn(row) },
+        { log: textIn(row, 'log'), prev: textIn(row, 'prev'), ...headIn(row) },
         ids.map((id) => bodies.get(id) ?? 'null'),
       ),
     );
@@ -191,9 +177,11 @@ export class FactTable {
 
   private keepReady(entry: Entry, written: string): void {
     this.ready.set(`${entry.log} ${entry.seq}`, written);
-    for (const key of this.ready.keys()) {
-      if (this.ready.size <= READY) break;
+    this.readyLength += written.length;
+    for (const [key, oldest] of this.ready) {
+      if (this.readyLength <= READY) break;
       this.ready.delete(key);
+      this.readyLength -= oldest.length;
     }
   }
 
@@ -208,22 +196,6 @@ export class FactTable {
     }
     return found;
   }
-}
-
-class Overtaken extends Error {}
-/** The same key was written by another (SQLSTATE 23505). */
-const isTwice = (e: unknown): boolean => (e as { code?: unknown } | null)?.code === '23505';
-
-/** The first of these facts that is there and says another thing. */
-async function otherContent(
-  query: Query,
-  ids: readonly string[],
-  bodies: readonly string[],
-): Promise<string | undefined> {
-  const { rows } = await query('select id, body from facts where id = any($1::text[])', [ids]);
-  if (rows.length === 0) return undefined;
-  const there = new Map(rows.map((r) => [text(r, 'id'), text(r, 'body')]));
-  return ids.find((id, i) => there.has(id) && there.get(id) !== bodies[i]);
 }
 
 /** An entry as JSON, of facts that are JSON already. */

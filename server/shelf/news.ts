@@ -1,8 +1,12 @@
 import type { Response } from 'express';
 import type { Presence } from '@core/shelf/protocol';
 
-/** News that came within so many ms are told together; a desk that said nothing for so long is in no case any more. */
-const TOGETHER_MS = 80;
+/**
+ * The first news is told at once, what comes within so many ms after it together, and the more desks listen the later: all of them ask then.
+ * A desk that said nothing for so long is in no case any more.
+ */
+const TOGETHER_MS = 150;
+const FOR_EACH_MS = 5;
 const GONE_MS = 45_000;
 /** How often a silent line is used, so that whatever stands between does not cut it. */
 const ALIVE_MS = 20_000;
@@ -13,7 +17,8 @@ type Listener = { desk: string; res: Response };
 export class NewsLines {
   private readonly listeners = new Set<Listener>();
   private readonly here = new Map<string, { name: string; case: string; at: number }>();
-  private waiting: NodeJS.Timeout | undefined;
+  private pause: NodeJS.Timeout | undefined;
+  private untold = false;
 
   listen(desk: string, res: Response): void {
     // no-transform: nothing on the way may hold lines back to press them
@@ -33,10 +38,8 @@ export class NewsLines {
 
   /** Something is on the shelf that was not there before. */
   tell(): void {
-    this.waiting ??= setTimeout(() => {
-      this.waiting = undefined;
-      for (const { res } of this.listeners) res.write('event: new\ndata: {}\n\n');
-    }, TOGETHER_MS);
+    this.untold = true;
+    if (!this.pause) this.tellNow();
   }
 
   /** A desk is in a case now, or in none. */
@@ -54,8 +57,16 @@ export class NewsLines {
   }
 
   end(): void {
-    clearTimeout(this.waiting);
+    clearTimeout(this.pause);
     for (const { res } of this.listeners) res.destroy();
+  }
+
+  private tellNow(): void {
+    this.pause = undefined;
+    if (!this.untold) return;
+    this.untold = false;
+    for (const { res } of this.listeners) res.write('event: new\ndata: {}\n\n');
+    this.pause = setTimeout(() => this.tellNow(), TOGETHER_MS + FOR_EACH_MS * this.listeners.size);
   }
 
   private leaves(desk: string): void {

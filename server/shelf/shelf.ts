@@ -36,8 +36,8 @@ export class KeptShelf {
     alone: boolean,
     now: () => string,
   ) {
-    this.facts = new FactTable(sql);
-    this.desks = new DeskTable(sql, now);
+    this.facts = new FactTable(sql, alone);
+    this.desks = new DeskTable(sql, now, alone);
     this.letIn = new LetIn(this.desks);
     this.files = new FileStore(join(folder, 'files'));
     if (!alone) this.looking = setInterval(() => void this.look(), LOOK_MS);

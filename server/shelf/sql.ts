@@ -1,6 +1,13 @@
 import { mkdirSync } from 'node:fs';
 
 export type SqlRow = Readonly<Record<string, unknown>>;
+/** What stands in a column of text. */
+export const textIn = (row: SqlRow, column: string): string => {
+  const value = row[column];
+  return typeof value === 'string' ? value : '';
+};
+/** Whether a statement failed since the same key was written by another (SQLSTATE 23505). */
+export const isTwice = (e: unknown): boolean => (e as { code?: unknown } | null)?.code === '23505';
 /** Runs one statement with its values. */
 export type Query = (
   text: string,
