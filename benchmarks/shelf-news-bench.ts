@@ -114,25 +114,26 @@ function atWork(
 /** A thread with many desks: none of them runs on the server's. */
 export const NEWS_THREAD = 'shelf-news';
 export function serveDesks(): void {
-  parentPort?.once('message', async ({ codes, base }: Asked) => {
-    const told: Told = { late: [], filed: 0 };
-    const desks: Awaited<ReturnType<typeof benchDesk>>[] = [];
-    for (const code of codes) desks.push(await benchDesk(code, base));
-    parentPort?.postMessage('ready');
-    parentPort?.once('message', () => {
-      let counting = false;
-      const ends = desks.map((d, i) => atWork(d, (i * 1000) / A_SECOND / desks.length, told, () => counting));
-      setTimeout(() => (counting = true), WARM * 1000);
-      // what was filed last has to arrive too, or to be counted as missing
-      setTimeout(() => (counting = false), (WARM + SECONDS) * 1000);
-      setTimeout(
-        () => {
-          for (const end of ends) end();
-          parentPort?.postMessage(told);
-        },
-        (WARM + SECONDS + 2) * 1000,
-      );
-    });
+  parentPort?.once('message', (asked: Asked) => void manyDesks(asked));
+}
+async function manyDesks({ codes, base }: Asked): Promise<void> {
+  const told: Told = { late: [], filed: 0 };
+  const desks: Awaited<ReturnType<typeof benchDesk>>[] = [];
+  for (const code of codes) desks.push(await benchDesk(code, base));
+  parentPort?.postMessage('ready');
+  parentPort?.once('message', () => {
+    let counting = false;
+    const ends = desks.map((d, i) => atWork(d, (i * 1000) / A_SECOND / desks.length, told, () => counting));
+    setTimeout(() => (counting = true), WARM * 1000);
+    // what was filed last has to arrive too, or to be counted as missing
+    setTimeout(() => (counting = false), (WARM + SECONDS) * 1000);
+    setTimeout(
+      () => {
+        for (const end of ends) end();
+        parentPort?.postMessage(told);
+      },
+      (WARM + SECONDS + 2) * 1000,
+    );
   });
 }
 

@@ -73,6 +73,64 @@ for (const [name, start] of ENGINES) {
       await kept.end();
     });
 
+    test('entries that come at once are written together, each answered for itself', async () => {
+      const kept = await KeptShelf.open({ folder: engine.folder, database: engine.database, now });
+      const log = (n: number) => `${n}`.padStart(20, 'a');
+      await kept.facts.append(nextEntry(log(1), undefined, [fact('f1')]));
+      const [head] = Object.values(await kept.facts.heads());
+      const good = nextEntry(log(2), undefined, [fact('f2'), fact('f1')]);
+      const after = nextEntry(good.log, { seq: 1, hash: good.hash }, [fact('f3')]);
+      const done = await Promise.all(
+        [
+          good,
+          after,
+          nextEntry(log(3), undefined, [fact('f4'), fact('f2', 2)]),
+          nextEntry(log(1), undefined, [fact('f5')]),
+          nextEntry(log(1), head, [fact('f6')]),
+          nextEntry(log(4), undefined, [fact('f6')]),
+        ].map((e) => kept.facts.append(e)),
+      );
+      expect(done.map((d) => (d.ok ? 'there' : d.error.code))).toEqual([
+        'there',
+        'there',
+        'other_content',
+        'behind',
+        'there',
+        'there',
+      ]);
+      expect(await kept.facts.missing(['f1', 'f2', 'f3', 'f4', 'f5', 'f6'])).toEqual(['f4', 'f5']);
+      const { heads, entries } = await kept.facts.since({});
+      expect(Object.fromEntries(Object.entries(heads).map(([l, h]) => [l, h.seq]))).toEqual({
+        [log(1)]: 2,
+        [log(2)]: 2,
+        [log(4)]: 1,
+      });
+      expect(entries.map((e) => readEntry(JSON.parse(e)).ok)).toEqual([true, true, true, true, true]);
+      await kept.end();
+    });
+
+    test('two servers at one database: of two entries at one place one stands, and the others beside it', async () => {
+      test.skip(engine.database === undefined, 'the embedded engine is of one process');
+      const open = () => KeptShelf.open({ folder: engine.folder, database: engine.database, now });
+      const [one, two] = [await open(), await open()];
+      const log = (n: number) => `${n}`.padStart(20, 'b');
+      for (let round = 0; round < 20; round++) {
+        const end = (await one.facts.heads())[log(0)];
+        const done = await Promise.all([
+          one.facts.append(nextEntry(log(0), end, [fact(`one-${round}`)])),
+          one.facts.append(nextEntry(log(100 + round), undefined, [fact(`x-${round}`)])),
+          two.facts.append(nextEntry(log(0), end, [fact(`two-${round}`)])),
+          two.facts.append(nextEntry(log(200 + round), undefined, [fact(`x-${round}`)])),
+        ]);
+        expect([done[0].ok, done[2].ok].sort()).toEqual([false, true]);
+        expect([done[1].ok, done[3].ok]).toEqual([true, true]);
+        expect(await two.facts.heads()).toEqual(await one.facts.heads());
+      }
+      expect((await two.facts.heads())[log(0)]?.seq).toBe(20);
+      await one.end();
+      await two.end();
+    });
+
     test('what stands there stands there after the server was stopped and started', async () => {
       const first = await KeptShelf.open({ folder: engine.folder, database: engine.database, now });
       const entry = nextEntry('a'.repeat(20), undefined, [fact('f1'), fact('f2', 2)]);

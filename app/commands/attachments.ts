@@ -10,7 +10,7 @@ import { hashOf } from '../records/hash';
 import { troubleSentence } from '../data/store-trouble';
 import { download } from '../report/download';
 import { Notices } from './notices';
-import { roomFor } from './storage-room';
+import { roomFor } from '../records/storage-room';
 
 /** Largest file that is attached, bytes: a photograph or a capture of minutes. */
 export const LARGEST_FILE = 64 * 1024 * 1024;

@@ -8,6 +8,7 @@ import type { FactRepository } from '../data/fact-repository';
 import type { RecordWork } from '../data/record-work';
 import type { ShelfState } from '../data/shelf-state';
 import { ofCase } from '../records/records';
+import { FarRecords } from './far-records';
 import type { HttpShelf } from './http-shelf';
 import { isShared, type ShelfRecords } from './shelf-records';
 
@@ -46,6 +47,7 @@ export class FarCases {
   private readonly outdated = new Set<string>();
   /** Cases whose summary was made here and is not on the shelf yet. */
   private readonly mine = new Set<string>();
+  private readonly far: FarRecords;
 
   constructor(
     private readonly repository: FactRepository,
@@ -55,7 +57,13 @@ export class FarCases {
     private readonly state: ShelfState,
     /** Facts came that may point to files. */
     private readonly came: (facts: readonly Fact[]) => void,
-  ) {}
+  ) {
+    this.far = new FarRecords(() => database.open());
+  }
+
+  count(): Promise<number> {
+    return this.far.count();
+  }
 
   isOld(cases: readonly string[]): void {
     for (const id of cases) this.outdated.add(id);
@@ -66,10 +74,9 @@ export class FarCases {
     for (const id of cases) this.mine.add(id);
   }
 
-  /** Every case that is here whole, for a shelf that was just joined. */
-  async allMine(): Promise<void> {
-    const keys = await this.database.read((db) => db.getAllKeys('facts'));
-    for (const id of new Set(keys.map(([caseId]) => caseId))) if (isShared(id)) this.mine.add(id);
+  /** Cases whose summaries a window that was closed did not put there. */
+  async resume(): Promise<void> {
+    for (const id of await this.records.owed()) this.mine.add(id);
   }
 
   /**
@@ -108,16 +115,14 @@ export class FarCases {
   async exchange(shelf: HttpShelf): Promise<void> {
     const ids = [...this.mine];
     for (let i = 0; i < ids.length; i += PART) {
-      const made = await this.made(ids.slice(i, i + PART));
-      if (made.length > 0 && !(await shelf.putSummaries(made)).ok) return;
-      for (const s of made) this.mine.delete(s.case);
+      if (!(await this.put(shelf, ids.slice(i, i + PART)))) return;
     }
     if (this.outdated.size === 0) return;
     const came = await shelf.summariesOf([...this.outdated].slice(0, MOST_SUMMARIES));
     if (!came.ok) return;
     const newer: ShelvedSummary[] = [];
     for (const s of came.value.summaries)
-      if (s.facts > ((await this.records.far(s.case)) ?? Infinity)) newer.push(s);
+      if (s.facts > ((await this.far.factsOf(s.case)) ?? Infinity)) newer.push(s);
     await this.keep(newer);
     for (const s of newer) this.outdated.delete(s.case);
   }
@@ -129,22 +134,22 @@ export class FarCases {
 
   /** A case was opened: where only its summary is here it comes whole. */
   async opened(shelf: HttpShelf | undefined, id: string): Promise<void> {
-    if ((await this.records.far(id)) === undefined) return this.state.fetching.set('no');
+    if ((await this.far.factsOf(id)) === undefined) return this.state.fetching.set('no');
     this.state.fetching.set('coming');
     this.state.fetching.set(shelf && (await this.bring(shelf, id)) ? 'no' : 'away');
   }
 
-  /** Lets go of cases that were not touched for longest, but for so many. Those that went come back. */
-  async letGo(inHand: string | undefined, keep = WHOLE): Promise<string[]> {
+  /** Lets go of cases that were not touched for longest, but for so many; how many went, and the files they pointed to. */
+  async letGo(inHand: string | undefined, keep = WHOLE): Promise<{ gone: string[]; files: string[] }> {
     const heads = (await this.database.read((db) => db.getAll('heads'))).filter((h) => isShared(h.id));
     heads.sort((a, b) => (a.touched < b.touched ? 1 : -1));
-    return this.records.letGo(heads.slice(keep).flatMap((h) => (h.id === inHand ? [] : [h.id])));
+    return this.far.letGo(heads.slice(keep).flatMap((h) => (h.id === inHand ? [] : [h.id])));
   }
 
   private async bring(shelf: HttpShelf, id: string): Promise<boolean> {
     const came = await shelf.caseFacts(id);
     if (!came.ok) return false;
-    await this.records.bring(id, came.value);
+    await this.far.bring(id, came.value);
     this.outdated.delete(id);
     this.came(came.value);
     this.repository.tell({ grown: [id], summaries: [], packs: [], extracts: [] });
@@ -157,22 +162,25 @@ export class FarCases {
       const summary = summaryIn(s);
       return summary ? [{ summary, facts: s.facts }] : [];
     });
-    const summaries = await this.records.keepFar(read);
+    const summaries = await this.far.keep(read);
     if (summaries.length > 0) this.repository.tell({ grown: [], summaries, packs: [], extracts: [] });
     const far = new Set(summaries.map((h) => h.id));
     return read.flatMap(({ summary: { id } }) => (far.has(id) ? [] : [id]));
   }
 
-  /** Summaries as they are here; of what is behind its facts none, its turn comes. */
-  private async made(ids: readonly string[]): Promise<ShelvedSummary[]> {
+  /** Puts summaries of cases there as they are here; of what is behind its facts none, its turn comes. False where that failed. */
+  private async put(shelf: HttpShelf, ids: readonly string[]): Promise<boolean> {
     const made: ShelvedSummary[] = [];
+    const done: string[] = [];
     for (const id of ids) {
+      // what grows while this is under way has its turn again
+      this.mine.delete(id);
       const [head, behind, facts] = await this.database.read((db) =>
         Promise.all([db.get('heads', id), db.getKey('behind', id), db.count('facts', ofCase(id))]),
       );
-      if (!head || behind !== undefined) continue;
       // a case that is here as a summary alone has its maker elsewhere
-      if (facts === 0) this.mine.delete(id);
+      if (facts === 0) done.push(id);
+      else if (!head || behind !== undefined) this.mine.add(id);
       else
         made.push({
           case: id,
@@ -182,6 +190,12 @@ export class FarCases {
           text: JSON.stringify(head),
         });
     }
-    return made;
+    if (made.length > 0 && !(await shelf.putSummaries(made)).ok) {
+      for (const s of made) this.mine.add(s.case);
+      return false;
+    }
+    done.push(...made.map((s) => s.case));
+    if (done.length > 0) await this.records.paid(done.filter((id) => !this.mine.has(id)));
+    return true;
   }
 }

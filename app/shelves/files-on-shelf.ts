@@ -19,6 +19,8 @@ export class FilesOnShelf {
   constructor(
     private readonly repository: FactRepository,
     private readonly database: Database,
+    /** Cases that do not go to the shelf: their files do not either. */
+    private readonly kept: () => ReadonlySet<string>,
   ) {}
 
   /** Facts came that may point to files. */
@@ -34,7 +36,8 @@ export class FilesOnShelf {
 
   /** Looks through all facts: files that they point to go to the shelf, and those that are not here are wanted from it. */
   private async look(way: Way, count: number): Promise<void> {
-    const pointed = await this.pointedTo();
+    const kept = this.kept();
+    const pointed = await this.pointedTo((id) => isShared(id) && !kept.has(id));
     const mine = (await this.database.read((db) => db.getAllKeys('files'))).filter((h) => pointed.has(h));
     const whole = await this.put(way, mine);
     const own = new Set(mine);
@@ -94,12 +97,26 @@ export class FilesOnShelf {
     return new Blob([came.value]);
   }
 
-  /** Files that facts of shared cases point to. */
-  private async pointedTo(): Promise<ReadonlyMap<string, FileRef>> {
+  /** Lets go of files that nothing here points to any more and that the shelf has. How many went. */
+  async letGo(http: HttpShelf, hashes: readonly string[]): Promise<number> {
+    const pointed = await this.pointedTo(() => true);
+    const free = hashes.filter((h) => !pointed.has(h));
+    const asked = free.length === 0 ? undefined : await http.missingFiles(free);
+    if (!asked?.ok) return 0;
+    const only = new Set(asked.value);
+    const gone = free.filter((h) => !only.has(h));
+    const tx = (await this.database.open()).transaction('files', 'readwrite', { durability: 'strict' });
+    tx.done.catch(() => undefined);
+    for (const h of gone) void tx.store.delete(h).catch(() => undefined);
+    await tx.done;
+    return gone.length;
+  }
+
+  /** Files that facts of such cases point to. */
+  private async pointedTo(cases: (id: string) => boolean): Promise<ReadonlyMap<string, FileRef>> {
     const found = new Map<string, FileRef>();
     for await (const facts of this.repository.allFacts())
-      for (const f of facts)
-        if (isShared(f.case)) for (const file of f.files ?? []) found.set(file.hash, file);
+      for (const f of facts) if (cases(f.case)) for (const file of f.files ?? []) found.set(file.hash, file);
     return found;
   }
 }

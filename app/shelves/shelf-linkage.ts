@@ -2,13 +2,8 @@ import { effect, inject, Injectable, Injector, signal, untracked } from '@angula
 import { fromEvent, merge, retry, Subscription, timer } from 'rxjs';
 import * as z from 'zod';
 import '@core/quantity/plain-schemas';
-import { summaryOf } from '@core/answer/case-summary';
-import { worldOf } from '@core/answer/world';
-import type { Fact } from '@core/facts/fact';
 import { isPractice } from '@core/facts/practice';
-import { textOf } from '@core/facts/read';
-import { reduce } from '@core/facts/state';
-import { exchange, type Shelf, type ShelfError } from '@core/shelf/exchange';
+import { exchange, putThere, type Shelf, type ShelfError } from '@core/shelf/exchange';
 import { type FolderFault, FolderShelf } from '@core/shelf/folder-shelf';
 import { deskIdOf } from '@core/shelf/protocol';
 import type { ShelfStanding } from '@core/shelf/standing';
@@ -23,12 +18,15 @@ import { SHELF_LINK } from '../data/shelf-link';
 import { RecordWork } from '../data/record-work';
 import { ShelfState } from '../data/shelf-state';
 import { ChosenFolder, permission } from '../records/chosen-folder';
+import { roomFor } from '../records/storage-room';
 import { HttpShelf } from './http-shelf';
 import { LinkSchema, type ShelfLink, standingOnError } from './link-standing';
 import { joinShelf, type ShelfSigner } from './shelf-requests';
 import { isShared, SHELF_MEMORY, ShelfRecords } from './shelf-records';
+import { ExchangeTurns, type Turn } from './exchange-turns';
 import { FarCases } from './far-cases';
 import { FilesOnShelf } from './files-on-shelf';
+import { GrownCases } from './grown-cases';
 
 const KEPT = 'shelf-kept';
 const LOCK = 'hollow-sprocket-shelf';
@@ -37,10 +35,10 @@ const ASKED_MS = 30_000;
 const FOLDER_MS = 5000;
 const AGAIN_MS = 1000;
 const LONGEST_MS = 30_000;
+/** How often it is asked how much room the browser has left, ms. */
+const ROOM_MS = 300_000;
 /** Says that this desk is still in its case, ms. */
 const HERE_MS = 20_000;
-/** Summaries that are made here; more are made in a thread. */
-const FEW = 6;
 
 /** Brings this browser and its shelf together, as long as it is joined to one. */
 @Injectable({ providedIn: 'root' })
@@ -52,7 +50,13 @@ export class ShelfLinkage {
   private readonly keys = inject(DeskKeys);
   private readonly settings = inject(DeskSettingsStore);
   private readonly state = inject(ShelfState);
-  private readonly injector = inject(Injector);
+  private readonly grew = new GrownCases(
+    this.repository,
+    this.cases,
+    this.packs,
+    this.state,
+    inject(Injector),
+  );
   readonly link = signal<ShelfLink | undefined>(undefined);
   /** Lines in the folder that are no entries, or not yet. */
   readonly faults = signal<readonly FolderFault[]>([]);
@@ -63,14 +67,17 @@ export class ShelfLinkage {
   private readonly records = new ShelfRecords(
     () => this.database.open(),
     {
-      grown: (cases, facts) => this.grown(cases, facts),
+      grown: (cases, facts) => {
+        this.grew.grown(cases, facts);
+        this.files.wanted(facts);
+      },
       aside: (d) => this.repository.setAside(d),
       outdated: (cases) => this.far.isOld(cases),
       went: (cases) => this.far.went(cases),
     },
     this.kept,
   );
-  private readonly files = new FilesOnShelf(this.repository, this.database);
+  private readonly files = new FilesOnShelf(this.repository, this.database, this.kept);
   private readonly far = new FarCases(
     this.repository,
     this.database,
@@ -79,13 +86,14 @@ export class ShelfLinkage {
     this.state,
     (facts) => this.files.wanted(facts),
   );
-  private readonly grew = new Set<string>();
   private shelf:
     | (Shelf & { http?: HttpShelf; folder?: ChosenFolder; faults?(): readonly FolderFault[] })
     | undefined;
   private going = new Subscription();
-  private running = false;
-  private again = false;
+  /** The shelf tells what is new there. */
+  private listening = false;
+  private lookedAtRoom = -Infinity;
+  private readonly turns = new ExchangeTurns((turn) => this.once(turn));
 
   constructor() {
     effect(() => {
@@ -168,18 +176,20 @@ export class ShelfLinkage {
     return this.shelf?.http;
   }
 
-  /** Lets go of cases that stand on the shelf whole, but for the last ones. How many went. */
+  /** Lets go of cases that stand on the shelf whole, but for the last ones, and of their files. How many cases went. */
   async letGo(): Promise<number> {
-    const gone = await this.far.letGo(this.cases.currentId());
+    const http = this.shelf?.http;
+    if (!http) return 0;
+    const { gone, files } = await this.far.letGo(this.cases.currentId());
+    if (files.length > 0) await this.files.letGo(http, files);
     if (gone.length > 0) this.repository.tell({ grown: gone, summaries: [], packs: [], extracts: [] });
-    this.farCases.set(await this.records.countFar());
+    this.farCases.set(await this.far.count());
     return gone.length;
   }
 
   /** Exchanges now. */
   kick(): void {
-    this.again = true;
-    if (!this.running) void this.run();
+    this.turns.ask('all');
   }
 
   private async begin(link: ShelfLink): Promise<void> {
@@ -191,6 +201,7 @@ export class ShelfLinkage {
     this.going.unsubscribe();
     this.going = new Subscription();
     this.shelf = undefined;
+    this.listening = false;
     this.state.here.set([]);
   }
 
@@ -202,7 +213,7 @@ export class ShelfLinkage {
       return;
     }
     // a window that was closed may not have put its summaries there
-    if (link.kind === 'server') await this.far.allMine();
+    if (link.kind === 'server') await this.far.resume();
     if (link.kind === 'server') this.listen(new HttpShelf(this.signer(link.desk)), link.desk);
     else {
       const folder = new ChosenFolder(link.folder);
@@ -215,6 +226,8 @@ export class ShelfLinkage {
           // a summary that was made may be one that the shelf waits for
           if (news.grown.length === 0 && news.summaries.length === 0) return;
           this.records.grew(news.grown);
+          // while the shelf tells its news it needs no asking
+          if (this.shelf?.http && this.listening) return this.turns.ask('put');
         }
         this.kick();
       }),
@@ -225,12 +238,16 @@ export class ShelfLinkage {
     this.shelf = Object.assign(http, { http });
     const line$ = http.listen().pipe(
       retry({
-        delay: (_e, n) => timer(Math.min(LONGEST_MS, AGAIN_MS * 2 ** (n - 1))),
+        delay: (_e, n) => {
+          this.listening = false;
+          return timer(Math.min(LONGEST_MS, AGAIN_MS * 2 ** (n - 1)));
+        },
         resetOnSuccess: true,
       }),
     );
     this.going.add(
       line$.subscribe((said) => {
+        this.listening = true;
         if (said.is === 'new') this.kick();
         else this.state.here.set(said.here.filter((h) => h.desk !== desk));
       }),
@@ -248,72 +265,41 @@ export class ShelfLinkage {
     );
   }
 
-  private async run(): Promise<void> {
-    this.running = true;
-    try {
-      while (this.again) {
-        this.again = false;
-        await this.once();
-      }
-    } finally {
-      this.running = false;
-    }
+  /** Where the browser's room is short, what the shelf has goes from here by itself. */
+  private async makeRoom(): Promise<void> {
+    const now = performance.now();
+    if (now - this.lookedAtRoom < ROOM_MS) return;
+    this.lookedAtRoom = now;
+    if ((await roomFor(0, navigator.storage)).kind !== 'enough') await this.letGo();
   }
 
   /** One window of a browser at a time exchanges. */
-  private async once(): Promise<void> {
+  private async once(turn: Turn): Promise<void> {
     const { shelf } = this;
     if (!shelf) return;
     await this.repository.written();
     try {
-      const done = await navigator.locks.request(LOCK, () => exchange(this.records, shelf));
+      const bring = turn === 'put' ? putThere : exchange;
+      const done = await navigator.locks.request(LOCK, () => bring(this.records, shelf));
       if (this.shelf !== shelf) return;
-      this.state.standing.set(done.ok ? standingAfter(shelf.http) : standingOnError(done.error));
+      // where nothing waited nothing was said either
+      if (turn === 'all' || !done.ok || done.value.went > 0)
+        this.state.standing.set(done.ok ? standingAfter(shelf.http) : standingOnError(done.error));
       if (done.ok) await this.files.exchange(shelf);
       if (done.ok && shelf.http) {
         await this.far.exchange(shelf.http);
         await this.far.again(shelf.http, this.cases.currentId());
+        await this.makeRoom();
       }
     } catch (e) {
       if (this.shelf === shelf)
         this.state.standing.set({ is: 'refused', detail: e instanceof Error ? e.message : String(e) });
     }
-    await this.summarise();
+    await this.grew.summarise();
     if (this.shelf !== shelf) return;
     this.faults.set(shelf.faults?.() ?? []);
     this.state.waiting.set(await this.records.count());
-    this.farCases.set(await this.records.countFar());
-  }
-
-  private grown(cases: readonly string[], facts: readonly Fact[]): void {
-    const onRack = new Set(this.cases.summaries().map((h) => h.id));
-    for (const id of cases) {
-      this.grew.add(id);
-      const own = facts.filter((f) => f.case === id);
-      // of a case that nobody here has seen yet nothing is newer than the rest
-      if (onRack.has(id)) this.state.add(id, own);
-    }
-    this.files.wanted(facts);
-    this.repository.tell({ grown: cases, summaries: [], packs: [], extracts: [] });
-  }
-
-  /** The rack shows what came: a few cases are read here, many in a thread. */
-  private async summarise(): Promise<void> {
-    const cases = [...this.grew];
-    this.grew.clear();
-    if (cases.length === 0) return;
-    if (cases.length > FEW) {
-      const { SummaryKeeper } = await import('../data/summary-keeper');
-      await this.injector.get(SummaryKeeper).rebuild(cases);
-      return;
-    }
-    const made = [];
-    for (const id of cases) {
-      const facts = await this.repository.factsOf(id);
-      const catalogue = await this.packs.forCase(id, textOf(reduce(facts), 'case.catalogue'));
-      made.push({ summary: summaryOf(id, facts, catalogue && worldOf(catalogue)), facts: facts.length });
-    }
-    await this.repository.keepSummaries(made);
+    this.farCases.set(await this.far.count());
   }
 }
 

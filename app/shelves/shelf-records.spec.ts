@@ -5,7 +5,8 @@ import { exchange } from '@core/shelf/exchange';
 import { PlainShelf } from '@core/shelf/many-desks.fixture';
 import { openRecords } from '../records/open-records';
 import { DATABASE, ofCase, type Records } from '../records/records';
-import { ShelfRecords } from './shelf-records';
+import { FarRecords } from './far-records';
+import { SHELF_MEMORY, ShelfRecords } from './shelf-records';
 
 describe('the records of a browser as a desk’s side of a shelf', () => {
   let db: IDBPDatabase<Records>;
@@ -105,25 +106,47 @@ describe('the records of a browser as a desk’s side of a shelf', () => {
 
   it('of a case that is let go the summary stays; what comes of it is told and not kept in part, and it comes back whole', async () => {
     const desk = await joined('mine');
-    const [one, two] = [factOf('x', 1, { id: 'a1', case: 'a' }), factOf('x', 2, { id: 'b1', case: 'b' })];
+    const far = new FarRecords(() => Promise.resolve(db));
+    const photo = { hash: 'f'.repeat(64), name: 'p.png', type: 'image/png', bytes: 1 };
+    const one = factOf('x', 1, { id: 'a1', case: 'a', files: [photo] });
+    const two = factOf('x', 2, { id: 'b1', case: 'b' });
     await file(one, two);
-    expect(await desk.letGo(['a'])).toEqual([]);
+    expect((await far.letGo(['a'])).gone).toEqual([]);
     await exchange(desk, shelf);
     await file(factOf('x', 3, { id: 'b2', case: 'b' }));
     // what is not on the shelf whole stays
-    expect(await desk.letGo(['a', 'b'])).toEqual(['a']);
+    expect(await far.letGo(['a', 'b'])).toEqual({ gone: ['a'], files: [photo.hash] });
     expect((await db.getAll('facts')).map((f) => f.id)).toEqual(['b1', 'b2']);
-    expect(await desk.far('a')).toBe(1);
+    expect(await far.factsOf('a')).toBe(1);
     await others(factOf('x', 4, { id: 'a2', case: 'a' }));
     desk.grew(['a', 'b']);
     await exchange(desk, shelf);
     expect(outdated).toEqual(['a']);
     expect(await db.count('facts', ofCase('a'))).toBe(0);
     expect(await desk.count()).toBe(0);
-    await desk.bring('a', [one, factOf('x', 4, { id: 'a2', case: 'a' })]);
+    await far.bring('a', [one, factOf('x', 4, { id: 'a2', case: 'a' })]);
     expect((await db.getAll('facts', ofCase('a'))).map((f) => f.id)).toEqual(['a1', 'a2']);
-    expect(await desk.far('a')).toBeUndefined();
+    expect(await far.factsOf('a')).toBeUndefined();
     expect(await exchange(desk, shelf)).toEqual({ ok: true, value: { came: 0, went: 0, lost: false } });
+  });
+
+  it('remembers beyond the window whose summaries wait: what went, until it is paid', async () => {
+    const desk = await joined('mine');
+    await file(factOf('x', 1, { id: 'a1', case: 'a' }), factOf('x', 1, { id: 'b1', case: 'b' }));
+    expect(await desk.owed()).toEqual([]);
+    await exchange(desk, shelf);
+    expect(await desk.owed()).toEqual(['a', 'b']);
+    await desk.paid(['a']);
+    await others(factOf('x', 2, { id: 'c1', case: 'c' }));
+    await exchange(desk, shelf);
+    // the summary of what came is made by whoever filed it
+    expect(await desk.owed()).toEqual(['b']);
+    // a memory of before that kept no list
+    const { log, positions, recheck } = await desk.memory();
+    await db.put('settings', { log, positions, recheck }, SHELF_MEMORY);
+    expect(await desk.owed()).toEqual(['a', 'b', 'c']);
+    await desk.paid(['a', 'c']);
+    expect(await desk.owed()).toEqual(['b']);
   });
 
   it('goes on where it was after the window is gone, and asks anew after the shelf was emptied', async () => {

@@ -1,14 +1,20 @@
 import type { IDBPDatabase } from 'idb';
 import * as z from 'zod';
 import '@core/quantity/plain-schemas';
-import type { CaseSummary } from '@core/answer/case-summary';
 import { type Fact, FactSchema } from '@core/facts/fact';
 import { type Heads, HeadsSchema, type LogHead } from '@core/shelf/entry';
-import type { ShelfDesk, ShelfMemory } from '@core/shelf/exchange';
+import type { ShelfDesk } from '@core/shelf/exchange';
 import { type Damaged, mergeWords } from '../records/damaged';
 import { ofCase, type Records } from '../records/records';
 
-const MemorySchema = z.strictObject({ log: z.string(), positions: HeadsSchema, recheck: z.boolean() });
+const MemorySchema = z.strictObject({
+  log: z.string(),
+  positions: HeadsSchema,
+  recheck: z.boolean(),
+  /** Cases whose facts went to the shelf and whose summaries did not yet. Undefined: every case may be one. */
+  owed: z.array(z.string()).optional(),
+});
+type Kept = z.infer<typeof MemorySchema>;
 /** Where the memory of the shelf lies among the settings. It never goes along with a backup. */
 export const SHELF_MEMORY = 'shelf-memory';
 /** Cases of the demo are at every desk, with the days of its own first opening: they stay there. */
@@ -16,7 +22,6 @@ const DEMO = 'demo-';
 export const isShared = (caseId: string): boolean => !caseId.startsWith(DEMO);
 
 const ignored = () => undefined;
-type Open = () => Promise<IDBPDatabase<Records>>;
 type Told = {
   /** Cases that got facts from the shelf. */
   grown(cases: readonly string[], facts: readonly Fact[]): void;
@@ -35,7 +40,7 @@ export class ShelfRecords implements ShelfDesk {
   private readonly unfit = new Set<string>();
 
   constructor(
-    private readonly open: Open,
+    private readonly open: () => Promise<IDBPDatabase<Records>>,
     private readonly told: Told,
     /** Cases that do not go to the shelf. */
     private readonly kept: () => ReadonlySet<string>,
@@ -46,7 +51,7 @@ export class ShelfRecords implements ShelfDesk {
     for (const id of cases) this.wet?.add(id);
   }
 
-  async memory(): Promise<ShelfMemory> {
+  async memory(): Promise<Kept> {
     const read = MemorySchema.safeParse(await (await this.open()).get('settings', SHELF_MEMORY));
     if (!read.success) throw new Error('this browser is joined to no shelf');
     return read.data;
@@ -57,7 +62,7 @@ export class ShelfRecords implements ShelfDesk {
       durability: 'strict',
     });
     void tx.objectStore('shelved').clear().catch(ignored);
-    const memory: ShelfMemory = { log, positions: {}, recheck: true };
+    const memory: Kept = { log, positions: {}, recheck: true, owed: [] };
     void tx.objectStore('settings').put(memory, SHELF_MEMORY).catch(ignored);
     await tx.done;
     this.wet = undefined;
@@ -143,6 +148,7 @@ export class ShelfRecords implements ShelfDesk {
       await this.remember(tx.objectStore('settings'), (m) => ({
         ...m,
         positions: { ...m.positions, [written.log]: written.position },
+        ...(m.owed ? { owed: [...new Set([...m.owed, ...cases])] } : {}),
       }));
     await tx.done;
     if (written) this.told.went([...cases]);
@@ -170,6 +176,32 @@ export class ShelfRecords implements ShelfDesk {
     await tx.done;
   }
 
+  /** Cases whose summaries wait to go to the shelf, closed windows or not; every case where no list was kept. */
+  async owed(): Promise<readonly string[]> {
+    const { owed } = await this.memory();
+    if (owed) return owed;
+    const keys = await (await this.open()).getAllKeys('facts');
+    const all = [...new Set(keys.map(([id]) => id))].filter(isShared);
+    await this.owe((before) => before ?? all);
+    return all;
+  }
+
+  /** The summaries of these cases are on the shelf. */
+  paid(cases: readonly string[]): Promise<void> {
+    const gone = new Set(cases);
+    return this.owe((before) => before?.filter((id) => !gone.has(id)));
+  }
+
+  private async owe(change: (before: string[] | undefined) => string[] | undefined): Promise<void> {
+    const tx = (await this.open()).transaction('settings', 'readwrite', { durability: 'strict' });
+    tx.done.catch(ignored);
+    await this.remember(tx.store, ({ owed, ...m }) => {
+      const now = change(owed);
+      return now ? { ...m, owed: now } : m;
+    });
+    await tx.done;
+  }
+
   contested(id: string): Promise<void> {
     this.tellOther(id);
     return this.know([id]);
@@ -181,67 +213,6 @@ export class ShelfRecords implements ShelfDesk {
     tx.done.catch(ignored);
     await this.remember(tx.store, (m) => ({ ...m, positions }));
     await tx.done;
-  }
-
-  /** Keeps summaries of cases whose facts are not here; of cases that are, nothing. Those that were kept come back. */
-  async keepFar(all: readonly { summary: CaseSummary; facts: number }[]): Promise<CaseSummary[]> {
-    const tx = (await this.open()).transaction(['facts', 'heads', 'elsewhere'], 'readwrite');
-    tx.done.catch(ignored);
-    const kept: CaseSummary[] = [];
-    for (const { summary, facts } of all) {
-      if ((await tx.objectStore('facts').getKey(ofCase(summary.id))) !== undefined) continue;
-      void tx.objectStore('heads').put(summary).catch(ignored);
-      void tx.objectStore('elsewhere').put({ id: summary.id, facts }).catch(ignored);
-      kept.push(summary);
-    }
-    await tx.done;
-    return kept;
-  }
-
-  /** Whether only the summary of a case is here, and of how many facts it was made. */
-  async far(id: string): Promise<number | undefined> {
-    return (await (await this.open()).get('elsewhere', id))?.facts;
-  }
-
-  async countFar(): Promise<number> {
-    return (await this.open()).count('elsewhere');
-  }
-
-  /** Puts a case here whole. */
-  async bring(id: string, facts: readonly Fact[]): Promise<void> {
-    const stores = ['facts', 'shelved', 'elsewhere'] as const;
-    const tx = (await this.open()).transaction(stores, 'readwrite', { durability: 'strict' });
-    tx.done.catch(ignored);
-    const store = tx.objectStore('facts');
-    for (const f of facts) {
-      const owner = await store.index('id').getKey(f.id);
-      if (f.case !== id || (owner !== undefined && owner[0] !== id)) continue;
-      if (owner === undefined) void store.put(f).catch(ignored);
-      void tx.objectStore('shelved').put({ case: id, id: f.id }).catch(ignored);
-    }
-    // its summary was made by whoever filed last
-    void tx.objectStore('elsewhere').delete(id).catch(ignored);
-    await tx.done;
-  }
-
-  /** Lets go of the facts of cases that stand on the shelf whole; their summaries stay. Those that went come back. */
-  async letGo(cases: readonly string[]): Promise<string[]> {
-    const stores = ['facts', 'shelved', 'behind', 'elsewhere'] as const;
-    const tx = (await this.open()).transaction(stores, 'readwrite', { durability: 'strict' });
-    tx.done.catch(ignored);
-    const gone: string[] = [];
-    for (const id of cases) {
-      const range = ofCase(id);
-      const facts = await tx.objectStore('facts').count(range);
-      const there = await tx.objectStore('shelved').count(range);
-      if (facts === 0 || facts !== there || (await tx.objectStore('behind').get(id)) !== undefined) continue;
-      void tx.objectStore('facts').delete(range).catch(ignored);
-      void tx.objectStore('shelved').delete(range).catch(ignored);
-      void tx.objectStore('elsewhere').put({ id, facts }).catch(ignored);
-      gone.push(id);
-    }
-    await tx.done;
-    return gone;
   }
 
   /** Facts that are not known to stand on the shelf, by case, in the order of their keys. */
@@ -271,7 +242,7 @@ export class ShelfRecords implements ShelfDesk {
 
   private async remember(
     settings: { get(key: string): Promise<unknown>; put(value: unknown, key: string): Promise<unknown> },
-    change: (m: ShelfMemory) => ShelfMemory,
+    change: (m: Kept) => Kept,
   ): Promise<void> {
     const kept = MemorySchema.safeParse(await settings.get(SHELF_MEMORY));
     // left meanwhile: nothing is remembered of a shelf that this browser is not joined to

@@ -1,6 +1,6 @@
 import { factOf } from '@core/facts/facts.fixture';
 import { type Entry, entryHash, type Heads, nextEntry, readEntry } from './entry';
-import { exchange } from './exchange';
+import { exchange, putThere } from './exchange';
 import { FolderShelf } from './folder-shelf';
 import { type Outcome, PlainDesk, PlainFolder, PlainShelf, runCourse, seeded } from './many-desks.fixture';
 
@@ -55,6 +55,50 @@ describe('desks and a shelf', () => {
     expect(await exchange(a, shelf)).toEqual({ ok: true, value: { ...done, came: 1 } });
     expect(await exchange(b, shelf)).toEqual({ ok: true, value: done });
     expect([...a.facts.keys()].sort()).toEqual([...b.facts.keys()].sort());
+  });
+
+  it('a desk that listens puts there without asking, and asks where its log was cut', async () => {
+    const shelf = new PlainShelf();
+    const a = desk('log-a', ['x', 1]);
+    await exchange(a, shelf);
+    const file = (n: number) => {
+      const f = factOf('x', n);
+      a.facts.set(f.id, f);
+    };
+    let asked = 0;
+    const counted = {
+      since: (at: Heads) => (asked++, shelf.since(at)),
+      append: (e: Entry) => shelf.append(e),
+      missing: (ids: readonly string[]) => shelf.missing(ids),
+    };
+    file(2);
+    expect(await putThere(a, counted)).toEqual({ ok: true, value: { ...done, went: 1 } });
+    expect(asked).toBe(0);
+    shelf.logs.clear();
+    file(3);
+    expect(await putThere(a, counted)).toEqual({ ok: true, value: { ...done, went: 3, lost: true } });
+    expect(asked).toBeGreaterThan(0);
+  });
+
+  it('where others file without an end, what waits here goes all the same', async () => {
+    const shelf = new PlainShelf();
+    const [a, b] = [desk('log-a', ['x', 1]), desk('log-b')];
+    await exchange(desk('log-c', ['x', 2]), shelf);
+    let more = 0;
+    const busy = {
+      since: async (at: Heads) => {
+        const came = await shelf.since(at);
+        const f = factOf('y', ++more);
+        b.facts.set(f.id, f);
+        if (more < 50) await exchange(b, shelf);
+        return came;
+      },
+      append: (e: Entry) => shelf.append(e),
+      missing: (ids: readonly string[]) => shelf.missing(ids),
+    };
+    const went = await exchange(a, busy);
+    expect(went.ok && went.value.went).toBe(1);
+    expect(more).toBeLessThan(5);
   });
 
   it('two desks with the same facts put them there once', async () => {
