@@ -180,6 +180,66 @@ test('two desks work on one case over the server; the network goes and comes; a 
   await expect(one.tape()).toContainText('squeals', { timeout: 60_000 });
 });
 
+test('a catalogue and the rules of the house go from desk to desk: nothing changes before it is taken', async () => {
+  test.setTimeout(240_000);
+  const [one, two] = [await house.desk(), await house.desk()];
+  await joins(one, 'Front desk', house.invitation);
+  await one.page.getByRole('button', { name: 'Invite a desk' }).click();
+  const link = one.page.getByRole('link', { name: /invitation=/ });
+  const code = /invitation=(\w+)/.exec((await link.textContent()) ?? '')![1]!;
+
+  // a version of the catalogue with an engine more, and a number seen otherwise
+  await one.page.goto(`${at}/catalogue`);
+  await one.page.getByRole('group', { name: 'Shown as' }).getByText('Tables').click();
+  await one.page.getByRole('group', { name: 'Tables' }).getByText('Engines').click();
+  await one.page.getByRole('button', { name: 'New row' }).click();
+  const row = one.page.getByRole('dialog', { name: 'Engines: a new row' });
+  await row.getByLabel('Code').fill('PQ77-ROOK');
+  await row.getByLabel('Maker').fill('Rookhope');
+  await row.getByLabel('Family').fill('Petrol');
+  await one.pick('Interference', 'unknown');
+  await row.getByRole('button', { name: 'Keep the correction' }).click();
+  await one.page.getByRole('button', { name: /^Check as version/ }).click();
+  await one.page.getByRole('button', { name: 'Take it in' }).click();
+  await expect(one.page.getByRole('region', { name: 'Corrections' })).toHaveCount(0);
+  await one.page.goto(`${at}/knowledge`);
+  await one.page.getByLabel('Find a cause').fill('dirty seat');
+  await one.page.getByRole('button', { name: /^Pump fitted on a dirty seat/ }).press('Enter');
+  await one.page.getByRole('button', { name: /^How common/ }).press('Enter');
+  await one.page.getByLabel('Here it is').fill('30');
+  await one.page.getByLabel('On what ground').fill('Seven of our nine cases.');
+  await one.page.getByLabel('On what ground').press('Enter');
+  await expect(one.page.getByText(/1 number of its own/)).toBeVisible();
+  await one.page.goto(`${at}/together`);
+  const house1 = one.page.getByRole('region', { name: 'Of the house' });
+  // the demo's version and the corrected one
+  const put = house1.getByRole('button', { name: 'Put it on the shelf' });
+  for (const left of [2, 1]) {
+    await expect(put).toHaveCount(left);
+    await put.first().click();
+  }
+  await expect(put).toHaveCount(0);
+  await house1.getByRole('button', { name: 'Put this desk’s rules on the shelf' }).click();
+  await expect(house1.getByText('judged by here')).toBeVisible();
+
+  await joins(two, 'Bench', code);
+  const house2 = two.page.getByRole('region', { name: 'Of the house' });
+  await expect(house2.getByText(/from Front desk, not here/)).toBeVisible();
+  await two.page.goto(`${at}/catalogue`);
+  await two.page.getByLabel('Find by engine').fill('pq77');
+  await expect(two.page.getByRole('button', { name: /PQ77-ROOK/ })).toHaveCount(0);
+  await two.page.goto(`${at}/together`);
+  await house2.getByRole('button', { name: 'Take it' }).click();
+  await expect(house2.getByText(/not here/)).toHaveCount(0);
+  await house2.getByRole('button', { name: 'Judge by these' }).click();
+  await expect(house2.getByText('judged by here')).toBeVisible();
+  await two.page.goto(`${at}/knowledge`);
+  await expect(two.page.getByText(/1 number of its own/)).toBeVisible();
+  await two.page.goto(`${at}/catalogue`);
+  await two.page.getByLabel('Find by engine').fill('pq77');
+  await expect(two.page.getByRole('button', { name: /PQ77-ROOK/ })).toBeVisible();
+});
+
 test('a folder that is carried between two machines is a shelf: half-written files wait, copies of a conflict are read', async () => {
   test.setTimeout(240_000);
   const [one, two] = [await house.desk(), await house.desk()];

@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, inject, input } from '@angular/core';
 import { OBSERVABLES } from '@core/facts/registry';
 import { METRIC } from '@core/facts/read-value';
-import { has, measuredOf, standing, textOf } from '@core/facts/read';
+import { filedOf, has, measuredOf, standing, textOf } from '@core/facts/read';
 import { showValue } from '@core/facts/show-value';
 import { reduce } from '@core/facts/state';
 import { ok } from '@core/quantity/result';
@@ -83,6 +83,31 @@ describe('fields of a station', () => {
     press(tiles('parts.sent'), 'Enter');
     expect(document.activeElement).toBe(box);
     expect(has(state(), 'belt.back')).toBeFalse();
+  });
+
+  it('a press that leaves a box files it when it comes up: while it is down nothing moves', async () => {
+    const box = page.one<HTMLInputElement>('input#field-vehicle-odometer');
+    const tile = tiles('belt.back');
+    const pointer = (name: string) => tile.dispatchEvent(new PointerEvent(name, { bubbles: true }));
+    box.focus();
+    box.value = 'far';
+    box.dispatchEvent(new Event('input', { bubbles: true }));
+    pointer('pointerdown');
+    tile.focus();
+    await page.fixture.whenStable();
+    expect(box.getAttribute('aria-invalid')).toBeNull();
+    pointer('pointerup');
+    await page.fixture.whenStable();
+    expect(box.getAttribute('aria-invalid')).toBe('true');
+    // pressed and come back into the box, it is not left
+    box.focus();
+    box.value = '91000';
+    box.dispatchEvent(new Event('input', { bubbles: true }));
+    pointer('pointerdown');
+    tile.focus();
+    box.focus();
+    pointer('pointerup');
+    expect(filedOf(state(), 'vehicle.odometer', undefined)?.value).not.toBe(91_000);
   });
 
   it('arrows walk over tiles and file nothing until one is pressed', async () => {

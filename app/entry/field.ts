@@ -21,6 +21,7 @@ import { readValue, type ReadValue } from '@core/facts/read-value';
 import type { Filed } from '../data/case-desk';
 import { troubleSentence } from '../data/store-trouble';
 import { DatePick } from '../ui/date-pick';
+import { HeldPointer } from '../ui/held-pointer';
 import type { TileChoice } from '../ui/letters';
 import { LimitStrip } from '../ui/limit-strip';
 import type { TilePicture } from '../ui/tile-drawing';
@@ -58,6 +59,7 @@ export class Field {
   /** Says that what stands in the box cannot be read, so that nothing beside it goes on judging. */
   readonly misread = output<boolean>();
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
+  private readonly pointer = inject(HeldPointer);
   private readonly box = viewChild<ElementRef<HTMLInputElement | HTMLTextAreaElement>>('box');
 
   protected readonly observable = computed(() => this.session().observable(this.key()));
@@ -215,6 +217,15 @@ export class Field {
   protected next(): void {
     const host = this.host.nativeElement;
     if (host.contains(document.activeElement)) focusNextLacking(host);
+  }
+
+  /** Files what was typed when the box is left; where a press leaves it, before that press counts, so that its target stays where it is. */
+  protected leave(box: HTMLInputElement | HTMLTextAreaElement): void {
+    this.pointer.afterRelease(() => {
+      // the press may have come back into the box
+      if (document.hasFocus() && document.activeElement === box) return;
+      this.commit(box.value);
+    });
   }
 
   /** Files what was typed when it differs from what stands. True when nothing is wrong with it. */
