@@ -60,3 +60,48 @@ test('a backup of everything restores in a new profile, after a look at what it 
   await expect(desk2.tape()).toContainText('TE16-CORM');
   await other.close();
 });
+
+test('a backup goes into a folder day by day; a folder that is gone is told, and the next one is chosen', async ({
+  page,
+}) => {
+  // the browser's own folder stands for one that the system's chooser gives
+  await page.addInitScript(() => {
+    Object.assign(window, {
+      showDirectoryPicker: async () =>
+        (await navigator.storage.getDirectory()).getDirectoryHandle('backups', { create: true }),
+    });
+  });
+  const inFolder = () =>
+    page.evaluate(async () => {
+      const root = await navigator.storage.getDirectory();
+      const all: [string, number][] = [];
+      const folder = (await root.getDirectoryHandle('backups', { create: true })) as unknown as {
+        values(): AsyncIterable<FileSystemFileHandle>;
+      };
+      for await (const e of folder.values()) all.push([e.name, (await e.getFile()).size]);
+      return all;
+    });
+  const desk = new Desk(page);
+  await desk.open('/safety');
+  const card = page.getByRole('region', { name: 'Backup' });
+  await card.getByRole('button', { name: 'Back up into a folder, day by day' }).click();
+  await expect(card.getByText(/^Last backup:/)).toBeVisible();
+  await expect.poll(async () => (await inFolder()).length).toBe(1);
+  const [[name, size]] = (await inFolder()) as [[string, number]];
+  expect(name).toMatch(/\.zip$/);
+  expect(size).toBeGreaterThan(10_000);
+
+  // years later the desk is opened, and the folder was thrown away
+  await page.evaluate(async () =>
+    (await navigator.storage.getDirectory()).removeEntry('backups', { recursive: true }),
+  );
+  await page.clock.setFixedTime('2031-01-02T08:00:00Z');
+  await page.reload();
+  const says = card.getByRole('status');
+  await expect(says).toHaveClass(/caution/);
+  await card.getByRole('button', { name: 'Another folder' }).click();
+  await expect(says).not.toHaveClass(/caution/);
+  await expect.poll(async () => (await inFolder()).length).toBe(1);
+  await card.getByRole('button', { name: 'No longer' }).click();
+  await expect(card.getByRole('button', { name: 'Back up into a folder, day by day' })).toBeVisible();
+});
