@@ -34,7 +34,7 @@ function readOnce(one: unknown): ReturnType<typeof readEntry> {
 }
 
 /** A desk with a key of its own, signed by Node's own code. */
-export async function benchDesk(code: string, base: string) {
+async function benchDesk(code: string, base: string) {
   const { publicKey, privateKey } = generateKeyPairSync('ec', { namedCurve: 'P-256' });
   const { x, y } = publicKey.export({ format: 'jwk' });
   const hex = (part: string | undefined) => Buffer.from(part ?? '', 'base64url').toString('hex');

@@ -3,6 +3,7 @@ import { findSummaries } from '@core/answer/find-summaries';
 import type { CaseSummary } from '@core/answer/case-summary';
 import { Database } from './database';
 import { FactRepository } from './fact-repository';
+import { SHELF_MARK } from './shelf-link';
 
 /** The rack: a summary of every case, newest first. Nothing here is computed; opening a case is the desk's work. */
 @Injectable({ providedIn: 'root' })
@@ -24,8 +25,15 @@ export class Cases {
   async load(): Promise<void> {
     // What the rack shows already may still be on its way to the disk.
     await this.repository.written();
-    this.all.set((await this.database.read((db) => db.getAll('heads'))).sort(rackOrder));
+    const [heads, mark] = await this.database.read((db) =>
+      Promise.all([db.getAll('heads'), db.get('settings', SHELF_MARK)]),
+    );
+    if (this.mark() === undefined) this.mark.set(typeof mark === 'string' ? mark : '');
+    this.all.set(heads.sort(rackOrder));
   }
+
+  /** Stands behind the numbers of new cases while another desk may give the same ones: told apart, both can be called by their numbers. */
+  readonly mark = signal<string | undefined>(undefined);
 
   /** Puts the case in hand back. */
   putBack(): void {
@@ -45,9 +53,12 @@ export class Cases {
   }
 
   /** The number for the next new case. */
+  nextNumber(): number {
+    return this.all().reduce((most, h) => Math.max(most, Number.parseInt(h.tag, 10) || 0), 2000) + 1;
+  }
+
   nextTag(): string {
-    const last = this.all().reduce((most, h) => Math.max(most, Number(h.tag) || 0), 2000);
-    return String(last + 1);
+    return `${this.nextNumber()}${this.mark() ?? ''}`;
   }
 
   private put(summaries: readonly CaseSummary[]): void {

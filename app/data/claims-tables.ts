@@ -82,10 +82,11 @@ export class ClaimsTables {
     this.opening.set(0);
     const thread = deskThread();
     const { by } = this.settings.settings();
-    const tag = Number(this.cases.nextTag());
+    const tag = this.cases.nextNumber();
+    const mark = this.cases.mark() ?? '';
     const before = this.cases.summaries().length;
     const answer = await resultOf(
-      thread.job('openClaims', { ...ask, form, rows: [...rows], by, at: this.clock.now(), tag }),
+      thread.job('openClaims', { ...ask, form, rows: [...rows], by, at: this.clock.now(), tag, mark }),
       {
         tell: (n) => this.opening.set(n),
         stop$: this.stopped$,

@@ -14,7 +14,7 @@ import { DeskKeys } from '../data/desk-keys';
 import { DeskSettingsStore } from '../data/desk-settings';
 import { FactRepository } from '../data/fact-repository';
 import { Packs } from '../data/packs';
-import { SHELF_LINK } from '../data/shelf-link';
+import { SHELF_LINK, SHELF_MARK } from '../data/shelf-link';
 import { RecordWork } from '../data/record-work';
 import { ShelfState } from '../data/shelf-state';
 import { ChosenFolder, permission } from '../records/chosen-folder';
@@ -95,7 +95,16 @@ export class ShelfLinkage {
   private lookedAtRoom = -Infinity;
   private readonly turns = new ExchangeTurns((turn) => this.once(turn));
 
+  /** What tells the numbers of this desk's cases from those of others: two signs of the log that it writes. */
+  private readonly sign = signal('');
+
   constructor() {
+    // a server that is within reach has told every number by now; out of reach, and over a folder, others may give the same
+    effect(() => {
+      const link = this.link();
+      const within = link?.kind === 'server' && this.state.standing().is === 'together';
+      if (link) this.cases.mark.set(within ? '' : this.sign());
+    });
     effect(() => {
       const id = this.cases.currentId();
       untracked(() => {
@@ -155,6 +164,8 @@ export class ShelfLinkage {
     this.disconnect();
     await this.repository.keepSetting(SHELF_LINK, null);
     await this.repository.keepSetting(SHELF_MEMORY, null);
+    await this.repository.keepSetting(SHELF_MARK, null);
+    this.cases.mark.set('');
     this.link.set(undefined);
     this.state.standing.set({ is: 'none' });
     this.state.waiting.set(0);
@@ -207,6 +218,9 @@ export class ShelfLinkage {
 
   private async connect(link: ShelfLink): Promise<void> {
     this.disconnect();
+    const memory = await this.records.memory().catch(() => undefined);
+    this.sign.set(memory ? `-${memory.log.slice(0, 2).toUpperCase()}` : '');
+    await this.repository.keepSetting(SHELF_MARK, this.sign());
     this.link.set(link);
     if (link.kind === 'folder' && (await permission(link.folder, 'queryPermission')) !== 'granted') {
       this.state.standing.set({ is: 'asleep' });

@@ -48,6 +48,8 @@ export type OpenClaimsAsk = ClaimsAsk & {
   at: string;
   /** Number of the first new case. */
   tag: number;
+  /** Stands behind each number. */
+  mark: string;
 };
 /** What was opened, row by row: also what was before somebody stopped it. */
 export type OpenClaimsAnswer = Result<{ summaries: CaseSummary[]; opened: [number, string][] }, TableTrouble>;

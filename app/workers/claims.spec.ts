@@ -44,7 +44,15 @@ describe('a claims table in its thread', () => {
     const { guess } = await came(blob);
     return openClaims(
       await db(),
-      { ...ask(blob), form: guess.form, rows, by: 'T', at: '2026-11-25T10:00:00.000Z', tag: 3001 },
+      {
+        ...ask(blob),
+        form: guess.form,
+        rows,
+        by: 'T',
+        at: '2026-11-25T10:00:00.000Z',
+        tag: 3001,
+        mark: '-4F',
+      },
       line,
     );
   };
@@ -67,7 +75,7 @@ describe('a claims table in its thread', () => {
     const [, second] = opened.ok ? opened.value.opened : [];
     const state = reduce(await (await db()).getAll('facts', ofCase(second![1])));
     expect(textOf(state, 'claim.number')).toBe('C-700002');
-    expect(textOf(state, 'case.tag')).toBe('3002');
+    expect(textOf(state, 'case.tag')).toBe('3002-4F');
     expect(factsOf(state, 'kit.number')).toEqual([]);
     expect(factsOf(state, 'claim.number')[0]?.note).toContain('Kit: ZZ-9');
     const heads = (await (await db()).getAll('heads')).filter((h) => h.books?.claim.startsWith('C-70000'));

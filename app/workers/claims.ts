@@ -164,7 +164,7 @@ export async function openClaims(
   for (let from = 0; from < rows.length && !line.cancelled(); from += BATCH) {
     const batch = rows.slice(from, from + BATCH).map((row, i) => {
       const entries = factsOfRow(cells.get(row.no) ?? [], row.no, ask.name, head, ask.form, registry, ctx);
-      return { no: row.no, ...caseOf(world, entries, String(ask.tag + from + i), ask) };
+      return { no: row.no, ...caseOf(world, entries, `${ask.tag + from + i}${ask.mark}`, ask) };
     });
     const tx = db.transaction(['facts', 'heads'], 'readwrite', { durability: 'strict' });
     tx.done.catch(() => undefined);
