@@ -134,6 +134,8 @@ test('two desks work on one case over the server; the network goes and comes; a 
 
   // a case that one begins stands at the other, and what each files comes to both
   await one.page.goto(at);
+  // within reach: the number needs nothing behind it
+  await expect(standing(one.page)).toContainText('together');
   await one.newCase();
   await one.line('odo 48200 km');
   const path = new URL(one.page.url()).pathname;

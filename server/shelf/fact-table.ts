@@ -51,7 +51,8 @@ export class FactTable {
 
   /** Puts an entry at the end of its log, or says why not; nothing is half there. */
   async append(entry: Entry): Promise<Result<true, ShelfError>> {
-    await this.heads();
+    // from the first reading on what is written is noted
+    if (this.alone) await this.heads();
     return this.writer.append(entry);
   }
 
