@@ -5,6 +5,8 @@ import { ensurePackages, root } from './ensure.mjs';
 
 ensurePackages();
 const { bundlePage } = await import('./run-ts.mjs');
+const { cutFonts } = await import('./fonts.mjs');
+await cutFonts();
 await bundlePage('app/fitter/page.ts', 'app/public/fitter.js');
 const child = spawn(
   process.execPath,

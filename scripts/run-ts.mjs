@@ -20,7 +20,15 @@ export async function bundle(entry) {
     target: 'node20',
     mainFields: ['module', 'main'],
     tsconfig: join(root, 'tsconfig.json'),
-    external: ['@playwright/test', 'express', 'helmet', 'compression', '@electric-sql/pglite', 'pg'],
+    external: [
+      '@playwright/test',
+      'express',
+      'express-static-gzip',
+      'helmet',
+      'compression',
+      '@electric-sql/pglite',
+      'pg',
+    ],
     logLevel: 'warning',
   });
   return outfile;

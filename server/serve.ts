@@ -4,6 +4,7 @@ import { existsSync } from 'node:fs';
 import { join } from 'node:path';
 import compression from 'compression';
 import express, { type ErrorRequestHandler, type Express, type Request, type Response } from 'express';
+import pressed from 'express-static-gzip';
 import helmet from 'helmet';
 import { captures } from './captures';
 import { instruments } from './instruments';
@@ -118,11 +119,16 @@ function makeApp(options: Pick<ServeOptions, 'root' | 'demo' | 'host' | 'name'>,
   if (shelf) app.use('/shelf', shelfRoutes(shelf));
   else app.use('/shelf', (_req, res) => void res.status(404).json({ code: 'unknown', detail: 'no shelf' }));
   app.use(
-    express.static(options.root, {
+    // what the build pressed is handed out as it is
+    pressed(options.root, {
+      enableBrotli: true,
+      orderPreference: ['br'],
       index: false,
-      setHeaders: (res, path) => {
-        const hashed = /-[A-Z0-9]{8}\.(js|css|woff2?)$/.test(path);
-        res.setHeader('Cache-Control', hashed ? 'public, max-age=31536000, immutable' : 'no-cache');
+      serveStatic: {
+        setHeaders: (res, path) => {
+          const hashed = /-[A-Za-z0-9_-]{8}\.(js|css|woff2?)(\.br)?$/.test(path);
+          res.setHeader('Cache-Control', hashed ? 'public, max-age=31536000, immutable' : 'no-cache');
+        },
       },
     }),
   );
