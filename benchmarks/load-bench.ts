@@ -3,14 +3,43 @@ import { launch } from '../e2e/browser';
 import { serve } from '../server/serve';
 import type { Row } from './measure';
 
+/** Bytes that may come before the rack shows. */
+const FIRST_LOAD = 250_000;
+const kB = (bytes: number): string => `${(bytes / 1000).toFixed(0)} kB`;
 const median = (xs: number[]) => [...xs].sort((a, b) => a - b)[Math.floor(xs.length / 2)]!;
 
-async function toRack(page: Page, url: string): Promise<number> {
-  const t = performance.now();
+/** What is worked with, not the program: cases, photographs and captures of the demo. */
+const MATERIAL = /(demo|judged|boxes|calls)\.json$|\.(png|zip)$/;
+
+/** Marks the moment at which the first tag of the rack is painted. */
+function markRack(): void {
+  const seen = new MutationObserver(() => {
+    if (!document.querySelector('hs-rack .tag')) return;
+    seen.disconnect();
+    requestAnimationFrame(() => performance.mark('rack'));
+  });
+  seen.observe(document, { childList: true, subtree: true });
+}
+
+/** Opens the page anew; answers when the rack stood (ms), and the bytes that had come by then and came until the page was at rest. */
+async function toRack(page: Page, url: string): Promise<{ at: number; before: number; rested: number }> {
+  await page.addInitScript(markRack);
   await page.goto(url);
-  await page.getByRole('button', { name: 'New case' }).first().waitFor();
   await page.getByText('TE16-CORM').first().waitFor();
-  return performance.now() - t;
+  await page.waitForLoadState('networkidle');
+  const { at, came } = await page.evaluate(() => ({
+    at: performance.getEntriesByName('rack')[0]!.startTime,
+    came: [
+      ...performance.getEntriesByType('navigation'),
+      ...(performance.getEntriesByType('resource') as PerformanceResourceTiming[]),
+    ].map((e) => {
+      const { name, responseEnd, transferSize } = e as PerformanceResourceTiming;
+      return { name, end: responseEnd, bytes: transferSize };
+    }),
+  }));
+  const program = came.filter((e) => !MATERIAL.test(e.name));
+  const sum = (until: number) => program.reduce((n, e) => n + (e.end <= until ? e.bytes : 0), 0);
+  return { at, before: sum(at), rested: sum(Infinity) };
 }
 
 /** Bytes over the wire before the rack shows, and the time to it, against a page of nothing in the same browser. */
@@ -22,20 +51,19 @@ export async function loadBench(root: string): Promise<Row[]> {
   try {
     const times: number[] = [];
     const blank: number[] = [];
-    let bytes = 0;
+    const before: number[] = [];
+    const rested: number[] = [];
     for (let i = 0; i < 5; i++) {
-      const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
-      const page = await context.newPage();
-      const cdp = await context.newCDPSession(page);
-      await cdp.send('Network.enable');
-      let sum = 0;
-      const parts = new Map<string, string>();
-      cdp.on('Network.responseReceived', (e) => parts.set(e.requestId, e.response.url));
-      cdp.on('Network.loadingFinished', (e) => {
-        if (!/(demo|judged)\.json$/.test(parts.get(e.requestId) ?? '')) sum += e.encodedDataLength;
+      // what the program keeps for later comes behind: it is not part of the opening
+      const context = await browser.newContext({
+        viewport: { width: 1280, height: 800 },
+        serviceWorkers: 'block',
       });
-      times.push(await toRack(page, url));
-      bytes = sum;
+      const page = await context.newPage();
+      const opened = await toRack(page, url);
+      times.push(opened.at);
+      before.push(opened.before);
+      rested.push(opened.rested);
       const t = performance.now();
       await page.goto(`${url}icon.svg`);
       blank.push(performance.now() - t);
@@ -44,11 +72,18 @@ export async function loadBench(root: string): Promise<Row[]> {
     const [time, base] = [median(times), median(blank)];
     return [
       {
-        name: 'First load, gzip, before the rack shows',
-        value: `${(bytes / 1000).toFixed(0)} kB`,
-        target: '≤ 320 kB',
+        name: 'First load over the wire, before the rack shows',
+        value: kB(median(before)),
+        target: `≤ ${kB(FIRST_LOAD)}`,
         baseline: 'the target',
-        ratio: `${(bytes / 320000).toFixed(2)}×`,
+        ratio: `${(median(before) / FIRST_LOAD).toFixed(2)}×`,
+      },
+      {
+        name: 'The same until the page is at rest',
+        value: kB(median(rested)),
+        target: '—',
+        baseline: 'before the rack shows',
+        ratio: `${(median(rested) / median(before)).toFixed(2)}×`,
       },
       {
         name: 'Navigation to a usable rack, first opening',
