@@ -16,6 +16,7 @@ import { provideServiceWorker } from '@angular/service-worker';
 import { CheckCircleFill, ExclamationCircleFill, InfoCircleFill } from '@ant-design/icons-angular/icons';
 import { provideNzIcons } from 'ng-zorro-antd/icon';
 import { Fetching } from './commands/fetching';
+import { WelcomePage } from './shell/welcome-page';
 import { STATION_ROUTES } from './stations';
 import { styled } from './ui/controls-styles';
 
@@ -108,11 +109,8 @@ const routes: Routes = [
     path: 'words',
     loadComponent: () => styled(() => import('./words/words-page').then((m) => m.WordsPage)),
   },
-  {
-    path: '',
-    pathMatch: 'full',
-    loadComponent: () => import('./shell/welcome-page').then((m) => m.WelcomePage),
-  },
+  // with the program itself: a dozen small parts, each fetched for itself, weigh more than the page they make
+  { path: '', pathMatch: 'full', component: WelcomePage },
   { path: '**', redirectTo: '' },
 ];
 

@@ -1,34 +1,31 @@
-import { CdkVirtualScrollViewport, ScrollingModule } from '@angular/cdk/scrolling';
 import {
+  afterRenderEffect,
   ChangeDetectionStrategy,
   Component,
   computed,
   DestroyRef,
-  effect,
+  ElementRef,
   inject,
   signal,
-  untracked,
-  viewChild,
 } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
-import { NzInputDirective } from 'ng-zorro-antd/input';
-import type { CaseSummary } from '@core/answer/case-summary';
-import { dayOf, daysBetween } from '@core/quantity/dates';
 import { Commands } from '../commands/commands';
-import { BackupDue } from '../data/backup-due';
 import { Cases } from '../data/cases';
-import { Clock } from '../data/clock';
-import { ShelfState } from '../data/shelf-state';
-import { standingLine } from '../messages/shelf';
 import { RecordWork, type Work } from '../data/record-work';
 import { DeskSettingsStore } from '../data/desk-settings';
-import { waitsWords } from '../messages/waits';
+import { RackFilter } from './rack-filter';
+import { RackList } from './rack-list';
+import { RackNotes } from './rack-notes';
+import { RackTag } from './rack-tag';
+
+/** So many tags are simply there; more are drawn as far as they are in sight, by code of their own. */
+const FEW = 100;
 
 /** Open cases as tags, newest on top. Finds by anything in any fact. */
 @Component({
   selector: 'hs-rack',
-  imports: [RouterLink, NzButtonComponent, NzInputDirective, ScrollingModule],
+  imports: [RouterLink, NzButtonComponent, RackFilter, RackList, RackNotes, RackTag],
   changeDetection: ChangeDetectionStrategy.OnPush,
   host: { '[class.rail]': 'rail()' },
   template: `
@@ -69,15 +66,11 @@ import { waitsWords } from '../messages/waits';
             Find
           </button>
         </div>
-        <input
-          nz-input
-          #find
-          class="word"
-          type="search"
-          placeholder="Filter by any fact"
-          aria-label="Filter cases by any fact"
-          (input)="typed.set(find.value)"
-        />
+        <div class="filter word">
+          @defer (on idle) {
+            <hs-rack-filter (typed)="typed.set($event)" />
+          }
+        </div>
       </div>
       @for (w of work.going().values(); track $index) {
         <p class="quiet">
@@ -86,24 +79,15 @@ import { waitsWords } from '../messages/waits';
         </p>
       }
       @if (found().length) {
-        <cdk-virtual-scroll-viewport
-          [itemSize]="narrow() ? 212 : 57"
-          [orientation]="narrow() ? 'horizontal' : 'vertical'"
-          [class.narrow]="narrow()"
-        >
-          <a
-            *cdkVirtualFor="let h of found(); trackBy: byId"
-            class="tag"
-            [routerLink]="['/case', h.id, 'call']"
-            [attr.aria-current]="h.id === cases.currentId() ? 'page' : null"
-            [title]="h.tag + ' ' + h.engine + ' ' + h.who + ', ' + state(h)"
-          >
-            <b class="code">{{ h.tag }}</b>
-            <span class="engine code">{{ h.engine || 'no engine' }}</span>
-            <span class="waits" [class.late]="late(h)">{{ state(h) }}</span>
-            <span class="age">{{ age(h) }}</span>
-          </a>
-        </cdk-virtual-scroll-viewport>
+        @defer (when many()) {
+          <hs-rack-list class="tags" [tags]="found()" [rail]="rail()" [narrow]="narrow()" />
+        } @placeholder {
+          <div class="tags">
+            @for (h of first(); track h.id) {
+              <hs-rack-tag [of]="h" [rail]="rail()" [narrow]="narrow()" />
+            }
+          </div>
+        }
       } @else {
         <p class="empty">
           {{
@@ -114,21 +98,8 @@ import { waitsWords } from '../messages/waits';
       @if (typed()) {
         <p class="quiet" role="status">{{ found().length }} of {{ cases.summaries().length }} cases</p>
       }
-      @if (backupDue.days(); as days) {
-        <a class="quiet due" routerLink="/safety">▲ No backup for {{ days }} days</a>
-      }
-      @switch (backupDue.folder().is) {
-        @case ('asleep') {
-          <a class="quiet due" routerLink="/safety">▲ The folder for backups has to be allowed again</a>
-        }
-        @case ('failed') {
-          <a class="quiet due" routerLink="/safety">▲ Backups by themselves have stopped</a>
-        }
-      }
-      @if (shelfLine(); as words) {
-        <a class="quiet due" routerLink="/together"
-          ><span role="status">{{ words }}</span></a
-        >
+      @defer (on idle) {
+        <hs-rack-notes />
       }
       <div class="foot">
         <a nz-button nzType="text" class="word" routerLink="/catalogue">Catalogue</a>
@@ -147,28 +118,17 @@ import { waitsWords } from '../messages/waits';
 })
 export class Rack {
   protected readonly cases = inject(Cases);
-  protected readonly backupDue = inject(BackupDue);
   protected readonly work = inject(RecordWork);
-  private readonly shelf = inject(ShelfState);
-  protected readonly shelfLine = computed(() => standingLine(this.shelf.standing(), this.shelf.waiting()));
   /** How far a piece of work is. */
   protected readonly far = ({ done, of }: Work): string =>
     done === undefined ? ' …' : of === undefined ? `: ${done} done` : `: ${done} of ${of}`;
   protected readonly commands = inject(Commands);
   protected readonly settings = inject(DeskSettingsStore);
-  private readonly clock = inject(Clock);
-  private readonly viewport = viewChild(CdkVirtualScrollViewport);
-
-  /** What it waits for; a call that was promised goes before everything. */
-  protected state(h: CaseSummary): string {
-    return waitsWords(h, this.clock.today());
-  }
-
-  protected late(h: CaseSummary): boolean {
-    return h.back !== undefined && h.back <= this.clock.today();
-  }
+  private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
   protected readonly typed = signal('');
   protected readonly found = computed(() => this.cases.find(this.typed()));
+  protected readonly many = computed(() => this.found().length > FEW);
+  protected readonly first = computed(() => this.found().slice(0, FEW));
   private readonly query = matchMedia('(max-width: 900px)');
   protected readonly narrow = signal(this.query.matches);
 
@@ -177,29 +137,16 @@ export class Rack {
     this.query.addEventListener('change', change);
     inject(DestroyRef).onDestroy(() => this.query.removeEventListener('change', change));
     // The case in hand stays in sight, however it was opened.
-    effect(() => {
-      const id = this.cases.currentId();
-      const viewport = this.viewport();
-      if (id === undefined || !viewport) return;
-      const at = untracked(this.found).findIndex((h) => h.id === id);
-      const { start, end } = viewport.getRenderedRange();
-      if (at >= 0 && (at < start || at >= end)) viewport.scrollToIndex(Math.max(0, at - 2));
+    afterRenderEffect(() => {
+      if (this.cases.currentId() !== undefined && this.first().length > 0)
+        this.host.nativeElement.querySelector('.tags [aria-current]')?.scrollIntoView({ block: 'nearest' });
     });
   }
 
   /** Narrowed to the tags' numbers. In a narrow window the rack lies on top, and is whole. */
   protected readonly rail = computed(() => this.settings.settings().rack === 'rail' && !this.narrow());
 
-  protected byId(_: number, h: CaseSummary): string {
-    return h.id;
-  }
-
   protected create(): void {
     void this.commands.newCase();
-  }
-
-  protected age(h: CaseSummary): string {
-    const days = daysBetween(dayOf(h.opened), this.clock.today());
-    return days <= 0 ? 'today' : `${days} d`;
   }
 }

@@ -4,6 +4,7 @@ import { factsOf } from '@core/facts/read';
 import { Commands } from '../commands/commands';
 import type { CaseDesk } from '../data/case-desk';
 import { Cases } from '../data/cases';
+import { FactRepository } from '../data/fact-repository';
 import { DeskSettingsStore } from '../data/desk-settings';
 import { closeDesk, openDesk, paint, until } from '../testing/demo-desk';
 import { PLACE_KEYS, placeOf } from '../messages/keys';
@@ -108,6 +109,23 @@ describe('the frame', () => {
     key(box, 'ArrowDown', 40);
     await line.fixture.whenStable();
     expect(box.getAttribute('aria-activedescendant')).toBe(line.all('[role=option]')[1]!.id);
+  });
+
+  it('shows the tags of a short rack as they are, of a long one those in sight, and the one in hand among them', async () => {
+    const rack = await paint(Rack);
+    rack.element.style.height = '600px';
+    const cases = TestBed.inject(Cases);
+    const all = cases.summaries();
+    expect(rack.all('a.tag').length).toBe(all.length);
+    // two thousand more than the rack shows at once
+    const many = Array.from({ length: 2000 }, (_, i) => ({ ...all[0]!, id: `far-${i}`, tag: `far ${i}` }));
+    TestBed.inject(FactRepository).tell({ grown: [], packs: [], extracts: [], summaries: many });
+    await rack.fixture.whenStable();
+    await until(() => rack.all('hs-rack-list').length === 1);
+    await desk.open('demo-2041');
+    await until(() => rack.all('a.tag[aria-current]').length === 1);
+    expect(rack.one('a.tag[aria-current]').getAttribute('href')).toContain('demo-2041');
+    expect(rack.all('a.tag').length).toBeLessThan(many.length);
   });
 
   it('narrows rack and tape, keeps it, and opens the tape for whoever wants the fact line', async () => {
