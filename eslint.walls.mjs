@@ -209,7 +209,16 @@ export const ROOMS = {
   ),
   server: {
     ours: ['core/simulate', 'core/quantity', 'core/shelf', 'core/facts'],
-    packages: ['zod', 'node:*', 'express', 'helmet', 'compression', 'express-static-gzip', '@electric-sql/pglite', 'pg'],
+    packages: [
+      'zod',
+      'node:*',
+      'express',
+      'helmet',
+      'compression',
+      'express-static-gzip',
+      '@electric-sql/pglite',
+      'pg',
+    ],
   },
   demo: { ours: rooms(ANY_CORE, 'core'), packages: ['zod', 'fflate', 'fast-png', '@noble/hashes'] },
 };
