@@ -1,3 +1,4 @@
+import type { PlainDesk } from '@core/shelf/many-desks.fixture';
 import { HttpShelf } from '../app/shelves/http-shelf';
 import { joinShelf } from '../app/shelves/shelf-requests';
 
@@ -24,3 +25,14 @@ export async function joinedDesk(origin: string, code: string, name: string) {
   const desk = done.value;
   return { desk, key, sign, shelf: new HttpShelf({ desk: desk.id, sign }, `${origin}/shelf`) };
 }
+
+/** The desk's side of one that only reads. */
+export const readOnly = (d: PlainDesk) => ({
+  memory: () => d.memory(),
+  waiting: () => Promise.resolve([]),
+  take: (...a: Parameters<PlainDesk['take']>) => d.take(...a),
+  know: (...a: Parameters<PlainDesk['know']>) => d.know(...a),
+  lost: (logs: readonly string[]) => d.lost(logs),
+  rechecked: () => d.rechecked(),
+  contested: (id: string) => d.contested(id),
+});

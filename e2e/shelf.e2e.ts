@@ -11,7 +11,7 @@ import { requestText, SIGNED_HEADERS } from '@core/shelf/protocol';
 import { ok } from '@core/quantity/result';
 import { serve, type Serving, stop } from '../server/serve';
 import { KeptShelf } from '../server/shelf/shelf';
-import { joinedDesk, keyed } from './shelf-desk';
+import { joinedDesk, keyed, readOnly } from './shelf-desk';
 import { embeddedEngine, type Engine, serverEngine } from './engines';
 
 const port = 4296;
@@ -294,19 +294,8 @@ test('a server that is killed in the middle, again and again, loses nothing that
   }
   expect((await exchange(desk, one.shelf)).ok).toBe(true);
   const other = new PlainDesk('log-reader');
-  expect((await exchange({ ...readOnly(other) }, one.shelf)).ok).toBe(true);
+  expect((await exchange(readOnly(other), one.shelf)).ok).toBe(true);
   expect(factsDigest([...other.facts.values()])).toBe(factsDigest([...desk.facts.values()]));
   await kill();
   await engine.end();
-});
-
-/** The desk's side of one that only reads. */
-const readOnly = (d: PlainDesk) => ({
-  memory: () => d.memory(),
-  waiting: () => Promise.resolve([]),
-  take: (...a: Parameters<PlainDesk['take']>) => d.take(...a),
-  know: (...a: Parameters<PlainDesk['know']>) => d.know(...a),
-  lost: (logs: readonly string[]) => d.lost(logs),
-  rechecked: () => d.rechecked(),
-  contested: (id: string) => d.contested(id),
 });

@@ -1,21 +1,11 @@
 import { createHash } from 'node:crypto';
-import { execFileSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import AxeBuilder from '@axe-core/playwright';
 import { chromium, expect, test } from '@playwright/test';
-import { launch } from './browser';
+import { killBrowserOf, launch } from './browser';
 import { Desk, jsonFile } from './desk';
-
-/** Ends every process of the browser that runs on this profile, at once and without a word. */
-function killBrowserOf(profile: string): void {
-  const list = execFileSync('ps', ['-eo', 'pid=,args='], { encoding: 'utf8' });
-  for (const line of list.split('\n')) {
-    const pid = Number(/^\s*(\d+)/.exec(line)?.[1]);
-    if (line.includes(profile) && pid !== process.pid) process.kill(pid, 'SIGKILL');
-  }
-}
 
 test('a returned tensioner, from the call to a report that can be proved', async ({ page, browser }) => {
   const desk = new Desk(page);
