@@ -8,9 +8,12 @@ const press = promisify(brotliCompress);
 /** Below it the answer's head outweighs what is saved. */
 const WORTH = 512;
 
+/** By it a newer program is known: handed out as it is, so that no pressed copy of yesterday can stand for it. */
+const LIST = 'ngsw.json';
+
 /** Writes each file of text in `folder` a second time beside itself, pressed: `name.br`. */
 export async function pressAll(folder) {
-  const names = (await readdir(folder)).filter((n) => /\.(js|css|json|svg)$/.test(n));
+  const names = (await readdir(folder)).filter((n) => /\.(js|css|json|svg)$/.test(n) && n !== LIST);
   await Promise.all(
     names.map(async (name) => {
       const path = join(folder, name);
