@@ -1,4 +1,4 @@
-import { inject, Injectable, Injector, signal } from '@angular/core';
+import { inject, Injectable, Injector, PendingTasks, signal } from '@angular/core';
 import { BACKUP_FOLDER, BackupDue } from '../data/backup-due';
 import { Cases } from '../data/cases';
 import { Clock } from '../data/clock';
@@ -25,10 +25,13 @@ export class Setup {
   private readonly backupDue = inject(BackupDue);
   private readonly clock = inject(Clock);
   private readonly injector = inject(Injector);
+  private readonly pending = inject(PendingTasks);
   readonly ready = signal(false);
   readonly failure = signal<string | undefined>(undefined);
 
   async start(): Promise<void> {
+    // until the desk is open the program is not at rest: what is fetched for later waits for that
+    const opened = this.pending.add();
     try {
       await Promise.all([this.cases.load(), this.settings.load(), this.drafts.load()]);
       if ((await this.repository.setting('opened')) !== true) {
@@ -37,6 +40,7 @@ export class Setup {
       }
       this.failure.set(undefined);
       this.ready.set(true);
+      opened();
       await this.packs.load();
       await this.backupDue.load();
       await this.backUpByItself();
@@ -51,6 +55,8 @@ export class Setup {
             ? e.message
             : String(e),
       );
+    } finally {
+      opened();
     }
   }
 
