@@ -138,7 +138,7 @@ export class Rack {
     inject(DestroyRef).onDestroy(() => this.query.removeEventListener('change', change));
     // The case in hand stays in sight, however it was opened.
     afterRenderEffect(() => {
-      if (this.cases.currentId() !== undefined && this.first().length > 0)
+      if (this.cases.currentId() !== undefined)
         this.host.nativeElement.querySelector('.tags [aria-current]')?.scrollIntoView({ block: 'nearest' });
     });
   }
