@@ -264,7 +264,7 @@ test('a folder that is carried between two machines is a shelf: half-written fil
 
   // cut off on its way: what is whole comes, the rest when it is
   const written = await inFolder(one);
-  const [path] = Object.keys(written);
+  const path = Object.keys(written).find((p) => p.startsWith('logs/'));
   const whole = written[path!]!;
   await carry({ [path!]: whole.slice(0, whole.lastIndexOf('rattle')) }, two);
   await expect(rackLink(two.page, tag)).toBeVisible({ timeout: 30_000 });
@@ -284,6 +284,36 @@ test('a folder that is carried between two machines is a shelf: half-written fil
   );
   await carry(back, one);
   await expect(one.tape()).toContainText(/48\D?300/, { timeout: 30_000 });
+
+  // who is in a case is told as far as it is carried
+  await one.page.goto(`${at}/together`);
+  const others = one.page.getByRole('region', { name: 'Who is in a case' });
+  await expect(others).toBeVisible();
+  await expect
+    .poll(
+      async () => {
+        const all = Object.entries(await inFolder(two));
+        await carry(Object.fromEntries(all.filter(([p]) => p.startsWith('here/'))), one);
+        return others.textContent();
+      },
+      { timeout: 90_000, intervals: [3000] },
+    )
+    .toContain(tag);
+
+  // a catalogue and rules go the same way; one half carried is none
+  const house1 = one.page.getByRole('region', { name: 'Of the house' });
+  await house1.getByRole('button', { name: 'Put it on the shelf' }).click();
+  await house1.getByRole('button', { name: 'Put this desk’s rules on the shelf' }).click();
+  await expect(house1.getByText('judged by here')).toBeVisible();
+  await two.page.goto(`${at}/together`);
+  const house2 = two.page.getByRole('region', { name: 'Of the house' });
+  await expect(house2.getByRole('button', { name: 'Put it on the shelf' })).toHaveCount(1);
+  const offered = Object.entries(await inFolder(one)).filter(([p]) => /^(offers|files)\//.test(p));
+  await carry(Object.fromEntries(offered), two);
+  await expect(house2.getByRole('button', { name: 'Put it on the shelf' })).toHaveCount(0, {
+    timeout: 30_000,
+  });
+  await expect(house2.getByText('judged by here')).toBeVisible();
 });
 
 test('a desk does not hold everything: of a large shelf the last cases come whole, others when they are opened, and are let go again', async () => {

@@ -24,6 +24,8 @@ const RulesSchema = z.strictObject({
   chosen: z.record(z.string().max(80), z.string().max(80)),
   numbers: ChangesSchema,
 });
+/** Where catalogues and rules of the house lie, each by its file. */
+export type OfferPlace = Pick<HttpShelf, 'offers' | 'offer' | 'file' | 'putFile'>;
 export type OfferError = ShelfError | { code: 'no_such_thing' } | { code: 'cannot_be_read' };
 
 /** Catalogues and rules of the house on the shelf: put there by one desk as a version, taken by another when it wants to. Nothing of it changes a desk by itself. */
@@ -59,24 +61,24 @@ export class HouseOffers {
     return o.sha256 === this.mine();
   }
 
-  async look(shelf: HttpShelf): Promise<void> {
+  async look(shelf: OfferPlace): Promise<void> {
     const came = await shelf.offers();
     if (came.ok) this.all.set(came.value.offers);
     this.mine.set(await hashOf(bytesOf(await this.rulesText())));
   }
 
-  async putCatalogue(shelf: HttpShelf, id: string): Promise<Result<true, OfferError>> {
+  async putCatalogue(shelf: OfferPlace, id: string): Promise<Result<true, OfferError>> {
     const pack = await this.database.read((db) => getPack(db, id));
     return pack ? this.put(shelf, 'catalogue', id, JSON.stringify(pack)) : err({ code: 'no_such_thing' });
   }
 
   /** @param name under which the version stands */
-  async putRules(shelf: HttpShelf, name: string): Promise<Result<true, OfferError>> {
+  async putRules(shelf: OfferPlace, name: string): Promise<Result<true, OfferError>> {
     return this.put(shelf, 'rules', name, await this.rulesText());
   }
 
   /** Takes a version or a catalogue in: from then on this desk judges, or answers, by it. */
-  async take(shelf: HttpShelf, o: HouseOffer): Promise<Result<true, OfferError>> {
+  async take(shelf: OfferPlace, o: HouseOffer): Promise<Result<true, OfferError>> {
     const file = await shelf.file(o.sha256);
     if (!file.ok) return file;
     if ((await hashOf(file.value)) !== o.sha256) return err({ code: 'cannot_be_read' });
@@ -104,7 +106,7 @@ export class HouseOffers {
   }
 
   private async put(
-    shelf: HttpShelf,
+    shelf: OfferPlace,
     kind: HouseOffer['kind'],
     name: string,
     text: string,

@@ -14,7 +14,7 @@ import { DeskKeys } from '../data/desk-keys';
 import { DeskSettingsStore } from '../data/desk-settings';
 import { FactRepository } from '../data/fact-repository';
 import { Packs } from '../data/packs';
-import { SHELF_LINK, SHELF_MARK } from '../data/shelf-link';
+import { SHELF_LINK } from '../data/shelf-link';
 import { RecordWork } from '../data/record-work';
 import { ShelfState } from '../data/shelf-state';
 import { ChosenFolder, permission } from '../records/chosen-folder';
@@ -25,8 +25,11 @@ import { joinShelf, type ShelfSigner } from './shelf-requests';
 import { isShared, SHELF_MEMORY, ShelfRecords } from './shelf-records';
 import { ExchangeTurns, type Turn } from './exchange-turns';
 import { FarCases } from './far-cases';
+import { FolderPlace } from './folder-place';
 import { FilesOnShelf } from './files-on-shelf';
 import { GrownCases } from './grown-cases';
+import type { OfferPlace } from './house-offers';
+import { NumberSign } from './number-sign';
 
 const KEPT = 'shelf-kept';
 const LOCK = 'hollow-sprocket-shelf';
@@ -87,7 +90,12 @@ export class ShelfLinkage {
     (facts) => this.files.wanted(facts),
   );
   private shelf:
-    | (Shelf & { http?: HttpShelf; folder?: ChosenFolder; faults?(): readonly FolderFault[] })
+    | (Shelf & {
+        http?: HttpShelf;
+        folder?: ChosenFolder;
+        place?: FolderPlace;
+        faults?(): readonly FolderFault[];
+      })
     | undefined;
   private going = new Subscription();
   /** The shelf tells what is new there. */
@@ -95,16 +103,9 @@ export class ShelfLinkage {
   private lookedAtRoom = -Infinity;
   private readonly turns = new ExchangeTurns((turn) => this.once(turn));
 
-  /** What tells the numbers of this desk's cases from those of others: two signs of the log that it writes. */
-  private readonly sign = signal('');
+  private readonly sign = new NumberSign(this.repository, this.cases, this.state, this.link);
 
   constructor() {
-    // a server that is within reach has told every number by now; out of reach, and over a folder, others may give the same
-    effect(() => {
-      const link = this.link();
-      const within = link?.kind === 'server' && this.state.standing().is === 'together';
-      if (link) this.cases.mark.set(within ? '' : this.sign());
-    });
     effect(() => {
       const id = this.cases.currentId();
       untracked(() => {
@@ -164,8 +165,7 @@ export class ShelfLinkage {
     this.disconnect();
     await this.repository.keepSetting(SHELF_LINK, null);
     await this.repository.keepSetting(SHELF_MEMORY, null);
-    await this.repository.keepSetting(SHELF_MARK, null);
-    this.cases.mark.set('');
+    await this.sign.forget();
     this.link.set(undefined);
     this.state.standing.set({ is: 'none' });
     this.state.waiting.set(0);
@@ -185,6 +185,11 @@ export class ShelfLinkage {
   /** The server's shelf, for its desks and invitations. */
   server(): HttpShelf | undefined {
     return this.shelf?.http;
+  }
+
+  /** Where catalogues and rules of the house lie. */
+  house(): OfferPlace | undefined {
+    return this.shelf?.http ?? this.shelf?.place;
   }
 
   /** Lets go of cases that stand on the shelf whole, but for the last ones, and of their files. How many cases went. */
@@ -219,8 +224,7 @@ export class ShelfLinkage {
   private async connect(link: ShelfLink): Promise<void> {
     this.disconnect();
     const memory = await this.records.memory().catch(() => undefined);
-    this.sign.set(memory ? `-${memory.log.slice(0, 2).toUpperCase()}` : '');
-    await this.repository.keepSetting(SHELF_MARK, this.sign());
+    await this.sign.of(memory?.log);
     this.link.set(link);
     if (link.kind === 'folder' && (await permission(link.folder, 'queryPermission')) !== 'granted') {
       this.state.standing.set({ is: 'asleep' });
@@ -231,9 +235,11 @@ export class ShelfLinkage {
     if (link.kind === 'server') this.listen(new HttpShelf(this.signer(link.desk)), link.desk);
     else {
       const folder = new ChosenFolder(link.folder);
-      this.shelf = Object.assign(new FolderShelf(folder), { folder });
+      const me = { log: memory?.log ?? '', name: () => this.settings.settings().by };
+      this.shelf = Object.assign(new FolderShelf(folder), { folder, place: new FolderPlace(folder, me) });
       this.going.add(timer(0, FOLDER_MS).subscribe(() => this.kick()));
     }
+    this.going.add(timer(0, HERE_MS).subscribe(() => this.tellWhere(this.cases.currentId())));
     this.going.add(
       merge(this.repository.news$, fromEvent(window, 'online'), timer(0, ASKED_MS)).subscribe((news) => {
         if (typeof news === 'object' && 'grown' in news) {
@@ -266,7 +272,6 @@ export class ShelfLinkage {
         else this.state.here.set(said.here.filter((h) => h.desk !== desk));
       }),
     );
-    this.going.add(timer(0, HERE_MS).subscribe(() => this.tellWhere(this.cases.currentId())));
   }
 
   private signer(desk: string): ShelfSigner {
@@ -274,7 +279,7 @@ export class ShelfLinkage {
   }
 
   private tellWhere(id: string | undefined): void {
-    void this.shelf?.http?.isHere(
+    void (this.shelf?.http ?? this.shelf?.place)?.isHere(
       id === undefined || isPractice(id) || !isShared(id) || this.kept().has(id) ? null : id,
     );
   }
@@ -300,6 +305,7 @@ export class ShelfLinkage {
       if (turn === 'all' || !done.ok || done.value.went > 0)
         this.state.standing.set(done.ok ? standingAfter(shelf.http) : standingOnError(done.error));
       if (done.ok) await this.files.exchange(shelf);
+      if (shelf.place) this.state.here.set(await shelf.place.others());
       if (done.ok && shelf.http) {
         await this.far.exchange(shelf.http);
         await this.far.again(shelf.http, this.cases.currentId());

@@ -31,11 +31,10 @@ import {
   standingLine,
   standingSentence,
 } from '../messages/shelf';
-import type { HttpShelf } from '../shelves/http-shelf';
 import { squareModules } from '../report/square-code';
 import { hasShelf } from '../shelves/shelf-requests';
 import { isShared } from '../shelves/shelf-records';
-import { HouseOffers, type OfferError } from '../shelves/house-offers';
+import { HouseOffers, type OfferError, type OfferPlace } from '../shelves/house-offers';
 import { ShelfLinkage } from '../shelves/shelf-linkage';
 import { Pick } from '../ui/pick';
 
@@ -163,22 +162,22 @@ export class TogetherPage {
   }
 
   protected putCatalogue(id: string): Promise<void> {
-    return this.withServer((shelf) => this.offers.putCatalogue(shelf, id));
+    return this.withHouse((shelf) => this.offers.putCatalogue(shelf, id));
   }
 
   /** Under the day on which it is put there. */
   protected putRules(): Promise<void> {
     const name = `${this.settings.settings().by}, ${formatDay(this.clock.today(), 'named')}`;
-    return this.withServer((shelf) => this.offers.putRules(shelf, name));
+    return this.withHouse((shelf) => this.offers.putRules(shelf, name));
   }
 
   protected take(o: HouseOffer): Promise<void> {
-    return this.withServer((shelf) => this.offers.take(shelf, o));
+    return this.withHouse((shelf) => this.offers.take(shelf, o));
   }
 
-  private async withServer(job: (shelf: HttpShelf) => Promise<Result<true, OfferError>>): Promise<void> {
-    const server = this.together.server();
-    const done = server && (await job(server));
+  private async withHouse(job: (shelf: OfferPlace) => Promise<Result<true, OfferError>>): Promise<void> {
+    const house = this.together.house();
+    const done = house && (await job(house));
     if (done && !done.ok) this.notices.refuse(offerErrorWords(done.error));
   }
 
@@ -193,12 +192,12 @@ export class TogetherPage {
   }
 
   private async look(): Promise<void> {
+    const house = this.together.house();
+    if (house) await this.offers.look(house);
     const came = await this.together.server()?.desks();
     if (!came?.ok) return;
     this.desks.set(came.value.desks);
     this.me.set(came.value.me);
-    const server = this.together.server();
-    if (server) await this.offers.look(server);
   }
 
   private refuse(e: ShelfError): void {

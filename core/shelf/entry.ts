@@ -14,7 +14,7 @@ export const GENESIS = '0'.repeat(64);
 
 const Hash = z.string().regex(/^[0-9a-f]{64}$/);
 /** Name of a log: the desk that writes it, and which of its logs it is. */
-const LogName = z.string().regex(/^[0-9a-z][0-9a-z-]{3,60}$/);
+export const LogName = z.string().regex(/^[0-9a-z][0-9a-z-]{3,60}$/);
 
 /** Where a log ends, or how far a desk read it. */
 const HeadSchema = z.strictObject({ seq: z.number().int().min(1).max(1e12), hash: Hash });

@@ -44,7 +44,7 @@ export class FolderShelf implements Shelf {
   }
 
   since(positions: Heads): Promise<Result<ShelfNews, ShelfError>> {
-    return this.trying(async () => {
+    return inFolder(async () => {
       await this.look();
       const heads: Record<string, LogHead> = {};
       const wanted: Link[] = [];
@@ -59,7 +59,7 @@ export class FolderShelf implements Shelf {
   }
 
   append(entry: Entry): Promise<Result<true, ShelfError>> {
-    return this.trying(async () => {
+    return inFolder(async () => {
       const chain = await this.chainOf(entry.log, new Set());
       if ((chain.at(-1)?.hash ?? GENESIS) !== entry.prev) return err({ code: 'behind' });
       const dir = `${LOGS}/${entry.log}`;
@@ -138,13 +138,14 @@ export class FolderShelf implements Shelf {
     this.readFiles.set(path, read);
     return read;
   }
+}
 
-  private async trying<T>(job: () => Promise<Result<T, ShelfError>>): Promise<Result<T, ShelfError>> {
-    try {
-      return await job();
-    } catch (e) {
-      return err({ code: 'away', detail: e instanceof Error ? e.message : String(e) });
-    }
+/** Does something in a folder; what the folder cannot do is an answer. */
+export async function inFolder<T>(job: () => Promise<Result<T, ShelfError>>): Promise<Result<T, ShelfError>> {
+  try {
+    return await job();
+  } catch (e) {
+    return err({ code: 'away', detail: e instanceof Error ? e.message : String(e) });
   }
 }
 

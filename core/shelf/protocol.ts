@@ -111,6 +111,15 @@ export const OfferSchema = z.strictObject({
 export type HouseOffer = Readonly<z.infer<typeof OfferSchema>>;
 export const OffersSchema = z.strictObject({ offers: z.array(OfferSchema.extend({ desk: DeskId })) });
 
+/** In a folder: an offer, and the name of the desk that put it there. */
+export const FolderOfferSchema = OfferSchema.extend({ by: Name });
+/** In a folder: in which case a desk is, and something that changes each time it says so. */
+export const FolderHereSchema = z.strictObject({
+  name: Name,
+  case: Id.nullable(),
+  beat: z.string().min(1).max(80),
+});
+
 /** How a shelf refuses. */
 export const RefusalSchema = z.strictObject({
   code: z.enum([
