@@ -14,6 +14,10 @@ const BOXES = 'demo-boxes';
 /** What the knowledge makes of all of them. */
 const JUDGED = 'judged.json';
 
+/** A browser keeps no keys and makes no names for such a page: nothing could be filed. */
+const UNSAFE =
+  'This page came from another machine without encryption, and the browser lets such a page keep no keys. Have the server started with a certificate or behind a proxy that encrypts (page “More than one desk”), or use the desk on the machine of the server itself.';
+
 /** Opens the records and, on the first opening of a profile, puts the demo in unless the server says to start empty. */
 @Injectable({ providedIn: 'root' })
 export class Setup {
@@ -30,6 +34,7 @@ export class Setup {
   readonly failure = signal<string | undefined>(undefined);
 
   async start(): Promise<void> {
+    if (!isSecureContext) return this.failure.set(UNSAFE);
     // until the desk is open the program is not at rest: what is fetched for later waits for that
     const opened = this.pending.add();
     try {
