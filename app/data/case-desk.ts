@@ -5,7 +5,7 @@ import { type CaseSummary, summaryFrom, summaryOf } from '@core/answer/case-summ
 import { nameIn, readContextOf } from '@core/answer/read-context';
 import { sealing } from '@core/answer/sealing';
 import { type NamedThing, thingWords } from '@core/answer/things';
-import { registryFor } from '@core/answer/world';
+import { registryFor, registryWithout } from '@core/answer/world';
 import { canonical } from '@core/facts/canonical';
 import {
   byOneAct,
@@ -293,9 +293,9 @@ export class CaseDesk {
   /** Name of a record for showing. */
   readonly nameOf = (table: string, key: string): string => nameIn(this.current()?.answers, table, key);
 
-  /** Registry of the case in hand. */
+  /** What can be filed into the case in hand; without its catalogue, what no catalogue has to name. */
   readonly registry = computed<Registry>(() => {
     const world = this.current()?.world;
-    return world ? registryFor(world) : new Map();
+    return world ? registryFor(world) : registryWithout(this.ruled.judging().knowledge);
   });
 }

@@ -12,6 +12,7 @@ import { closeDesk, failWrites, openDesk, paint, until, wake } from '../testing/
 import { DeskSession } from '../entry/desk-session';
 import { Field } from '../entry/field';
 import { FactLine } from '../entry/fact-line';
+import { Tape } from '../shell/tape';
 import { CaseDesk } from './case-desk';
 import { Cases } from './cases';
 import { SummaryKeeper } from './summary-keeper';
@@ -78,6 +79,22 @@ describe('a write that fails', () => {
     (await TestBed.inject(Database).open()).close();
     expect((await desk.file({ key: 'vehicle.market', value: 'coast', how: 'reported' })).ok).toBeTrue();
     expect(valueOf(desk, 'vehicle.market')).toBe('coast');
+  });
+});
+
+describe('a desk without a catalogue', () => {
+  afterEach(closeDesk);
+
+  it('files by the line what no catalogue has to name, and says what was filed in words', async () => {
+    const desk = await openDesk(false);
+    expect((await desk.newCase()).ok).toBeTrue();
+    const [line, tape] = [await paint(FactLine), await paint(Tape)];
+    await line.type('Fact line', 'odo 51000; symptom noise');
+    await until(() => valueOf(desk, 'vehicle.odometer') === 51000);
+    expect(valueOf(desk, 'symptom')).toBe('noise');
+    await tape.fixture.whenStable();
+    expect(tape.words).not.toContain('vehicle.odometer');
+    expect(tape.words).toMatch(/51\D000.*km/);
   });
 });
 

@@ -58,6 +58,11 @@ export function registryFor({ catalogue, knowledge }: Pick<World, 'catalogue' | 
   return registries(knowledge.observables)(catalogue);
 }
 
+/** What can be observed while no catalogue answers: nothing that only a catalogue names. */
+export const registryWithout = oncePer(
+  ({ observables }: Knowledge): Registry => registryWith(observables, attributeObservables()),
+);
+
 /** Parts of a world, each with the digest of its content (SHA-256, canonical JSON). */
 export type WorldName = { catalogue: string; knowledge: string; rules: string };
 
