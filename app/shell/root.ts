@@ -108,6 +108,7 @@ const READ_ONLY: ReadonlySet<StoreTrouble['code']> = new Set(['newer', 'forbidde
             }
           </div>
         }
+        <button nz-button class="skip" (click)="toWork()">To the work</button>
         <hs-rack />
         <router-outlet />
       </div>
@@ -164,6 +165,20 @@ const READ_ONLY: ReadonlySet<StoreTrouble['code']> = new Set(['newer', 'forbidde
     }
     .frame.under {
       grid-template-rows: auto minmax(0, 1fr);
+    }
+    /* For the tabulator: a rack has many cases. */
+    .skip {
+      position: absolute;
+      z-index: 5;
+      top: 4px;
+      left: 4px;
+    }
+    .skip:not(:focus) {
+      width: 1px;
+      height: 1px;
+      overflow: hidden;
+      padding: 0;
+      clip-path: inset(50%);
     }
     .over {
       grid-column: 1 / -1;
@@ -229,6 +244,14 @@ export class Root {
   private async takeIn(): Promise<void> {
     const { FromSystem } = await import('../offline/from-system');
     await this.injector.get(FromSystem).start();
+  }
+
+  /** Past the rack, to what the page in hand is about. */
+  protected toWork(): void {
+    const main = document.querySelector('main');
+    if (!main) return;
+    main.tabIndex = -1;
+    main.focus();
   }
 
   protected again(): void {
