@@ -83,7 +83,11 @@ const APP = {
     app: ['language', 'threads', 'records', 'workers', 'data', 'ui', 'messages', 'report'],
     packages: ['@angular/core', '@angular/router', 'ng-zorro-antd', 'rxjs', 'fflate', 'jsqr'],
   },
-  entry: { core: ANY_CORE, app: ['language', 'data', 'ui', 'messages', 'commands'], packages: SCREEN },
+  entry: {
+    core: ANY_CORE,
+    app: ['language', 'instruments', 'data', 'ui', 'messages', 'commands'],
+    packages: SCREEN,
+  },
   drive: {
     core: ANY_CORE,
     app: ['language', 'data', 'ui', 'messages', 'commands', 'entry'],

@@ -19,6 +19,8 @@ export const DeskSettingsSchema = z.strictObject({
   density: z.preprocess((d) => (d === 'bench' ? 'large' : d), z.enum(['compact', 'large'])),
   /** The hand that works: what is reached for most, the tape, stands on its side. */
   hand: z.enum(['right', 'left']).default('right'),
+  /** Where spoken words may be understood: on this machine, or also by a service of the browser's maker. */
+  dictation: z.enum(['here', 'service']).default('here'),
   /** Rack and tape whole, or narrowed to a rail. */
   rack: z.enum(['whole', 'rail']).default('whole'),
   tape: z.enum(['whole', 'rail']).default('whole'),
@@ -54,6 +56,7 @@ const DEFAULTS: DeskSettings = {
   distance: 'km',
   density: 'compact',
   hand: 'right',
+  dictation: 'here',
   rack: 'whole',
   tape: 'whole',
   looks: 'picture',

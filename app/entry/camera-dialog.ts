@@ -12,6 +12,7 @@ import {
   viewChild,
 } from '@angular/core';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
+import { FileButton } from '../ui/file-button';
 import { Modal } from '../ui/modal';
 
 /** Width that a camera is asked for, pixels: what it has less of, it gives. */
@@ -20,14 +21,22 @@ const WIDTH = 4096;
 /** What a camera of this machine sees, live; taken pictures are given out, and the camera is let go when it is closed. */
 @Component({
   selector: 'hs-camera-dialog',
-  imports: [Modal, NzButtonComponent],
+  imports: [FileButton, Modal, NzButtonComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <hs-modal [open]="true" [title]="title()" [width]="820" (closed)="closed.emit()">
       @if (trouble()) {
         <p class="caution">
-          No camera could be opened: {{ trouble() }}. Allow the browser to use it, or attach a file instead.
+          No camera could be opened here: {{ trouble() }}. Allow the browser to use it, or take the picture
+          with the device’s own camera.
         </p>
+        <hs-file-button
+          wording="The device’s own camera"
+          label="Picture from the device’s own camera"
+          accept="image/*"
+          capture="environment"
+          (chosen)="give($event)"
+        />
       } @else {
         <video #video autoplay muted playsinline aria-label="What the camera sees"></video>
         <div class="row">
@@ -82,6 +91,12 @@ export class CameraDialog {
     } catch (e) {
       this.trouble.set(e instanceof Error ? e.message : String(e));
     }
+  }
+
+  /** Pictures that the device's own camera made. */
+  protected give(files: readonly File[]): void {
+    for (const f of files) this.picture.emit(f);
+    this.closed.emit();
   }
 
   private release(stream: MediaStream | undefined): void {

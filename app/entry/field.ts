@@ -28,6 +28,7 @@ import type { TilePicture } from '../ui/tile-drawing';
 import { Tiles } from '../ui/tiles';
 import { termIn } from '../messages/glossary';
 import { HOW_SHORT, readSentence } from '../messages/reading';
+import { Dictate } from './dictate';
 import { helpFor, NOTHING_TILE, optionsFor, pickedOf, stripFor, valueOfTile } from './field-view';
 import { BenchLook } from './look';
 import { focusNextLacking } from './next-field';
@@ -41,7 +42,7 @@ const HOWS: readonly Provenance[] = ['measured', 'seen', 'document', 'reported']
  */
 @Component({
   selector: 'hs-field',
-  imports: [NzInputDirective, NzAutocompleteModule, Tiles, LimitStrip, DatePick, BenchLook],
+  imports: [NzInputDirective, NzAutocompleteModule, Tiles, LimitStrip, DatePick, BenchLook, Dictate],
   changeDetection: ChangeDetectionStrategy.OnPush,
   host: { '(keydown.f2)': 'cycleHow(); $event.preventDefault()' },
   templateUrl: './field.html',

@@ -1,3 +1,5 @@
+import { TestBed } from '@angular/core/testing';
+import { DeskSettingsStore } from '../data/desk-settings';
 import { pngBytes } from '../testing/picture-bytes';
 import { factsOf } from '@core/facts/read';
 import { THING } from '@core/facts/thing';
@@ -62,6 +64,25 @@ describe('files of a part', () => {
     await until(() => Boolean(modal()?.querySelector('.caution')));
     expect(modal()!.querySelector('video')).toBeNull();
     expect(button('Take it', modal()!)).toBeUndefined();
+    // a tablet has a camera of its own behind its chooser of files
+    const own = modal()!.querySelector<HTMLInputElement>('input[type=file]')!;
+    expect([own.getAttribute('capture'), own.accept]).toEqual(['environment', 'image/*']);
+    const taken = new DataTransfer();
+    taken.items.add(new File([pngBytes('z')], 'from-the-bench.png', { type: 'image/png' }));
+    own.files = taken.files;
+    own.dispatchEvent(new Event('change'));
+    await until(() => filed().length > 0);
+    expect(filed().map((f) => f.name)).toEqual(['from-the-bench.png']);
+    page.fixture.destroy();
+  });
+
+  it('for gloves are taken first, at a desk chosen first', async () => {
+    const page = await paint(PartFiles, { about: 'roller', name: 'Guide roller' });
+    const inSight = () => page.all('.row button');
+    expect(inSight().map((b) => b.textContent.trim())).toEqual(['Attach a file', 'Take a picture']);
+    TestBed.inject(DeskSettingsStore).change({ density: 'large' });
+    await page.fixture.whenStable();
+    expect(inSight().map((b) => b.textContent.trim())).toEqual(['Take a picture', 'Attach a file']);
     page.fixture.destroy();
   });
 });

@@ -1,3 +1,4 @@
+import { NgTemplateOutlet } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
 import { NzButtonComponent } from 'ng-zorro-antd/button';
 import type { FileRef } from '@core/facts/fact';
@@ -5,6 +6,7 @@ import { factsOf } from '@core/facts/read';
 import { THING } from '@core/facts/thing';
 import { Attachments } from '../commands/attachments';
 import { CaseDesk } from '../data/case-desk';
+import { DeskSettingsStore } from '../data/desk-settings';
 import { CameraDialog } from './camera-dialog';
 import { FileButton } from '../ui/file-button';
 import { FileStrip } from '../ui/file-strip';
@@ -12,16 +14,31 @@ import { FileStrip } from '../ui/file-strip';
 /** Photographs and captures of the one part in hand, and the ways to add one: chosen, pasted, taken. */
 @Component({
   selector: 'hs-part-files',
-  imports: [CameraDialog, FileButton, FileStrip, NzButtonComponent],
+  imports: [CameraDialog, FileButton, FileStrip, NgTemplateOutlet, NzButtonComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
   host: { '[class.open]': 'files().length > 0', '(document:paste)': 'paste($event)' },
   template: `
     @if (files().length) {
       <hs-file-strip [files]="files()" [read]="blobOf" (taken)="take($event)" />
     }
+    <ng-template #takes>
+      <button
+        nz-button
+        nzSize="small"
+        [nzType]="byTouch() ? 'primary' : 'default'"
+        (click)="camera.set(true)"
+      >
+        Take a picture
+      </button>
+    </ng-template>
     <div class="row">
+      @if (byTouch()) {
+        <ng-container [ngTemplateOutlet]="takes" />
+      }
       <hs-file-button wording="Attach a file" [label]="'Files of ' + name()" (chosen)="attach($event)" />
-      <button nz-button nzSize="small" (click)="camera.set(true)">Take a picture</button>
+      @if (!byTouch()) {
+        <ng-container [ngTemplateOutlet]="takes" />
+      }
     </div>
     @if (camera()) {
       <hs-camera-dialog (picture)="attach([$event])" (closed)="camera.set(false)" />
@@ -43,6 +60,10 @@ export class PartFiles {
   readonly about = input.required<string>();
   readonly name = input.required<string>();
   protected readonly camera = signal(false);
+  private readonly settings = inject(DeskSettingsStore);
+  private readonly coarse = matchMedia('(pointer: coarse)').matches;
+  /** At a tablet, or in gloves, a picture is taken; elsewhere it lies in a folder. */
+  protected readonly byTouch = computed(() => this.coarse || this.settings.settings().density === 'large');
   private readonly desk = inject(CaseDesk);
   private readonly attachments = inject(Attachments);
   protected readonly files = computed<readonly FileRef[]>(() => {

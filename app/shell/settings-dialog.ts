@@ -75,6 +75,13 @@ import { Segmented } from '../ui/segmented';
           [value]="value().hand"
           (picked)="form.controls.hand.setValue($event)"
         />
+        <span>Dictation is heard by</span>
+        <hs-segmented
+          label="Dictation is heard by"
+          [options]="dictations"
+          [value]="value().dictation"
+          (picked)="form.controls.dictation.setValue($event)"
+        />
         <span>Light or dark</span>
         <hs-segmented
           label="Light or dark"
@@ -123,6 +130,10 @@ export class SettingsDialog {
     { value: 'right', label: 'Right' },
     { value: 'left', label: 'Left' },
   ] as const;
+  protected readonly dictations = [
+    { value: 'here', label: 'This machine only' },
+    { value: 'service', label: 'The browser’s service too' },
+  ] as const;
   protected readonly themes = [
     { value: 'light', label: 'Light' },
     { value: 'dark', label: 'Dark' },
@@ -135,6 +146,7 @@ export class SettingsDialog {
     labelStep: new FormControl<number | null>(1000),
     density: new FormControl<DeskSettings['density']>('compact', { nonNullable: true }),
     hand: new FormControl<DeskSettings['hand']>('right', { nonNullable: true }),
+    dictation: new FormControl<DeskSettings['dictation']>('here', { nonNullable: true }),
     theme: new FormControl<Theme>('light', { nonNullable: true }),
   });
 

@@ -16,6 +16,7 @@ import { NzButtonComponent, type NzButtonSize, type NzButtonType } from 'ng-zorr
       tabindex="-1"
       [attr.aria-label]="label()"
       [attr.accept]="accept()"
+      [attr.capture]="capture()"
       (change)="choose(file)"
     />
   `,
@@ -26,6 +27,8 @@ export class FileButton {
   readonly label = input.required<string>();
   /** Kinds of files that are offered; none: all. */
   readonly accept = input<string>();
+  /** Camera that a tablet opens instead of its files. */
+  readonly capture = input<'environment'>();
   readonly type = input<NzButtonType>('default');
   readonly size = input<NzButtonSize>('small');
   readonly chosen = output<File[]>();

@@ -18,6 +18,7 @@ import { CaseDesk } from '../../data/case-desk';
 import { Notices } from '../../commands/notices';
 import { Drafts } from '../../data/drafts';
 import { troubleSentence } from '../../data/store-trouble';
+import { Dictate } from '../../entry/dictate';
 import { focusNextLacking } from '../../entry/next-field';
 import { Segmented } from '../../ui/segmented';
 import { KIND_WORDS } from '../../messages/waits';
@@ -41,7 +42,7 @@ const NEW = 2;
 /** What was said: taken in as it came, read, marked in the text, and filed when somebody has looked. */
 @Component({
   selector: 'hs-said-card',
-  imports: [NzButtonComponent, NzInputDirective, RouterLink, Segmented],
+  imports: [Dictate, NzButtonComponent, NzInputDirective, RouterLink, Segmented],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './said-card.html',
   styleUrl: './said-card.less',
