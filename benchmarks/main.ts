@@ -13,6 +13,7 @@ import { feltBench } from './felt-bench';
 import { handBench } from './hand-bench';
 import { corpusBench, intakeBench } from './intake-bench';
 import { loadBench } from './load-bench';
+import { joinBench } from './shelf-join-bench';
 import { generatedPairs, pairsBench } from './pairs-bench';
 import { traceBench } from './trace-bench';
 import { traceScreenBench } from './trace-screen-bench';
@@ -47,10 +48,11 @@ const BENCHES = {
   patterns: patternsBench,
   practice: practiceBench,
   shelf: () => shelfBench(root),
+  'shelf-join': () => joinBench(root),
   'shelf-news': async () => [await newsRow(root)],
 };
 /** Minutes long: only when it is named. */
-const LONG = new Set(['pairs', 'shelf-news']);
+const LONG = new Set(['pairs', 'shelf-join', 'shelf-news']);
 async function run(): Promise<void> {
   // npm run bench -- desk answers: only those
   const wanted = process.argv.slice(2).filter((a) => a in BENCHES);

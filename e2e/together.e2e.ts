@@ -65,6 +65,12 @@ async function joins(desk: Desk, name: string, code: string): Promise<void> {
   await desk.page.getByRole('button', { name: 'Join' }).click();
   await expect(standing(desk.page)).toContainText('together');
 }
+/** The steward's desk makes an invitation for one more. */
+async function invites(desk: Desk): Promise<string> {
+  await desk.page.getByRole('button', { name: 'Invite a desk' }).click();
+  const link = desk.page.getByRole('link', { name: /invitation=/ });
+  return /invitation=(\w+)/.exec((await link.textContent()) ?? '')![1]!;
+}
 const standing = (page: Page) => page.getByRole('navigation', { name: 'Rack of cases' }).getByText(/Shelf:/);
 const rackLink = (page: Page, tag: string) =>
   page.getByRole('navigation', { name: 'Rack of cases' }).getByRole('link', { name: new RegExp(`^${tag}`) });
@@ -121,9 +127,7 @@ test('two desks work on one case over the server; the network goes and comes; a 
   test.setTimeout(240_000);
   const [one, two] = [await house.desk(), await house.desk()];
   await joins(one, 'Front desk', house.invitation);
-  await one.page.getByRole('button', { name: 'Invite a desk' }).click();
-  const link = one.page.getByRole('link', { name: /invitation=/ });
-  const code = /invitation=(\w+)/.exec((await link.textContent()) ?? '')![1]!;
+  const code = await invites(one);
   await joins(two, 'Bench', code);
 
   // used up: a third desk is told so, and nothing is let in
@@ -187,9 +191,7 @@ test('a catalogue and the rules of the house go from desk to desk: nothing chang
   test.setTimeout(240_000);
   const [one, two] = [await house.desk(), await house.desk()];
   await joins(one, 'Front desk', house.invitation);
-  await one.page.getByRole('button', { name: 'Invite a desk' }).click();
-  const link = one.page.getByRole('link', { name: /invitation=/ });
-  const code = /invitation=(\w+)/.exec((await link.textContent()) ?? '')![1]!;
+  const code = await invites(one);
 
   // a version of the catalogue with an engine more, and a number seen otherwise
   await one.page.goto(`${at}/catalogue`);

@@ -1,7 +1,5 @@
 import { effect, inject, Injectable, Injector, signal, untracked } from '@angular/core';
 import { fromEvent, merge, retry, Subscription, timer } from 'rxjs';
-import * as z from 'zod';
-import '@core/quantity/plain-schemas';
 import { isPractice } from '@core/facts/practice';
 import { exchange, putThere, type Shelf, type ShelfError } from '@core/shelf/exchange';
 import { type FolderFault, FolderShelf } from '@core/shelf/folder-shelf';
@@ -28,10 +26,10 @@ import { FarCases } from './far-cases';
 import { FolderPlace } from './folder-place';
 import { FilesOnShelf } from './files-on-shelf';
 import { GrownCases } from './grown-cases';
+import { KeptCases } from './kept-cases';
 import type { OfferPlace } from './house-offers';
 import { NumberSign } from './number-sign';
 
-const KEPT = 'shelf-kept';
 const LOCK = 'hollow-sprocket-shelf';
 /** How often a shelf that says nothing is asked, and how soon after a break, ms. */
 const ASKED_MS = 30_000;
@@ -65,8 +63,9 @@ export class ShelfLinkage {
   readonly faults = signal<readonly FolderFault[]>([]);
   /** Cases of which only the summary is here. */
   readonly farCases = signal(0);
+  private readonly staying = new KeptCases(this.repository);
   /** Cases that stay at this desk. */
-  readonly kept = signal<ReadonlySet<string>>(new Set());
+  readonly kept = this.staying.ids;
   private readonly records = new ShelfRecords(
     () => this.database.open(),
     {
@@ -118,8 +117,7 @@ export class ShelfLinkage {
   /** Goes on with the shelf that this browser was joined to, if it was. */
   async start(): Promise<void> {
     await this.keys.load();
-    const kept = z.array(z.string()).safeParse(await this.repository.setting(KEPT));
-    if (kept.success) this.kept.set(new Set(kept.data));
+    await this.staying.load();
     const link = LinkSchema.safeParse(await this.repository.setting(SHELF_LINK));
     if (link.success) await this.connect(link.data);
   }
@@ -173,11 +171,7 @@ export class ShelfLinkage {
 
   /** Whether a case goes to the shelf. What is there already stays there. */
   async share(caseId: string, shared: boolean): Promise<void> {
-    const kept = new Set(this.kept());
-    if (shared) kept.delete(caseId);
-    else kept.add(caseId);
-    this.kept.set(kept);
-    await this.repository.keepSetting(KEPT, [...kept]);
+    await this.staying.keep(caseId, !shared);
     this.records.grew([caseId]);
     this.kick();
   }
