@@ -51,9 +51,9 @@ function watch(): void {
   const look = () => {
     if (marks.began === undefined) return;
     const rack = document.querySelector('hs-rack')?.textContent ?? '';
-    if (/Reading the shelf/.test(rack)) marks.last = undefined;
+    if (rack.includes('Reading the shelf')) marks.last = undefined;
     else if (marks.first !== undefined) marks.last ??= performance.now() - marks.began;
-    if (/TE16-CORM/.test(rack)) marks.first ??= performance.now() - marks.began;
+    if (rack.includes('TE16-CORM')) marks.first ??= performance.now() - marks.began;
   };
   new MutationObserver(look).observe(document, { childList: true, subtree: true, characterData: true });
   addEventListener('click', () => (marks.began = performance.now()), { capture: true });
