@@ -11,7 +11,7 @@ import { layOut } from '../server/shelf/tables';
 import { quantile, type Row } from './measure';
 import { newsRow } from './shelf-news-bench';
 
-/** Facts and cases of the filled shelf; the issue of the day is 8 million of 200,000, which takes an hour to fill. */
+/** Facts of the filled shelf. A large house has 8 million of 200,000 cases, which take ten minutes to fill. */
 const FACTS = Number(process.env['SHELF_FACTS'] ?? 400_000);
 const PER_CASE = 40;
 
